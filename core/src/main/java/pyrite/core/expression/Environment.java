@@ -1,0 +1,16 @@
+package pyrite.core.expression;
+
+import java.util.Optional;
+
+/** Explains the referents of an expression. */
+public interface Environment {
+    Type typeOf(Expression.FeatureReference reference);
+
+    Optional<Function> function(Referent function);
+
+    /** The unit a referent names, without prefix; empty if it names none. */
+    Optional<Unit> unit(Referent unit);
+
+    /** How a referent is called in messages. */
+    String nameOf(Referent referent);
+}

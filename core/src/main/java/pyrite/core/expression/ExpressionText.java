@@ -1,0 +1,99 @@
+package pyrite.core.expression;
+
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.Conditional;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.NumberLiteral;
+import pyrite.core.expression.Expression.Quantity;
+import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.Expression.UnitReference;
+
+/** Writes expressions in canonical text, with parentheses only where reading back needs them. */
+public final class ExpressionText {
+    private static final int CONDITIONAL = 0;
+    private static final int ATOM = 99;
+
+    private final Naming naming;
+
+    /** How referents are spelled. */
+    public interface Naming {
+        /** A chain such as {@code gate.leaf.angle}, quoted as the notation needs. */
+        String chain(FeatureReference reference);
+
+        /** A single name: a function or a unit; {@code prefix} is an SI prefix to be joined to a unit's symbol. */
+        String name(String prefix, Referent referent);
+    }
+
+    private ExpressionText(Naming naming) {
+        this.naming = naming;
+    }
+
+    public static String of(Expression expression, Naming naming) {
+        return new ExpressionText(naming).write(expression);
+    }
+
+    private String write(Expression expression) {
+        return switch (expression) {
+            case NumberLiteral n -> n.spelling();
+            case TextLiteral t -> "\"" + t.text().replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n") + "\"";
+            case TruthLiteral t -> Boolean.toString(t.value());
+            case FeatureReference r -> naming.chain(r);
+            case UnitReference u -> naming.name(u.prefix(), u.unit());
+            case Quantity q -> within(q.magnitude(), ATOM) + " [" + compact(q.unit()) + "]";
+            case Unary u -> u.operator().symbol() + (u.operator() == Operator.NOT ? " " : "")
+                    + within(u.operand(), Operator.NEGATE.strength());
+            case Binary b -> binary(b);
+            case Conditional c -> "if " + within(c.condition(), 1) + " ? " + write(c.whenTrue()) + " else "
+                    + write(c.whenFalse());
+            case Invocation i -> naming.name("", i.function())
+                    + i.arguments().stream().map(this::write).collect(Collectors.joining(", ", "(", ")"));
+        };
+    }
+
+    private String binary(Binary b) {
+        int strength = b.operator().strength();
+        boolean rightward = b.operator() == Operator.POWER;
+        String sign = rightward ? "^" : " " + b.operator().symbol() + " ";
+        return within(b.left(), rightward ? strength + 1 : strength) + sign
+                + within(b.right(), rightward ? strength : strength + 1);
+    }
+
+    /** Units are written without blanks: {@code m^3/s}. */
+    private String compact(Expression unit) {
+        return write(unit).replace(" * ", "*").replace(" / ", "/");
+    }
+
+    private String within(Expression part, int atLeast) {
+        String text = write(part);
+        return strength(part) < atLeast ? "(" + text + ")" : text;
+    }
+
+    private static int strength(Expression expression) {
+        return switch (expression) {
+            case Conditional _ -> CONDITIONAL;
+            case Binary b -> b.operator().strength();
+            case Unary u -> u.operator().strength();
+            default -> ATOM;
+        };
+    }
+
+    /** A naming by single names, for messages and tests: the last name of each referent. */
+    public static Naming byName(Function<Referent, String> name) {
+        return new Naming() {
+            @Override
+            public String chain(FeatureReference reference) {
+                return reference.chain().stream().map(name).collect(Collectors.joining("."));
+            }
+
+            @Override
+            public String name(String prefix, Referent referent) {
+                return prefix + name.apply(referent);
+            }
+        };
+    }
+}

@@ -1,0 +1,19 @@
+package pyrite.core.expression;
+
+/** Thrown where an expression cannot be worked out; carries the fault with its place. */
+public final class FaultException extends RuntimeException {
+    private final transient Fault fault;
+
+    public FaultException(Fault fault) {
+        super(fault.message());
+        this.fault = fault;
+    }
+
+    public FaultException(Span span, String message) {
+        this(new Fault(span, message));
+    }
+
+    public Fault fault() {
+        return fault;
+    }
+}

@@ -1,0 +1,52 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** What somebody wants to change: elements to add or replace, and elements to remove with all they own. */
+public record Edit(List<Element> put, Set<ElementId> remove) {
+    public Edit {
+        put = List.copyOf(put);
+        remove = Set.copyOf(remove);
+    }
+
+    public static Edit put(Element... elements) {
+        return new Edit(List.of(elements), Set.of());
+    }
+
+    public static Edit remove(ElementId id) {
+        return new Edit(List.of(), Set.of(id));
+    }
+
+    /** The edit that brings about a difference; used to undo and redo. */
+    public static Edit of(Difference difference) {
+        List<Element> put = new ArrayList<>();
+        Set<ElementId> remove = new HashSet<>();
+        difference.changes().forEach(change -> {
+            if (change.after() == null) {
+                remove.add(change.id());
+            } else {
+                put.add(change.after());
+            }
+        });
+        return new Edit(put, remove);
+    }
+
+    /** The elements named by this edit; a removal also takes what the element owns. */
+    public Set<ElementId> touched() {
+        Set<ElementId> touched = new HashSet<>(remove);
+        put.forEach(element -> touched.add(element.id()));
+        return touched;
+    }
+
+    /** This edit with some elements replaced by their later form, by id. */
+    Map<ElementId, Element> putById() {
+        Map<ElementId, Element> byId = new LinkedHashMap<>();
+        put.forEach(element -> byId.put(element.id(), element));
+        return byId;
+    }
+}

@@ -1,0 +1,83 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+
+/**
+ * One thing somebody wrote: immutable, of a kind, owned by another element or by the model itself ({@code owner} null).
+ * {@code name} and {@code shortName} are as declared; {@link Names#effectiveName} also gives inherited ones.
+ */
+public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name,
+        @Nullable String shortName, Map<Property<?>, Object> properties) {
+
+    public Element {
+        properties = java.util.Collections.unmodifiableMap(new TreeMap<>(properties));
+    }
+
+    public static Element of(ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name) {
+        return new Element(ElementId.random(), kind, owner, rank, name, null, Map.of());
+    }
+
+    @SuppressWarnings("unchecked")
+    public <T> Optional<T> get(Property<T> property) {
+        return Optional.ofNullable((T) properties.get(property));
+    }
+
+    /** The references of a property, none if it is not set. */
+    public List<Reference> references(Property<List<Reference>> property) {
+        return get(property).orElse(List.of());
+    }
+
+    /** The same element with the property set, or without it if {@code value} is null. */
+    public <T> Element with(Property<T> property, @Nullable T value) {
+        if (java.util.Objects.equals(properties.get(property), value)) {
+            return this;
+        }
+        TreeMap<Property<?>, Object> changed = new TreeMap<>(properties);
+        if (value == null) {
+            changed.remove(property);
+        } else {
+            changed.put(property, value);
+        }
+        return new Element(id, kind, owner, rank, name, shortName, changed);
+    }
+
+    public Element withName(@Nullable String newName) {
+        return new Element(id, kind, owner, rank, newName, shortName, properties);
+    }
+
+    public Element withShortName(@Nullable String newShortName) {
+        return new Element(id, kind, owner, rank, name, newShortName, properties);
+    }
+
+    public Element withOwner(@Nullable ElementId newOwner, Rank newRank) {
+        return new Element(id, kind, newOwner, newRank, name, shortName, properties);
+    }
+
+    /** Every element this one refers to, in properties and in expressions; not its owner. */
+    public List<ElementId> outgoing() {
+        List<ElementId> found = new ArrayList<>();
+        properties.values().forEach(value -> collect(value, found));
+        return found;
+    }
+
+    private static void collect(Object value, List<ElementId> into) {
+        switch (value) {
+            case Reference reference -> into.addAll(reference.chain());
+            case List<?> list -> list.forEach(item -> collect(item, into));
+            case FeatureValue featureValue -> collect(featureValue.expression(), into);
+            case Expression expression -> expression.referents().forEach(referent -> {
+                if (referent instanceof ElementId target) {
+                    into.add(target);
+                }
+            });
+            default -> {
+            }
+        }
+    }
+}

@@ -1,0 +1,142 @@
+package pyrite.core.model;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * What elements have from others: generals, effective features, redefinitions. Answers for one snapshot and remembers
+ * them. Circles in a faulty model end the walk and are reported by {@link WellFormedness}.
+ */
+public final class Inheritance {
+    private final Model model;
+    private final Map<ElementId, List<Element>> features = new ConcurrentHashMap<>();
+
+    Inheritance(Model model) {
+        this.model = model;
+    }
+
+    /** The element itself and everything it inherits from, nearest first. */
+    public List<Element> generals(Element element) {
+        return closure(element, model::generals);
+    }
+
+    /** The element itself and everything it redefines, nearest first. */
+    public List<Element> redefined(Element element) {
+        return closure(element, model::redefined);
+    }
+
+    private List<Element> closure(Element start, java.util.function.Function<Element, List<ElementId>> step) {
+        Map<ElementId, Element> seen = new LinkedHashMap<>();
+        ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
+        while (!open.isEmpty()) {
+            Element at = open.poll();
+            if (seen.putIfAbsent(at.id(), at) == null) {
+                step.apply(at).forEach(id -> model.find(id).ifPresent(open::add));
+            }
+        }
+        return List.copyOf(seen.values());
+    }
+
+    public boolean isA(Element element, ElementId general) {
+        return generals(element).stream().anyMatch(each -> each.id().equals(general));
+    }
+
+    /**
+     * The usages an element has, own ones first, then inherited ones; one that is redefined gives way to the one that
+     * redefines it.
+     */
+    public List<Element> features(Element element) {
+        List<Element> known = features.get(element.id());
+        if (known == null) {
+            known = compute(element);
+            features.put(element.id(), known);
+        }
+        return known;
+    }
+
+    private List<Element> compute(Element element) {
+        Set<Element> all = new LinkedHashSet<>();
+        Set<ElementId> hidden = new HashSet<>();
+        for (Element general : generals(element)) {
+            List<Element> own = model.children(general.id()).stream().filter(child -> child.kind().isUsage()).toList();
+            own.stream().filter(child -> replacement(child, all).isPresent()).forEach(child -> hidden.add(child.id()));
+            all.addAll(own);
+        }
+        for (Element feature : all) {
+            redefined(feature).stream().skip(1).forEach(old -> hidden.add(old.id()));
+        }
+        return all.stream().filter(feature -> !hidden.contains(feature.id())).toList();
+    }
+
+    /**
+     * A feature nearer by that takes the place of an inherited one without saying so: the one subject or objective, and
+     * parameters of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2).
+     */
+    private Optional<Element> replacement(Element inherited, Collection<Element> nearer) {
+        return nearer.stream().filter(near -> !near.owner().equals(inherited.owner()))
+                .filter(near -> near.kind() == inherited.kind() && isSingle(near)
+                        || near.get(Property.DIRECTION).isPresent() && inherited.get(Property.DIRECTION).isPresent()
+                                && Objects.equals(near.name(), inherited.name()))
+                .findFirst();
+    }
+
+    private static boolean isSingle(Element element) {
+        return element.kind() == ElementKind.SUBJECT || element.kind() == ElementKind.OBJECTIVE;
+    }
+
+    /** What takes the place of {@code feature} in {@code owner}: the feature itself, or the one that redefines it. */
+    public Optional<Element> effective(Element owner, ElementId feature) {
+        List<Element> candidates = features(owner);
+        Optional<Element> redefining = candidates.stream()
+                .filter(each -> redefined(each).stream().anyMatch(old -> old.id().equals(feature))).findFirst();
+        if (redefining.isPresent()) {
+            return redefining;
+        }
+        Optional<Element> old = model.find(feature);
+        return old.flatMap(inherited -> replacement(inherited, candidates));
+    }
+
+    /** The value a feature has, its own or the nearest inherited one. */
+    public Optional<FeatureValue> value(Element feature) {
+        return nearest(feature, Property.VALUE);
+    }
+
+    /** The number of instances, its own or the nearest inherited; one if none is declared. */
+    public Multiplicity multiplicity(Element feature) {
+        return nearest(feature, Property.MULTIPLICITY).orElse(Multiplicity.ONE);
+    }
+
+    /** The element a value comes from, so that a page can say so. */
+    public Optional<Element> owning(Element feature, Property<?> property) {
+        return generals(feature).stream().filter(each -> each.get(property).isPresent()).findFirst();
+    }
+
+    public <T> Optional<T> nearest(Element feature, Property<T> property) {
+        return generals(feature).stream().flatMap(each -> each.get(property).stream()).findFirst();
+    }
+
+    /** The documentation of an element itself, else of the nearest general that has any; empty if none. */
+    public String documentation(Element element) {
+        return generals(element).stream().flatMap(each -> documentationOf(each).stream()).findFirst()
+                .flatMap(doc -> doc.get(Property.TEXT)).orElse("");
+    }
+
+    /** The element's own documentation. */
+    public Optional<Element> documentationOf(Element element) {
+        return model.children(element.id()).stream().filter(e -> e.kind() == ElementKind.DOCUMENTATION).findFirst();
+    }
+
+    List<Element> definitions(Element usage) {
+        return new ArrayList<>(generals(usage).stream().filter(each -> each.kind().isDefinition()).toList());
+    }
+}

@@ -1,0 +1,29 @@
+package pyrite.core.model;
+
+/** The qualified names of library elements the engine gives a meaning of its own. The texts are under core's resources. */
+public final class LibraryNames {
+    public static final String REAL = "ScalarValues::Real";
+    public static final String INTEGER = "ScalarValues::Integer";
+    public static final String NATURAL = "ScalarValues::Natural";
+    public static final String BOOLEAN = "ScalarValues::Boolean";
+    public static final String STRING = "ScalarValues::String";
+    public static final String QUANTITY = "Quantities::ScalarQuantityValue";
+    public static final String QUANTITY_DIMENSION = "Quantities::ScalarQuantityValue::dimension";
+    public static final String UNIT = "MeasurementReferences::MeasurementUnit";
+    public static final String UNIT_DIMENSION = "MeasurementReferences::MeasurementUnit::dimension";
+    public static final String INTERVAL_SCALE = "MeasurementReferences::IntervalScale";
+    public static final String SCALE_UNIT = "MeasurementReferences::IntervalScale::unit";
+    public static final String SCALE_ZERO = "MeasurementReferences::IntervalScale::zero";
+    public static final String TIME = "Dynamics::time";
+    public static final String DERIVATIVE = "Dynamics::der";
+    public static final String SUM = "NumericalFunctions::sum";
+    public static final String TIME_RUN = "Dynamics::TimeRun";
+    public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
+
+    private LibraryNames() {
+    }
+
+    public static ElementId id(String qualifiedName) {
+        return ElementId.ofLibrary(qualifiedName);
+    }
+}

@@ -1,0 +1,186 @@
+package pyrite.core.model;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Environment;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Function;
+import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Observation;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
+import pyrite.core.expression.Unit;
+import pyrite.core.expression.Units;
+
+/** What the names in a snapshot's expressions mean: types from the typing of features, units from the library. */
+public final class ModelEnvironment implements Environment {
+    private static final Map<ElementId, Function> FUNCTIONS = functions();
+
+    private final Model model;
+    private final Map<ElementId, Type> types = new ConcurrentHashMap<>();
+    private final Map<ElementId, Optional<Unit>> units = new ConcurrentHashMap<>();
+    private final ThreadLocal<Set<ElementId>> inferring = ThreadLocal.withInitial(HashSet::new);
+
+    ModelEnvironment(Model model) {
+        this.model = model;
+    }
+
+    private static Map<ElementId, Function> functions() {
+        Map<ElementId, Function> functions = new HashMap<>();
+        for (MathFunction function : MathFunction.values()) {
+            functions.put(LibraryNames.id(function.library() + "::" + function.functionName()),
+                    new Function.Mathematical(function));
+        }
+        for (Observation observation : Observation.values()) {
+            functions.put(LibraryNames.id("Dynamics::" + observation.functionName()), new Function.Observing(observation));
+        }
+        functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new Function.Derivative());
+        functions.put(LibraryNames.id(LibraryNames.SUM), new Function.Sum());
+        return Map.copyOf(functions);
+    }
+
+    @Override
+    public Type typeOf(FeatureReference reference) {
+        return reference.last() instanceof ElementId id ? typeOf(id) : Type.UNKNOWN;
+    }
+
+    /** The type of a feature: from its typing, else from its value. */
+    public Type typeOf(ElementId id) {
+        Type known = types.get(id);
+        if (known == null) {
+            known = model.find(id).map(this::infer).orElse(Type.UNKNOWN);
+            types.put(id, known);
+        }
+        return known;
+    }
+
+    private Type infer(Element element) {
+        for (Element general : model.inheritance().generals(element)) {
+            Optional<Type> type = declared(general);
+            if (type.isPresent()) {
+                return type.get();
+            }
+        }
+        Optional<FeatureValue> value = model.inheritance().value(element);
+        if (value.isPresent()) {
+            return fromValue(element.id(), value.get().expression());
+        }
+        boolean untyped = model.inheritance().generals(element).stream().noneMatch(e -> e.kind().isDefinition());
+        boolean isValue = element.kind() == ElementKind.ATTRIBUTE || element.kind() == ElementKind.REFERENCE
+                || element.kind() == ElementKind.SUBJECT;
+        return untyped && isValue ? Type.UNKNOWN
+                : new Type.Thing("the " + element.kind().title() + " '" + nameOf(element.id()) + "'");
+    }
+
+    private Type fromValue(ElementId id, Expression value) {
+        if (!inferring.get().add(id)) {
+            return Type.UNKNOWN;
+        }
+        try {
+            return TypeCheck.check(value, this).type();
+        } finally {
+            inferring.get().remove(id);
+        }
+    }
+
+    /** The type a definition stands for, if the engine knows it. */
+    private Optional<Type> declared(Element definition) {
+        if (!definition.kind().isDefinition()) {
+            return Optional.empty();
+        }
+        String name = model.isLibrary(definition.id()) || model.library() == Model.EMPTY
+                ? model.names().qualifiedName(definition) : "";
+        return switch (name) {
+            case LibraryNames.REAL, LibraryNames.INTEGER, LibraryNames.NATURAL -> Optional.of(Type.NUMBER);
+            case LibraryNames.BOOLEAN -> Optional.of(Type.TRUTH);
+            case LibraryNames.STRING -> Optional.of(Type.TEXT);
+            default -> dimension(definition).map(Type.Number::new);
+        };
+    }
+
+    /** The dimension a quantity or unit definition states in its attribute {@code dimension}. */
+    private Optional<Dimension> dimension(Element definition) {
+        return model.inheritance().effective(definition, LibraryNames.id(LibraryNames.QUANTITY_DIMENSION))
+                .or(() -> model.inheritance().effective(definition, LibraryNames.id(LibraryNames.UNIT_DIMENSION)))
+                .flatMap(model.inheritance()::value)
+                .filter(value -> value.expression() instanceof Expression.TextLiteral)
+                .map(value -> Dimension.parse(((Expression.TextLiteral) value.expression()).text()));
+    }
+
+    @Override
+    public Optional<Function> function(Referent function) {
+        return function instanceof ElementId id ? Optional.ofNullable(FUNCTIONS.get(id)) : Optional.empty();
+    }
+
+    @Override
+    public Optional<Unit> unit(Referent referent) {
+        if (!(referent instanceof ElementId id)) {
+            return Optional.empty();
+        }
+        Optional<Unit> known = units.get(id);
+        if (known == null) {
+            known = model.find(id).filter(e -> e.kind() == ElementKind.ATTRIBUTE).flatMap(this::unit);
+            units.put(id, known);
+        }
+        return known;
+    }
+
+    private Optional<Unit> unit(Element element) {
+        Inheritance inheritance = model.inheritance();
+        if (inheritance.isA(element, LibraryNames.id(LibraryNames.INTERVAL_SCALE))) {
+            return scale(element);
+        }
+        Optional<FeatureValue> value = inheritance.value(element);
+        boolean declared = inheritance.isA(element, LibraryNames.id(LibraryNames.UNIT));
+        if (value.isPresent()) {
+            return declared ? unit(value.get().expression()) : Optional.empty();
+        }
+        return declared && typeOf(element.id()) instanceof Type.Number(Dimension d)
+                ? Optional.of(Unit.coherent(d)) : Optional.empty();
+    }
+
+    /** An interval scale counts in its {@code unit} from its {@code zero}. */
+    private Optional<Unit> scale(Element element) {
+        Optional<Unit> step = part(element, LibraryNames.SCALE_UNIT);
+        Optional<Unit> zero = part(element, LibraryNames.SCALE_ZERO);
+        return step.flatMap(s -> zero.map(z -> new Unit(s.factor(), z.factor(), s.dimension())));
+    }
+
+    private Optional<Unit> part(Element scale, String name) {
+        return model.inheritance().effective(scale, LibraryNames.id(name)).flatMap(model.inheritance()::value)
+                .flatMap(value -> unit(value.expression()));
+    }
+
+    /** The unit an expression of units means, empty if it means none. */
+    public Optional<Unit> unit(Expression expression) {
+        try {
+            return Optional.of(Units.of(expression, this));
+        } catch (FaultException _) {
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public String nameOf(Referent referent) {
+        return switch (referent) {
+            case Name name -> name.toString();
+            case ElementId id -> Objects.requireNonNullElse(nameOf(id), id.toString());
+            default -> referent.toString();
+        };
+    }
+
+    private @Nullable String nameOf(ElementId id) {
+        return model.find(id).map(model.names()::effectiveName).orElse(null);
+    }
+}

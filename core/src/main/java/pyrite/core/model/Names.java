@@ -1,0 +1,228 @@
+package pyrite.core.model;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Name;
+
+/**
+ * Finds elements by name after the rules of KerML 8.2.3.5: in a namespace the own members come first, then the
+ * inherited, then the imported; what is not found there is looked for in the namespace around it, at last among the
+ * elements at the top.
+ */
+public final class Names {
+    private final Namespaces namespaces;
+    private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
+
+    public Names(Namespaces namespaces) {
+        this.namespaces = namespaces;
+    }
+
+    /** The name an element goes by: declared, or that of what it redefines. */
+    public @Nullable String effectiveName(Element element) {
+        return element.name() != null ? element.name() : namespaces.inheritedName(element);
+    }
+
+    /** Finds a qualified name from within {@code scope}; null stands for the top of the model. */
+    public Optional<ElementId> resolve(Name name, @Nullable ElementId scope) {
+        Optional<ElementId> first = visible(name.parts().getFirst(), scope);
+        return follow(first, name.parts().subList(1, name.parts().size()));
+    }
+
+    /** Finds a name among what {@code owner} inherits, leaving out its own members: what it may redefine. */
+    public Optional<ElementId> resolveInherited(Name name, ElementId owner) {
+        Element element = namespaces.find(owner).orElseThrow();
+        return namespaces.generals(element).stream()
+                .flatMap(general -> member(general, name.last()).stream()).findFirst();
+    }
+
+    private Optional<ElementId> follow(Optional<ElementId> start, List<String> rest) {
+        Optional<ElementId> found = start;
+        for (String part : rest) {
+            found = found.flatMap(owner -> member(owner, part));
+        }
+        return found;
+    }
+
+    /** A member of {@code owner} as seen from outside: own, inherited or imported for everybody. */
+    public Optional<ElementId> member(ElementId owner, String name) {
+        return member(owner, name, false, new HashSet<>());
+    }
+
+    private Optional<ElementId> visible(String name, @Nullable ElementId scope) {
+        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
+            Optional<ElementId> found = member(at, name, true, new HashSet<>());
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return namespaces.roots().stream().filter(root -> goesBy(root, name)).map(Element::id).findFirst();
+    }
+
+    private Optional<ElementId> member(ElementId owner, String name, boolean inside, Set<ElementId> visited) {
+        if (!visited.add(owner)) {
+            return Optional.empty();
+        }
+        ElementId own = own(owner).get(name);
+        if (own != null) {
+            return Optional.of(own);
+        }
+        Element element = namespaces.find(owner).orElse(null);
+        if (element == null) {
+            return Optional.empty();
+        }
+        Optional<ElementId> inherited = namespaces.generals(element).stream()
+                .flatMap(general -> member(general, name, false, visited).stream()).findFirst();
+        return inherited.isPresent() ? inherited : imported(owner, name, inside, visited);
+    }
+
+    private Optional<ElementId> imported(ElementId owner, String name, boolean inside, Set<ElementId> visited) {
+        for (Element candidate : namespaces.children(owner)) {
+            if (candidate.kind() != ElementKind.IMPORT || !inside && !isPublicImport(candidate)) {
+                continue;
+            }
+            Optional<ElementId> found = namespaces.imported(candidate)
+                    .flatMap(target -> throughImport(candidate, target, name, visited));
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<ElementId> throughImport(Element importElement, ElementId target, String name, Set<ElementId> visited) {
+        return switch (importElement.get(Property.REACH).orElse("one")) {
+            case "members" -> member(target, name, false, visited);
+            case "all" -> descendants(target).stream()
+                    .flatMap(each -> member(each, name, false, visited).stream()).findFirst();
+            default -> namespaces.find(target).filter(e -> goesBy(e, name)).map(Element::id);
+        };
+    }
+
+    private List<ElementId> descendants(ElementId top) {
+        List<ElementId> all = new ArrayList<>();
+        ArrayDeque<ElementId> open = new ArrayDeque<>(List.of(top));
+        while (!open.isEmpty()) {
+            ElementId at = open.poll();
+            all.add(at);
+            namespaces.children(at).stream().filter(child -> child.kind().isPackage() || child.kind().isDefinition())
+                    .forEach(child -> open.add(child.id()));
+        }
+        return all;
+    }
+
+    /** Imports are private unless they say otherwise (SysML 2.0, 8.2.2.5.1). */
+    private static boolean isPublicImport(Element importElement) {
+        return importElement.get(Property.VISIBILITY).orElse("private").equals("public");
+    }
+
+    private boolean goesBy(Element element, String name) {
+        return name.equals(element.shortName()) || name.equals(effectiveName(element));
+    }
+
+    private Map<String, ElementId> own(ElementId owner) {
+        Map<String, ElementId> known = members.get(owner);
+        if (known != null) {
+            return known;
+        }
+        Map<String, ElementId> index = new HashMap<>();
+        for (Element child : namespaces.children(owner)) {
+            Stream.of(child.shortName(), effectiveName(child)).filter(java.util.Objects::nonNull)
+                    .forEach(name -> index.putIfAbsent(name, child.id()));
+        }
+        members.put(owner, index);
+        return index;
+    }
+
+    /** All names that can be written alone in {@code scope}, nearest first; for completion and for near misses. */
+    public Collection<String> inScope(@Nullable ElementId scope) {
+        Set<String> names = new LinkedHashSet<>();
+        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
+            collect(at, true, names, new HashSet<>());
+        }
+        namespaces.roots().forEach(root -> addNames(root, names));
+        return names;
+    }
+
+    /** The names of the members of {@code owner} as seen from outside. */
+    public Collection<String> membersOf(ElementId owner) {
+        Set<String> names = new LinkedHashSet<>();
+        collect(owner, false, names, new HashSet<>());
+        return names;
+    }
+
+    private void collect(ElementId owner, boolean inside, Set<String> names, Set<ElementId> visited) {
+        Element element = namespaces.find(owner).orElse(null);
+        if (element == null || !visited.add(owner)) {
+            return;
+        }
+        List<Element> children = namespaces.children(owner);
+        children.forEach(child -> addNames(child, names));
+        namespaces.generals(element).forEach(general -> collect(general, false, names, visited));
+        for (Element child : children) {
+            if (child.kind() == ElementKind.IMPORT && (inside || isPublicImport(child))) {
+                namespaces.imported(child).ifPresent(target -> collectImport(child, target, names, visited));
+            }
+        }
+    }
+
+    private void collectImport(Element importElement, ElementId target, Set<String> names, Set<ElementId> visited) {
+        switch (importElement.get(Property.REACH).orElse("one")) {
+            case "members" -> collect(target, false, names, visited);
+            case "all" -> descendants(target).forEach(each -> collect(each, false, names, visited));
+            default -> namespaces.find(target).ifPresent(element -> addNames(element, names));
+        }
+    }
+
+    private void addNames(Element element, Set<String> names) {
+        Stream.of(effectiveName(element), element.shortName()).filter(java.util.Objects::nonNull).forEach(names::add);
+    }
+
+    /** {@code A::B::c} from the top; an element without a name is called by its kind in angle quotes. */
+    public String qualifiedName(Element element) {
+        ArrayDeque<String> parts = new ArrayDeque<>();
+        for (Element at = element; at != null; at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
+            String name = effectiveName(at);
+            parts.addFirst(name == null ? "‹" + at.kind().title() + "›" : Name.quoted(name));
+        }
+        return String.join("::", parts);
+    }
+
+    /** The shortest name that, written in {@code scope}, means {@code target}. */
+    public Optional<Name> shortest(Element target, @Nullable ElementId scope) {
+        List<String> parts = new ArrayList<>();
+        for (Element at = target; at != null; at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
+            String name = effectiveName(at);
+            if (name == null) {
+                return Optional.empty();
+            }
+            parts.addFirst(name);
+            Name candidate = new Name(parts);
+            if (resolve(candidate, scope).filter(target.id()::equals).isPresent()) {
+                return Optional.of(candidate);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Groups elements by the name they go by, in order; nameless ones are left out. */
+    Map<String, List<Element>> byName(Collection<Element> elements) {
+        Map<String, List<Element>> groups = new LinkedHashMap<>();
+        for (Element element : elements) {
+            Stream.of(element.shortName(), effectiveName(element)).filter(java.util.Objects::nonNull).distinct()
+                    .forEach(name -> groups.computeIfAbsent(name, _ -> new ArrayList<>()).add(element));
+        }
+        return groups;
+    }
+}

@@ -1,0 +1,62 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Where an element stands among its siblings: a fraction in (0, 1) written in base 36 without the leading point, so
+ * that between any two ranks there is another and moving one element touches no other. Never ends in 0.
+ */
+public record Rank(String digits) implements Comparable<Rank> {
+    private static final int BASE = 36;
+
+    public Rank {
+        if (digits.isEmpty() || digits.endsWith("0") || !digits.chars().allMatch(c -> Character.digit(c, BASE) >= 0)) {
+            throw new IllegalArgumentException("'" + digits + "' is no rank");
+        }
+    }
+
+    /** A rank strictly between the two; {@code null} stands for the very beginning or the very end. */
+    public static Rank between(@Nullable Rank before, @Nullable Rank after) {
+        String low = before == null ? "" : before.digits;
+        String high = after == null ? null : after.digits;
+        if (high != null && low.compareTo(high) >= 0) {
+            throw new IllegalArgumentException("no rank lies between " + low + " and " + high);
+        }
+        StringBuilder middle = new StringBuilder();
+        for (int i = 0;; i++) {
+            int l = i < low.length() ? Character.digit(low.charAt(i), BASE) : 0;
+            int h = high != null && i < high.length() ? Character.digit(high.charAt(i), BASE) : BASE;
+            if (h - l > 1) {
+                return new Rank(middle.append(Character.forDigit((l + h) / 2, BASE)).toString());
+            }
+            middle.append(Character.forDigit(l, BASE));
+            high = h == l ? high : null;
+        }
+    }
+
+    /** {@code count} ascending ranks, evenly spread, all after {@code before}. */
+    public static List<Rank> after(@Nullable Rank before, int count) {
+        List<Rank> ranks = new ArrayList<>(count);
+        if (before == null) {
+            int width = Integer.toString(count + 1, BASE).length();
+            for (int i = 1; i <= count; i++) {
+                String digits = Integer.toString(i, BASE);
+                ranks.add(new Rank("0".repeat(width - digits.length()) + digits + "i"));
+            }
+            return ranks;
+        }
+        Rank last = before;
+        for (int i = 0; i < count; i++) {
+            last = between(last, null);
+            ranks.add(last);
+        }
+        return ranks;
+    }
+
+    @Override
+    public int compareTo(Rank other) {
+        return digits.compareTo(other.digits);
+    }
+}

@@ -1,0 +1,225 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Span;
+import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
+
+/** The rules every model keeps, one method a rule. All violations are collected, each names the culprit. */
+public final class WellFormedness {
+    private final Model model;
+    private final List<Problem> problems = new ArrayList<>();
+
+    private WellFormedness(Model model) {
+        this.model = model;
+    }
+
+    /** Checks the given elements of a snapshot. */
+    public static List<Problem> check(Model model, Collection<ElementId> elements) {
+        WellFormedness rules = new WellFormedness(model);
+        Set<ElementId> namespaces = new HashSet<>();
+        for (ElementId id : elements) {
+            Element element = model.get(id);
+            if (rules.ownerExistsAndMayOwn(element)) {
+                rules.checkElement(element);
+            }
+            namespaces.add(id);
+        }
+        namespaces.forEach(namespace -> rules.namesAreUnique(model.children(namespace)));
+        rules.namesAreUnique(model.roots());
+        return List.copyOf(rules.problems);
+    }
+
+    private void checkElement(Element element) {
+        propertiesFit(element);
+        if (referencesExist(element) && specializationHasNoCircle(element)) {
+            generalsFit(element);
+            redefinesSomethingInherited(element);
+            relationEndsFit(element);
+            expressionsFit(element);
+        }
+    }
+
+    private boolean ownerExistsAndMayOwn(Element element) {
+        if (element.owner() == null) {
+            return require(element.kind().isPackage(), element, "only a package stands at the top, not a "
+                    + element.kind().title());
+        }
+        Element owner = model.find(element.owner()).orElse(null);
+        return require(owner != null, element, "its owner does not exist")
+                && require(!model.owners(element).contains(element), element, "an element cannot own itself")
+                && require(owner.kind().mayOwn(element.kind()), element, "a " + owner.kind().title() + " cannot own a "
+                        + element.kind().title());
+    }
+
+    private void propertiesFit(Element element) {
+        element.properties().keySet().stream().filter(property -> !element.kind().takes(property))
+                .forEach(property -> problems.add(Problem.at(element, property,
+                        "a " + element.kind().title() + " has no " + property.key())));
+    }
+
+    private boolean referencesExist(Element element) {
+        List<ElementId> missing = element.outgoing().stream().filter(id -> model.find(id).isEmpty()).toList();
+        return require(missing.isEmpty(), element, "refers to something that no longer exists");
+    }
+
+    private boolean specializationHasNoCircle(Element element) {
+        boolean circle = model.generals(element).stream().flatMap(id -> model.find(id).stream())
+                .anyMatch(general -> model.inheritance().generals(general).contains(element));
+        return require(!circle, element, describe(element) + " specialises itself, directly or in a circle");
+    }
+
+    private void generalsFit(Element element) {
+        element.references(Property.TYPES).forEach(reference -> {
+            Element type = model.get(reference.target());
+            if (!type.kind().isDefinition()) {
+                at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is a " + type.kind().title()
+                        + "; use :> to subset it");
+            } else if (!mayHaveType(element.kind(), type.kind())) {
+                at(element, Property.TYPES, "a " + element.kind().title() + " cannot be typed by a " + type.kind().title());
+            }
+        });
+        element.references(Property.SPECIALIZES).forEach(reference -> {
+            Element general = model.get(reference.target());
+            if (general.kind().isDefinition() != element.kind().isDefinition()) {
+                at(element, Property.SPECIALIZES, element.kind().isDefinition()
+                        ? "a definition specialises a definition, but " + describe(general) + " is a usage"
+                        : "a usage subsets a usage, but " + describe(general) + " is a definition; use : to type by it");
+            }
+        });
+    }
+
+    private static boolean mayHaveType(ElementKind usage, ElementKind definition) {
+        return switch (usage) {
+            case PART -> definition == ElementKind.PART_DEFINITION;
+            case ATTRIBUTE -> definition == ElementKind.ATTRIBUTE_DEFINITION;
+            case CONSTRAINT, ASSERTED_CONSTRAINT, REQUIRED_CONSTRAINT -> definition == ElementKind.CONSTRAINT_DEFINITION;
+            case REQUIREMENT -> definition == ElementKind.REQUIREMENT_DEFINITION;
+            case ANALYSIS -> definition == ElementKind.ANALYSIS_DEFINITION;
+            case VERIFICATION -> definition == ElementKind.VERIFICATION_DEFINITION;
+            default -> true;
+        };
+    }
+
+    private void redefinesSomethingInherited(Element element) {
+        if (element.owner() == null) {
+            return;
+        }
+        Set<ElementId> inherited = new HashSet<>();
+        for (Element general : model.inheritance().generals(model.get(element.owner()))) {
+            if (!general.id().equals(element.owner())) {
+                model.children(general.id()).forEach(child -> inherited.add(child.id()));
+            }
+        }
+        for (Reference reference : element.references(Property.REDEFINES)) {
+            if (!inherited.contains(reference.target())) {
+                at(element, Property.REDEFINES, describe(model.get(reference.target())) + " is not inherited by "
+                        + describe(model.get(element.owner())) + ", so it cannot be redefined there");
+            }
+        }
+    }
+
+    private void relationEndsFit(Element element) {
+        if (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT) {
+            Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
+            require(target != null && target.kind() == ElementKind.REQUIREMENT, element, "what is "
+                    + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement"
+                    + (target == null ? "" : ", but " + describe(target) + " is a " + target.kind().title()));
+        }
+        if (element.kind() == ElementKind.BINDING) {
+            bothEndsHaveTheSameType(element);
+        }
+    }
+
+    private void bothEndsHaveTheSameType(Element binding) {
+        Type left = binding.get(Property.LEFT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
+        Type right = binding.get(Property.RIGHT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
+        boolean fit = left instanceof Type.Unknown || right instanceof Type.Unknown || left.equals(right);
+        require(fit, binding, left + " and " + right + " cannot be bound");
+    }
+
+    private void expressionsFit(Element element) {
+        element.get(Property.VALUE).ifPresent(value -> valueFits(element, value.expression()));
+        element.get(Property.RESULT).ifPresent(result -> resultFits(element, result));
+    }
+
+    private void valueFits(Element element, Expression value) {
+        Type type = check(element, Property.VALUE, value);
+        Type declared = model.environment().typeOf(element.id());
+        boolean reference = type instanceof Type.Thing || declared instanceof Type.Thing || type instanceof Type.Unknown
+                || declared instanceof Type.Unknown;
+        if (!reference && !type.equals(declared)) {
+            problems.add(new Problem(element.id(), Property.VALUE, value.span(),
+                    describe(element) + " is " + declared + ", but its value is " + type));
+        }
+        if (type instanceof Type.Thing && declared instanceof Type.Number) {
+            problems.add(new Problem(element.id(), Property.VALUE, value.span(),
+                    describe(element) + " is " + declared + ", but its value is " + type));
+        }
+    }
+
+    private void resultFits(Element element, Expression result) {
+        Type type = check(element, Property.RESULT, result);
+        boolean constraint = element.kind() != ElementKind.CALCULATION_DEFINITION;
+        if (constraint && !(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
+            problems.add(new Problem(element.id(), Property.RESULT, result.span(),
+                    "a constraint comes to true or false, but this is " + type));
+        }
+    }
+
+    private Type check(Element element, Property<?> property, Expression expression) {
+        chainsHold(element, property, expression);
+        TypeCheck.Result result = TypeCheck.check(expression, model.environment());
+        result.faults().forEach(fault -> problems.add(new Problem(element.id(), property, fault.span(), fault.message())));
+        return result.type();
+    }
+
+    /** In {@code a.b}, b is a feature of a. It may cease to be when a's type changes. */
+    private void chainsHold(Element element, Property<?> property, Expression expression) {
+        expression.walk(part -> {
+            if (part instanceof FeatureReference reference) {
+                for (int i = 1; i < reference.chain().size(); i++) {
+                    chainStepHolds(element, property, reference, i);
+                }
+            }
+        });
+    }
+
+    private void chainStepHolds(Element element, Property<?> property, FeatureReference reference, int step) {
+        if (reference.chain().get(step - 1) instanceof ElementId from && reference.chain().get(step) instanceof ElementId to
+                && model.inheritance().effective(model.get(from), to).isEmpty()) {
+            problems.add(new Problem(element.id(), property, reference.span(),
+                    describe(model.get(from)) + " has no " + describe(model.get(to))));
+        }
+    }
+
+    private void namesAreUnique(Collection<Element> siblings) {
+        Map<String, List<Element>> groups = model.names().byName(siblings);
+        groups.forEach((name, same) -> same.stream().skip(1).forEach(second -> problems.add(Problem.of(second,
+                "the name '" + name + "' is already taken by a " + same.getFirst().kind().title() + " beside it"))));
+    }
+
+    private boolean require(boolean holds, Element element, String message) {
+        if (!holds) {
+            problems.add(Problem.of(element, message));
+        }
+        return holds;
+    }
+
+    private void at(Element element, Property<?> property, String message) {
+        problems.add(Problem.at(element, property, message));
+    }
+
+    private String describe(Element element) {
+        String name = model.names().effectiveName(element);
+        return name == null ? "the " + element.kind().title() : "'" + Objects.requireNonNull(name) + "'";
+    }
+}

@@ -1,0 +1,311 @@
+package pyrite.core.notation;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiConsumer;
+import org.apache.commons.text.similarity.LevenshteinDistance;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.UnitReference;
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Span;
+import pyrite.core.expression.Units;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Model;
+import pyrite.core.model.Names;
+import pyrite.core.model.Namespaces;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/**
+ * Resolves the names of drafts to ids, in the model they join. What an element inherits from is resolved when somebody
+ * first asks for it, because finding a name may need the generals of any other element; an element asked for its
+ * generals while they are being resolved has none yet, which ends circles.
+ */
+final class Resolver implements Namespaces {
+    private static final List<Property<List<Reference>>> GENERALS =
+            List.of(Property.REDEFINES, Property.SPECIALIZES, Property.TYPES);
+    private static final List<Property<Reference>> ENDS =
+            List.of(Property.TARGET, Property.BY, Property.LEFT, Property.RIGHT);
+    private static final String UNITS = "SI";
+
+    private final Model base;
+    private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
+    private final Map<ElementId, List<Element>> draftsByOwner = new HashMap<>();
+    private final List<Element> draftRoots = new ArrayList<>();
+    private final Map<ElementId, Map<Property<?>, List<Reference>>> resolved = new HashMap<>();
+    private final Set<ElementId> resolving = new HashSet<>();
+    private final Names names = new Names(this);
+    private Faults faults = (_, _, _) -> {
+    };
+
+    /** Takes a fault: in which draft, where, what. */
+    interface Faults {
+        void accept(ElementId draft, Span span, String message);
+    }
+
+    Resolver(Model base, List<Draft> drafts) {
+        this.base = base;
+        for (Draft draft : drafts) {
+            Element element = draft.element;
+            this.drafts.put(element.id(), draft);
+            (element.owner() == null ? draftRoots : draftsByOwner.computeIfAbsent(element.owner(), _ -> new ArrayList<>()))
+                    .add(element);
+        }
+    }
+
+    /** All drafts as elements; faults are reported and the references concerned left out. */
+    List<Element> resolveAll(Faults report) {
+        faults = report;
+        return drafts.values().stream().map(this::resolve).toList();
+    }
+
+    private Element resolve(Draft draft) {
+        Element element = draft.element;
+        Map<Property<?>, List<Reference>> generals = generalsOf(draft);
+        for (Property<List<Reference>> property : GENERALS) {
+            element = element.with(property, generals.get(property));
+        }
+        for (Property<Reference> property : ENDS) {
+            List<Draft.Pending> pending = draft.pending(property);
+            element = element.with(property, pending.isEmpty() ? null : end(draft, pending.getFirst()).orElse(null));
+        }
+        BiConsumer<Span, String> report = (span, message) -> faults.accept(draft.element.id(), span, message);
+        if (draft.value != null && draft.valueKind != null) {
+            Expression value = resolve(draft.value, draft.element.owner(), report);
+            element = element.with(Property.VALUE, new FeatureValue(draft.valueKind, value));
+        }
+        if (draft.result != null) {
+            element = element.with(Property.RESULT, resolve(draft.result, draft.element.id(), report));
+        }
+        return element;
+    }
+
+    private Optional<Reference> end(Draft draft, Draft.Pending pending) {
+        return chain(pending.chain(), draft.element.owner(), pending.span(),
+                (span, message) -> faults.accept(draft.element.id(), span, message)).map(Reference::new);
+    }
+
+    private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
+        ElementId id = draft.element.id();
+        Map<Property<?>, List<Reference>> known = resolved.get(id);
+        if (known != null) {
+            return known;
+        }
+        if (!resolving.add(id)) {
+            return Map.of();
+        }
+        Map<Property<?>, List<Reference>> found = new HashMap<>();
+        for (Property<List<Reference>> property : GENERALS) {
+            List<Reference> references = draft.pending(property).stream()
+                    .flatMap(pending -> general(draft, property, pending).stream()).toList();
+            if (!references.isEmpty()) {
+                found.put(property, references);
+            }
+        }
+        resolving.remove(id);
+        resolved.put(id, found);
+        return found;
+    }
+
+    private Optional<Reference> general(Draft draft, Property<?> property, Draft.Pending pending) {
+        ElementId owner = draft.element.owner();
+        if (property == Property.REDEFINES && pending.chain().size() == 1 && owner != null
+                && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
+            Optional<ElementId> inherited = names.resolveInherited(name, owner);
+            if (inherited.isEmpty()) {
+                faults.accept(draft.element.id(), pending.span(), "there is no inherited '" + name.last()
+                        + "' to redefine" + nearest(name.last(), inheritedNames(owner)));
+            }
+            return inherited.map(Reference::to);
+        }
+        return end(draft, pending);
+    }
+
+    private List<String> inheritedNames(ElementId owner) {
+        return find(owner).stream().flatMap(e -> generals(e).stream()).flatMap(g -> names.membersOf(g).stream()).toList();
+    }
+
+    /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
+    Expression resolve(Expression expression, @Nullable ElementId scope, BiConsumer<Span, String> report) {
+        return expression.rewrite(new Expression.Rewriter() {
+            @Override
+            public Expression feature(FeatureReference reference) {
+                return chain(reference.chain(), scope, reference.span(), report)
+                        .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
+            }
+
+            @Override
+            public Expression unit(FeatureReference reference) {
+                return Resolver.this.unit(reference, scope, report);
+            }
+
+            @Override
+            public Referent function(Invocation call) {
+                return Resolver.this.function(call, scope, report);
+            }
+        });
+    }
+
+    private Referent function(Invocation call, @Nullable ElementId scope, BiConsumer<Span, String> report) {
+        Name name = (Name) call.function();
+        Optional<ElementId> found = names.resolve(name, scope);
+        if (found.isEmpty()) {
+            report.accept(call.span(), "there is no function '" + name + "'" + nearest(name.last(), names.inScope(scope)));
+        }
+        return found.<Referent>map(id -> id).orElse(name);
+    }
+
+    private Expression unit(FeatureReference reference, @Nullable ElementId scope, BiConsumer<Span, String> report) {
+        Name name = (Name) reference.last();
+        Optional<ElementId> direct = names.resolve(name, scope)
+                .map(found -> base.library().find(found).isPresent() ? found
+                        : names.resolve(Name.of(UNITS, name.last()), null).orElse(found));
+        if (direct.isPresent()) {
+            return new UnitReference("", direct.get(), reference.span());
+        }
+        for (String prefix : Units.prefixes()) {
+            Optional<ElementId> prefixed = prefixed(name, prefix, scope);
+            if (prefixed.isPresent()) {
+                return new UnitReference(prefix, prefixed.get(), reference.span());
+            }
+        }
+        report.accept(reference.span(), "there is no unit '" + name + "'"
+                + nearest(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
+                + "; units come with 'private import SI::*;'");
+        return reference;
+    }
+
+    /** A unit with an SI prefix: only units that SI itself declares take one, and not the kilogram. */
+    private Optional<ElementId> prefixed(Name name, String prefix, @Nullable ElementId scope) {
+        String symbol = name.last();
+        if (!symbol.startsWith(prefix) || symbol.length() == prefix.length()) {
+            return Optional.empty();
+        }
+        String rest = symbol.substring(prefix.length());
+        return names.resolve(Name.of(rest), scope).filter(id -> find(id).filter(unit -> rest.equals(unit.shortName())
+                && !rest.equals("kg") && unit.owner() != null
+                && find(unit.owner()).filter(owner -> UNITS.equals(owner.name())).isPresent()).isPresent());
+    }
+
+    private Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
+            BiConsumer<Span, String> report) {
+        List<ElementId> ids = new ArrayList<>();
+        Name first = (Name) chain.getFirst();
+        Optional<ElementId> at = names.resolve(first, scope);
+        if (at.isEmpty()) {
+            report.accept(span, "there is no '" + first + "' here" + nearest(first.last(), names.inScope(scope)));
+            return Optional.empty();
+        }
+        ids.add(at.get());
+        for (Referent step : chain.subList(1, chain.size())) {
+            String name = ((Name) step).last();
+            ElementId from = ids.getLast();
+            Optional<ElementId> next = names.member(from, name);
+            if (next.isEmpty()) {
+                String owner = find(from).map(names::effectiveName).orElse("it");
+                report.accept(span, "'" + owner + "' has no '" + name + "'" + nearest(name, names.membersOf(from)));
+                return Optional.empty();
+            }
+            ids.add(next.get());
+        }
+        return Optional.of(ids);
+    }
+
+    /** "; did you mean 'level'?" where a name is near enough to have been meant. */
+    private static String nearest(String wanted, Iterable<String> names) {
+        LevenshteinDistance distance = new LevenshteinDistance(Math.max(1, wanted.length() / 3));
+        List<String> candidates = new ArrayList<>();
+        names.forEach(name -> {
+            if (distance.apply(wanted, name) >= 0) {
+                candidates.add(name);
+            }
+        });
+        return candidates.stream().min(Comparator.comparing(name -> distance.apply(wanted, name)))
+                .map(name -> "; did you mean '" + name + "'?").orElse("");
+    }
+
+    @Override
+    public Optional<Element> find(ElementId id) {
+        Draft draft = drafts.get(id);
+        return draft != null ? Optional.of(draft.element) : base.find(id);
+    }
+
+    @Override
+    public List<Element> children(ElementId owner) {
+        List<Element> added = draftsByOwner.getOrDefault(owner, List.of());
+        return drafts.containsKey(owner) ? added : joined(base.children(owner), added);
+    }
+
+    @Override
+    public List<Element> roots() {
+        return joined(base.roots(), draftRoots);
+    }
+
+    private static List<Element> joined(List<Element> first, List<Element> second) {
+        List<Element> all = new ArrayList<>(first);
+        all.addAll(second);
+        return all;
+    }
+
+    @Override
+    public List<ElementId> generals(Element element) {
+        Draft draft = drafts.get(element.id());
+        if (draft == null) {
+            return base.generals(element);
+        }
+        Map<Property<?>, List<Reference>> generals = generalsOf(draft);
+        return GENERALS.stream().flatMap(property -> generals.getOrDefault(property, List.of()).stream())
+                .map(Reference::target).toList();
+    }
+
+    @Override
+    public List<ElementId> redefined(Element element) {
+        Draft draft = drafts.get(element.id());
+        return draft == null ? base.redefined(element)
+                : generalsOf(draft).getOrDefault(Property.REDEFINES, List.of()).stream().map(Reference::target).toList();
+    }
+
+    @Override
+    public Optional<ElementId> imported(Element importElement) {
+        Draft draft = drafts.get(importElement.id());
+        if (draft == null) {
+            return base.imported(importElement);
+        }
+        // Looked up from the top and from the packages around the import's own, not through the imports beside it:
+        // an import never depends on another one, so there is no order to find.
+        Name name = (Name) draft.pending(Property.TARGET).getFirst().chain().getFirst();
+        ElementId around = draft.element.owner() == null ? null
+                : find(draft.element.owner()).map(Element::owner).orElse(null);
+        return names.resolve(name, around).or(() -> ownMember(draft.element.owner(), name));
+    }
+
+    private Optional<ElementId> ownMember(@Nullable ElementId owner, Name name) {
+        return owner == null ? Optional.empty() : children(owner).stream()
+                .filter(child -> name.parts().getFirst().equals(child.name())).map(Element::id).findFirst()
+                .flatMap(first -> name.parts().size() == 1 ? Optional.of(first)
+                        : names.resolve(new Name(name.parts().subList(1, name.parts().size())), first));
+    }
+
+    @Override
+    public @Nullable String inheritedName(Element element) {
+        Draft draft = drafts.get(element.id());
+        if (draft == null) {
+            return base.inheritedName(element);
+        }
+        List<Draft.Pending> redefined = draft.pending(Property.REDEFINES);
+        return redefined.isEmpty() ? null : redefined.getFirst().lastName();
+    }
+}

@@ -1,0 +1,13 @@
+package pyrite.core.notation;
+
+import pyrite.core.expression.Span;
+
+/** Something wrong in a text: in which source, at which line and column (from 1), what, and what would be right. */
+public record TextProblem(String source, int line, int column, Span span, String message) {
+
+    /** {@code path:line:column: error: message}, as build tools expect it. */
+    @Override
+    public String toString() {
+        return source + ":" + line + ":" + column + ": error: " + message;
+    }
+}
