@@ -37,40 +37,50 @@ public final class ExpressionText {
         return new ExpressionText(naming).write(expression);
     }
 
+    /** The text of a unit, without blanks: {@code m^3/s}. */
+    public static String compact(Expression unit, Naming naming) {
+        return new ExpressionText(naming).compact(unit);
+    }
+
     private String write(Expression expression) {
+        return write(expression, true);
+    }
+
+    /** {@code last}: nothing follows that the branches of an open {@code if … else …} could swallow. */
+    private String write(Expression expression, boolean last) {
         return switch (expression) {
             case NumberLiteral n -> n.spelling();
             case TextLiteral t -> "\"" + t.text().replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n") + "\"";
             case TruthLiteral t -> Boolean.toString(t.value());
             case FeatureReference r -> naming.chain(r);
             case UnitReference u -> naming.name(u.prefix(), u.unit());
-            case Quantity q -> within(q.magnitude(), ATOM) + " [" + compact(q.unit()) + "]";
+            case Quantity q -> within(q.magnitude(), ATOM, false) + " [" + compact(q.unit()) + "]";
             case Unary u -> u.operator().symbol() + (u.operator() == Operator.NOT ? " " : "")
-                    + within(u.operand(), Operator.NEGATE.strength());
-            case Binary b -> binary(b);
-            case Conditional c -> "if " + within(c.condition(), 1) + " ? " + write(c.whenTrue()) + " else "
-                    + write(c.whenFalse());
+                    + within(u.operand(), Operator.NEGATE.strength(), false);
+            case Binary b -> binary(b, last);
+            case Conditional c -> "if " + within(c.condition(), 1, false) + " ? " + within(c.whenTrue(), 1, false)
+                    + " else " + write(c.whenFalse(), last);
             case Invocation i -> naming.name("", i.function())
                     + i.arguments().stream().map(this::write).collect(Collectors.joining(", ", "(", ")"));
         };
     }
 
-    private String binary(Binary b) {
+    private String binary(Binary b, boolean last) {
         int strength = b.operator().strength();
         boolean rightward = b.operator() == Operator.POWER;
         String sign = rightward ? "^" : " " + b.operator().symbol() + " ";
-        return within(b.left(), rightward ? strength + 1 : strength) + sign
-                + within(b.right(), rightward ? strength : strength + 1);
+        return within(b.left(), rightward ? strength + 1 : strength, false) + sign
+                + within(b.right(), rightward ? strength : strength + 1, last);
     }
 
-    /** Units are written without blanks: {@code m^3/s}. */
     private String compact(Expression unit) {
         return write(unit).replace(" * ", "*").replace(" / ", "/");
     }
 
-    private String within(Expression part, int atLeast) {
-        String text = write(part);
-        return strength(part) < atLeast ? "(" + text + ")" : text;
+    private String within(Expression part, int atLeast, boolean last) {
+        boolean open = part instanceof Conditional && last;
+        String text = write(part, last);
+        return strength(part) < atLeast && !open ? "(" + write(part, true) + ")" : text;
     }
 
     private static int strength(Expression expression) {

@@ -9,6 +9,7 @@ public final class LibraryNames {
     public static final String STRING = "ScalarValues::String";
     public static final String QUANTITY = "Quantities::ScalarQuantityValue";
     public static final String QUANTITY_DIMENSION = "Quantities::ScalarQuantityValue::dimension";
+    public static final String COHERENT_UNIT = "Quantities::ScalarQuantityValue::coherentUnit";
     public static final String UNIT = "MeasurementReferences::MeasurementUnit";
     public static final String UNIT_DIMENSION = "MeasurementReferences::MeasurementUnit::dimension";
     public static final String INTERVAL_SCALE = "MeasurementReferences::IntervalScale";

@@ -1,7 +1,9 @@
 package pyrite.core.model;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -12,6 +14,7 @@ import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Environment;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Function;
 import pyrite.core.expression.MathFunction;
@@ -116,6 +119,39 @@ public final class ModelEnvironment implements Environment {
                 .flatMap(model.inheritance()::value)
                 .filter(value -> value.expression() instanceof Expression.TextLiteral)
                 .map(value -> Dimension.parse(((Expression.TextLiteral) value.expression()).text()));
+    }
+
+    /** The unit a feature's numbers are shown in: that of its value where it has one, else its type's coherent unit. */
+    public DisplayUnit displayUnit(Element feature) {
+        Dimension dimension = typeOf(feature.id()) instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
+        return model.inheritance().value(feature).flatMap(value -> displayUnit(value.expression(), dimension))
+                .or(() -> coherent(feature)).orElseGet(() -> DisplayUnit.coherent(dimension));
+    }
+
+    /** The first unit written in an expression that has the given dimension. */
+    public Optional<DisplayUnit> displayUnit(Expression expression, Dimension dimension) {
+        List<DisplayUnit> found = new ArrayList<>();
+        expression.walk(part -> {
+            if (part instanceof Expression.Quantity quantity) {
+                unit(quantity.unit()).filter(unit -> unit.dimension().equals(dimension)).ifPresent(unit ->
+                        found.add(new DisplayUnit(ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
+            }
+        });
+        return found.stream().findFirst();
+    }
+
+    private String symbol(Referent referent) {
+        return referent instanceof ElementId id && model.find(id).map(Element::shortName).orElse(null) instanceof String s
+                ? s : nameOf(referent);
+    }
+
+    private Optional<DisplayUnit> coherent(Element feature) {
+        return model.inheritance().effective(feature, LibraryNames.id(LibraryNames.COHERENT_UNIT))
+                .flatMap(model.inheritance()::value)
+                .filter(value -> value.expression() instanceof Expression.TextLiteral)
+                .map(value -> ((Expression.TextLiteral) value.expression()).text())
+                .flatMap(symbol -> typeOf(feature.id()) instanceof Type.Number(Dimension d)
+                        ? Optional.of(new DisplayUnit(symbol, Unit.coherent(d))) : Optional.empty());
     }
 
     @Override

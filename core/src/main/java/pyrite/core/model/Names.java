@@ -34,6 +34,16 @@ public final class Names {
         return element.name() != null ? element.name() : namespaces.inheritedName(element);
     }
 
+    /**
+     * Where the names in an element's value are looked up: where the element stands. For a parameter that is outside
+     * what it is a parameter of, so that {@code in angle = angle} binds it to the angle around.
+     */
+    public @Nullable ElementId valueScope(Element element) {
+        ElementId owner = element.owner();
+        return owner == null || element.get(Property.DIRECTION).isEmpty() ? owner
+                : namespaces.find(owner).map(Element::owner).orElse(null);
+    }
+
     /** Finds a qualified name from within {@code scope}; null stands for the top of the model. */
     public Optional<ElementId> resolve(Name name, @Nullable ElementId scope) {
         Optional<ElementId> first = visible(name.parts().getFirst(), scope);

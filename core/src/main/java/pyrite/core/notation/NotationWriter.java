@@ -124,7 +124,7 @@ public final class NotationWriter {
         references(head, element, Property.SPECIALIZES, " :> ");
         references(head, element, Property.REDEFINES, " :>> ");
         element.get(Property.VALUE).ifPresent(value -> head.append(' ').append(value.kind().sign()).append(' ')
-                .append(text(value.expression(), element.owner())));
+                .append(text(value.expression(), names.valueScope(element))));
         return head.toString().strip();
     }
 
@@ -168,9 +168,25 @@ public final class NotationWriter {
             return;
         }
         out.append(" {\n");
-        children.forEach(child -> element(child, indent + STEP));
+        members(children, indent + STEP);
         result.ifPresent(_ -> line(indent + STEP, only));
         out.append(indent).append('}');
+    }
+
+    /** Members one below the other, with an empty line around each that takes several and behind the imports. */
+    private void members(List<Element> members, String indent) {
+        int before = -1;
+        for (int i = 0; i < members.size(); i++) {
+            int start = out.length();
+            element(members.get(i), indent);
+            int lines = (int) out.substring(start).lines().count();
+            boolean importsEnd = i > 0 && members.get(i - 1).kind() == ElementKind.IMPORT
+                    && members.get(i).kind() != ElementKind.IMPORT;
+            if (before > 0 && (lines > 1 || before > 1 || importsEnd)) {
+                out.insert(start, '\n');
+            }
+            before = lines;
+        }
     }
 
     private String target(Element element, Property<Reference> property) {

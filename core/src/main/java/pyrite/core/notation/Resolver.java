@@ -84,7 +84,7 @@ final class Resolver implements Namespaces {
         }
         BiConsumer<Span, String> report = (span, message) -> faults.accept(draft.element.id(), span, message);
         if (draft.value != null && draft.valueKind != null) {
-            Expression value = resolve(draft.value, draft.element.owner(), report);
+            Expression value = resolve(draft.value, names.valueScope(draft.element), report);
             element = element.with(Property.VALUE, new FeatureValue(draft.valueKind, value));
         }
         if (draft.result != null) {

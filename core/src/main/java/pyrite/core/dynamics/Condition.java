@@ -1,0 +1,54 @@
+package pyrite.core.dynamics;
+
+import java.util.function.IntConsumer;
+
+/** A condition over the variables of a flattened system. */
+public sealed interface Condition {
+    record Fixed(boolean holds) implements Condition {
+    }
+
+    /**
+     * {@code left ⋛ right}. Holds where {@code margin = left - right} is positive ({@code strict}) or not negative. All
+     * four comparisons come to this by exchanging sides.
+     *
+     * @param mode the index by which a run remembers whether it holds, so that it changes only where it is located
+     */
+    record Relation(int mode, Term left, Term right, boolean strict) implements Condition {
+        public Term margin() {
+            return Terms.minus(left, right);
+        }
+
+        public boolean holds(double margin) {
+            return strict ? margin > 0 : margin >= 0;
+        }
+    }
+
+    record Both(Condition left, Condition right) implements Condition {
+    }
+
+    record Either(Condition left, Condition right) implements Condition {
+    }
+
+    record Not(Condition operand) implements Condition {
+    }
+
+    default void variables(IntConsumer visitor) {
+        switch (this) {
+            case Fixed _ -> {
+            }
+            case Relation r -> {
+                r.left().variables(visitor);
+                r.right().variables(visitor);
+            }
+            case Both b -> {
+                b.left().variables(visitor);
+                b.right().variables(visitor);
+            }
+            case Either e -> {
+                e.left().variables(visitor);
+                e.right().variables(visitor);
+            }
+            case Not n -> n.operand().variables(visitor);
+        }
+    }
+}

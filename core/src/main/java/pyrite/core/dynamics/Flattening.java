@@ -1,0 +1,229 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Observation;
+import pyrite.core.expression.Operator;
+import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/**
+ * Flattens the part tree of a usage into variables and equations. An instance of this class serves one run: it first
+ * builds the {@link #root}, then gives the {@link #system}, and can lower further expressions, those of requirements,
+ * over the same variables.
+ */
+public final class Flattening {
+    private final Model model;
+    private final InstanceBuilder builder;
+    private final Lowering lowering;
+
+    public Flattening(Model model) {
+        this.model = model;
+        this.builder = new InstanceBuilder(model);
+        this.lowering = new Lowering(model, builder);
+    }
+
+    /**
+     * The instance tree of a usage or definition.
+     *
+     * @throws ModelFault if it cannot be built, for instance because a multiplicity is open
+     */
+    public Instance root(Element usage) {
+        return builder.build(usage, Lowering.nameOf(model.names(), usage), null, Map.of());
+    }
+
+    /** An instance of a requirement or case in which some features are instances that exist already: its subject. */
+    public Instance root(Element usage, Map<ElementId, Instance> links) {
+        return builder.build(usage, Lowering.nameOf(model.names(), usage), null, links);
+    }
+
+    /** The elements read since the last call: what a result computed meanwhile rests on. */
+    public Set<ElementId> takeRead() {
+        return builder.takeRead();
+    }
+
+    /** An instance of a usage inside another instance, for instance of a constraint in its requirement. */
+    public Instance inside(Element usage, Instance around) {
+        return builder.build(usage, around.path(), around, Map.of());
+    }
+
+    public void noteRead(Element element) {
+        builder.noteRead(element);
+    }
+
+    public Term term(Expression expression, Instance scope) {
+        return lowering.term(expression, scope);
+    }
+
+    public Condition condition(Expression expression, Instance scope) {
+        return lowering.condition(expression, scope);
+    }
+
+    /** The expression a reference stands for where it leads to an attribute with a fixed value, and where to read it. */
+    public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
+        List<Object> targets = lowering.targets(reference, scope);
+        return switch (targets.size() == 1 ? targets.getFirst() : null) {
+            case Quantity q when q.isFixed() && q.term == null && q.condition == null ->
+                Optional.of(new Defined(Objects.requireNonNull(q.value).expression(), q.owner));
+            case Instance.Slot.Alias alias -> Optional.of(new Defined(alias.expression(), alias.scope()));
+            case null, default -> Optional.empty();
+        };
+    }
+
+    /** An expression and the instance its names are read in. */
+    public record Defined(Expression expression, Instance scope) {
+    }
+
+    /** The one instance a reference leads to, if it leads to exactly one. */
+    public Optional<Instance> instance(Expression.FeatureReference reference, Instance scope) {
+        List<Object> targets = lowering.targets(reference, scope);
+        return targets.size() == 1 && targets.getFirst() instanceof Instance found ? Optional.of(found) : Optional.empty();
+    }
+
+    /**
+     * The variables and equations of everything built so far.
+     *
+     * @throws ModelFault if a constraint is no equation or an expression cannot be computed
+     */
+    public FlatSystem system() {
+        List<Equation> equations = new ArrayList<>();
+        for (int i = 0; i < builder.built().size(); i++) {
+            Instance instance = builder.built().get(i);
+            List.copyOf(instance.constraints()).forEach(constraint -> constraint(instance, constraint, equations));
+            instance.bindings().forEach(binding -> binding(instance, binding, equations));
+        }
+        for (int i = 0; i < builder.quantities().size(); i++) {
+            Quantity quantity = builder.quantities().get(i);
+            if (quantity.isFixed() && !quantity.truth && isNumber(quantity)) {
+                lowering.term(quantity);
+            }
+        }
+        equations.addAll(lowering.definitions());
+        Map<Integer, Integer> rates = rates();
+        return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels(), constants());
+    }
+
+    private boolean isNumber(Quantity quantity) {
+        return model.environment().typeOf(quantity.feature.id()) instanceof pyrite.core.expression.Type.Number;
+    }
+
+    private void constraint(Instance instance, Element constraint, List<Equation> equations) {
+        String label = instance.pathOf(Lowering.nameOf(model.names(), constraint));
+        Element owner = model.inheritance().owning(constraint, Property.RESULT).orElse(constraint);
+        Expression result = owner.get(Property.RESULT).orElse(null);
+        if (result == null) {
+            return;
+        }
+        Instance scope = builder.build(constraint, instance.path(), instance, Map.of());
+        builder.noteRead(owner);
+        lowering.labelled(label);
+        try {
+            conjuncts(result).forEach(part -> equations.add(equation(part, scope, owner, label)));
+        } catch (FaultException e) {
+            throw new ModelFault(label + ": " + e.getMessage(), List.of(owner.id()), Property.RESULT, e.fault().span());
+        }
+    }
+
+    private static List<Expression> conjuncts(Expression expression) {
+        if (expression instanceof Binary b && b.operator() == Operator.AND) {
+            List<Expression> parts = new ArrayList<>(conjuncts(b.left()));
+            parts.addAll(conjuncts(b.right()));
+            return parts;
+        }
+        return List.of(expression);
+    }
+
+    private Equation equation(Expression part, Instance scope, Element source, String label) {
+        if (!(part instanceof Binary b) || b.operator() != Operator.EQUAL) {
+            throw new FaultException(part.span(), "an asserted constraint of something that runs is an equation with '==';"
+                    + " what is to be checked belongs in a requirement");
+        }
+        return new Equation(lowering.term(b.left(), scope), lowering.term(b.right(), scope), source.id(), label);
+    }
+
+    private void binding(Instance instance, Element binding, List<Equation> equations) {
+        builder.noteRead(binding);
+        try {
+            equations.add(new Equation(end(binding, Property.LEFT, instance), end(binding, Property.RIGHT, instance),
+                    binding.id(), instance.pathOf("bind")));
+        } catch (FaultException e) {
+            throw new ModelFault(instance.pathOf("bind") + ": " + e.getMessage(), List.of(binding.id()));
+        }
+    }
+
+    private Term end(Element binding, Property<Reference> property, Instance scope) {
+        List<ElementId> chain = binding.get(property).orElseThrow().chain();
+        return lowering.term(new Expression.FeatureReference(List.copyOf(chain), pyrite.core.expression.Span.NONE), scope);
+    }
+
+    private Map<Integer, Integer> rates() {
+        Map<Integer, Integer> rates = new TreeMap<>();
+        lowering.variables().forEach((index, quantity) -> {
+            if (quantity.rate >= 0 && index != quantity.rate) {
+                rates.put(index, quantity.rate);
+            }
+        });
+        return rates;
+    }
+
+    private List<Variable> variables(Map<Integer, Integer> rates) {
+        Set<Integer> derivatives = new HashSet<>(rates.values());
+        List<Variable> variables = new ArrayList<>();
+        for (int i = 0; i < lowering.variableCount(); i++) {
+            Quantity quantity = Objects.requireNonNull(lowering.variables().get(i));
+            if (derivatives.contains(i)) {
+                var dimension = quantity.dimension.per(Observation.TIME);
+                variables.add(new Variable("der(" + quantity.path + ")", quantity.feature.id(), dimension,
+                        DisplayUnit.coherent(dimension), Variable.Role.RATE, 0));
+            } else {
+                boolean state = rates.containsKey(i);
+                variables.add(new Variable(quantity.path, quantity.feature.id(), quantity.dimension, quantity.unit,
+                        state ? Variable.Role.STATE : Variable.Role.ALGEBRAIC, state ? start(quantity) : 0));
+            }
+        }
+        return variables;
+    }
+
+    private double start(Quantity quantity) {
+        FeatureValue value = quantity.value;
+        if (value == null) {
+            throw new ModelFault("'" + quantity.path + "' changes in time (its derivative is used) but has no start value; "
+                    + "give it one with :=", List.of(quantity.feature.id()));
+        }
+        try {
+            if (lowering.term(value.expression(), quantity.owner) instanceof Term.Constant(double start)) {
+                return start;
+            }
+        } catch (FaultException e) {
+            throw new ModelFault(quantity.path + ": " + e.getMessage(), List.of(quantity.feature.id()), Property.VALUE,
+                    e.fault().span());
+        }
+        throw new ModelFault("the start value of '" + quantity.path + "' depends on what changes; it must be known before "
+                + "the run", List.of(quantity.feature.id()), Property.VALUE, value.expression().span());
+    }
+
+    private Map<String, FlatSystem.ConstantValue> constants() {
+        Map<String, FlatSystem.ConstantValue> constants = new LinkedHashMap<>();
+        builder.quantities().forEach(quantity -> {
+            if (quantity.term instanceof Term.Constant(double value)) {
+                constants.put(quantity.path, new FlatSystem.ConstantValue(quantity.feature.id(), value, quantity.unit));
+            }
+        });
+        return constants;
+    }
+}

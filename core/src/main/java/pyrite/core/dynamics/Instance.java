@@ -1,0 +1,77 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+
+/**
+ * One instance of a usage in the tree of parts: what each of its features is here. A feature is found by its own id and
+ * by the ids of everything it redefines, so an expression written against a definition finds what a usage made of it.
+ */
+public final class Instance {
+    /** What a feature is in an instance. */
+    sealed interface Slot {
+        record Value(Quantity quantity) implements Slot {
+        }
+
+        /** Parts, one or, by multiplicity, several. */
+        record Parts(List<Instance> instances) implements Slot {
+        }
+
+        /** A parameter: stands for an expression read in another instance. */
+        record Alias(Expression expression, Instance scope) implements Slot {
+        }
+    }
+
+    private final String path;
+    private final Element usage;
+    private final @Nullable Instance around;
+    private final Map<ElementId, Slot> slots = new HashMap<>();
+    private final List<Element> constraints = new ArrayList<>();
+    private final List<Element> bindings = new ArrayList<>();
+
+    Instance(String path, Element usage, @Nullable Instance around) {
+        this.path = path;
+        this.usage = usage;
+        this.around = around;
+    }
+
+    /** {@code gate.leaf#(2)}: names from the root, with the number where there are several. */
+    public String path() {
+        return path;
+    }
+
+    public Element usage() {
+        return usage;
+    }
+
+    @Nullable Instance around() {
+        return around;
+    }
+
+    void put(ElementId feature, Slot slot) {
+        slots.putIfAbsent(feature, slot);
+    }
+
+    Optional<Slot> slot(ElementId feature) {
+        return Optional.ofNullable(slots.get(feature));
+    }
+
+    List<Element> constraints() {
+        return constraints;
+    }
+
+    List<Element> bindings() {
+        return bindings;
+    }
+
+    String pathOf(String name) {
+        return path.isEmpty() ? name : path + "." + name;
+    }
+}

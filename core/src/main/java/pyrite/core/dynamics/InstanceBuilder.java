@@ -1,0 +1,146 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Type;
+import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Inheritance;
+import pyrite.core.model.Model;
+import pyrite.core.model.Multiplicity;
+import pyrite.core.model.Property;
+
+/** Builds instance trees of usages and remembers which elements it read on the way. */
+final class InstanceBuilder {
+    private static final int DEEPEST = 64;
+
+    private final Model model;
+    private final Inheritance inheritance;
+    private Set<ElementId> read = new LinkedHashSet<>();
+    private final List<Instance> built = new ArrayList<>();
+    private final List<Quantity> quantities = new ArrayList<>();
+
+    InstanceBuilder(Model model) {
+        this.model = model;
+        this.inheritance = model.inheritance();
+    }
+
+    /** Every instance built so far; grows while elements outside the tree are reached. */
+    List<Instance> built() {
+        return built;
+    }
+
+    List<Quantity> quantities() {
+        return quantities;
+    }
+
+    /** What was read since the last call. */
+    Set<ElementId> takeRead() {
+        Set<ElementId> taken = read;
+        read = new LinkedHashSet<>();
+        return taken;
+    }
+
+    void noteRead(Element element) {
+        inheritance.generals(element).forEach(each -> read.add(each.id()));
+    }
+
+    Instance build(Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links) {
+        return build(usage, path, around, links, 0);
+    }
+
+    private Instance build(Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links, int depth) {
+        if (depth > DEEPEST) {
+            throw new ModelFault("'" + model.names().effectiveName(usage) + "' contains itself without end", List.of(usage.id()));
+        }
+        noteRead(usage);
+        Instance instance = new Instance(path, usage, around);
+        built.add(instance);
+        for (Element feature : inheritance.features(usage)) {
+            Instance link = links.get(feature.id());
+            put(instance, feature, link != null ? new Instance.Slot.Parts(List.of(link)) : slot(instance, feature, depth));
+        }
+        for (Element general : inheritance.generals(usage)) {
+            model.children(general.id()).stream().filter(child -> child.kind() == ElementKind.BINDING)
+                    .forEach(instance.bindings()::add);
+        }
+        return instance;
+    }
+
+    private void put(Instance instance, Element feature, Instance.@Nullable Slot slot) {
+        if (slot == null) {
+            return;
+        }
+        noteRead(feature);
+        for (Element old : inheritance.redefined(feature)) {
+            instance.put(old.id(), slot);
+        }
+        for (Element general : inheritance.generals(instance.usage())) {
+            model.children(general.id()).stream().filter(hidden -> hidden.kind().isUsage())
+                    .filter(hidden -> inheritance.effective(instance.usage(), hidden.id()).filter(feature::equals).isPresent())
+                    .forEach(hidden -> instance.put(hidden.id(), slot));
+        }
+    }
+
+    private Instance.@Nullable Slot slot(Instance instance, Element feature, int depth) {
+        return switch (feature.kind()) {
+            case PART -> parts(instance, feature, depth);
+            case ATTRIBUTE, REFERENCE, SUBJECT -> attribute(instance, feature, depth);
+            case ASSERTED_CONSTRAINT -> {
+                instance.constraints().add(feature);
+                noteRead(feature);
+                yield null;
+            }
+            default -> null;
+        };
+    }
+
+    private Instance.Slot attribute(Instance instance, Element feature, int depth) {
+        Type type = model.environment().typeOf(feature.id());
+        FeatureValue value = inheritance.value(feature).orElse(null);
+        if (feature.get(Property.DIRECTION).isPresent() && value != null && instance.around() != null) {
+            return new Instance.Slot.Alias(value.expression(), instance.around());
+        }
+        if (type instanceof Type.Thing) {
+            return parts(instance, feature, depth);
+        }
+        return new Instance.Slot.Value(quantity(instance, feature, type, value));
+    }
+
+    Quantity quantity(Instance instance, Element feature, Type type, @Nullable FeatureValue value) {
+        Dimension dimension = type instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
+        DisplayUnit unit = model.environment().displayUnit(feature);
+        Quantity quantity = new Quantity(feature, instance, instance.pathOf(model.names().effectiveName(feature)),
+                type instanceof Type.Truth, dimension, unit, value);
+        quantities.add(quantity);
+        return quantity;
+    }
+
+    private Instance.Slot parts(Instance instance, Element feature, int depth) {
+        FeatureValue value = inheritance.value(feature).orElse(null);
+        if (value != null) {
+            return new Instance.Slot.Alias(value.expression(), instance);
+        }
+        Multiplicity multiplicity = inheritance.multiplicity(feature);
+        String name = model.names().effectiveName(feature);
+        if (!multiplicity.isFixed()) {
+            throw new ModelFault("a run needs to know how many '" + name + "' there are, but [" + multiplicity
+                    + "] leaves it open; redefine it with a fixed number such as [1]", List.of(feature.id()));
+        }
+        List<Instance> parts = new ArrayList<>();
+        for (int i = 1; i <= multiplicity.upper(); i++) {
+            String path = instance.pathOf(multiplicity.upper() == 1 ? name : name + "#(" + i + ")");
+            parts.add(build(feature, path, instance, new HashMap<>(), depth + 1));
+        }
+        return new Instance.Slot.Parts(List.copyOf(parts));
+    }
+}

@@ -1,0 +1,48 @@
+package pyrite.core.dynamics;
+
+import java.util.List;
+
+/**
+ * Computes a sorted system term by term. Slower than what {@link Compiler} makes and much shorter: the fallback for
+ * terms too large for a method of the Java machine, and the answer the compiler is tested against.
+ */
+record InterpretedKernel(List<SortedSystem.Assignment> assignments, List<Condition.Relation> relations) implements Kernel {
+    static InterpretedKernel of(SortedSystem system) {
+        return new InterpretedKernel(system.assignments(), system.flat().relations());
+    }
+
+    @Override
+    public void evaluate(double t, double[] v, boolean[] modes) {
+        for (SortedSystem.Assignment assignment : assignments) {
+            v[assignment.variable()] = value(assignment.term(), t, v, modes);
+        }
+    }
+
+    @Override
+    public void margins(double t, double[] v, boolean[] modes, double[] margins) {
+        for (int i = 0; i < relations.size(); i++) {
+            margins[i] = value(relations.get(i).margin(), t, v, modes);
+        }
+    }
+
+    private static double value(Term term, double t, double[] v, boolean[] modes) {
+        return switch (term) {
+            case Term.Constant c -> c.value();
+            case Term.Variable x -> v[x.index()];
+            case Term.Time _ -> t;
+            case Term.Arithmetic a -> a.sign().apply(value(a.left(), t, v, modes), value(a.right(), t, v, modes));
+            case Term.Call c -> c.function().apply(value(c.argument(), t, v, modes), 0);
+            case Term.Choice c -> value(holds(c.condition(), modes) ? c.whenTrue() : c.whenFalse(), t, v, modes);
+        };
+    }
+
+    static boolean holds(Condition condition, boolean[] modes) {
+        return switch (condition) {
+            case Condition.Fixed f -> f.holds();
+            case Condition.Relation r -> modes[r.mode()];
+            case Condition.Both b -> holds(b.left(), modes) && holds(b.right(), modes);
+            case Condition.Either e -> holds(e.left(), modes) || holds(e.right(), modes);
+            case Condition.Not n -> !holds(n.operand(), modes);
+        };
+    }
+}

@@ -1,0 +1,20 @@
+package pyrite.core.dynamics;
+
+/** The compiled right-hand side of a system. Implementations keep no state and may be used by many threads. */
+public interface Kernel {
+    /**
+     * Computes all algebraic variables and rates.
+     *
+     * @param t time, s
+     * @param v the variables, coherent SI; the states are given, everything else is written
+     * @param modes for each relation whether it is taken to hold
+     */
+    void evaluate(double t, double[] v, boolean[] modes);
+
+    /**
+     * Computes the margin of every relation from variables that {@link #evaluate} completed.
+     *
+     * @param margins written; positive where the relation holds
+     */
+    void margins(double t, double[] v, boolean[] modes, double[] margins);
+}

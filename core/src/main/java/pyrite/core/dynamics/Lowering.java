@@ -1,0 +1,399 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.Conditional;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.NumberLiteral;
+import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Function;
+import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.Operator;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Type;
+import pyrite.core.expression.Unit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.LibraryNames;
+import pyrite.core.model.Model;
+import pyrite.core.model.ModelEnvironment;
+import pyrite.core.model.Names;
+import pyrite.core.model.Property;
+
+/**
+ * Turns expressions, read in an instance, into terms and conditions over the system's variables. Values that are fixed
+ * are put in; a fixed value that varies becomes a variable with an equation of its own.
+ */
+final class Lowering {
+    private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
+
+    private final Model model;
+    private final ModelEnvironment environment;
+    private final InstanceBuilder builder;
+    private final Instance top;
+    private final Map<ElementId, Object> outside = new HashMap<>();
+    private final Deque<Quantity> circle = new ArrayDeque<>();
+    private final List<Condition.Relation> relations = new ArrayList<>();
+    private final List<String> relationLabels = new ArrayList<>();
+    private final Map<Integer, Quantity> variables = new LinkedHashMap<>();
+    private final List<Equation> definitions = new ArrayList<>();
+    private int count;
+    private String label = "";
+
+    Lowering(Model model, InstanceBuilder builder) {
+        this.model = model;
+        this.environment = model.environment();
+        this.builder = builder;
+        this.top = new Instance("", Element.of(pyrite.core.model.ElementKind.PACKAGE, null,
+                pyrite.core.model.Rank.between(null, null), null), null);
+    }
+
+    List<Condition.Relation> relations() {
+        return relations;
+    }
+
+    List<String> relationLabels() {
+        return relationLabels;
+    }
+
+    /** The quantities that became variables or derivatives, by index. */
+    Map<Integer, Quantity> variables() {
+        return variables;
+    }
+
+    /** Equations that come from fixed values which vary. */
+    List<Equation> definitions() {
+        return definitions;
+    }
+
+    int variableCount() {
+        return count;
+    }
+
+    /** Says what following messages about switching are about. */
+    void labelled(String text) {
+        label = text;
+    }
+
+    Term term(Expression expression, Instance scope) {
+        return switch (expression) {
+            case NumberLiteral n -> Terms.constant(n.value());
+            case FeatureReference r -> referred(r, scope);
+            case Expression.Quantity q -> quantity(q, scope);
+            case Unary u -> u.operator() == Operator.NEGATE ? Terms.negate(term(u.operand(), scope)) : term(u.operand(), scope);
+            case Binary b -> arithmetic(b, scope);
+            case Conditional c -> Terms.choice(condition(c.condition(), scope), term(c.whenTrue(), scope),
+                    term(c.whenFalse(), scope));
+            case Invocation i -> invocation(i, scope);
+            case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _ ->
+                throw new FaultException(expression.span(), "a number is needed here");
+        };
+    }
+
+    private Term quantity(Expression.Quantity quantity, Instance scope) {
+        Unit unit = environment.unit(quantity.unit()).orElseThrow(() ->
+                new FaultException(quantity.unit().span(), "this is no unit"));
+        return Terms.plus(Terms.times(term(quantity.magnitude(), scope), Terms.constant(unit.factor())),
+                Terms.constant(unit.offset()));
+    }
+
+    private Term arithmetic(Binary b, Instance scope) {
+        Term left = term(b.left(), scope);
+        Term right = term(b.right(), scope);
+        return switch (b.operator()) {
+            case ADD -> Terms.plus(left, right);
+            case SUBTRACT -> Terms.minus(left, right);
+            case MULTIPLY -> Terms.times(left, right);
+            case DIVIDE -> Terms.over(left, right);
+            case POWER -> Terms.power(left, right);
+            default -> throw new FaultException(b.span(), "a number is needed here, not a condition");
+        };
+    }
+
+    private Term invocation(Invocation call, Instance scope) {
+        Function function = environment.function(call.function()).orElseThrow(() ->
+                new FaultException(call.span(), "'" + environment.nameOf(call.function()) + "' cannot be computed"));
+        return switch (function) {
+            case Function.Mathematical(MathFunction f) -> mathematical(f, call, scope);
+            case Function.Derivative() -> derivative(call, scope);
+            case Function.Sum() -> targets((FeatureReference) call.arguments().getFirst(), scope).stream()
+                    .map(target -> termOf(target, call)).reduce(Terms.ZERO, Terms::plus);
+            case Function.Observing(var observation) -> throw new FaultException(call.span(), observation.functionName()
+                    + " looks at a whole run; it can stand in a requirement, not in an equation or a value");
+        };
+    }
+
+    private Term mathematical(MathFunction function, Invocation call, Instance scope) {
+        Term first = term(call.arguments().getFirst(), scope);
+        if (!function.switches()) {
+            return Terms.call(function, first);
+        }
+        Term second = function == MathFunction.ABS ? Terms.ZERO : term(call.arguments().get(1), scope);
+        if (first instanceof Term.Constant(double x) && second instanceof Term.Constant(double y)) {
+            return Terms.constant(function.apply(x, y));
+        }
+        Condition larger = relation(first, second, false);
+        return switch (function) {
+            case ABS -> Terms.choice(larger, first, Terms.negate(first));
+            case MAX -> Terms.choice(larger, first, second);
+            default -> Terms.choice(larger, second, first);
+        };
+    }
+
+    private Term derivative(Invocation call, Instance scope) {
+        FeatureReference reference = (FeatureReference) call.arguments().getFirst();
+        Quantity quantity = single(targets(reference, scope), reference) instanceof Quantity q ? q : null;
+        if (quantity == null) {
+            throw new FaultException(call.span(), "der takes an attribute that changes");
+        }
+        if (term(quantity) instanceof Term.Constant) {
+            return Terms.ZERO;
+        }
+        if (quantity.isFixed()) {
+            throw new FaultException(call.span(), "'" + quantity.path + "' is given by a formula (=), so its derivative "
+                    + "cannot be used; give it a start value (:=) and an equation for its derivative");
+        }
+        if (quantity.rate < 0) {
+            quantity.rate = count++;
+            variables.put(quantity.rate, quantity);
+        }
+        return new Term.Variable(quantity.rate);
+    }
+
+    Condition condition(Expression expression, Instance scope) {
+        return switch (expression) {
+            case TruthLiteral t -> t.value() ? Terms.TRUE : Terms.FALSE;
+            case FeatureReference r -> conditionOf(single(targets(r, scope), r), r);
+            case Unary u when u.operator() == Operator.NOT -> Terms.not(condition(u.operand(), scope));
+            case Binary b when b.operator().family() == Operator.Family.LOGIC -> logic(b, scope);
+            case Binary b when b.operator().family() == Operator.Family.COMPARISON -> comparison(b, scope);
+            case Conditional c -> {
+                Condition test = condition(c.condition(), scope);
+                yield Terms.either(Terms.both(test, condition(c.whenTrue(), scope)),
+                        Terms.both(Terms.not(test), condition(c.whenFalse(), scope)));
+            }
+            default -> throw new FaultException(expression.span(), "a condition is needed here");
+        };
+    }
+
+    private Condition logic(Binary b, Instance scope) {
+        Condition left = condition(b.left(), scope);
+        Condition right = condition(b.right(), scope);
+        return switch (b.operator()) {
+            case AND -> Terms.both(left, right);
+            case OR -> Terms.either(left, right);
+            case IMPLIES -> Terms.either(Terms.not(left), right);
+            default -> Terms.either(Terms.both(left, Terms.not(right)), Terms.both(Terms.not(left), right));
+        };
+    }
+
+    private Condition comparison(Binary b, Instance scope) {
+        if (!b.operator().isOrdering()) {
+            return sameness(b, scope);
+        }
+        Term left = term(b.left(), scope);
+        Term right = term(b.right(), scope);
+        return switch (b.operator()) {
+            case GREATER -> relation(left, right, true);
+            case GREATER_OR_EQUAL -> relation(left, right, false);
+            case LESS -> relation(right, left, true);
+            default -> relation(right, left, false);
+        };
+    }
+
+    private Condition sameness(Binary b, Instance scope) {
+        boolean wanted = b.operator() == Operator.EQUAL;
+        if (pyrite.core.expression.TypeCheck.check(b.left(), environment).type() instanceof Type.Truth) {
+            Condition left = condition(b.left(), scope);
+            Condition right = condition(b.right(), scope);
+            Condition same = Terms.either(Terms.both(left, right), Terms.both(Terms.not(left), Terms.not(right)));
+            return wanted ? same : Terms.not(same);
+        }
+        if (term(b.left(), scope) instanceof Term.Constant(double l) && term(b.right(), scope) instanceof Term.Constant(double r)) {
+            return l == r == wanted ? Terms.TRUE : Terms.FALSE;
+        }
+        throw new FaultException(b.span(), "quantities that vary are equal only for an instant; compare them with <= or >=");
+    }
+
+    /** The condition {@code left >= right}, or {@code >} if strict. */
+    private Condition relation(Term left, Term right, boolean strict) {
+        if (Terms.minus(left, right) instanceof Term.Constant(double margin)) {
+            return (strict ? margin > 0 : margin >= 0) ? Terms.TRUE : Terms.FALSE;
+        }
+        Condition.Relation relation = new Condition.Relation(relations.size(), left, right, strict);
+        relations.add(relation);
+        relationLabels.add(label);
+        return relation;
+    }
+
+    private Term referred(FeatureReference reference, Instance scope) {
+        if (reference.last() instanceof ElementId id) {
+            if (id.equals(TIME)) {
+                return new Term.Time();
+            }
+            Unit unit = environment.unit(id).orElse(null);
+            if (unit != null) {
+                return Terms.constant(unit.toSi(1));
+            }
+        }
+        return termOf(single(targets(reference, scope), reference), reference);
+    }
+
+    private Term termOf(Object target, Expression at) {
+        return switch (target) {
+            case Quantity quantity when !quantity.truth -> term(quantity);
+            case Instance.Slot.Alias alias -> term(alias.expression(), alias.scope());
+            default -> throw new FaultException(at.span(), "a number is needed here");
+        };
+    }
+
+    private Condition conditionOf(Object target, Expression at) {
+        return switch (target) {
+            case Quantity quantity when quantity.truth -> condition(quantity, at);
+            case Instance.Slot.Alias alias -> condition(alias.expression(), alias.scope());
+            default -> throw new FaultException(at.span(), "a condition is needed here");
+        };
+    }
+
+    private Object single(List<Object> targets, Expression at) {
+        if (targets.size() != 1) {
+            throw new FaultException(at.span(), "this means " + targets.size() + " instances at once; use sum(…) over them");
+        }
+        return targets.getFirst();
+    }
+
+    /** What a reference leads to, read in an instance: quantities, instances or aliases; several by multiplicity. */
+    List<Object> targets(FeatureReference reference, Instance scope) {
+        List<Object> at = List.of();
+        for (Referent step : reference.chain()) {
+            ElementId id = (ElementId) step;
+            at = step == reference.chain().getFirst() ? first(id, scope)
+                    : at.stream().flatMap(from -> next(from, id, reference).stream()).toList();
+        }
+        return at;
+    }
+
+    private List<Object> first(ElementId id, Instance scope) {
+        for (Instance at = scope; at != null; at = at.around()) {
+            Instance.Slot slot = at.slot(id).orElse(null);
+            if (slot != null) {
+                return contents(slot);
+            }
+            if (at.usage().id().equals(id)) {
+                return List.of(at);
+            }
+        }
+        return List.of(outside.computeIfAbsent(id, this::outside));
+    }
+
+    private List<Object> next(Object from, ElementId id, FeatureReference reference) {
+        return switch (from) {
+            case Instance instance -> contents(instance.slot(id).orElseThrow(() -> new FaultException(reference.span(),
+                    "'" + instance.path() + "' has no '" + environment.nameOf(id) + "'")));
+            default -> throw new FaultException(reference.span(), "'" + environment.nameOf(id) + "' is not part of a value");
+        };
+    }
+
+    private List<Object> contents(Instance.Slot slot) {
+        return switch (slot) {
+            case Instance.Slot.Value(Quantity quantity) -> List.of(quantity);
+            case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
+            case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> targets(reference, scope);
+            case Instance.Slot.Alias alias -> List.of(alias);
+        };
+    }
+
+    /** A usage that is not in the tree, such as a constant of a package: one instance of it for the whole system. */
+    private Object outside(ElementId id) {
+        Element element = model.get(id);
+        builder.noteRead(element);
+        String name = Objects.requireNonNullElse(model.names().effectiveName(element), "");
+        Type type = environment.typeOf(id);
+        return type instanceof Type.Number || type instanceof Type.Truth
+                ? builder.quantity(top, element, type, model.inheritance().value(element).orElse(null))
+                : builder.build(element, name, null, Map.of());
+    }
+
+    /** What a quantity comes to: a constant, or a variable. */
+    Term term(Quantity quantity) {
+        if (quantity.term == null) {
+            quantity.term = quantity.isFixed() ? fixed(quantity) : variable(quantity);
+        }
+        return quantity.term;
+    }
+
+    private Term fixed(Quantity quantity) {
+        Expression expression = Objects.requireNonNull(quantity.value).expression();
+        return within(quantity, () -> {
+            Term term = term(expression, quantity.owner);
+            if (term instanceof Term.Constant) {
+                return term;
+            }
+            Term variable = variable(quantity);
+            definitions.add(new Equation(variable, term, valueOwner(quantity).id(),
+                    quantity.path + " = " + environment.nameOf(quantity.feature.id())));
+            return variable;
+        });
+    }
+
+    private Term variable(Quantity quantity) {
+        int index = count++;
+        variables.put(index, quantity);
+        return new Term.Variable(index);
+    }
+
+    private Condition condition(Quantity quantity, Expression at) {
+        if (quantity.condition == null) {
+            if (!quantity.isFixed()) {
+                throw new FaultException(at.span(), "'" + quantity.path + "' is not given a value; write '= true', "
+                        + "'= false' or a condition");
+            }
+            Expression expression = Objects.requireNonNull(quantity.value).expression();
+            quantity.condition = within(quantity, () -> condition(expression, quantity.owner));
+        }
+        return quantity.condition;
+    }
+
+    private <T> T within(Quantity quantity, java.util.function.Supplier<T> work) {
+        if (quantity.inProgress) {
+            String path = java.util.stream.Stream.concat(circle.reversed().stream().dropWhile(q -> q != quantity),
+                    java.util.stream.Stream.of(quantity)).map(q -> q.path).collect(Collectors.joining(" → "));
+            throw new ModelFault("these values depend on each other in a circle: " + path,
+                    circle.stream().map(q -> q.feature.id()).distinct().toList());
+        }
+        quantity.inProgress = true;
+        circle.push(quantity);
+        String outer = label;
+        label = quantity.path;
+        try {
+            return work.get();
+        } catch (FaultException e) {
+            throw new ModelFault(quantity.path + ": " + e.getMessage(), List.of(valueOwner(quantity).id()), Property.VALUE,
+                    e.fault().span());
+        } finally {
+            label = outer;
+            circle.pop();
+            quantity.inProgress = false;
+        }
+    }
+
+    private Element valueOwner(Quantity quantity) {
+        return model.inheritance().owning(quantity.feature, Property.VALUE).orElse(quantity.feature);
+    }
+
+    static String nameOf(Names names, Element element) {
+        return Objects.requireNonNullElse(names.effectiveName(element), element.kind().title());
+    }
+}

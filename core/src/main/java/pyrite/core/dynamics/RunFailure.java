@@ -1,0 +1,34 @@
+package pyrite.core.dynamics;
+
+import java.util.List;
+import pyrite.core.model.ElementId;
+
+/** A run that could not go on: why, at which simulated time, and which elements are concerned. */
+public final class RunFailure extends RuntimeException {
+    /** Why a run ended early. */
+    public enum Reason { BLEW_UP, CHATTERS, OUT_OF_TIME, CANCELLED }
+
+    private final Reason reason;
+    private final double time;
+    private final transient List<ElementId> elements;
+
+    RunFailure(Reason reason, double time, String message, List<ElementId> elements) {
+        super(message);
+        this.reason = reason;
+        this.time = time;
+        this.elements = List.copyOf(elements);
+    }
+
+    public Reason reason() {
+        return reason;
+    }
+
+    /** Simulated time, s. */
+    public double time() {
+        return time;
+    }
+
+    public List<ElementId> elements() {
+        return elements;
+    }
+}

@@ -1,0 +1,210 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jgrapht.Graph;
+import org.jgrapht.alg.connectivity.KosarajuStrongConnectivityInspector;
+import org.jgrapht.alg.matching.HopcroftKarpMaximumCardinalityBipartiteMatching;
+import org.jgrapht.graph.DefaultEdge;
+import org.jgrapht.graph.SimpleDirectedGraph;
+import org.jgrapht.graph.SimpleGraph;
+import org.jgrapht.traverse.TopologicalOrderIterator;
+
+/**
+ * Decides which equation gives which unknown, and in which order: a maximum matching between equations and unknowns
+ * (Hopcroft and Karp 1973), then a topological order of the matched equations. Unknowns are algebraic variables and
+ * rates that occur in an equation; an equation can give an unknown in which it is linear.
+ */
+public final class Sorting {
+    private static final double NEGLIGIBLE = 1e-9;
+
+    private final FlatSystem flat;
+    private final List<Equation> equations = new ArrayList<>();
+    private final List<BitSet> unknownsOf = new ArrayList<>();
+    private final BitSet unknowns = new BitSet();
+
+    private Sorting(FlatSystem flat) {
+        this.flat = flat;
+    }
+
+    /**
+     * @throws ModelFault if there are too many or too few equations, if an equation cannot be solved for any unknown left
+     *     to it, or if equations need each other's results (an algebraic loop)
+     */
+    public static SortedSystem sort(FlatSystem flat) {
+        return new Sorting(flat).sort();
+    }
+
+    private SortedSystem sort() {
+        flat.equations().forEach(this::take);
+        Map<Integer, Integer> unknownOf = match();
+        return new SortedSystem(flat, order(unknownOf).stream()
+                .map(equation -> assignment(equation, unknownOf.get(equation))).toList());
+    }
+
+    private void take(Equation equation) {
+        BitSet found = new BitSet();
+        equation.residual().variables(index -> {
+            if (flat.variables().get(index).role() != Variable.Role.STATE) {
+                found.set(index);
+            }
+        });
+        if (found.isEmpty()) {
+            requireTrue(equation);
+            return;
+        }
+        equations.add(equation);
+        unknownsOf.add(found);
+        unknowns.or(found);
+    }
+
+    /** An equation without unknowns says nothing if it holds, and is one too many if it does not. */
+    private void requireTrue(Equation equation) {
+        boolean holds = equation.left() instanceof Term.Constant(double l) && equation.right() instanceof Term.Constant(double r)
+                && Math.abs(l - r) <= NEGLIGIBLE * Math.max(1, Math.max(Math.abs(l), Math.abs(r)));
+        if (!holds) {
+            throw new ModelFault("everything in the equation '" + equation.label() + "' is already given by fixed or start "
+                    + "values, so there is nothing left for it to determine; remove it or leave one of its values open",
+                    List.of(equation.source()));
+        }
+    }
+
+    private Map<Integer, Integer> match() {
+        Graph<Integer, DefaultEdge> graph = new SimpleGraph<>(DefaultEdge.class);
+        Set<Integer> equationNodes = new LinkedHashSet<>();
+        Set<Integer> unknownNodes = new LinkedHashSet<>();
+        unknowns.stream().forEach(unknown -> unknownNodes.add(nodeOf(unknown)));
+        unknownNodes.forEach(graph::addVertex);
+        for (int e = 0; e < equations.size(); e++) {
+            equationNodes.add(e);
+            graph.addVertex(e);
+            int equation = e;
+            Term residual = equations.get(e).residual();
+            unknownsOf.get(e).stream().filter(unknown -> isSolvable(residual, unknown))
+                    .forEach(unknown -> graph.addEdge(equation, nodeOf(unknown)));
+        }
+        Map<Integer, Integer> unknownOf = new HashMap<>();
+        new HopcroftKarpMaximumCardinalityBipartiteMatching<>(graph, equationNodes, unknownNodes).getMatching().getEdges()
+                .forEach(edge -> {
+                    int a = graph.getEdgeSource(edge);
+                    int b = graph.getEdgeTarget(edge);
+                    unknownOf.put(Math.max(a, b), -1 - Math.min(a, b));
+                });
+        requireComplete(unknownOf);
+        return unknownOf;
+    }
+
+    /** Unknowns are the negative nodes of the matching graph, equations those from 0. */
+    private static int nodeOf(int unknown) {
+        return -1 - unknown;
+    }
+
+    private static boolean isSolvable(Term residual, int unknown) {
+        return Linear.in(unknown, residual).filter(linear -> !linear.slope().isConstant(0)).isPresent();
+    }
+
+    private void requireComplete(Map<Integer, Integer> unknownOf) {
+        for (int e = 0; e < equations.size(); e++) {
+            if (!unknownOf.containsKey(e)) {
+                throw tooMany(e, unknownOf);
+            }
+        }
+        Set<Integer> given = Set.copyOf(unknownOf.values());
+        List<Integer> open = unknowns.stream().filter(unknown -> !given.contains(unknown)).boxed().toList();
+        if (!open.isEmpty()) {
+            throw tooFew(open);
+        }
+    }
+
+    private ModelFault tooFew(List<Integer> open) {
+        String names = open.stream().map(this::nameOf).collect(Collectors.joining(", "));
+        String where = open.stream().flatMap(unknown -> equations.stream().filter(e -> Linear.contains(e.residual(), unknown)))
+                .map(equation -> "'" + equation.label() + "'").distinct().collect(Collectors.joining(", "));
+        return new ModelFault("there are " + equations.size() + " equations for " + unknowns.cardinality()
+                + " unknowns; nothing is left to determine " + names + " (used in " + where
+                + "); give a value with '=' or add an equation",
+                open.stream().map(unknown -> flat.variables().get(unknown).feature()).toList());
+    }
+
+    /** Walks alternating paths from an equation that got no unknown: all equations reached compete for the unknowns named. */
+    private ModelFault tooMany(int start, Map<Integer, Integer> unknownOf) {
+        Map<Integer, Integer> equationOf = new HashMap<>();
+        unknownOf.forEach((equation, unknown) -> equationOf.put(unknown, equation));
+        Set<Integer> competing = new LinkedHashSet<>(List.of(start));
+        Set<Integer> wanted = new LinkedHashSet<>();
+        Set<Integer> nonlinear = new LinkedHashSet<>();
+        Deque<Integer> open = new ArrayDeque<>(List.of(start));
+        while (!open.isEmpty()) {
+            int equation = open.poll();
+            unknownsOf.get(equation).stream().forEach(unknown -> {
+                if (!isSolvable(equations.get(equation).residual(), unknown)) {
+                    nonlinear.add(unknown);
+                } else if (wanted.add(unknown) && equationOf.containsKey(unknown) && competing.add(equationOf.get(unknown))) {
+                    open.add(equationOf.get(unknown));
+                }
+            });
+        }
+        return new ModelFault(tooManyMessage(competing, wanted, nonlinear),
+                competing.stream().map(e -> equations.get(e).source()).distinct().toList());
+    }
+
+    private String tooManyMessage(Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear) {
+        String labels = competing.stream().map(e -> "'" + equations.get(e).label() + "'").collect(Collectors.joining(", "));
+        String hint = nonlinear.isEmpty() ? ""
+                : "; " + nonlinear.stream().map(this::nameOf).collect(Collectors.joining(", "))
+                        + " stands in them in a way they cannot be solved for (not linear)";
+        return wanted.isEmpty() ? "the equation " + labels + " cannot be solved" + hint
+                : "the equations " + labels + " are too many for " + wanted.stream().map(this::nameOf)
+                        .collect(Collectors.joining(", ")) + "; remove one or leave another value open" + hint;
+    }
+
+    private List<Integer> order(Map<Integer, Integer> unknownOf) {
+        Map<Integer, Integer> equationOf = new HashMap<>();
+        unknownOf.forEach((equation, unknown) -> equationOf.put(unknown, equation));
+        Graph<Integer, DefaultEdge> needs = new SimpleDirectedGraph<>(DefaultEdge.class);
+        for (int e = 0; e < equations.size(); e++) {
+            needs.addVertex(e);
+        }
+        for (int e = 0; e < equations.size(); e++) {
+            int equation = e;
+            unknownsOf.get(e).stream().map(equationOf::get).filter(giver -> giver != equation)
+                    .forEach(giver -> needs.addEdge(giver, equation));
+        }
+        for (Set<Integer> component : new KosarajuStrongConnectivityInspector<>(needs).stronglyConnectedSets()) {
+            if (component.size() > 1) {
+                throw loop(component, unknownOf);
+            }
+        }
+        List<Integer> order = new ArrayList<>();
+        new TopologicalOrderIterator<>(needs).forEachRemaining(order::add);
+        return order;
+    }
+
+    private ModelFault loop(Set<Integer> component, Map<Integer, Integer> unknownOf) {
+        Map<String, String> parts = new LinkedHashMap<>();
+        component.forEach(e -> parts.put("'" + equations.get(e).label() + "'", nameOf(unknownOf.get(e))));
+        return new ModelFault("the equations " + String.join(", ", parts.keySet()) + " need each other's results ("
+                + String.join(", ", parts.values()) + "): an algebraic loop, which cannot be solved yet; a small "
+                + "time constant on one of them breaks it",
+                component.stream().map(e -> equations.get(e).source()).distinct().toList());
+    }
+
+    private SortedSystem.Assignment assignment(int equation, int unknown) {
+        Equation origin = equations.get(equation);
+        Linear linear = Linear.in(unknown, origin.residual()).orElseThrow();
+        return new SortedSystem.Assignment(unknown, linear.root(), origin);
+    }
+
+    private String nameOf(int unknown) {
+        return "'" + flat.variables().get(unknown).path() + "'";
+    }
+}

@@ -1,0 +1,17 @@
+package pyrite.core.dynamics;
+
+import pyrite.core.expression.Dimension;
+import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.ElementId;
+
+/**
+ * A variable of a flattened system.
+ *
+ * @param path names from the root: {@code gate.leaf.angle}; a derivative is {@code der(gate.leaf.angle)}
+ * @param role what the simulation does with it
+ * @param start the initial value of a state, in coherent SI units
+ */
+public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
+    /** A state is integrated, a rate is its derivative, an algebraic variable follows from an equation. */
+    public enum Role { STATE, RATE, ALGEBRAIC }
+}

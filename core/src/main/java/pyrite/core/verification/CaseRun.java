@@ -1,0 +1,112 @@
+package pyrite.core.verification;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.FlatSystem;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.dynamics.RunFailure;
+import pyrite.core.dynamics.Simulation;
+import pyrite.core.dynamics.SortedSystem;
+import pyrite.core.dynamics.Sorting;
+import pyrite.core.dynamics.Trajectory;
+import pyrite.core.dynamics.Variable;
+import pyrite.core.expression.FaultException;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+
+/**
+ * The result of running a case: what was recorded, the verdicts and what they rest on; or why it could not run, in which
+ * case every requirement concerned has the verdict error or, if somebody cancelled, inconclusive.
+ *
+ * @param failure one sentence, null if the run came to its end
+ * @param culprits the elements the failure names
+ */
+public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled, List<ElementId> culprits, double[] times,
+        List<Series> series, Map<String, FlatSystem.ConstantValue> constants, List<Judgement> judgements,
+        Fingerprint fingerprint) {
+
+    /** One variable over the recorded instants, in its display unit. */
+    public record Series(String path, ElementId feature, String unit, double[] values) {
+        /** {@code smallTank.level [m]}, the heading of a column. */
+        public String heading() {
+            return unit.isEmpty() ? path : path + " [" + unit + "]";
+        }
+    }
+
+    /** Runs a case to its end; faults of the model and of the run are part of the result. */
+    public static CaseRun of(Model model, Element usage, RunControl control) {
+        return new Runner(model, usage, control).run();
+    }
+
+    private static final class Runner {
+        private final Model model;
+        private final Element usage;
+        private final RunControl control;
+        private final Flattening flattening;
+        private final Set<ElementId> read = new LinkedHashSet<>();
+        private List<Element> requirements = List.of();
+
+        Runner(Model model, Element usage, RunControl control) {
+            this.model = model;
+            this.usage = usage;
+            this.control = control;
+            this.flattening = new Flattening(model);
+        }
+
+        CaseRun run() {
+            try {
+                requirements = CaseSetup.requirements(model, usage);
+                return complete(CaseSetup.of(model, usage, flattening));
+            } catch (ModelFault e) {
+                return failed(e.getMessage(), false, e.elements());
+            } catch (FaultException e) {
+                return failed(e.getMessage(), false, List.of(usage.id()));
+            } catch (RunFailure e) {
+                return failed(e.getMessage(), e.reason() == RunFailure.Reason.CANCELLED, e.elements());
+            }
+        }
+
+        private CaseRun complete(CaseSetup setup) {
+            Instance root = flattening.root(setup.system());
+            SortedSystem sorted = Sorting.sort(flattening.system());
+            read.addAll(flattening.takeRead());
+            Trajectory trajectory = Simulation.run(sorted, setup.settings(), control);
+            Trajectory.Recording recording = trajectory.record(setup.settings().interval());
+            Fingerprint system = Fingerprint.of(model, read);
+            RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
+            List<Judgement> judgements = setup.requirements().stream().flatMap(r -> judge.judge(r).stream())
+                    .map(judgement -> judgement.with(system.and(judgement.fingerprint()))).toList();
+            return new CaseRun(usage.id(), null, false, List.of(), recording.times(), series(sorted.flat(), recording),
+                    sorted.flat().constants(), judgements, system);
+        }
+
+        private static List<Series> series(FlatSystem flat, Trajectory.Recording recording) {
+            return java.util.stream.IntStream.range(0, flat.variables().size())
+                    .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE)
+                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i))).toList();
+        }
+
+        private static Series series(Variable variable, double[] si) {
+            double[] values = java.util.Arrays.stream(si).map(variable.unit().unit()::fromSi).toArray();
+            return new Series(variable.path(), variable.feature(), variable.unit().symbol(), values);
+        }
+
+        private CaseRun failed(String reason, boolean cancelled, List<ElementId> culprits) {
+            read.addAll(flattening.takeRead());
+            read.add(usage.id());
+            Fingerprint fingerprint = Fingerprint.of(model, read);
+            VerdictKind verdict = cancelled ? VerdictKind.INCONCLUSIVE : VerdictKind.ERROR;
+            List<Judgement> judgements = requirements.stream().map(requirement -> RequirementJudge
+                    .unjudged(requirement, "", verdict, reason)
+                    .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))).toList();
+            return new CaseRun(usage.id(), reason, cancelled, culprits, new double[0], List.of(), Map.of(), judgements, fingerprint);
+        }
+    }
+}

@@ -1,0 +1,186 @@
+package pyrite.core.verification;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Condition;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.Term;
+import pyrite.core.dynamics.Terms;
+import pyrite.core.dynamics.Trajectory;
+import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.ExpressionText;
+import pyrite.core.expression.Function;
+import pyrite.core.expression.Observation;
+import pyrite.core.expression.Operator;
+import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
+import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.verification.Exhibit.Line;
+import pyrite.core.verification.Exhibit.Sense;
+import pyrite.core.verification.Exhibit.Trace;
+
+/** Works out what to show with a verdict: which traces, and which lines over them. */
+final class Exhibitor {
+    private final Model model;
+    private final Flattening flattening;
+    private final @Nullable Trajectory trajectory;
+    private final Trajectory.@Nullable Recording recording;
+
+    Exhibitor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Trajectory.@Nullable Recording recording) {
+        this.model = model;
+        this.flattening = flattening;
+        this.trajectory = trajectory;
+        this.recording = recording;
+    }
+
+    /** What to show for a condition that is looked at in time: its varying sides, with the constant ones as lines. */
+    Exhibit claim(Expression claim, Instance scope, boolean wanted) {
+        Exhibit shown = Exhibit.NONE;
+        for (Binary b : comparisons(claim, scope)) {
+            shown = shown.and(inTime(b, scope, wanted));
+        }
+        return shown;
+    }
+
+    private Exhibit inTime(Binary b, Instance scope, boolean wanted) {
+        Term left = flattening.term(b.left(), scope);
+        Term right = flattening.term(b.right(), scope);
+        if (right instanceof Term.Constant(double limit)) {
+            return limited(b.left(), left, limit, sense(b.operator(), wanted));
+        }
+        if (left instanceof Term.Constant(double limit)) {
+            return limited(b.right(), right, limit, opposite(sense(b.operator(), wanted)));
+        }
+        return traced(b.left(), left).and(traced(b.right(), right));
+    }
+
+    /** What to show for a comparison of observations: the trace observed, and the limit as a level or as a deadline. */
+    Exhibit comparison(Binary b, Instance scope, double left, double right) {
+        Exhibit shown = side(b.left(), scope, right, sense(b.operator(), false));
+        return shown.and(side(b.right(), scope, left, opposite(sense(b.operator(), false))));
+    }
+
+    private Exhibit side(Expression side, Instance scope, double limit, Sense sense) {
+        Flattening.Defined defined = side instanceof FeatureReference reference
+                ? flattening.definition(reference, scope).orElse(null) : null;
+        if (defined != null) {
+            return side(defined.expression(), defined.scope(), limit, sense);
+        }
+        if (!(side instanceof Invocation call) || !(model.environment().function(call.function()).orElse(null)
+                instanceof Function.Observing(Observation observation))) {
+            return Exhibit.NONE;
+        }
+        Expression subject = call.arguments().getFirst();
+        return switch (observation) {
+            case MAXIMUM, MINIMUM, INITIAL, FINAL, AT, MEAN -> limited(subject, flattening.term(subject, scope), limit, sense);
+            case INTEGRAL -> traced(subject, flattening.term(subject, scope));
+            case FIRST_TIME, LAST_TIME -> Double.isNaN(limit) ? claim(subject, scope, true)
+                    : claim(subject, scope, true).and(new Exhibit(List.of(), List.of(new Line(Sense.DEADLINE, "", limit))));
+            case DURATION, ALWAYS, EVENTUALLY -> claim(subject, scope, true);
+        };
+    }
+
+    private Exhibit limited(Expression expression, Term term, double limit, Sense sense) {
+        Exhibit traced = traced(expression, term);
+        if (traced.traces().isEmpty() || !Double.isFinite(limit)) {
+            return traced;
+        }
+        return traced.and(new Exhibit(List.of(), List.of(new Line(sense, traced.traces().getFirst().label(),
+                unitFor(expression, term).unit().fromSi(limit)))));
+    }
+
+    private Exhibit traced(Expression expression, Term term) {
+        if (recording == null || trajectory == null || term instanceof Term.Constant) {
+            return Exhibit.NONE;
+        }
+        DisplayUnit unit = unitFor(expression, term);
+        double[] values = new double[recording.times().length];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = unit.unit().fromSi(Terms.value(term, recording.times()[i], recording.rows()[i]));
+        }
+        return new Exhibit(List.of(new Trace(label(expression, term), unit.symbol(), values)), List.of());
+    }
+
+    private String label(Expression expression, Term term) {
+        return term instanceof Term.Variable(int index) && trajectory != null
+                ? trajectory.system().flat().variables().get(index).path() : text(expression);
+    }
+
+    private DisplayUnit unitFor(Expression expression, Term term) {
+        if (term instanceof Term.Variable(int index) && trajectory != null) {
+            return trajectory.system().flat().variables().get(index).unit();
+        }
+        Dimension dimension = TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d)
+                ? d : Dimension.ONE;
+        return unitOf(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
+    }
+
+    /** The unit an expression is naturally shown in: one written in it, or that of the attribute it names. */
+    Optional<DisplayUnit> unitOf(Expression expression, Dimension dimension) {
+        if (expression instanceof FeatureReference reference && reference.last() instanceof ElementId id) {
+            Element feature = model.get(id);
+            DisplayUnit unit = model.environment().displayUnit(feature);
+            return unit.unit().dimension().equals(dimension) ? Optional.of(unit) : Optional.empty();
+        }
+        return model.environment().displayUnit(expression, dimension);
+    }
+
+    /** The comparisons of numbers in a condition, also in the fixed values it refers to. */
+    List<Binary> comparisons(Expression claim, Instance scope) {
+        List<Binary> found = new ArrayList<>();
+        collect(claim, scope, found);
+        return found;
+    }
+
+    private void collect(Expression expression, Instance scope, List<Binary> found) {
+        if (expression instanceof Binary b && b.operator().isOrdering()) {
+            found.add(b);
+            return;
+        }
+        if (expression instanceof FeatureReference reference) {
+            flattening.definition(reference, scope).ifPresent(d -> collect(d.expression(), d.scope(), found));
+        }
+        expression.parts().forEach(part -> collect(part, scope, found));
+    }
+
+    /** The size of what a condition compares at an instant, for weighing its margin; positive. */
+    double scale(Condition condition, double instant) {
+        return switch (condition) {
+            case Condition.Relation r when trajectory != null -> {
+                double[] v = trajectory.at(instant, false);
+                yield Math.max(Double.MIN_NORMAL, Math.max(Math.abs(Terms.value(r.left(), instant, v)),
+                        Math.abs(Terms.value(r.right(), instant, v))));
+            }
+            case Condition.Both b -> Math.max(scale(b.left(), instant), scale(b.right(), instant));
+            case Condition.Either e -> Math.max(scale(e.left(), instant), scale(e.right(), instant));
+            case Condition.Not n -> scale(n.operand(), instant);
+            case Condition.Relation _, Condition.Fixed _ -> Double.MIN_NORMAL;
+        };
+    }
+
+    String text(Expression expression) {
+        return ExpressionText.of(expression, ExpressionText.byName(model.environment()::nameOf));
+    }
+
+    private static Sense sense(Operator operator, boolean wanted) {
+        return wanted ? Sense.TARGET : switch (operator) {
+            case LESS, LESS_OR_EQUAL -> Sense.UPPER;
+            case GREATER, GREATER_OR_EQUAL -> Sense.LOWER;
+            default -> Sense.TARGET;
+        };
+    }
+
+    private static Sense opposite(Sense sense) {
+        return sense == Sense.UPPER ? Sense.LOWER : sense == Sense.LOWER ? Sense.UPPER : sense;
+    }
+}

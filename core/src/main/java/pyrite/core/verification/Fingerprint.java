@@ -1,0 +1,99 @@
+package pyrite.core.verification;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Collection;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import pyrite.core.expression.Expression;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.ElementKind.Family;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.notation.StoredExpression;
+
+/**
+ * Exactly what a result was computed from: for each element read, a hash of what counts in it. Names, notes and
+ * documentation do not count, because a result does not depend on them; the list of members does.
+ */
+public record Fingerprint(SortedMap<ElementId, String> hashes) {
+    public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());
+
+    public Fingerprint {
+        hashes = java.util.Collections.unmodifiableSortedMap(new TreeMap<>(hashes));
+    }
+
+    public static Fingerprint of(Model model, Collection<ElementId> read) {
+        TreeMap<ElementId, String> hashes = new TreeMap<>();
+        read.stream().filter(id -> !model.isLibrary(id)).forEach(id -> hashes.put(id, hash(model, id)));
+        return new Fingerprint(hashes);
+    }
+
+    public Fingerprint and(Fingerprint other) {
+        TreeMap<ElementId, String> all = new TreeMap<>(hashes);
+        all.putAll(other.hashes);
+        return new Fingerprint(all);
+    }
+
+    /** The elements that differ in another snapshot from what was read; none: the result still holds. */
+    public List<ElementId> changedIn(Model model) {
+        return hashes.entrySet().stream().filter(entry -> !hash(model, entry.getKey()).equals(entry.getValue()))
+                .map(Map.Entry::getKey).toList();
+    }
+
+    private static String hash(Model model, ElementId id) {
+        return model.find(id).map(element -> digest(content(model, element))).orElse("gone");
+    }
+
+    private static String content(Model model, Element element) {
+        StringBuilder content = new StringBuilder(element.kind().name());
+        element.properties().forEach((property, value) -> {
+            if (!isRemark(property)) {
+                content.append('\n').append(property.key()).append('=').append(text(value));
+            }
+        });
+        model.children(element.id()).stream().filter(child -> counts(child.kind()))
+                .forEach(child -> content.append('\n').append(child.id()));
+        if (element.kind() == ElementKind.REQUIREMENT) {
+            model.referrers(element.id()).stream().filter(id -> model.get(id).kind() == ElementKind.SATISFACTION).sorted()
+                    .forEach(id -> content.append("\nsatisfied ").append(id));
+        }
+        return content.toString();
+    }
+
+    private static boolean isRemark(Property<?> property) {
+        return property == Property.NOTES || property == Property.TRAILING_NOTE || property == Property.VISIBILITY;
+    }
+
+    private static boolean counts(ElementKind kind) {
+        return kind.isUsage() && kind.family() != Family.REQUIREMENT && !kind.isCase()
+                || kind == ElementKind.BINDING || kind == ElementKind.VERIFIED_REQUIREMENT
+                || kind == ElementKind.REQUIRED_CONSTRAINT || kind == ElementKind.SUBJECT;
+    }
+
+    private static String text(Object value) {
+        return switch (value) {
+            case FeatureValue v -> v.kind() + StoredExpression.write(v.expression());
+            case Expression expression -> StoredExpression.write(expression);
+            case List<?> list -> list.stream().map(Fingerprint::text).collect(Collectors.joining(","));
+            default -> value.toString();
+        };
+    }
+
+    private static String digest(String content) {
+        try {
+            byte[] hash = MessageDigest.getInstance("SHA-256").digest(content.getBytes(StandardCharsets.UTF_8));
+            return HexFormat.of().formatHex(hash, 0, 16);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}

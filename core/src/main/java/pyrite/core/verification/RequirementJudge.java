@@ -1,0 +1,162 @@
+package pyrite.core.verification;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.Trajectory;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Span;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/** Judges requirements for the parts that satisfy them, over a trajectory or, where nothing varies, without one. */
+public final class RequirementJudge {
+    private final Model model;
+    private final Flattening flattening;
+    private final Instance root;
+    private final @Nullable Trajectory trajectory;
+    private final Trajectory.@Nullable Recording recording;
+
+    RequirementJudge(Model model, Flattening flattening, Instance root, @Nullable Trajectory trajectory,
+            Trajectory.@Nullable Recording recording) {
+        this.model = model;
+        this.flattening = flattening;
+        this.root = root;
+        this.trajectory = trajectory;
+        this.recording = recording;
+    }
+
+    /**
+     * The verdicts on a requirement that need no run, one for each part that satisfies it; none if it needs one or if
+     * nothing satisfies it.
+     */
+    public static List<Judgement> withoutRun(Model model, Element requirement) {
+        List<Judgement> judgements = new ArrayList<>();
+        for (Element satisfaction : satisfactions(model, requirement)) {
+            List<ElementId> chain = satisfier(satisfaction);
+            if (chain.isEmpty() || !model.get(chain.getFirst()).kind().isUsage()) {
+                continue;
+            }
+            Flattening flattening = new Flattening(model);
+            try {
+                Instance root = flattening.root(model.get(chain.getFirst()));
+                flattening.noteRead(satisfaction);
+                new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction).ifPresent(judgements::add);
+            } catch (ModelFault e) {
+                judgements.add(unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage())
+                        .with(Fingerprint.of(model, flattening.takeRead())));
+            }
+        }
+        return judgements;
+    }
+
+    /** The verdict of the run on a requirement, one for each satisfying part within the system. */
+    List<Judgement> judge(Element requirement) {
+        List<Element> satisfactions = satisfactions(model, requirement);
+        if (satisfactions.isEmpty()) {
+            return List.of(judged(requirement, root, root.path()));
+        }
+        return satisfactions.stream().flatMap(satisfaction -> judge(requirement, satisfaction).stream()).toList();
+    }
+
+    private Optional<Judgement> judge(Element requirement, Element satisfaction) {
+        List<ElementId> chain = satisfier(satisfaction);
+        flattening.noteRead(satisfaction);
+        Instance subject = chain.isEmpty() ? root : subject(chain).orElse(null);
+        if (subject == null) {
+            String path = model.names().qualifiedName(model.get(chain.getLast()));
+            return Optional.of(unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "'" + path + "', which satisfies it, is not "
+                    + "part of '" + root.path() + "', which was run"));
+        }
+        try {
+            return Optional.of(judged(requirement, subject, subject.path()));
+        } catch (Assessor.NeedsRun _) {
+            return Optional.empty();
+        }
+    }
+
+    private static List<ElementId> satisfier(Element satisfaction) {
+        return satisfaction.get(Property.BY).map(Reference::chain)
+                .orElseGet(() -> satisfaction.owner() == null ? List.of() : List.of(satisfaction.owner()));
+    }
+
+    public static List<Element> satisfactions(Model model, Element requirement) {
+        return model.referrers(requirement.id()).stream().map(model::get)
+                .filter(e -> e.kind() == ElementKind.SATISFACTION)
+                .filter(e -> e.get(Property.TARGET).filter(t -> t.target().equals(requirement.id())).isPresent())
+                .sorted(java.util.Comparator.comparing(Element::id)).toList();
+    }
+
+    /** The instance a satisfying part is in the system that runs. */
+    private Optional<Instance> subject(List<ElementId> chain) {
+        List<ElementId> from = chain.indexOf(root.usage().id()) > 0 ? chain.subList(chain.indexOf(root.usage().id()), chain.size())
+                : chain;
+        if (!reachable(from.getFirst())) {
+            return Optional.empty();
+        }
+        return flattening.instance(new FeatureReference(List.copyOf(from), Span.NONE), root);
+    }
+
+    /** A part outside the system would be built anew, apart from what ran; only parts inside count. */
+    private boolean reachable(ElementId first) {
+        return first.equals(root.usage().id()) || model.inheritance().effective(root.usage(), first).isPresent();
+    }
+
+    private Judgement judged(Element requirement, Instance subject, String path) {
+        flattening.takeRead();
+        Set<ElementId> read = new LinkedHashSet<>();
+        Judgement judgement;
+        try {
+            judgement = evaluate(requirement, subject, path);
+        } catch (FaultException | ModelFault | ArithmeticException e) {
+            judgement = unjudged(requirement, path, VerdictKind.ERROR, e.getMessage());
+        }
+        read.addAll(flattening.takeRead());
+        read.add(requirement.id());
+        return judgement.with(Fingerprint.of(model, read));
+    }
+
+    private Judgement evaluate(Element requirement, Instance subject, String path) {
+        Map<ElementId, Instance> links = new HashMap<>();
+        model.inheritance().features(requirement).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
+                .forEach(feature -> links.put(feature.id(), subject));
+        Instance instance = flattening.root(requirement, links);
+        Assessor assessor = new Assessor(model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording));
+        Assessment whole = null;
+        for (Element constraint : model.inheritance().features(requirement)) {
+            if (constraint.kind() == ElementKind.REQUIRED_CONSTRAINT) {
+                Assessment one = assess(constraint, instance, assessor);
+                whole = whole == null ? one : Assessment.weaker(whole, one);
+            }
+        }
+        if (whole == null) {
+            return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "it has no constraint that could be computed");
+        }
+        return new Judgement(requirement.id(), path, whole.holds() ? VerdictKind.PASS : VerdictKind.FAIL, whole.margin(),
+                whole.worstInstant(), whole.firstViolation(), whole.reason(), assessor.exhibit(), Fingerprint.NONE);
+    }
+
+    private Assessment assess(Element constraint, Instance requirement, Assessor assessor) {
+        flattening.noteRead(constraint);
+        Element owner = model.inheritance().owning(constraint, Property.RESULT).orElseThrow(() -> new ModelFault(
+                "a required constraint of '" + requirement.path() + "' is empty", List.of(constraint.id())));
+        return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(constraint, requirement));
+    }
+
+    static Judgement unjudged(Element requirement, String subject, VerdictKind verdict, String reason) {
+        return new Judgement(requirement.id(), subject, verdict, null, null, null, reason, Exhibit.NONE, Fingerprint.NONE);
+    }
+}

@@ -1,0 +1,54 @@
+package pyrite.core.verification;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import pyrite.core.expression.Operator;
+import pyrite.core.model.DisplayUnit;
+
+/** Numbers and comparisons as people read them. */
+public final class Wording {
+    private static final int DIGITS = 4;
+
+    private Wording() {
+    }
+
+    /** A number with four significant digits and no exponent unless it is very large or small. */
+    public static String number(double value) {
+        return number(value, DIGITS);
+    }
+
+    public static String number(double value, int digits) {
+        if (!Double.isFinite(value)) {
+            return Double.isNaN(value) ? "no value" : value > 0 ? "∞" : "−∞";
+        }
+        if (value == 0) {
+            return "0";
+        }
+        BigDecimal rounded = new BigDecimal(value).round(new MathContext(digits, RoundingMode.HALF_EVEN)).stripTrailingZeros();
+        double size = Math.abs(value);
+        return size >= 1e-4 && size < 1e7 ? rounded.toPlainString() : rounded.toString();
+    }
+
+    /** A number in coherent SI units, shown in a unit. */
+    public static String quantity(double si, DisplayUnit unit) {
+        String number = number(unit.unit().fromSi(si));
+        return unit.symbol().isEmpty() ? number : number + " " + unit.symbol();
+    }
+
+    public static String seconds(double t) {
+        return number(t, 6) + " s";
+    }
+
+    static String comparison(double left, Operator operator, double right, DisplayUnit unit) {
+        boolean holds = switch (operator) {
+            case LESS -> left < right;
+            case LESS_OR_EQUAL -> left <= right;
+            case GREATER -> left > right;
+            case GREATER_OR_EQUAL -> left >= right;
+            case EQUAL -> left == right;
+            default -> left != right;
+        };
+        return quantity(left, unit) + (holds ? " is " : " is not ") + operator.symbol() + " " + quantity(right, unit);
+    }
+}
