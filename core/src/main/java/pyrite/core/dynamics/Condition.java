@@ -12,8 +12,9 @@ public sealed interface Condition {
      * four comparisons come to this by exchanging sides.
      *
      * @param mode the index by which a run remembers whether it holds, so that it changes only where it is located
+     * @param kink whether what it chooses between is the same where it switches, as in min, max and abs
      */
-    record Relation(int mode, Term left, Term right, boolean strict) implements Condition {
+    record Relation(int mode, Term left, Term right, boolean strict, boolean kink) implements Condition {
         public Term margin() {
             return Terms.minus(left, right);
         }

@@ -144,7 +144,7 @@ final class Lowering {
         if (first instanceof Term.Constant(double x) && second instanceof Term.Constant(double y)) {
             return Terms.constant(function.apply(x, y));
         }
-        Condition larger = relation(first, second, false);
+        Condition larger = relation(first, second, false, true);
         return switch (function) {
             case ABS -> Terms.choice(larger, first, Terms.negate(first));
             case MAX -> Terms.choice(larger, first, second);
@@ -206,10 +206,10 @@ final class Lowering {
         Term left = term(b.left(), scope);
         Term right = term(b.right(), scope);
         return switch (b.operator()) {
-            case GREATER -> relation(left, right, true);
-            case GREATER_OR_EQUAL -> relation(left, right, false);
-            case LESS -> relation(right, left, true);
-            default -> relation(right, left, false);
+            case GREATER -> relation(left, right, true, false);
+            case GREATER_OR_EQUAL -> relation(left, right, false, false);
+            case LESS -> relation(right, left, true, false);
+            default -> relation(right, left, false, false);
         };
     }
 
@@ -228,11 +228,11 @@ final class Lowering {
     }
 
     /** The condition {@code left >= right}, or {@code >} if strict. */
-    private Condition relation(Term left, Term right, boolean strict) {
+    private Condition relation(Term left, Term right, boolean strict, boolean kink) {
         if (Terms.minus(left, right) instanceof Term.Constant(double margin)) {
             return (strict ? margin > 0 : margin >= 0) ? Terms.TRUE : Terms.FALSE;
         }
-        Condition.Relation relation = new Condition.Relation(relations.size(), left, right, strict);
+        Condition.Relation relation = new Condition.Relation(relations.size(), left, right, strict, kink);
         relations.add(relation);
         relationLabels.add(label);
         return relation;

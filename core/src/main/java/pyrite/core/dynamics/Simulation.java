@@ -31,7 +31,10 @@ public final class Simulation {
     /** Fractions of the span: instants that count as one, how far ahead a margin is looked at, how exact a switch is. */
     private static final double SAME_INSTANT = 1e-9;
     private static final double AHEAD = 1e-9;
+    private static final int EULER_STEPS = 4;
     private static final double SWITCH_ACCURACY = 1e-12;
+    private static final double KINK_SHARE = 0.1;
+    private static final double SLACK = 1.01;
     private static final double LARGEST_STEP = 0.02;
     private static final double SMALLEST_STEP = 1e-14;
     private static final int SETTLING_ROUNDS = 20;
@@ -50,6 +53,7 @@ public final class Simulation {
     private final double[] v;
     private final double[] margins;
     private final double[] marginsAhead;
+    private final double[] largestMargins;
     private final Trajectory trajectory;
     private int evaluations;
     private double reached;
@@ -69,6 +73,7 @@ public final class Simulation {
         this.v = new double[system.flat().variables().size()];
         this.margins = new double[modes.length];
         this.marginsAhead = new double[modes.length];
+        this.largestMargins = new double[modes.length];
         this.trajectory = new Trajectory(system, kernel, states);
     }
 
@@ -141,6 +146,8 @@ public final class Simulation {
                 state = reachedState;
                 largest = missing / 8;
                 end = Math.min(settings.stop(), t + 2 * missing);
+            } catch (Missed missed) {
+                return new Piece(reached, reachedState, missed.relation);
             } catch (MathRuntimeException e) {
                 throw stalled(e);
             }
@@ -178,7 +185,7 @@ public final class Simulation {
             lookAhead(t, y);
             boolean changed = false;
             for (int i = 0; i < modes.length; i++) {
-                boolean holds = holdsFromHere(i);
+                boolean holds = Math.abs(margins[i]) <= SLACK * leeway(i) ? modes[i] : holdsFromHere(i);
                 if (i == fired && holds != modes[i]) {
                     throw chatter(t, i);
                 }
@@ -192,21 +199,31 @@ public final class Simulation {
         throw chatter(t, Math.max(fired, 0));
     }
 
-    private void lookAhead(double t, double[] y) {
-        double step = AHEAD * span;
-        evaluate(t + step, ahead(t, y, step));
-        kernel.margins(t + step, v, modes, marginsAhead);
-        evaluate(t, y);
-        kernel.margins(t, v, modes, margins);
+    /**
+     * How far a margin may be on the wrong side before its relation switches: nothing, except at kinks. There it makes
+     * no difference to the result beyond the tolerance, and keeps a value at rest at a kink from switching with its noise.
+     */
+    private double leeway(int relation) {
+        return system.flat().relations().get(relation).kink() ? KINK_SHARE * settings.tolerance() * largestMargins[relation] : 0;
     }
 
-    private double[] ahead(double t, double[] y, double step) {
-        evaluate(t, y);
+    /** Margins now and a moment later; the way there in several Euler steps, so that also a curvature shows. */
+    private void lookAhead(double t, double[] y) {
+        double step = AHEAD * span / EULER_STEPS;
         double[] next = y.clone();
-        for (int i = 0; i < states.length; i++) {
-            next[i] += step * v[rates[i]];
+        for (int k = 0; k < EULER_STEPS; k++) {
+            evaluate(t + k * step, next);
+            for (int i = 0; i < states.length; i++) {
+                next[i] += step * v[rates[i]];
+            }
         }
-        return next;
+        margins(t + EULER_STEPS * step, next, marginsAhead);
+        margins(t, y, margins);
+    }
+
+    private void margins(double t, double[] y, double[] into) {
+        evaluate(t, y);
+        kernel.margins(t, v, modes, into);
     }
 
     private boolean holdsFromHere(int relation) {
@@ -306,6 +323,16 @@ public final class Simulation {
         }
     }
 
+    /** A relation switched without its crossing being seen, as may happen where its margin only touches zero. */
+    private static final class Missed extends RuntimeException {
+        private final int relation;
+
+        Missed(int relation) {
+            super(null, null, false, false);
+            this.relation = relation;
+        }
+    }
+
     private final class RightHandSide implements OrdinaryDifferentialEquation {
         private final int dimension;
 
@@ -369,12 +396,11 @@ public final class Simulation {
             };
         }
 
-        /** Positive while the relation is what it was. */
+        /** Positive while the relation is what it was, give or take its leeway. */
         @Override
         public double g(ODEStateAndDerivative state) {
-            evaluate(state.getTime(), state.getPrimaryState());
-            kernel.margins(state.getTime(), v, modes, margins);
-            return modes[relation] ? margins[relation] : -margins[relation];
+            margins(state.getTime(), state.getPrimaryState(), margins);
+            return (modes[relation] ? margins[relation] : -margins[relation]) + leeway(relation);
         }
     }
 
@@ -391,9 +417,23 @@ public final class Simulation {
             trajectory.add(interpolator.getPreviousState().getTime(), now.getTime(), interpolator, pieceModes);
             reached = now.getTime();
             reachedState = now.getPrimaryState();
-            evaluate(reached, reachedState);
+            requireNothingMissed(interpolator);
             checkFinite(reached);
             control.progress((reached - settings.start()) / span);
+        }
+
+        /** A relation that is not what it is taken to be in the middle and at the end of a step switched unseen. */
+        private void requireNothingMissed(ODEStateInterpolator interpolator) {
+            double middle = (interpolator.getPreviousState().getTime() + reached) / 2;
+            margins(middle, interpolator.getInterpolatedState(middle).getPrimaryState(), marginsAhead);
+            margins(reached, reachedState, margins);
+            for (int i = 0; i < modes.length; i++) {
+                double sign = modes[i] ? 1 : -1;
+                largestMargins[i] = Math.max(largestMargins[i], Math.abs(margins[i]));
+                if (sign * marginsAhead[i] < -leeway(i) && sign * margins[i] < -leeway(i)) {
+                    throw new Missed(i);
+                }
+            }
         }
     }
 }

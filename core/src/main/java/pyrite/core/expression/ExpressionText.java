@@ -69,7 +69,10 @@ public final class ExpressionText {
         int strength = b.operator().strength();
         boolean rightward = b.operator() == Operator.POWER;
         String sign = rightward ? "^" : " " + b.operator().symbol() + " ";
-        return within(b.left(), rightward ? strength + 1 : strength, false) + sign
+        // A sign binds tighter than a power (KerML 8.2.5.8.1), unlike in mathematics: (-x)^2 is written so that it shows.
+        String left = rightward && b.left() instanceof Unary ? "(" + write(b.left()) + ")"
+                : within(b.left(), rightward ? strength + 1 : strength, false);
+        return left + sign
                 + within(b.right(), rightward ? strength : strength + 1, last);
     }
 

@@ -121,23 +121,40 @@ public final class ModelEnvironment implements Environment {
                 .map(value -> Dimension.parse(((Expression.TextLiteral) value.expression()).text()));
     }
 
-    /** The unit a feature's numbers are shown in: that of its value where it has one, else its type's coherent unit. */
+    /**
+     * The unit a feature's numbers are shown in: one its value is written in, itself or through the attribute it names,
+     * else its type's coherent unit.
+     */
     public DisplayUnit displayUnit(Element feature) {
+        return displayUnit(feature, new HashSet<>());
+    }
+
+    private DisplayUnit displayUnit(Element feature, Set<ElementId> seen) {
         Dimension dimension = typeOf(feature.id()) instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
-        return model.inheritance().value(feature).flatMap(value -> displayUnit(value.expression(), dimension))
+        seen.add(feature.id());
+        return model.inheritance().value(feature).flatMap(value -> displayUnit(value.expression(), dimension, seen))
                 .or(() -> coherent(feature)).orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
-    /** The first unit written in an expression that has the given dimension. */
+    /** The first unit of the given dimension in an expression: one that is written, else that of an attribute it names. */
     public Optional<DisplayUnit> displayUnit(Expression expression, Dimension dimension) {
-        List<DisplayUnit> found = new ArrayList<>();
+        return displayUnit(expression, dimension, new HashSet<>());
+    }
+
+    private Optional<DisplayUnit> displayUnit(Expression expression, Dimension dimension, Set<ElementId> seen) {
+        List<DisplayUnit> written = new ArrayList<>();
+        List<DisplayUnit> named = new ArrayList<>();
         expression.walk(part -> {
             if (part instanceof Expression.Quantity quantity) {
-                unit(quantity.unit()).filter(unit -> unit.dimension().equals(dimension)).ifPresent(unit ->
-                        found.add(new DisplayUnit(ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
+                unit(quantity.unit()).ifPresent(unit -> written.add(new DisplayUnit(
+                        ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
+            } else if (part instanceof FeatureReference reference && reference.last() instanceof ElementId id
+                    && !seen.contains(id) && typeOf(id).equals(new Type.Number(dimension))) {
+                named.add(displayUnit(model.get(id), seen));
             }
         });
-        return found.stream().findFirst();
+        return java.util.stream.Stream.concat(written.stream(), named.stream())
+                .filter(unit -> unit.unit().dimension().equals(dimension)).findFirst();
     }
 
     private String symbol(Referent referent) {

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Name;
@@ -22,6 +23,9 @@ import pyrite.core.expression.Name;
  * elements at the top.
  */
 public final class Names {
+    private static final Predicate<Element> FUNCTIONS = element -> element.kind() == ElementKind.CALCULATION_DEFINITION;
+    private static final Predicate<Element> VALUES = FUNCTIONS.negate();
+
     private final Namespaces namespaces;
     private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
 
@@ -44,10 +48,28 @@ public final class Names {
                 : namespaces.find(owner).map(Element::owner).orElse(null);
     }
 
-    /** Finds a qualified name from within {@code scope}; null stands for the top of the model. */
+    /**
+     * Finds a qualified name from within {@code scope}; null stands for the top of the model. Calculations are passed
+     * over: {@code min} is the minute where a function is not called.
+     */
     public Optional<ElementId> resolve(Name name, @Nullable ElementId scope) {
-        Optional<ElementId> first = visible(name.parts().getFirst(), scope);
-        return follow(first, name.parts().subList(1, name.parts().size()));
+        return resolve(name, scope, VALUES);
+    }
+
+    /** Finds the calculation that a call by this name means. */
+    public Optional<ElementId> resolveFunction(Name name, @Nullable ElementId scope) {
+        return resolve(name, scope, FUNCTIONS);
+    }
+
+    private Optional<ElementId> resolve(Name name, @Nullable ElementId scope, Predicate<Element> wanted) {
+        List<String> parts = name.parts();
+        Optional<ElementId> found = visible(parts.getFirst(), scope, parts.size() == 1 ? wanted : VALUES);
+        for (int i = 1; i < parts.size(); i++) {
+            String part = parts.get(i);
+            Predicate<Element> here = i == parts.size() - 1 ? wanted : VALUES;
+            found = found.flatMap(owner -> member(owner, part, false, here, new HashSet<>()));
+        }
+        return found;
     }
 
     /** Finds a name among what {@code owner} inherits, leaving out its own members: what it may redefine. */
@@ -57,22 +79,14 @@ public final class Names {
                 .flatMap(general -> member(general, name.last()).stream()).findFirst();
     }
 
-    private Optional<ElementId> follow(Optional<ElementId> start, List<String> rest) {
-        Optional<ElementId> found = start;
-        for (String part : rest) {
-            found = found.flatMap(owner -> member(owner, part));
-        }
-        return found;
-    }
-
     /** A member of {@code owner} as seen from outside: own, inherited or imported for everybody. */
     public Optional<ElementId> member(ElementId owner, String name) {
-        return member(owner, name, false, new HashSet<>());
+        return member(owner, name, false, VALUES, new HashSet<>());
     }
 
-    private Optional<ElementId> visible(String name, @Nullable ElementId scope) {
+    private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
         for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
-            Optional<ElementId> found = member(at, name, true, new HashSet<>());
+            Optional<ElementId> found = member(at, name, true, wanted, new HashSet<>());
             if (found.isPresent()) {
                 return found;
             }
@@ -80,12 +94,13 @@ public final class Names {
         return namespaces.roots().stream().filter(root -> goesBy(root, name)).map(Element::id).findFirst();
     }
 
-    private Optional<ElementId> member(ElementId owner, String name, boolean inside, Set<ElementId> visited) {
+    private Optional<ElementId> member(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
+            Set<ElementId> visited) {
         if (!visited.add(owner)) {
             return Optional.empty();
         }
         ElementId own = own(owner).get(name);
-        if (own != null) {
+        if (own != null && namespaces.find(own).filter(wanted).isPresent()) {
             return Optional.of(own);
         }
         Element element = namespaces.find(owner).orElse(null);
@@ -93,17 +108,18 @@ public final class Names {
             return Optional.empty();
         }
         Optional<ElementId> inherited = namespaces.generals(element).stream()
-                .flatMap(general -> member(general, name, false, visited).stream()).findFirst();
-        return inherited.isPresent() ? inherited : imported(owner, name, inside, visited);
+                .flatMap(general -> member(general, name, false, wanted, visited).stream()).findFirst();
+        return inherited.isPresent() ? inherited : imported(owner, name, inside, wanted, visited);
     }
 
-    private Optional<ElementId> imported(ElementId owner, String name, boolean inside, Set<ElementId> visited) {
+    private Optional<ElementId> imported(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
+            Set<ElementId> visited) {
         for (Element candidate : namespaces.children(owner)) {
             if (candidate.kind() != ElementKind.IMPORT || !inside && !isPublicImport(candidate)) {
                 continue;
             }
             Optional<ElementId> found = namespaces.imported(candidate)
-                    .flatMap(target -> throughImport(candidate, target, name, visited));
+                    .flatMap(target -> throughImport(candidate, target, name, wanted, visited));
             if (found.isPresent()) {
                 return found;
             }
@@ -111,12 +127,13 @@ public final class Names {
         return Optional.empty();
     }
 
-    private Optional<ElementId> throughImport(Element importElement, ElementId target, String name, Set<ElementId> visited) {
+    private Optional<ElementId> throughImport(Element importElement, ElementId target, String name,
+            Predicate<Element> wanted, Set<ElementId> visited) {
         return switch (importElement.get(Property.REACH).orElse("one")) {
-            case "members" -> member(target, name, false, visited);
+            case "members" -> member(target, name, false, wanted, visited);
             case "all" -> descendants(target).stream()
-                    .flatMap(each -> member(each, name, false, visited).stream()).findFirst();
-            default -> namespaces.find(target).filter(e -> goesBy(e, name)).map(Element::id);
+                    .flatMap(each -> member(each, name, false, wanted, visited).stream()).findFirst();
+            default -> namespaces.find(target).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };
     }
 
@@ -219,7 +236,7 @@ public final class Names {
             }
             parts.addFirst(name);
             Name candidate = new Name(parts);
-            if (resolve(candidate, scope).filter(target.id()::equals).isPresent()) {
+            if (resolve(candidate, scope, VALUES.test(target) ? VALUES : FUNCTIONS).filter(target.id()::equals).isPresent()) {
                 return Optional.of(candidate);
             }
         }

@@ -161,7 +161,7 @@ final class Resolver implements Namespaces {
 
     private Referent function(Invocation call, @Nullable ElementId scope, BiConsumer<Span, String> report) {
         Name name = (Name) call.function();
-        Optional<ElementId> found = names.resolve(name, scope);
+        Optional<ElementId> found = names.resolveFunction(name, scope);
         if (found.isEmpty()) {
             report.accept(call.span(), "there is no function '" + name + "'" + nearest(name.last(), names.inScope(scope)));
         }

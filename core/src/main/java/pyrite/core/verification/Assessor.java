@@ -315,7 +315,8 @@ final class Assessor {
     /** The unit of a comparison: that of its limit where one is written, else that of what is compared. */
     private DisplayUnit unitOf(Binary b) {
         Dimension dimension = dimension(b.left());
-        return exhibitor.unitOf(b.right(), dimension).or(() -> exhibitor.unitOf(b.left(), dimension))
+        return model.environment().displayUnit(b.right(), dimension)
+                .or(() -> model.environment().displayUnit(b.left(), dimension))
                 .orElseGet(() -> DisplayUnit.coherent(dimension)).ofDifference();
     }
 }

@@ -2,7 +2,6 @@ package pyrite.core.verification;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
@@ -22,8 +21,6 @@ import pyrite.core.expression.Operator;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
-import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.verification.Exhibit.Line;
 import pyrite.core.verification.Exhibit.Sense;
@@ -122,17 +119,7 @@ final class Exhibitor {
         }
         Dimension dimension = TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d)
                 ? d : Dimension.ONE;
-        return unitOf(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
-    }
-
-    /** The unit an expression is naturally shown in: one written in it, or that of the attribute it names. */
-    Optional<DisplayUnit> unitOf(Expression expression, Dimension dimension) {
-        if (expression instanceof FeatureReference reference && reference.last() instanceof ElementId id) {
-            Element feature = model.get(id);
-            DisplayUnit unit = model.environment().displayUnit(feature);
-            return unit.unit().dimension().equals(dimension) ? Optional.of(unit) : Optional.empty();
-        }
-        return model.environment().displayUnit(expression, dimension);
+        return model.environment().displayUnit(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
     /** The comparisons of numbers in a condition, also in the fixed values it refers to. */

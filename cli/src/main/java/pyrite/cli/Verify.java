@@ -1,0 +1,116 @@
+package pyrite.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.notation.Reading;
+import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.Judgement;
+import pyrite.core.verification.RequirementJudge;
+import pyrite.core.verification.VerdictKind;
+import pyrite.core.verification.Wording;
+import tools.jackson.databind.json.JsonMapper;
+
+@Command(name = "verify", description = "Runs every verification and judges every requirement.", mixinStandardHelpOptions = true)
+final class Verify implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+
+    @Parameters(paramLabel = "FILE", arity = "1..*", description = "Model files.")
+    private List<Path> files = List.of();
+
+    @Option(names = "--json", description = "Write JSON instead of a table.")
+    private boolean json;
+
+    @Override
+    public Integer call() {
+        Reading reading = Files.read(files);
+        PrintWriter out = spec.commandLine().getOut();
+        if (!Files.report(reading, spec.commandLine().getErr())) {
+            return Main.MODEL_ERRORS;
+        }
+        Model model = reading.model();
+        List<Map<String, @Nullable Object>> rows = judge(model).stream().map(j -> row(model, j)).toList();
+        if (json) {
+            out.println(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(rows));
+        } else {
+            print(rows, out);
+        }
+        return rows.stream().allMatch(row -> VerdictKind.PASS.word().equals(row.get("verdict"))) ? Main.GOOD : Main.NOT_MET;
+    }
+
+    /** The verdicts of all verifications, then those of requirements that need no run. */
+    private static List<Judgement> judge(Model model) {
+        List<Judgement> judgements = new ArrayList<>();
+        sorted(model, ElementKind.VERIFICATION).stream().filter(e -> CaseSetup.isRunnable(model, e))
+                .forEach(check -> judgements.addAll(CaseRun.of(model, check, RunControl.NONE).judgements()));
+        for (Element requirement : sorted(model, ElementKind.REQUIREMENT)) {
+            if (judgements.stream().noneMatch(j -> j.requirement().equals(requirement.id()))) {
+                judgements.addAll(RequirementJudge.withoutRun(model, requirement));
+            }
+        }
+        return judgements;
+    }
+
+    private static List<Element> sorted(Model model, ElementKind kind) {
+        return model.ownElements().stream().filter(e -> e.kind() == kind)
+                .sorted(java.util.Comparator.comparing(model.names()::qualifiedName)).toList();
+    }
+
+    private static Map<String, @Nullable Object> row(Model model, Judgement judgement) {
+        Element requirement = model.get(judgement.requirement());
+        Map<String, @Nullable Object> row = new LinkedHashMap<>();
+        row.put("id", RequirementIds.of(model, requirement));
+        row.put("requirement", model.names().qualifiedName(requirement));
+        row.put("subject", judgement.subject());
+        row.put("verdict", judgement.verdict().word());
+        row.put("margin", judgement.margin() == null ? null : judgement.margin().shown());
+        row.put("unit", judgement.margin() == null ? null : judgement.margin().unit().symbol());
+        row.put("worstInstant", judgement.worstInstant());
+        row.put("firstViolation", judgement.firstViolation());
+        row.put("reason", judgement.reason());
+        return row;
+    }
+
+    private static void print(List<Map<String, @Nullable Object>> rows, PrintWriter out) {
+        List<List<String>> table = new ArrayList<>();
+        table.add(List.of("id", "requirement", "subject", "verdict", "margin", "unit", "worst instant", "first violation", "reason"));
+        rows.forEach(row -> table.add(row.values().stream().map(Verify::cell).toList()));
+        int[] widths = new int[table.getFirst().size()];
+        table.forEach(line -> {
+            for (int i = 0; i < widths.length; i++) {
+                widths[i] = Math.max(widths[i], line.get(i).length());
+            }
+        });
+        table.forEach(line -> out.println(padded(line, widths)));
+    }
+
+    private static String cell(@Nullable Object value) {
+        return value instanceof Double number ? Wording.number(number) : Objects.toString(value, "–");
+    }
+
+    private static String padded(List<String> line, int[] widths) {
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < widths.length; i++) {
+            text.append(line.get(i)).append(" ".repeat(widths[i] - line.get(i).length() + 2));
+        }
+        return text.toString().stripTrailing();
+    }
+}
