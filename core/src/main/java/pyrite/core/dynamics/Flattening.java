@@ -70,6 +70,11 @@ public final class Flattening {
         return lowering.term(expression, scope);
     }
 
+    /** What an expression comes to if nothing in it varies, in the coherent SI unit. */
+    public Optional<Double> constant(Expression expression, Instance scope) {
+        return lowering.term(expression, scope) instanceof Term.Constant(double value) ? Optional.of(value) : Optional.empty();
+    }
+
     public Condition condition(Expression expression, Instance scope) {
         return lowering.condition(expression, scope);
     }

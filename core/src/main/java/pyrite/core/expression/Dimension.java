@@ -1,5 +1,6 @@
 package pyrite.core.expression;
 
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -15,6 +16,19 @@ import org.hipparchus.fraction.Fraction;
 public final class Dimension {
     public static final Dimension ONE = new Dimension(new TreeMap<>());
     private static final Pattern FACTOR = Pattern.compile("([\\p{L}]+)(?:\\^(-?\\d+)(?:/(\\d+))?)?");
+
+    /** Base dimensions of the ISQ with their SI units, in the order units are usually written. */
+    private static final Map<String, String> BASE_UNITS = new LinkedHashMap<>();
+
+    static {
+        BASE_UNITS.put("M", "kg");
+        BASE_UNITS.put("L", "m");
+        BASE_UNITS.put("T", "s");
+        BASE_UNITS.put("I", "A");
+        BASE_UNITS.put("Θ", "K");
+        BASE_UNITS.put("N", "mol");
+        BASE_UNITS.put("J", "cd");
+    }
 
     private final SortedMap<String, Fraction> exponents;
 
@@ -87,11 +101,30 @@ public final class Dimension {
         return exponents.hashCode();
     }
 
+    /** The coherent SI unit as a product of base units, {@code kg*m^2/s^3}; empty for dimension one. */
+    public String unitSymbol() {
+        String above = product(1);
+        String below = product(-1);
+        boolean several = below.contains("*");
+        return below.isEmpty() ? above : (above.isEmpty() ? "1" : above) + "/" + (several ? "(" + below + ")" : below);
+    }
+
+    private String product(int sign) {
+        return BASE_UNITS.keySet().stream().filter(exponents::containsKey)
+                .filter(base -> exponents.get(base).signum() == sign)
+                .map(base -> factor(BASE_UNITS.get(base), exponents.get(base).multiply(sign)))
+                .collect(Collectors.joining("*"));
+    }
+
+    private static String factor(String symbol, Fraction exponent) {
+        return exponent.equals(Fraction.ONE) ? symbol : symbol + "^" + plain(exponent);
+    }
+
     /** {@code L^2 M T^-3}, or {@code 1}; what {@link #parse} reads. */
     @Override
     public String toString() {
         return isOne() ? "1" : exponents.entrySet().stream()
-                .map(e -> e.getValue().equals(Fraction.ONE) ? e.getKey() : e.getKey() + "^" + plain(e.getValue()))
+                .map(e -> factor(e.getKey(), e.getValue()))
                 .collect(Collectors.joining(" "));
     }
 

@@ -5,7 +5,7 @@ public sealed interface Type {
     record Number(Dimension dimension) implements Type {
         @Override
         public String toString() {
-            return dimension.isOne() ? "a number" : "a quantity of dimension " + dimension;
+            return dimension.isOne() ? "a number" : "a quantity in " + dimension.unitSymbol();
         }
     }
 

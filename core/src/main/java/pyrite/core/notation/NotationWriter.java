@@ -57,7 +57,18 @@ public final class NotationWriter {
         return new NotationWriter(model).head(element);
     }
 
+    /** An element with its own text and expression, but without the members it owns. */
+    public static String declaration(Model model, Element element) {
+        NotationWriter writer = new NotationWriter(model);
+        writer.declaration(element, "", List.of());
+        return writer.out.toString().strip();
+    }
+
     private void element(Element element, String indent) {
+        declaration(element, indent, model.children(element.id()));
+    }
+
+    private void declaration(Element element, String indent, List<Element> children) {
         element.get(Property.NOTES).ifPresent(notes -> notes.lines().forEach(line -> line(indent, note(line))));
         out.append(indent).append(visibility(element));
         switch (element.kind()) {
@@ -70,7 +81,7 @@ public final class NotationWriter {
             case VERIFIED_REQUIREMENT -> out.append("verify ").append(target(element, Property.TARGET)).append(';');
             default -> {
                 out.append(head(element));
-                body(element, indent);
+                body(element, indent, children);
             }
         }
         trailing(element, indent);
@@ -155,8 +166,7 @@ public final class NotationWriter {
         return inherited ? Name.quoted(name) : reference(reference, element.owner());
     }
 
-    private void body(Element element, String indent) {
-        List<Element> children = model.children(element.id());
+    private void body(Element element, String indent, List<Element> children) {
         Optional<Expression> result = element.get(Property.RESULT);
         if (children.isEmpty() && result.isEmpty()) {
             out.append(';');

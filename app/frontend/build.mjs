@@ -1,0 +1,46 @@
+// Builds what the pages need into the application's static resources: style sheet, scripts, bundled vendor libraries,
+// fonts and the icon sheet. Run by Maven; nothing here is fetched at run time.
+import { execFileSync } from 'node:child_process';
+import { cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const here = dirname(fileURLToPath(import.meta.url));
+const out = join(here, '../target/classes/static');
+const modules = join(here, 'node_modules');
+
+const ICONS = ['list-checks', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
+  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'pencil-simple', 'sign-out', 'download-simple',
+  'arrows-vertical', 'trash', 'warning'];
+
+for (const folder of ['css', 'js', 'vendor', 'fonts']) {
+  mkdirSync(join(out, folder), { recursive: true });
+}
+
+const fonts = [
+  ['hanken-grotesk', 'hanken-grotesk-latin-wght-normal'],
+  ['hanken-grotesk', 'hanken-grotesk-latin-ext-wght-normal'],
+  ['jetbrains-mono', 'jetbrains-mono-latin-wght-normal'],
+  ['jetbrains-mono', 'jetbrains-mono-greek-wght-normal'],
+];
+for (const [family, file] of fonts) {
+  cpSync(join(modules, '@fontsource-variable', family, 'files', `${file}.woff2`), join(out, 'fonts', `${file}.woff2`));
+}
+
+const symbols = ICONS.map((name) => {
+  const svg = readFileSync(join(modules, '@phosphor-icons/core/assets/regular', `${name}.svg`), 'utf8');
+  return svg.replace(/<svg[^>]*>/, `<symbol id="${name}" viewBox="0 0 256 256">`).replace('</svg>', '</symbol>');
+});
+writeFileSync(join(out, 'icons.svg'), `<svg xmlns="http://www.w3.org/2000/svg">${symbols.join('')}</svg>`);
+
+await build({
+  stdin: { contents: "export { default } from 'uplot';", resolveDir: here },
+  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/uplot.js'), logLevel: 'warning',
+});
+cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
+cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
+cpSync(join(here, 'js'), join(out, 'js'), { recursive: true });
+
+execFileSync(process.execPath, [join(modules, '@tailwindcss/cli/dist/index.mjs'), '--input', join(here, 'css/pyrite.css'),
+  '--output', join(out, 'css/pyrite.css'), '--minify'], { cwd: here, stdio: ['ignore', 'ignore', 'inherit'] });

@@ -1,0 +1,126 @@
+// Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape leaves; a
+// refused text stays in the field with the reason under it.
+import { branch, post, revision } from '../frame/server.js';
+import { catchUp, refresh } from '../frame/live.js';
+import { say } from '../frame/history.js';
+
+function fault(editor, message) {
+  const old = editor.querySelector('.fault');
+  old?.remove();
+  const line = Object.assign(document.createElement('p'), { className: 'fault' });
+  line.setAttribute('role', 'alert');
+  line.textContent = message;
+  editor.append(line);
+}
+
+function markPlace(field, problems) {
+  const span = problems?.[0]?.span;
+  if (span && span.end > span.start && span.end <= field.value.length) {
+    field.setSelectionRange(span.start, span.end);
+  }
+}
+
+/** Saves the text of a field; leaves it open with the reason if that is refused. */
+async function save(editor, field, address, leave) {
+  const base = Number(editor.dataset.base);
+  const { status, body } = await post(address, { text: field.value, base });
+  if (status === 200) {
+    leave();
+    await refresh();
+    say(body.saved ? `Saved · ${body.revision}` : body.message, body.saved);
+    return;
+  }
+  if (status === 409) {
+    editor.dataset.base = String(await newest());
+  }
+  fault(editor, body.message);
+  field.focus();
+  markPlace(field, body.problems);
+}
+
+async function newest() {
+  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
+  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html');
+  return fresh.getElementById('revision')?.dataset.number ?? revision();
+}
+
+function open(target) {
+  const long = target.dataset.edit === 'text';
+  const editor = Object.assign(document.createElement('div'), { className: 'editor' });
+  editor.dataset.base = String(revision());
+  const field = document.createElement(long ? 'textarea' : 'input');
+  field.value = target.dataset.text ?? target.textContent.trim();
+  field.className = long ? '' : 'mono';
+  field.setAttribute('aria-label', target.getAttribute('aria-label') ?? 'New text');
+  field.spellcheck = long;
+  const hint = Object.assign(document.createElement('p'), { className: 'hint', textContent: 'Enter saves, Escape leaves' });
+  editor.append(field, hint);
+  target.hidden = true;
+  target.after(editor);
+  const leave = () => {
+    editor.remove();
+    target.hidden = false;
+    target.focus();
+    catchUp();
+  };
+  field.addEventListener('keydown', (event) => {
+    if (event.key === 'Escape') {
+      leave();
+    } else if (event.key === 'Enter' && !event.shiftKey) {
+      event.preventDefault();
+      save(editor, field, `${branch()}${target.dataset.address}`, leave);
+    }
+    event.stopPropagation();
+  });
+  field.focus();
+  field.select();
+}
+
+function quickAdd(form) {
+  const editor = form.querySelector('.editor');
+  const field = form.querySelector('input');
+  editor.dataset.base = String(revision());
+  save(editor, field, `${branch()}${form.dataset.address}`, () => {
+    field.value = '';
+    editor.querySelector('.fault')?.remove();
+    field.blur();
+  });
+}
+
+export function startEditing() {
+  document.addEventListener('click', (event) => {
+    const target = event.target.closest('[data-edit]');
+    if (target) {
+      open(target);
+    }
+    const remove = event.target.closest('[data-remove]');
+    if (remove) {
+      post(`${branch()}${remove.dataset.remove}`, { text: '', base: revision() }).then(async ({ status, body }) => {
+        if (status === 200 && body.saved && remove.dataset.then) {
+          location.href = remove.dataset.then;
+          return;
+        }
+        say(body.message, body.saved);
+        await refresh();
+      });
+    }
+  });
+  document.addEventListener('submit', (event) => {
+    const form = event.target.closest('[data-quick-add]');
+    if (form) {
+      event.preventDefault();
+      quickAdd(form);
+    }
+  });
+  document.addEventListener('keydown', (event) => {
+    if (event.key.toLowerCase() === 'a' && !event.ctrlKey && !event.metaKey && !event.altKey
+        && !event.target.closest('input, textarea, select')) {
+      const field = document.querySelector('[data-quick-add] input');
+      if (field) {
+        event.preventDefault();
+        field.focus();
+        field.scrollIntoView({ block: 'center' });
+      }
+    }
+  });
+}

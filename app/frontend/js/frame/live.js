@@ -1,0 +1,81 @@
+// Keeps a page true: after a change by anybody its regions are fetched anew and replaced, unless somebody types in them.
+import { branch, person } from './server.js';
+import { say } from './history.js';
+
+const listeners = new Set();
+let waiting = false;
+
+/** Calls back after the regions were replaced. */
+export function onRefresh(listener) {
+  listeners.add(listener);
+}
+
+/** Fetches this page again and puts the new regions in the place of the old ones. */
+export async function refresh() {
+  if (document.querySelector('.editor:not(.standing)')) {
+    waiting = true;
+    return;
+  }
+  waiting = false;
+  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
+  if (!response.ok) {
+    return;
+  }
+  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html');
+  const focus = document.activeElement?.id;
+  for (const region of document.querySelectorAll('[data-region]')) {
+    const replacement = fresh.getElementById(region.id);
+    if (replacement) {
+      region.replaceWith(replacement);
+    }
+  }
+  if (focus) {
+    document.getElementById(focus)?.focus();
+  }
+  listeners.forEach((listener) => listener());
+}
+
+/** To be called when somebody stops typing: catches up with what was held back. */
+export function catchUp() {
+  if (waiting) {
+    refresh();
+  }
+}
+
+const runListeners = new Set();
+
+/** Calls back with { id, done, fraction } for every run of this branch. */
+export function onRun(listener) {
+  runListeners.add(listener);
+}
+
+export function startLive() {
+  if (!branch()) {
+    return;
+  }
+  const source = new EventSource(`${branch()}/events`);
+  source.addEventListener('revision', (event) => {
+    const { number, author } = JSON.parse(event.data);
+    const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
+    if (author !== person() && number > shown) {
+      say(`${author} saved r${number}`);
+      refresh();
+    }
+  });
+  source.addEventListener('run', (event) => {
+    const news = JSON.parse(event.data);
+    runListeners.forEach((listener) => listener(news));
+    if (news.done) {
+      refresh();
+    }
+  });
+  let lost = false;
+  source.addEventListener('error', () => { lost = true; });
+  source.addEventListener('hello', () => {
+    if (lost) {
+      lost = false;
+      refresh();
+    }
+  });
+  addEventListener('pagehide', () => source.close());
+}

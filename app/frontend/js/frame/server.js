@@ -1,0 +1,38 @@
+// Talking to the server: one way to post, with the token that proves the page is ours.
+
+const meta = (name) => document.querySelector(`meta[name="${name}"]`)?.content ?? '';
+
+/** The address of the branch this page belongs to. */
+export const branch = () => meta('pyrite-branch');
+
+/** The revision this page was made from. */
+export const revision = () => Number(document.getElementById('revision')?.dataset.number ?? 0);
+
+export const person = () => meta('pyrite-person');
+
+/**
+ * Posts JSON and gives { status, body }. Somebody whose session ended is told so and keeps what is typed.
+ */
+export async function post(address, data) {
+  let response;
+  try {
+    response = await fetch(address, {
+      method: 'POST',
+      headers: {
+        'Content-Type': 'application/json', 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token'),
+      },
+      body: data === undefined ? undefined : JSON.stringify(data),
+    });
+  } catch {
+    return { status: 0, body: { message: 'The server cannot be reached; what you typed is still here. Try again.' } };
+  }
+  if (response.status === 401) {
+    return { status: 401, body: { message: 'Your session has ended. Sign in in another tab, then save again.' } };
+  }
+  if (response.status === 403) {
+    return { status: 403, body: { message: 'Your role may look but not change this.' } };
+  }
+  const text = await response.text();
+  const body = text && response.headers.get('Content-Type')?.includes('json') ? JSON.parse(text) : {};
+  return { status: response.status, body: { message: body.detail ?? `The server answered ${response.status}.`, ...body } };
+}

@@ -1,0 +1,70 @@
+// The Thread: the selected element between what it comes from and what proves it. T opens and closes it.
+import { branch } from './server.js';
+import { onRefresh } from './live.js';
+
+const OPEN = 'pyrite.thread';
+let shown;
+
+const panel = () => document.getElementById('thread');
+
+async function show() {
+  if (!shown || panel().hidden) {
+    return;
+  }
+  const response = await fetch(`${branch()}/thread/${shown}`, { headers: { 'X-Requested-With': 'fetch' } });
+  panel().innerHTML = response.ok ? await response.text() : '<p class="quiet">This element is no longer there.</p>';
+}
+
+function toggle() {
+  panel().hidden = !panel().hidden;
+  localStorage.setItem(OPEN, String(!panel().hidden));
+  if (!shown) {
+    shown = document.querySelector('[data-select]')?.dataset.select;
+  }
+  show();
+}
+
+function mark() {
+  for (const row of document.querySelectorAll('[data-select]')) {
+    row.classList.toggle('selected', row.dataset.select === shown && row.tagName === 'TR');
+  }
+}
+
+export function startThread() {
+  if (!panel()) {
+    return;
+  }
+  panel().hidden = localStorage.getItem(OPEN) === 'false';
+  shown = document.querySelector('[data-selected]')?.dataset.selected;
+  show();
+  document.addEventListener('click', (event) => {
+    if (event.target.closest('[data-thread-toggle]')) {
+      toggle();
+      return;
+    }
+    const selected = event.target.closest('[data-select]');
+    if (selected && !event.target.closest('a, button, input, textarea')) {
+      shown = selected.dataset.select;
+      mark();
+      show();
+    }
+  });
+  document.addEventListener('keydown', (event) => {
+    if (event.key.toLowerCase() === 't' && !event.ctrlKey && !event.metaKey && !event.altKey
+        && !event.target.closest('input, textarea')) {
+      toggle();
+    }
+  });
+  document.addEventListener('focusin', (event) => {
+    const row = event.target.closest('[data-select]');
+    if (row && row.tagName === 'TR') {
+      shown = row.dataset.select;
+      mark();
+      show();
+    }
+  });
+  onRefresh(() => {
+    show();
+    mark();
+  });
+}

@@ -1,0 +1,18 @@
+// Starts what every page has, and what this page has besides.
+import { startEditing } from './element/edit.js';
+import { startFind } from './frame/find.js';
+import { startHistory } from './frame/history.js';
+import { startLive } from './frame/live.js';
+import { startThread } from './frame/thread.js';
+import { startOutline } from './architecture/outline.js';
+import { startExhibits } from './requirements/exhibit.js';
+import { startRuns } from './runs/runs.js';
+
+startLive();
+startEditing();
+startHistory();
+startThread();
+startFind();
+startOutline();
+startExhibits();
+startRuns();

@@ -1,0 +1,173 @@
+// Plots of varying quantities over time: thin lines labelled at their ends, limits drawn as lines with the wrong side
+// shaded where it is entered, a cursor that reads every trace.
+import uPlot from '/vendor/uplot.js';
+
+const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d'];
+const EMBER = '#c2412d';
+const GRAPHITE = '#5d636d';
+const HEIGHT = 300;
+
+const number = (value) => (value == null || !Number.isFinite(value) ? '–' : Number(value.toPrecision(4)).toString());
+
+/** Time in the unit that suits the span. */
+function clock(last) {
+  if (last >= 7200) {
+    return { unit: 'h', factor: 1 / 3600 };
+  }
+  return last >= 300 ? { unit: 'min', factor: 1 / 60 } : { unit: 's', factor: 1 };
+}
+
+function line(plot, from, to, colour, dash) {
+  const { ctx } = plot;
+  ctx.save();
+  ctx.beginPath();
+  ctx.strokeStyle = colour;
+  ctx.lineWidth = 1.2 * devicePixelRatio;
+  ctx.setLineDash(dash.map((d) => d * devicePixelRatio));
+  ctx.moveTo(...from);
+  ctx.lineTo(...to);
+  ctx.stroke();
+  ctx.restore();
+}
+
+function label(plot, text, x, y, colour, align) {
+  const { ctx } = plot;
+  ctx.save();
+  ctx.font = `${11 * devicePixelRatio}px "Hanken Grotesk"`;
+  ctx.textAlign = align;
+  ctx.textBaseline = 'middle';
+  ctx.lineWidth = 3 * devicePixelRatio;
+  ctx.strokeStyle = '#ffffff';
+  ctx.strokeText(text, x, y);
+  ctx.fillStyle = colour;
+  ctx.fillText(text, x, y);
+  ctx.restore();
+}
+
+/** Fills between a trace and a limit where the trace is on the wrong side. */
+function shade(plot, series, limit, scale) {
+  const { ctx, data } = plot;
+  const wrong = limit.sense === 'UPPER' ? (v) => v > limit.value : (v) => v < limit.value;
+  const base = plot.valToPos(limit.value, scale, true);
+  ctx.save();
+  ctx.fillStyle = 'rgba(194, 65, 45, 0.16)';
+  let started = -1;
+  for (let i = 0; i <= data[0].length; i++) {
+    const inside = i < data[0].length && data[series][i] != null && wrong(data[series][i]);
+    if (inside && started < 0) {
+      started = i;
+    } else if (!inside && started >= 0) {
+      ctx.beginPath();
+      ctx.moveTo(plot.valToPos(data[0][started], 'x', true), base);
+      for (let k = started; k < i; k++) {
+        ctx.lineTo(plot.valToPos(data[0][k], 'x', true), plot.valToPos(data[series][k], scale, true));
+      }
+      ctx.lineTo(plot.valToPos(data[0][i - 1], 'x', true), base);
+      ctx.fill();
+      started = -1;
+    }
+  }
+  ctx.restore();
+}
+
+function drawLines(plot, traces, lines, time) {
+  const { left, top, width, height } = plot.bbox;
+  for (const limit of lines) {
+    if (limit.sense === 'DEADLINE') {
+      const x = plot.valToPos(limit.value * time.factor, 'x', true);
+      line(plot, [x, top], [x, top + height], EMBER, [5, 3]);
+      const right = x > left + width * 0.75;
+      label(plot, `deadline ${number(limit.value * time.factor)} ${time.unit}`, x + (right ? -6 : 6) * devicePixelRatio,
+        top + 10 * devicePixelRatio, EMBER, right ? 'right' : 'left');
+      continue;
+    }
+    const index = traces.findIndex((trace) => trace.label === limit.trace);
+    const scale = traces[index]?.unit || '1';
+    const y = plot.valToPos(limit.value, scale, true);
+    const wanted = limit.sense === 'TARGET';
+    if (!wanted) {
+      shade(plot, index + 1, limit, scale);
+    }
+    line(plot, [left, y], [left + width, y], wanted ? GRAPHITE : EMBER, [5, 3]);
+    const words = { UPPER: 'at most', LOWER: 'at least', TARGET: 'reaches' }[limit.sense];
+    label(plot, `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`, left + 6 * devicePixelRatio,
+      y - 9 * devicePixelRatio, wanted ? GRAPHITE : EMBER, 'left');
+  }
+}
+
+/** Names of traces at their ends, moved apart where they would cover each other. */
+function drawLabels(plot, traces) {
+  const gap = 13 * devicePixelRatio;
+  const ends = traces.map((trace, i) => {
+    const values = plot.data[i + 1];
+    let last = values.length - 1;
+    while (last > 0 && values[last] == null) {
+      last--;
+    }
+    return { i, text: trace.label.split('.').slice(-2).join('.'), y: plot.valToPos(values[last], trace.unit || '1', true) };
+  }).filter((end) => Number.isFinite(end.y)).sort((a, b) => a.y - b.y);
+  for (let k = 1; k < ends.length; k++) {
+    ends[k].y = Math.max(ends[k].y, ends[k - 1].y + gap);
+  }
+  const right = plot.bbox.left + plot.bbox.width;
+  ends.forEach((end) => label(plot, end.text, right + 6 * devicePixelRatio, end.y, COLOURS[end.i % COLOURS.length], 'left'));
+}
+
+/** Axes: time below, one for each unit, the first two labelled at the left and counted from there. */
+function axesOf(units, time) {
+  const style = { font: '11px "JetBrains Mono"', labelFont: '11px "Hanken Grotesk"', stroke: GRAPHITE,
+    grid: { stroke: '#eee9dd', width: 1 }, ticks: { stroke: '#ddd6c6', width: 1, size: 4 } };
+  return [
+    { ...style, label: `time [${time.unit}]`, labelSize: 18, size: 32 },
+    ...units.map((unit, i) => ({ ...style, scale: unit || '1', label: unit === '' ? 'ratio' : unit, labelSize: 18, size: 56, side: 3,
+      grid: { ...style.grid, show: i === 0 } })),
+  ];
+}
+
+/** A scale that also has room for the limits drawn on it. */
+function scaleWith(limits) {
+  return { range: (_, low, high) => {
+    const all = [low, high, ...limits].filter(Number.isFinite);
+    const bottom = Math.min(...all);
+    const top = Math.max(...all);
+    const room = (top - bottom || Math.abs(top) || 1) * 0.07;
+    return [bottom - room, top + room];
+  } };
+}
+
+/**
+ * Draws traces into a place of the page, instead of what was there.
+ * @param place an element
+ * @param times in s
+ * @param traces [{ label, unit, values }]
+ * @param lines [{ sense, trace, value }], values in the unit of the trace, instants in s
+ */
+export function plot(place, times, traces, lines = []) {
+  const time = clock(times.at(-1) ?? 0);
+  const units = [...new Set(traces.map((trace) => trace.unit))];
+  const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
+  const reading = document.createElement('output');
+  title.append(Object.assign(document.createElement('span'), { textContent: traces.map((t) => t.label).join(', ') }), reading);
+  const canvas = document.createElement('div');
+  place.replaceChildren(title, canvas);
+  const scales = { x: { time: false } };
+  units.forEach((unit) => {
+    scales[unit || '1'] = scaleWith(lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value));
+  });
+  const chart = new uPlot({
+    width: place.clientWidth - 30, height: HEIGHT, scales, axes: axesOf(units, time), padding: [10, 110, 0, 0],
+    cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false } },
+    series: [{}, ...traces.map((trace, i) => ({ label: trace.label, scale: trace.unit || '1', width: 1.4, points: { show: false },
+      stroke: COLOURS[i % COLOURS.length] }))],
+    hooks: {
+      draw: [(chart) => { drawLines(chart, traces, lines, time); drawLabels(chart, traces); }],
+      setCursor: [(chart) => {
+        const at = chart.cursor.idx;
+        reading.textContent = at == null ? '' : [`t ${number(chart.data[0][at])} ${time.unit}`,
+          ...traces.map((t, i) => `${t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`)].join('   ');
+      }],
+    },
+  }, [Array.from(times, (t) => t * time.factor), ...traces.map((trace) => Array.from(trace.values))], canvas);
+  new ResizeObserver(() => chart.setSize({ width: place.clientWidth - 30, height: HEIGHT })).observe(place);
+  return chart;
+}

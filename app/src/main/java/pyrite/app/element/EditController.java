@@ -1,0 +1,116 @@
+package pyrite.app.element;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import java.util.function.Function;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.notation.Authoring;
+import pyrite.core.notation.Authoring.Proposal;
+import pyrite.core.notation.TextProblem;
+
+/** Takes edits made by typing on a page. The answer says what was saved, or where the typed text is wrong. */
+@RestController
+class EditController {
+    private static final int LONGEST_TEXT = 100_000;
+
+    private final Workspace workspace;
+
+    EditController(Workspace workspace) {
+        this.workspace = workspace;
+    }
+
+    /** @param base the revision the page showed when the edit was begun */
+    record Typed(@NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
+    }
+
+    /** What came of an edit. */
+    record Answer(boolean saved, String revision, String message, List<TextProblem> problems) {
+        static Answer saved(String revision, String summary) {
+            return new Answer(true, revision, summary, List.of());
+        }
+
+        static Answer refused(String message, List<TextProblem> problems) {
+            return new Answer(false, "", message, problems);
+        }
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{holder}/value/{feature}")
+    ResponseEntity<Answer> value(Workspace.Head head, Person person, @PathVariable String holder, @PathVariable String feature,
+            @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.value(find(head, holder), find(head, feature), typed.text()));
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/text")
+    ResponseEntity<Answer> text(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.documentation(find(head, id), typed.text()));
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/name")
+    ResponseEntity<Answer> name(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.name(find(head, id), typed.text()));
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/members")
+    ResponseEntity<Answer> members(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.members(find(head, id), typed.text()));
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/remove")
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.removal(find(head, id)));
+    }
+
+    @PostMapping("/p/{project}/{branch}/undo")
+    ResponseEntity<Answer> undo(Workspace.Head head, Person person) {
+        return answer(head, workspace.undo(head.branch(), person), "there is nothing of yours to undo");
+    }
+
+    @PostMapping("/p/{project}/{branch}/redo")
+    ResponseEntity<Answer> redo(Workspace.Head head, Person person) {
+        return answer(head, workspace.redo(head.branch(), person), "there is nothing of yours to redo");
+    }
+
+    private ResponseEntity<Answer> edit(Workspace.Head head, Person person, Typed typed, Function<Authoring, Proposal> propose) {
+        return switch (propose.apply(new Authoring(head.model()))) {
+            case Proposal.Rejected(List<TextProblem> problems) -> unprocessable(problems);
+            case Proposal.Accepted(var edit, String summary) -> answer(head,
+                    workspace.commit(head.branch(), typed.base(), edit, person, summary), "nothing changed");
+        };
+    }
+
+    private static ResponseEntity<Answer> unprocessable(List<TextProblem> problems) {
+        return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                .body(Answer.refused(problems.getFirst().message(), problems));
+    }
+
+    private static ResponseEntity<Answer> answer(Workspace.Head head, Workspace.Commit commit, String nothing) {
+        Labels labels = new Labels(head.model());
+        return switch (commit) {
+            case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(Answer.saved(revision.label(), revision.summary()));
+            case Workspace.Commit.Nothing() -> ResponseEntity.ok(new Answer(false, "", nothing, List.of()));
+            case Workspace.Commit.Refused(var problems) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                    .body(Answer.refused(problems.getFirst().message(), List.of()));
+            case Workspace.Commit.Overtaken(List<Element> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
+                    .body(Answer.refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
+                            + " since this page was loaded; look at it again, then repeat your change", List.of()));
+        };
+    }
+
+    private static Element find(Workspace.Head head, String id) {
+        return head.model().find(ElementId.parse(id)).orElseThrow(() -> new NotFound("this element has been removed"));
+    }
+}

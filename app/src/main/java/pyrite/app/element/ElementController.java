@@ -1,0 +1,108 @@
+package pyrite.app.element;
+
+import java.util.List;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.notation.NotationWriter;
+import pyrite.core.trace.TraceThread;
+import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.Exhibit;
+import pyrite.core.view.FeatureSheet;
+
+/** Shows one element: its text, features, equations, verdicts and history. */
+@Controller
+class ElementController {
+    private final Pages pages;
+    private final Verdicts verdicts;
+    private final BranchStore branches;
+    private final RunStore runs;
+
+    ElementController(Pages pages, Verdicts verdicts, BranchStore branches, RunStore runs) {
+        this.pages = pages;
+        this.verdicts = verdicts;
+        this.branches = branches;
+        this.runs = runs;
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}")
+    String show(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element element = find(head, id);
+        Model model = head.model();
+        pages.frame(page, head, person, station(element), title(model, element));
+        page.addAttribute("element", element);
+        page.addAttribute("library", model.isLibrary(element.id()));
+        page.addAttribute("signature", NotationWriter.head(model, element));
+        page.addAttribute("text", model.inheritance().documentation(element));
+        page.addAttribute("textIsOwn", model.inheritance().documentationOf(element).isPresent());
+        page.addAttribute("sheet", FeatureSheet.of(model, element));
+        page.addAttribute("thread", TraceThread.of(model, element));
+        page.addAttribute("verdicts", verdicts.of(head, element.id()));
+        page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());
+        page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
+        page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
+        page.addAttribute("requirementId", isRequirement(element) ? RequirementIds.of(model, element) : "");
+        return isRequirement(element) ? "requirements/requirement" : "architecture/element";
+    }
+
+    /** The neighbourhood of an element, for the panel at the right. */
+    @GetMapping("/p/{project}/{branch}/thread/{id}")
+    String thread(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element element = find(head, id);
+        pages.frame(page, head, person, station(element), "");
+        page.addAttribute("thread", TraceThread.of(head.model(), element));
+        page.addAttribute("judged", verdicts.all(head));
+        return "frame/thread :: thread";
+    }
+
+    /** What to draw for the verdicts of a requirement. */
+    record Picture(String subject, double[] times, Exhibit exhibit) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/exhibit.json")
+    @ResponseBody
+    List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
+        return verdicts.of(head, find(head, id).id()).stream().filter(view -> view.run() != null)
+                .map(view -> new Picture(view.subject(), runs.series(view.run()).times(), view.exhibit())).toList();
+    }
+
+    private Element find(Workspace.Head head, String id) {
+        try {
+            return head.model().find(ElementId.parse(id))
+                    .orElseThrow(() -> new NotFound("there is no element " + id + " on this branch; it may have been removed"));
+        } catch (IllegalArgumentException _) {
+            throw new NotFound("'" + id + "' is no element's id");
+        }
+    }
+
+    private static boolean isRequirement(Element element) {
+        return element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION;
+    }
+
+    private static Station station(Element element) {
+        return switch (element.kind().family()) {
+            case REQUIREMENT -> Station.REQUIREMENTS;
+            case VERIFICATION -> Station.RUNS;
+            default -> element.kind().isCase() ? Station.RUNS : Station.ARCHITECTURE;
+        };
+    }
+
+    private static String title(Model model, Element element) {
+        return new Labels(model).full(element);
+    }
+}

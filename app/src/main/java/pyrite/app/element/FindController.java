@@ -1,0 +1,51 @@
+package pyrite.app.element;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+
+/** Finds elements by the beginning, then by any part, of their name or short name. */
+@RestController
+class FindController {
+    private static final int MOST = 12;
+
+    /** A hit, with where it leads. */
+    record Hit(String label, String kind, String where, String address) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/find")
+    List<Hit> find(Workspace.Head head, @RequestParam String q) {
+        String wanted = q.strip().toLowerCase(Locale.ROOT);
+        Labels labels = new Labels(head.model());
+        return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
+                .filter(e -> e.name() != null || e.shortName() != null)
+                .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
+                .sorted(Comparator.<Element>comparingInt(e -> rank(e, wanted)).thenComparing(labels::full)).limit(MOST)
+                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.branch().address() + "/element/" + e.id()))
+                .toList();
+    }
+
+    private static String where(Model model, Element element) {
+        return element.owner() == null ? "" : model.names().qualifiedName(model.get(element.owner()));
+    }
+
+    private static int rank(Element element, String wanted) {
+        return Math.min(rank(element.shortName(), wanted), rank(element.name(), wanted));
+    }
+
+    private static int rank(@Nullable String name, String wanted) {
+        if (name == null) {
+            return Integer.MAX_VALUE;
+        }
+        String lower = name.toLowerCase(Locale.ROOT);
+        return lower.equals(wanted) ? 0 : lower.startsWith(wanted) ? 1 : lower.contains(wanted) ? 2 : Integer.MAX_VALUE;
+    }
+}

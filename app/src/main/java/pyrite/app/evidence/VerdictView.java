@@ -1,0 +1,40 @@
+package pyrite.app.evidence;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.VerdictKind;
+import pyrite.core.verification.Wording;
+
+/**
+ * A verdict as pages show it.
+ *
+ * @param run the run it came from, null if it is computed at once from the model
+ * @param changes what changed since, empty if it is fresh
+ */
+public record VerdictView(VerdictKind kind, String subject, @Nullable Double margin, String unit, @Nullable Double worstInstant,
+        @Nullable Double firstViolation, String reason, Exhibit exhibit, @Nullable Long run, String caseName, int revision,
+        List<Change> changes, boolean stale) {
+
+    /** Something that changed after the run: which element, and by which revision if that is known. */
+    public record Change(String element, String address, String revision, String summary, String author) {
+    }
+
+    /** The name of the mark: {@code pass}, or {@code pass-stale}. */
+    public String mark() {
+        return kind.word() + (stale ? "-stale" : "");
+    }
+
+    public String words() {
+        return stale ? kind.word() + ", stale" : kind.word();
+    }
+
+    /** The margin with sign and unit, empty if there is none. */
+    public String marginText() {
+        if (margin == null) {
+            return "";
+        }
+        String number = (margin > 0 ? "+" : margin < 0 ? "−" : "") + Wording.number(Math.abs(margin));
+        return unit.isEmpty() ? number : number + " " + unit;
+    }
+}

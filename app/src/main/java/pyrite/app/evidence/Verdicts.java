@@ -1,0 +1,165 @@
+package pyrite.app.evidence;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Service;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.history.Revision;
+import pyrite.core.model.Difference;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementChange;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.verification.Judgement;
+import pyrite.core.verification.RequirementJudge;
+import pyrite.core.verification.VerdictKind;
+
+/** Finds the verdicts in force at a head, and says what made stale ones so. */
+@Service
+public class Verdicts {
+    private static final int MOST_CHANGES = 5;
+    private static final int FARTHEST_BACK = 200;
+    private static final Comparator<VerdictView> WORST_FIRST = Comparator.comparing(view -> switch (view.kind()) {
+        case ERROR -> 0;
+        case FAIL -> 1;
+        case INCONCLUSIVE -> 2;
+        case PASS -> 3;
+    });
+
+    private final RunStore runs;
+    private final BranchStore branches;
+
+    Verdicts(RunStore runs, BranchStore branches) {
+        this.runs = runs;
+        this.branches = branches;
+    }
+
+    /** All verdicts by requirement, the worst first. Requirements without any are left out. */
+    public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
+        Map<ElementId, List<VerdictView>> views = new HashMap<>();
+        History history = new History(head);
+        for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch())) {
+            if (head.model().find(verdict.requirement()).isPresent()) {
+                views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
+            }
+        }
+        head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).forEach(requirement -> {
+            List<Judgement> atOnce = RequirementJudge.withoutRun(head.model(), requirement);
+            if (!atOnce.isEmpty() && atOnce.stream().noneMatch(j -> j.verdict() == VerdictKind.INCONCLUSIVE)) {
+                views.put(requirement.id(), new ArrayList<>(atOnce.stream().map(judgement -> view(head, judgement)).toList()));
+            }
+        });
+        views.values().forEach(list -> list.sort(WORST_FIRST));
+        return views;
+    }
+
+    public List<VerdictView> of(Workspace.Head head, ElementId requirement) {
+        return all(head).getOrDefault(requirement, List.of());
+    }
+
+    /** The verdicts a run came to, whether or not newer ones have replaced them. */
+    public Map<ElementId, List<VerdictView>> ofRun(Workspace.Head head, long run) {
+        Map<ElementId, List<VerdictView>> views = new LinkedHashMap<>();
+        History history = new History(head);
+        runs.verdictsOf(run).forEach(verdict -> views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>())
+                .add(view(head, verdict, history)));
+        return views;
+    }
+
+    private VerdictView view(Workspace.Head head, RunStore.Verdict verdict, History history) {
+        List<ElementId> changed = verdict.fingerprint().changedIn(head.model());
+        return new VerdictView(verdict.kind(), verdict.subject(), verdict.margin(), verdict.unit(), verdict.worstInstant(),
+                verdict.firstViolation(), verdict.reason(), verdict.exhibit(), verdict.run(), verdict.caseName(),
+                verdict.revision(), history.changes(changed, verdict.revision()), !changed.isEmpty());
+    }
+
+    private static VerdictView view(Workspace.Head head, Judgement judgement) {
+        boolean compared = judgement.margin() != null;
+        return new VerdictView(judgement.verdict(), judgement.subject(), compared ? Double.valueOf(judgement.margin().shown()) : null,
+                compared ? judgement.margin().unit().symbol() : "", judgement.worstInstant(), judgement.firstViolation(),
+                judgement.reason(), judgement.exhibit(), null, "", head.number(), List.of(), false);
+    }
+
+    /** Looks up which revisions changed something; reads each revision once. */
+    private final class History {
+        private final Workspace.Head head;
+        private final Labels labels;
+        private final Map<Integer, Difference> differences = new HashMap<>();
+        private List<BranchStore.Entry> revisions = List.of();
+
+        History(Workspace.Head head) {
+            this.head = head;
+            this.labels = new Labels(head.model());
+        }
+
+        List<VerdictView.Change> changes(List<ElementId> changed, int since) {
+            if (changed.isEmpty()) {
+                return List.of();
+            }
+            List<VerdictView.Change> found = new ArrayList<>();
+            Set<ElementId> wanted = new HashSet<>(changed);
+            for (BranchStore.Entry entry : standing(since)) {
+                Optional<ElementId> hit = hit(entry.revision(), wanted);
+                hit.ifPresent(id -> found.add(new VerdictView.Change(labels.name(id), address(id), entry.revision().label(),
+                        entry.revision().summary(), entry.authorName())));
+                if (found.size() == MOST_CHANGES) {
+                    break;
+                }
+            }
+            if (found.isEmpty()) {
+                changed.stream().limit(MOST_CHANGES).forEach(id ->
+                        found.add(new VerdictView.Change(labels.name(id), address(id), "", "changed", "")));
+            }
+            return found;
+        }
+
+        /** Edits after a revision that are not undone, newest first. */
+        private List<BranchStore.Entry> standing(int since) {
+            if (revisions.isEmpty()) {
+                revisions = branches.revisions(head.branch());
+            }
+            Set<Integer> undone = new HashSet<>();
+            revisions.reversed().forEach(entry -> {
+                Revision revision = entry.revision();
+                switch (revision.act()) {
+                    case UNDO -> undone.add(revision.of());
+                    case REDO -> undone.remove(revision.of());
+                    case EDIT -> {
+                    }
+                }
+            });
+            return revisions.stream().limit(FARTHEST_BACK).takeWhile(entry -> entry.revision().number() > since)
+                    .filter(entry -> entry.revision().act() == Revision.Act.EDIT && !undone.contains(entry.revision().number())).toList();
+        }
+
+        /** The changed element that a revision touched, itself or through something it owns. */
+        private Optional<ElementId> hit(Revision revision, Set<ElementId> wanted) {
+            Difference difference = differences.computeIfAbsent(revision.number(), n -> branches.difference(head.branch(), n));
+            return difference.changes().stream().flatMap(change -> touched(change).stream()).filter(wanted::contains).findFirst();
+        }
+
+        private List<ElementId> touched(ElementChange change) {
+            List<ElementId> ids = new ArrayList<>();
+            Element one = change.after() != null ? change.after() : change.before();
+            if (one != null && one.owner() != null) {
+                ids.add(one.owner());
+            }
+            ids.add(change.id());
+            return ids;
+        }
+
+        private String address(ElementId id) {
+            return head.branch().address() + "/element/" + id;
+        }
+    }
+}

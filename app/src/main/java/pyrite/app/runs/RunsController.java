@@ -1,0 +1,138 @@
+package pyrite.app.runs;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.SeriesTable;
+
+/** The cases that can be run, the runs there were, and each run's page. */
+@Controller
+class RunsController {
+    private static final int SHOWN = 50;
+    private static final int SUGGESTED = 3;
+
+    private final Pages pages;
+    private final Jobs jobs;
+    private final RunStore store;
+    private final Verdicts verdicts;
+
+    RunsController(Pages pages, Jobs jobs, RunStore store, Verdicts verdicts) {
+        this.pages = pages;
+        this.jobs = jobs;
+        this.store = store;
+        this.verdicts = verdicts;
+    }
+
+    /** A case with its newest run, if it ever ran. */
+    record Case(Element element, String name, String text, boolean verification, List<Element> requirements, @Nullable RunRecord newest) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs")
+    String list(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.RUNS, "Runs");
+        Map<ElementId, RunRecord> newest = store.newestOfEachCase(head.branch());
+        Model model = head.model();
+        page.addAttribute("cases", model.ownElements().stream().filter(e -> CaseSetup.isRunnable(model, e))
+                .map(e -> new Case(e, model.names().qualifiedName(e), model.inheritance().documentation(e),
+                        e.kind() == ElementKind.VERIFICATION, CaseSetup.requirements(model, e), newest.get(e.id())))
+                .sorted(Comparator.comparing((Case c) -> !c.verification()).thenComparing(Case::name)).toList());
+        page.addAttribute("runs", store.newest(head.branch(), SHOWN));
+        page.addAttribute("judged", verdicts.all(head));
+        return "runs/list";
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}")
+    String show(Workspace.Head head, Person person, @PathVariable long id, org.springframework.ui.Model page) {
+        RunRecord run = find(head, id);
+        pages.frame(page, head, person, Station.RUNS, "Run " + id);
+        page.addAttribute("run", run);
+        page.addAttribute("element", head.model().find(new ElementId(run.caseId())).orElse(null));
+        page.addAttribute("fraction", jobs.progress(id).orElse(0));
+        Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
+        page.addAttribute("judged", judged);
+        page.addAttribute("suggested", judged.values().stream().flatMap(List::stream)
+                .flatMap(view -> view.exhibit().traces().stream()).map(trace -> trace.label()).distinct().limit(SUGGESTED)
+                .collect(Collectors.joining("|")));
+        return "runs/run";
+    }
+
+    /** Where a run that was started can be watched. */
+    record Started(long id, String address) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/start")
+    @ResponseBody
+    ResponseEntity<Started> start(Workspace.Head head, Person person, @PathVariable String id) {
+        Element usage = head.model().find(ElementId.parse(id)).filter(e -> CaseSetup.isRunnable(head.model(), e))
+                .orElseThrow(() -> new NotFound("this is no case that can be run"));
+        long run = jobs.start(head, usage, person);
+        return ResponseEntity.status(HttpStatus.CREATED).body(new Started(run, head.branch().address() + "/runs/" + run));
+    }
+
+    @PostMapping("/p/{project}/{branch}/runs/{id}/cancel")
+    @ResponseBody
+    ResponseEntity<Void> cancel(Workspace.Head head, @PathVariable long id) {
+        find(head, id);
+        jobs.cancel(id);
+        return ResponseEntity.accepted().build();
+    }
+
+    /** Times in s and all series, in their display units. */
+    record Recorded(double[] times, List<Named> series) {
+        record Named(String path, String unit, double[] values) {
+        }
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}/series.json")
+    @ResponseBody
+    Recorded series(Workspace.Head head, @PathVariable long id) {
+        find(head, id);
+        RunStore.Recorded recorded = store.series(id);
+        return new Recorded(recorded.times(), recorded.series().stream()
+                .map(s -> new Recorded.Named(s.path(), s.unit(), s.values())).toList());
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}/series.csv")
+    void csv(Workspace.Head head, @PathVariable long id, HttpServletResponse response) throws IOException {
+        RunRecord run = find(head, id);
+        RunStore.Recorded recorded = store.series(id);
+        response.setContentType("text/csv");
+        response.setCharacterEncoding(StandardCharsets.UTF_8);
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"run-" + run.id() + ".csv\"");
+        try (PrintWriter out = response.getWriter()) {
+            SeriesTable.write(recorded.times(), recorded.series(), out);
+        }
+    }
+
+    private RunRecord find(Workspace.Head head, long id) {
+        return store.find(head.branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+    }
+}

@@ -1,0 +1,20 @@
+package pyrite.app.security;
+
+import java.util.List;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
+import org.springframework.security.core.userdetails.User;
+import pyrite.app.store.Person;
+
+/** The principal of a session: the person it belongs to. */
+public final class SignedIn extends User {
+    private final transient Person person;
+
+    SignedIn(Person person) {
+        super(person.signIn(), person.passwordHash(), List.of(new SimpleGrantedAuthority("ROLE_" + person.role().name())));
+        this.person = person;
+    }
+
+    public Person person() {
+        return person;
+    }
+}

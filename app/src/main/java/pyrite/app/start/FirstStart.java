@@ -1,0 +1,97 @@
+package pyrite.app.start;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.util.Base64;
+import java.util.List;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.core.annotation.Order;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Component;
+import pyrite.app.store.Branch;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.store.PersonMapper;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.notation.Library;
+import pyrite.core.notation.NotationReader;
+import pyrite.core.notation.Reading;
+import pyrite.core.notation.Source;
+
+/**
+ * Fills an empty data folder: with an administrator whose password is told once, or for a demo with people and the Merrow
+ * project.
+ */
+@Component
+@Order(1)
+class FirstStart implements ApplicationRunner {
+    private static final List<String> FILES = List.of("requirements", "gate", "components", "verification");
+    private static final String DEMO_PASSWORD = "merrow";
+
+    private final PersonMapper people;
+    private final BranchStore branches;
+    private final Workspace workspace;
+    private final PasswordEncoder passwords;
+    private final boolean demo;
+
+    FirstStart(PersonMapper people, BranchStore branches, Workspace workspace, PasswordEncoder passwords,
+            @Value("${pyrite.demo}") boolean demo) {
+        this.people = people;
+        this.branches = branches;
+        this.workspace = workspace;
+        this.passwords = passwords;
+        this.demo = demo;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        if (people.count() > 0) {
+            return;
+        }
+        if (demo) {
+            add("ines", "Ines Marl", DEMO_PASSWORD, Person.Role.ENGINEER);
+            add("odo", "Odo Brack", DEMO_PASSWORD, Person.Role.LEAD);
+            add("tam", "Tam Orrel", DEMO_PASSWORD, Person.Role.VIEWER);
+            add("admin", "Administrator", DEMO_PASSWORD, Person.Role.ADMINISTRATOR);
+            loadMerrow();
+        } else {
+            String password = randomPassword();
+            add("admin", "Administrator", password, Person.Role.ADMINISTRATOR);
+            branches.create("project", "First project", "main", "main");
+            System.out.println("First start: sign in as admin with the password " + password);
+        }
+    }
+
+    private void add(String signIn, String name, String password, Person.Role role) {
+        people.add(signIn, name, passwords.encode(password), role);
+    }
+
+    private static String randomPassword() {
+        byte[] bytes = new byte[12];
+        new SecureRandom().nextBytes(bytes);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    }
+
+    private void loadMerrow() {
+        Branch main = branches.create("merrow", "Merrow surge gate", "main", "main");
+        Reading reading = NotationReader.read(Library.model(), FILES.stream().map(FirstStart::source).toList());
+        if (!reading.isGood()) {
+            throw new IllegalStateException("the demo model has errors: " + reading.problems().getFirst());
+        }
+        workspace.commit(main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
+    }
+
+    private static Source source(String name) {
+        ClassPathResource resource = new ClassPathResource("examples/merrow/" + name + ".sysml");
+        try {
+            return new Source(name + ".sysml", resource.getContentAsString(StandardCharsets.UTF_8));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,98 @@
+package pyrite.app.store;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.history.Revision;
+
+@Mapper
+public interface BranchMapper {
+    String BRANCH = """
+            select b.id, p.slug as project_slug, p.name as project_name, b.slug, b.name, b.head
+            from branch b join project p on p.id = b.project_id """;
+
+    @Select(BRANCH + " where p.slug = #{project} and b.slug = #{branch}")
+    Optional<Branch> find(@Param("project") String project, @Param("branch") String branch);
+
+    @Select(BRANCH + " order by p.name, b.id")
+    List<Branch> all();
+
+    @Select("select id from project where slug = #{slug}")
+    Optional<Long> projectId(String slug);
+
+    @Insert("insert into project (slug, name) values (#{slug}, #{name})")
+    void addProject(@Param("slug") String slug, @Param("name") String name);
+
+    @Insert("insert into branch (project_id, slug, name, head) values (#{project}, #{slug}, #{name}, 0)")
+    void addBranch(@Param("project") long project, @Param("slug") String slug, @Param("name") String name);
+
+    @Update("update branch set head = #{next} where id = #{branch} and head = #{next} - 1")
+    int moveHead(@Param("branch") long branch, @Param("next") int next);
+
+    @Insert("""
+            insert into revision (branch_id, number, person_id, at, summary, act, of_number)
+            values (#{branch}, #{number}, #{person}, #{at}, #{summary}, #{act}, #{of})""")
+    void addRevision(@Param("branch") long branch, @Param("number") int number, @Param("person") long person,
+            @Param("at") Instant at, @Param("summary") String summary, @Param("act") Revision.Act act, @Param("of") int of);
+
+    @Update("""
+            update element_version set to_number = #{number}
+            where branch_id = #{branch} and element_id = #{element} and to_number is null""")
+    int close(@Param("branch") long branch, @Param("element") UUID element, @Param("number") int number);
+
+    @Insert("""
+            insert into element_version (branch_id, element_id, from_number, content)
+            values (#{branch}, #{element}, #{number}, #{content})""")
+    void open(@Param("branch") long branch, @Param("element") UUID element, @Param("number") int number,
+            @Param("content") String content);
+
+    /** A stored state of an element. */
+    record Version(UUID elementId, String content) {
+    }
+
+    @Select("select element_id, content from element_version where branch_id = #{branch} and to_number is null")
+    List<Version> live(long branch);
+
+    @Select("select element_id, content from element_version where branch_id = #{branch} and from_number = #{number}")
+    List<Version> begunBy(@Param("branch") long branch, @Param("number") int number);
+
+    @Select("select element_id, content from element_version where branch_id = #{branch} and to_number = #{number}")
+    List<Version> endedBy(@Param("branch") long branch, @Param("number") int number);
+
+    @Select("""
+            <script>select distinct element_id from element_version
+            where branch_id = #{branch} and (from_number &gt; #{since} or to_number &gt; #{since}) and element_id in
+            <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach></script>""")
+    List<UUID> movedSince(@Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
+
+    /** A revision with the name of who made it. */
+    record Row(int number, String author, String authorName, Instant at, String summary, Revision.Act act, int ofNumber) {
+        Revision revision() {
+            return new Revision(number, author, at, summary, act, ofNumber);
+        }
+    }
+
+    @Select("""
+            <script>select r.number, p.sign_in as author, p.name as author_name, r.at, r.summary, r.act, r.of_number
+            from revision r join person p on p.id = r.person_id where r.branch_id = #{branch}
+            <if test='author != null'>and p.sign_in = #{author}</if>
+            order by r.number</script>""")
+    List<Row> revisions(@Param("branch") long branch, @Param("author") @Nullable String author);
+
+    @Select("""
+            select r.number, p.sign_in as author, p.name as author_name, r.at, r.summary, r.act, r.of_number
+            from revision r join person p on p.id = r.person_id
+            where r.branch_id = #{branch} and r.number in (
+                select from_number from element_version where branch_id = #{branch} and element_id = #{element}
+                union select to_number from element_version where branch_id = #{branch} and element_id = #{element})
+            order by r.number desc""")
+    List<Row> revisionsOf(@Param("branch") long branch, @Param("element") UUID element);
+}

@@ -1,0 +1,112 @@
+package pyrite.app.store;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
+
+@Mapper
+public interface RunMapper {
+    /** A run to be added; the database gives it its id. */
+    final class NewRun {
+        public long id;
+        public final long branchId;
+        public final UUID caseId;
+        public final String caseName;
+        public final int revisionNumber;
+        public final long personId;
+        public final Instant startedAt;
+
+        public NewRun(long branchId, UUID caseId, String caseName, int revisionNumber, long personId, Instant startedAt) {
+            this.branchId = branchId;
+            this.caseId = caseId;
+            this.caseName = caseName;
+            this.revisionNumber = revisionNumber;
+            this.personId = personId;
+            this.startedAt = startedAt;
+        }
+    }
+
+    @Insert("""
+            insert into run (branch_id, case_id, case_name, revision_number, person_id, started_at, status, message, fingerprint)
+            values (#{branchId}, #{caseId}, #{caseName}, #{revisionNumber}, #{personId}, #{startedAt}, 'RUNNING', '', '{}')""")
+    @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
+    void add(NewRun run);
+
+    @Update("""
+            update run set ended_at = #{at}, status = #{status}, message = #{message}, fingerprint = #{fingerprint}
+            where id = #{id}""")
+    void end(@Param("id") long id, @Param("at") Instant at, @Param("status") RunRecord.Status status,
+            @Param("message") String message, @Param("fingerprint") String fingerprint);
+
+    @Update("update run set status = 'INTERRUPTED', ended_at = #{at}, message = #{message} where status = 'RUNNING'")
+    int interruptAll(@Param("at") Instant at, @Param("message") String message);
+
+    String RUN = """
+            select r.id, r.case_id, r.case_name, r.revision_number, p.name as person, r.started_at, r.ended_at, r.status,
+                r.message, r.fingerprint
+            from run r join person p on p.id = r.person_id """;
+
+    @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
+    List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
+
+    @Select(RUN + " where r.branch_id = #{branch} and r.id = #{id}")
+    Optional<RunRecord> find(@Param("branch") long branch, @Param("id") long id);
+
+    @Select(RUN + " where r.branch_id = #{branch} and r.id in (select max(id) from run where branch_id = #{branch} group by case_id)")
+    List<RunRecord> newestOfEachCase(long branch);
+
+    @Insert("""
+            insert into run_series (run_id, position, path, element_id, unit, content)
+            values (#{run}, #{position}, #{path}, #{element}, #{unit}, #{content})""")
+    void addSeries(@Param("run") long run, @Param("position") int position, @Param("path") String path,
+            @Param("element") @Nullable UUID element, @Param("unit") String unit, @Param("content") byte[] content);
+
+    /** A stored series. */
+    record SeriesRow(int position, String path, @Nullable UUID elementId, String unit, byte[] content) {
+    }
+
+    @Select("select position, path, element_id, unit, content from run_series where run_id = #{run} order by position")
+    List<SeriesRow> series(long run);
+
+    @Insert("""
+            insert into verdict (run_id, requirement_id, subject, verdict, margin, unit, worst_instant, first_violation, reason,
+                exhibit, fingerprint)
+            values (#{run}, #{v.requirementId}, #{v.subject}, #{v.verdict}, #{v.margin}, #{v.unit}, #{v.worstInstant},
+                #{v.firstViolation}, #{v.reason}, #{v.exhibit}, #{v.fingerprint})""")
+    void addVerdict(@Param("run") long run, @Param("v") VerdictRow verdict);
+
+    /** A stored verdict; exhibit and fingerprint as JSON. */
+    record VerdictRow(UUID requirementId, String subject, String verdict, @Nullable Double margin, @Nullable String unit,
+            @Nullable Double worstInstant, @Nullable Double firstViolation, String reason, String exhibit,
+            String fingerprint) {
+    }
+
+    /** A stored verdict with its run. */
+    record VerdictOfRun(long runId, UUID caseId, String caseName, int revisionNumber, Instant endedAt, UUID requirementId,
+            String subject, String verdict, @Nullable Double margin, @Nullable String unit, @Nullable Double worstInstant,
+            @Nullable Double firstViolation, String reason, String exhibit, String fingerprint) {
+    }
+
+    String VERDICT = """
+            select v.run_id, r.case_id, r.case_name, r.revision_number, r.ended_at, v.requirement_id, v.subject, v.verdict,
+                v.margin, v.unit, v.worst_instant, v.first_violation, v.reason, v.exhibit, v.fingerprint
+            from verdict v join run r on r.id = v.run_id """;
+
+    @Select(VERDICT + """
+            where r.branch_id = #{branch} and v.id in (
+                select max(v2.id) from verdict v2 join run r2 on r2.id = v2.run_id
+                where r2.branch_id = #{branch} and r2.status in ('DONE', 'FAILED')
+                group by v2.requirement_id, v2.subject)""")
+    List<VerdictOfRun> newestVerdicts(long branch);
+
+    @Select(VERDICT + " where v.run_id = #{run} order by v.id")
+    List<VerdictOfRun> verdictsOf(long run);
+}

@@ -1,0 +1,29 @@
+package pyrite.app.store;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** A run as it is kept: of which case, at which revision, by whom, and how it ended. */
+public record RunRecord(long id, UUID caseId, String caseName, int revisionNumber, String person, Instant startedAt,
+        @Nullable Instant endedAt, Status status, String message, String fingerprint) {
+    /** Where a run stands. */
+    public enum Status {
+        RUNNING, DONE, FAILED, CANCELLED, INTERRUPTED;
+
+        public String word() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+
+    /** How long it took, in words; empty while it runs. */
+    public String took() {
+        if (endedAt == null) {
+            return "";
+        }
+        Duration duration = Duration.between(startedAt, endedAt);
+        return duration.toMillis() < 10_000 ? String.format(java.util.Locale.ROOT, "%.1f s", duration.toMillis() / 1000.0)
+                : duration.toSeconds() + " s";
+    }
+}

@@ -1,0 +1,146 @@
+package pyrite.app.store;
+
+import java.time.InstantSource;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Transactional;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.Fingerprint;
+import pyrite.core.verification.Judgement;
+import pyrite.core.verification.VerdictKind;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Keeps runs with their series and verdicts. */
+@Repository
+public class RunStore {
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    private final RunMapper mapper;
+    private final InstantSource clock;
+
+    RunStore(RunMapper mapper, InstantSource clock) {
+        this.mapper = mapper;
+        this.clock = clock;
+    }
+
+    /** Notes the beginning of a run and gives its id. */
+    public long begin(Branch branch, Element usage, String name, int revision, Person person) {
+        RunMapper.NewRun run = new RunMapper.NewRun(branch.id(), usage.id().value(), name, revision, person.id(), clock.instant());
+        mapper.add(run);
+        return run.id;
+    }
+
+    /** Keeps what came of a run. */
+    @Transactional
+    public void end(long id, CaseRun result) {
+        RunRecord.Status status = result.cancelled() ? RunRecord.Status.CANCELLED
+                : result.failure() != null ? RunRecord.Status.FAILED : RunRecord.Status.DONE;
+        mapper.end(id, clock.instant(), status, result.failure() == null ? "" : result.failure(), write(result.fingerprint()));
+        if (result.times().length > 0) {
+            mapper.addSeries(id, 0, "time", null, "s", SeriesBytes.pack(result.times()));
+        }
+        for (int i = 0; i < result.series().size(); i++) {
+            CaseRun.Series series = result.series().get(i);
+            mapper.addSeries(id, i + 1, series.path(), series.feature().value(), series.unit(), SeriesBytes.pack(series.values()));
+        }
+        if (!result.cancelled()) {
+            result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement)));
+        }
+    }
+
+    /** Notes that a run ended by a fault of Pyrite itself. */
+    public void fail(long id, String message) {
+        mapper.end(id, clock.instant(), RunRecord.Status.FAILED, message, "{}");
+    }
+
+    /** Runs that a stop of the program cut off are marked so. */
+    public int interruptAll() {
+        return mapper.interruptAll(clock.instant(), "the program stopped while it ran; start it again");
+    }
+
+    public List<RunRecord> newest(Branch branch, int most) {
+        return mapper.newest(branch.id(), most);
+    }
+
+    public Optional<RunRecord> find(Branch branch, long id) {
+        return mapper.find(branch.id(), id);
+    }
+
+    public Map<ElementId, RunRecord> newestOfEachCase(Branch branch) {
+        return mapper.newestOfEachCase(branch.id()).stream()
+                .collect(Collectors.toMap(run -> new ElementId(run.caseId()), run -> run));
+    }
+
+    /** The recorded instants in s and the series over them; both empty if nothing was recorded. */
+    public record Recorded(double[] times, List<CaseRun.Series> series) {
+    }
+
+    public Recorded series(long run) {
+        double[] times = new double[0];
+        List<CaseRun.Series> series = new ArrayList<>();
+        for (RunMapper.SeriesRow row : mapper.series(run)) {
+            if (row.elementId() == null) {
+                times = SeriesBytes.unpack(row.content());
+            } else {
+                series.add(new CaseRun.Series(row.path(), new ElementId(row.elementId()), row.unit(), SeriesBytes.unpack(row.content())));
+            }
+        }
+        return new Recorded(times, series);
+    }
+
+    /** A verdict as it is kept, with the run it came from. */
+    public record Verdict(long run, ElementId caseId, String caseName, int revision, ElementId requirement, String subject,
+            VerdictKind kind, @Nullable Double margin, String unit,
+            @Nullable Double worstInstant, @Nullable Double firstViolation,
+            String reason, Exhibit exhibit, Fingerprint fingerprint) {
+    }
+
+    /** For each requirement and subject the newest verdict of a run that came to its end. */
+    public List<Verdict> newestVerdicts(Branch branch) {
+        return mapper.newestVerdicts(branch.id()).stream().map(RunStore::verdict)
+                .sorted(Comparator.comparing(Verdict::run).reversed()).toList();
+    }
+
+    public List<Verdict> verdictsOf(long run) {
+        return mapper.verdictsOf(run).stream().map(RunStore::verdict).toList();
+    }
+
+    private static RunMapper.VerdictRow row(Judgement judgement) {
+        boolean compared = judgement.margin() != null;
+        return new RunMapper.VerdictRow(judgement.requirement().value(), judgement.subject(), judgement.verdict().name(),
+                compared ? Double.valueOf(judgement.margin().shown()) : null, compared ? judgement.margin().unit().symbol() : null,
+                judgement.worstInstant(), judgement.firstViolation(), judgement.reason(),
+                JSON.writeValueAsString(judgement.exhibit()), write(judgement.fingerprint()));
+    }
+
+    private static Verdict verdict(RunMapper.VerdictOfRun row) {
+        return new Verdict(row.runId(), new ElementId(row.caseId()), row.caseName(), row.revisionNumber(),
+                new ElementId(row.requirementId()), row.subject(), VerdictKind.valueOf(row.verdict()), row.margin(),
+                row.unit() == null ? "" : row.unit(), row.worstInstant(), row.firstViolation(), row.reason(),
+                JSON.readValue(row.exhibit(), Exhibit.class), readFingerprint(row.fingerprint()));
+    }
+
+    private static String write(Fingerprint fingerprint) {
+        Map<String, String> hashes = new TreeMap<>();
+        fingerprint.hashes().forEach((id, hash) -> hashes.put(id.toString(), hash));
+        return JSON.writeValueAsString(hashes);
+    }
+
+    private static Fingerprint readFingerprint(String json) {
+        TreeMap<ElementId, String> hashes = new TreeMap<>();
+        JSON.readValue(json, new TypeReference<Map<String, String>>() {
+        }).forEach((id, hash) -> hashes.put(ElementId.parse(id), hash));
+        return new Fingerprint(hashes);
+    }
+}

@@ -1,0 +1,59 @@
+package pyrite.app.workspace;
+
+import java.util.List;
+import java.util.Objects;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.verification.Wording;
+
+/** How elements and numbers are called on pages. */
+public final class Labels {
+    private final Model model;
+
+    public Labels(Model model) {
+        this.model = model;
+    }
+
+    /** The name, or the kind in guillemets for what has none. */
+    public String name(Element element) {
+        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+    }
+
+    public String name(ElementId id) {
+        return model.find(id).map(this::name).orElse("(removed)");
+    }
+
+    /** A requirement's id with its name, anything else by its name. */
+    public String full(Element element) {
+        boolean requirement = element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION;
+        String id = requirement ? RequirementIds.of(model, element) : "";
+        String name = name(element);
+        return id.isEmpty() || id.equals(name) ? name : id + " " + name;
+    }
+
+    /** With the owner before it, where the name alone says too little: {@code gate.drive}. */
+    public String withOwner(Element element) {
+        Element owner = element.owner() == null ? null : model.find(element.owner()).orElse(null);
+        return owner == null || owner.kind().isPackage() ? full(element) : name(owner) + " · " + full(element);
+    }
+
+    public String family(Element element) {
+        return element.kind().family().name().toLowerCase(java.util.Locale.ROOT);
+    }
+
+    /** The owners from the top down to just above the element. */
+    public List<Element> path(Element element) {
+        return model.owners(element).reversed();
+    }
+
+    public String number(double value) {
+        return Wording.number(value);
+    }
+
+    public String seconds(double t) {
+        return Wording.seconds(t);
+    }
+}

@@ -1,0 +1,63 @@
+package pyrite.app.workspace;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.MethodParameter;
+import org.springframework.security.core.Authentication;
+import org.springframework.web.bind.support.WebDataBinderFactory;
+import org.springframework.web.context.request.NativeWebRequest;
+import org.springframework.web.context.request.RequestAttributes;
+import org.springframework.web.method.support.HandlerMethodArgumentResolver;
+import org.springframework.web.method.support.ModelAndViewContainer;
+import org.springframework.web.servlet.HandlerMapping;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import pyrite.app.security.SignedIn;
+import pyrite.app.store.Person;
+
+/** Lets controllers ask for the branch an address names and for the person who is signed in. */
+@Configuration
+class WebSetup implements WebMvcConfigurer {
+    private final Workspace workspace;
+
+    WebSetup(Workspace workspace) {
+        this.workspace = workspace;
+    }
+
+    @Override
+    public void addArgumentResolvers(List<HandlerMethodArgumentResolver> resolvers) {
+        resolvers.add(new HeadOfAddress());
+        resolvers.add(new SignedInPerson());
+    }
+
+    private final class HeadOfAddress implements HandlerMethodArgumentResolver {
+        @Override
+        public boolean supportsParameter(MethodParameter parameter) {
+            return parameter.getParameterType() == Workspace.Head.class;
+        }
+
+        @Override
+        public Object resolveArgument(MethodParameter parameter, @Nullable ModelAndViewContainer container,
+                NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
+            Map<?, ?> names = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
+                    HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE, RequestAttributes.SCOPE_REQUEST));
+            return workspace.head((String) names.get("project"), (String) names.get("branch"));
+        }
+    }
+
+    private static final class SignedInPerson implements HandlerMethodArgumentResolver {
+        @Override
+        public boolean supportsParameter(MethodParameter parameter) {
+            return parameter.getParameterType() == Person.class;
+        }
+
+        @Override
+        public Object resolveArgument(MethodParameter parameter, @Nullable ModelAndViewContainer container,
+                NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
+            Authentication authentication = (Authentication) Objects.requireNonNull(request.getUserPrincipal());
+            return ((SignedIn) Objects.requireNonNull(authentication.getPrincipal())).person();
+        }
+    }
+}

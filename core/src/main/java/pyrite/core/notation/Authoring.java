@@ -1,0 +1,157 @@
+package pyrite.core.notation;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Span;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Model;
+import pyrite.core.model.Outcome;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+
+/** The edits people make by typing into a field: each turns text into an edit with a summary, or says what is wrong. */
+public final class Authoring {
+    private static final Pattern BARE_NUMBER = Pattern.compile("\\s*-?\\d+(\\.\\d+)?([eE][+-]?\\d+)?\\s*");
+
+    private final Model model;
+
+    public Authoring(Model model) {
+        this.model = model;
+    }
+
+    /** What came of typed text. */
+    public sealed interface Proposal {
+        /** @param summary says in one line what changes, for the history */
+        record Accepted(Edit edit, String summary) implements Proposal {
+        }
+
+        /** The problems, with places in the typed text. */
+        record Rejected(List<TextProblem> problems) implements Proposal {
+        }
+    }
+
+    /**
+     * Gives a feature a value as {@code holder} has it. A feature that the holder inherits is redefined there, so that
+     * other usages of the definition keep theirs.
+     */
+    public Proposal value(Element holder, Element feature, String text) {
+        boolean own = holder.id().equals(feature.owner());
+        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, holder.id(), text);
+        if (reading.expression() == null) {
+            return new Proposal.Rejected(reading.problems());
+        }
+        FeatureValue.Kind kind = model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
+        Element changed = (own ? feature : redefinition(holder, feature))
+                .with(Property.VALUE, new FeatureValue(kind, reading.expression()));
+        return checked(Edit.put(changed), text, unitHint(feature, text), nameOf(feature) + " of " + nameOf(holder) + ": "
+                + valueText(holder, feature) + " → " + text.strip());
+    }
+
+    private Element redefinition(Element holder, Element feature) {
+        return new Element(ElementId.random(), feature.kind(), holder.id(), model.rankAtEnd(holder.id()), null, null,
+                Map.of(Property.REDEFINES, List.of(Reference.to(feature.id()))));
+    }
+
+    private String valueText(Element holder, Element feature) {
+        return model.inheritance().value(feature)
+                .map(value -> NotationWriter.expression(model, value.expression(), holder.id())).orElse("no value");
+    }
+
+    /** People leave out units; the one the value has now is what they mean as a rule, but it is theirs to say so. */
+    private String unitHint(Element feature, String text) {
+        String symbol = model.environment().displayUnit(feature).symbol();
+        return BARE_NUMBER.matcher(text).matches() && !symbol.isEmpty()
+                ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]" : "";
+    }
+
+    /** Gives an element its documentation, or takes it away if the text is empty. */
+    public Proposal documentation(Element element, String text) {
+        String normal = BlockText.normal(text);
+        if (!BlockText.isWritable(normal)) {
+            return rejected(text, text.indexOf("*/"), "documentation cannot contain '*/', which ends it in the notation");
+        }
+        Optional<Element> current = model.inheritance().documentationOf(element);
+        String summary = "text of " + nameOf(element) + " changed";
+        if (normal.isEmpty()) {
+            return current.<Proposal>map(doc -> checked(Edit.remove(doc.id()), text, "", summary))
+                    .orElseGet(() -> new Proposal.Accepted(new Edit(List.of(), Set.of()), summary));
+        }
+        Element doc = current.orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, element.id(), firstRank(element), null))
+                .with(Property.TEXT, normal);
+        return checked(Edit.put(doc), text, "", summary);
+    }
+
+    private Rank firstRank(Element owner) {
+        List<Element> children = model.children(owner.id());
+        return Rank.between(null, children.isEmpty() ? null : children.getFirst().rank());
+    }
+
+    public Proposal name(Element element, String text) {
+        String name = text.strip();
+        if (name.isEmpty()) {
+            return rejected(text, 0, "a name is not empty");
+        }
+        return checked(Edit.put(element.withName(name)), text, "", nameOf(element) + " renamed to " + name);
+    }
+
+    /** Adds members by lines of notation, as if they stood at the end of the owner's body. */
+    public Proposal members(Element owner, String text) {
+        String closed = text.strip().endsWith(";") || text.strip().endsWith("}") || text.strip().endsWith("*/") ? text : text + ";";
+        Reading reading = NotationReader.readMembers(model, owner.id(), new Source("", closed));
+        if (!reading.isGood()) {
+            return new Proposal.Rejected(reading.problems());
+        }
+        List<String> added = reading.read().stream().filter(e -> owner.id().equals(e.owner()))
+                .map(e -> e.kind().title() + Objects.requireNonNullElse(prefixed(e.name()), "")).toList();
+        return added.isEmpty() ? rejected(text, 0, "type one declaration, for instance: part pump : HydraulicPump")
+                : new Proposal.Accepted(reading.edit(), String.join(", ", added) + " added to " + nameOf(owner));
+    }
+
+    private static @Nullable String prefixed(@Nullable String name) {
+        return name == null ? null : " " + name;
+    }
+
+    /** Removes an element with all it owns. */
+    public Proposal removal(Element element) {
+        int more = model.subtree(element.id()).size() - 1;
+        return checked(Edit.remove(element.id()), "", "", nameOf(element) + " removed"
+                + (more == 0 ? "" : " with " + more + (more == 1 ? " element" : " elements") + " it owns"));
+    }
+
+    private Proposal checked(Edit edit, String text, String hint, String summary) {
+        return switch (model.apply(edit)) {
+            case Outcome.Applied _ -> new Proposal.Accepted(edit, summary);
+            case Outcome.Refused(var problems) -> {
+                Source typed = new Source("", text);
+                List<TextProblem> located = new ArrayList<>();
+                problems.forEach(problem -> located.add(typed.problem(problem.span(), problem.message() + hint)));
+                yield new Proposal.Rejected(located);
+            }
+        };
+    }
+
+    private static Proposal rejected(String text, int at, String message) {
+        return new Proposal.Rejected(List.of(new Source("", text).problem(new Span(Math.max(at, 0), Math.max(at, 0)), message)));
+    }
+
+    private String nameOf(Element element) {
+        return Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title());
+    }
+
+    /** The text of an expression as it would be typed at an element's page. */
+    public String text(Expression expression, Element scope) {
+        return NotationWriter.expression(model, expression, scope.id());
+    }
+}

@@ -1,0 +1,136 @@
+package pyrite.core.trace;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/**
+ * One element with what it comes from above it and what realises and proves it below it. Links follow satisfy and
+ * verify, typing, ownership and use in expressions.
+ */
+public record TraceThread(Element element, List<Entry> above, List<Entry> below) {
+
+    /** A neighbour and how it is related, seen from the element: "satisfied by", "part of". */
+    public record Entry(String relation, Element element) {
+    }
+
+    public static TraceThread of(Model model, Element element) {
+        return new Builder(model, element).build();
+    }
+
+    private static final class Builder {
+        private final Model model;
+        private final Element element;
+        private final Set<Entry> above = new LinkedHashSet<>();
+        private final Set<Entry> below = new LinkedHashSet<>();
+
+        Builder(Model model, Element element) {
+            this.model = model;
+            this.element = element;
+        }
+
+        TraceThread build() {
+            switch (element.kind()) {
+                case REQUIREMENT, REQUIREMENT_DEFINITION -> requirement();
+                case VERIFICATION, ANALYSIS, VERIFICATION_DEFINITION, ANALYSIS_DEFINITION -> runnable();
+                default -> other();
+            }
+            types();
+            owner();
+            return new TraceThread(element, List.copyOf(above), List.copyOf(below));
+        }
+
+        private void requirement() {
+            referring(ElementKind.SATISFACTION, Property.TARGET).forEach(satisfaction ->
+                    satisfier(satisfaction).ifPresent(part -> below.add(new Entry("satisfied by", part))));
+            referring(ElementKind.VERIFIED_REQUIREMENT, Property.TARGET).forEach(verified ->
+                    caseAround(verified).ifPresent(check -> below.add(new Entry("verified by", check))));
+            usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
+        }
+
+        private void runnable() {
+            model.inheritance().features(element).stream().filter(f -> f.kind() == ElementKind.OBJECTIVE)
+                    .flatMap(objective -> model.children(objective.id()).stream())
+                    .flatMap(child -> child.get(Property.TARGET).stream())
+                    .forEach(target -> above.add(new Entry("verifies", model.get(target.target()))));
+            model.inheritance().features(element).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
+                    .flatMap(subject -> model.inheritance().value(subject).stream())
+                    .flatMap(value -> value.expression() instanceof FeatureReference r ? Stream.of((ElementId) r.last()) : Stream.empty())
+                    .forEach(system -> below.add(new Entry("runs", model.get(system))));
+        }
+
+        private void other() {
+            referring(ElementKind.SATISFACTION, Property.BY).filter(this::endsHere)
+                    .flatMap(satisfaction -> satisfaction.get(Property.TARGET).stream())
+                    .forEach(target -> above.add(new Entry("satisfies", model.get(target.target()))));
+            usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
+            users().forEach(user -> {
+                if (user.kind().family() == ElementKind.Family.REQUIREMENT) {
+                    requirementAround(user).ifPresent(r -> above.add(new Entry("looked at by", r)));
+                } else if (user.kind() == ElementKind.ASSERTED_CONSTRAINT || user.kind() == ElementKind.ATTRIBUTE) {
+                    below.add(new Entry("used in", user));
+                } else if (user.kind() == ElementKind.SUBJECT) {
+                    caseAround(user).ifPresent(check -> below.add(new Entry("run by", check)));
+                }
+            });
+            model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PART)
+                    .forEach(part -> below.add(new Entry("has part", part)));
+        }
+
+        private boolean endsHere(Element satisfaction) {
+            return satisfaction.get(Property.BY).filter(by -> by.target().equals(element.id())).isPresent();
+        }
+
+        private void types() {
+            element.references(Property.TYPES).stream().map(Reference::target).filter(id -> !model.isLibrary(id)).map(model::get)
+                    .forEach(type -> above.add(new Entry("defined by", type)));
+        }
+
+        private void owner() {
+            if (element.owner() != null) {
+                Element owner = model.get(element.owner());
+                above.add(new Entry(owner.kind().isPackage() ? "in package" : "part of", owner));
+            }
+        }
+
+        private Stream<Element> referring(ElementKind kind, Property<Reference> property) {
+            return model.referrers(element.id()).stream().map(model::get).filter(e -> e.kind() == kind)
+                    .filter(e -> e.get(property).filter(r -> r.chain().contains(element.id())).isPresent());
+        }
+
+        private Stream<Element> users() {
+            return model.referrers(element.id()).stream().map(model::get)
+                    .filter(user -> user.get(Property.RESULT).isPresent() || user.get(Property.VALUE).isPresent());
+        }
+
+        private List<Element> usagesOf(Element definition) {
+            return definition.kind().isDefinition() ? new ArrayList<>(model.referrers(definition.id()).stream().map(model::get)
+                    .filter(e -> e.references(Property.TYPES).stream().anyMatch(t -> t.target().equals(definition.id())))
+                    .filter(e -> e.kind() == ElementKind.PART || e.kind() == ElementKind.REQUIREMENT).toList()) : List.of();
+        }
+
+        private Optional<Element> satisfier(Element satisfaction) {
+            return satisfaction.get(Property.BY).map(Reference::target).or(() -> Optional.ofNullable(satisfaction.owner()))
+                    .flatMap(model::find);
+        }
+
+        private Optional<Element> caseAround(Element inside) {
+            return model.owners(inside).stream().filter(e -> e.kind().isCase()).findFirst();
+        }
+
+        private Optional<Element> requirementAround(Element inside) {
+            return model.owners(inside).stream().filter(e -> e.kind() == ElementKind.REQUIREMENT
+                    || e.kind() == ElementKind.REQUIREMENT_DEFINITION).findFirst();
+        }
+    }
+}

@@ -1,0 +1,139 @@
+package pyrite.core.view;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Type;
+import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Inheritance;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.notation.NotationWriter;
+
+/**
+ * The features of one element as a page shows them: attributes with what they are worth, parts, and the equations that
+ * hold in it; own ones and inherited ones, each with where it comes from.
+ */
+public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Equation> equations) {
+
+    /** What kind of value an attribute has: fixed by a formula, a start value of what changes, or given by an equation. */
+    public enum Role { FIXED, INITIAL, OPEN }
+
+    /**
+     * An attribute.
+     *
+     * @param from the owner it is inherited from, null for an own one
+     * @param valueFrom whose value it is, where that is neither this element nor {@code from}
+     * @param text the value as written, empty if there is none
+     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number or varies
+     */
+    public record Attribute(Element feature, String name, String type, Role role, String text, @Nullable Double computed,
+            DisplayUnit unit, @Nullable Element from, @Nullable Element valueFrom) {
+    }
+
+    /** A part with its type, if it has one. */
+    public record Part(Element feature, String name, @Nullable Element type, String multiplicity, @Nullable Element from) {
+    }
+
+    /** A constraint that is asserted, with its documentation. */
+    public record Equation(Element constraint, String name, String text, String documentation, @Nullable Element from) {
+    }
+
+    public static FeatureSheet of(Model model, Element holder) {
+        return new Builder(model, holder).build();
+    }
+
+    private static final class Builder {
+        private final Model model;
+        private final Inheritance inheritance;
+        private final Element holder;
+        private final Flattening flattening;
+        private final @Nullable Instance instance;
+
+        Builder(Model model, Element holder) {
+            this.model = model;
+            this.inheritance = model.inheritance();
+            this.holder = holder;
+            this.flattening = new Flattening(model);
+            this.instance = instance();
+        }
+
+        /** Values are computed where the element can stand alone; an open multiplicity, for instance, prevents that. */
+        private @Nullable Instance instance() {
+            try {
+                return flattening.root(holder);
+            } catch (ModelFault _) {
+                return null;
+            }
+        }
+
+        FeatureSheet build() {
+            List<Attribute> attributes = new ArrayList<>();
+            List<Part> parts = new ArrayList<>();
+            List<Equation> equations = new ArrayList<>();
+            for (Element feature : inheritance.features(holder)) {
+                switch (feature.kind()) {
+                    case ATTRIBUTE, REFERENCE -> attributes.add(attribute(feature));
+                    case PART -> parts.add(new Part(feature, name(feature), type(feature).orElse(null),
+                            inheritance.multiplicity(feature).toString(), from(feature)));
+                    case ASSERTED_CONSTRAINT, REQUIRED_CONSTRAINT -> equation(feature).ifPresent(equations::add);
+                    default -> {
+                    }
+                }
+            }
+            return new FeatureSheet(attributes, parts, equations);
+        }
+
+        private Attribute attribute(Element feature) {
+            FeatureValue value = inheritance.value(feature).orElse(null);
+            Element valueOwner = inheritance.owning(feature, Property.VALUE).map(e -> model.get(e.owner())).orElse(null);
+            Element from = from(feature);
+            Role role = value == null ? Role.OPEN : value.kind() == FeatureValue.Kind.FIXED ? Role.FIXED : Role.INITIAL;
+            String text = value == null ? "" : NotationWriter.expression(model, value.expression(), holder.id());
+            Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from) ? null : valueOwner;
+            return new Attribute(feature, name(feature), type(feature).map(this::name).orElse(""), role, text,
+                    value == null ? null : computed(feature, value), model.environment().displayUnit(feature), from, elsewhere);
+        }
+
+        private @Nullable Double computed(Element feature, FeatureValue value) {
+            boolean plain = value.expression().parts().stream().allMatch(part -> part.parts().isEmpty())
+                    && value.expression().referents().stream().allMatch(r -> model.environment().unit(r).isPresent());
+            if (plain || instance == null || !(model.environment().typeOf(feature.id()) instanceof Type.Number)) {
+                return null;
+            }
+            try {
+                return flattening.constant(value.expression(), instance)
+                        .map(si -> model.environment().displayUnit(feature).unit().fromSi(si)).orElse(null);
+            } catch (FaultException | ModelFault _) {
+                return null;
+            }
+        }
+
+        private Optional<Equation> equation(Element constraint) {
+            return inheritance.owning(constraint, Property.RESULT).map(owner -> new Equation(constraint, name(constraint),
+                    NotationWriter.expression(model, owner.get(Property.RESULT).orElseThrow(), owner.id()),
+                    inheritance.documentation(constraint), from(constraint)));
+        }
+
+        private Optional<Element> type(Element feature) {
+            return inheritance.generals(feature).stream().filter(e -> e.kind().isDefinition()).findFirst();
+        }
+
+        private @Nullable Element from(Element feature) {
+            return holder.id().equals(feature.owner()) || feature.owner() == null ? null : model.get(feature.owner());
+        }
+
+        private String name(Element element) {
+            String name = model.names().effectiveName(element);
+            return name != null ? name : element.kind() == ElementKind.REQUIRED_CONSTRAINT ? "" : "‹" + element.kind().title() + "›";
+        }
+    }
+}
