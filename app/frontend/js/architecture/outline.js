@@ -2,7 +2,7 @@
 
 const FOLDED = 'pyrite.outline.folded';
 
-const rows = () => [...document.querySelectorAll('.outline tr[data-depth]')];
+const rows = () => [...document.querySelectorAll('.tree tr[data-depth]')];
 const depth = (row) => Number(row.dataset.depth);
 
 function descendants(all, index) {
@@ -62,7 +62,7 @@ function move(row, step) {
 }
 
 export function startOutline() {
-  if (!document.querySelector('.outline')) {
+  if (!document.querySelector('.tree')) {
     return;
   }
   if (localStorage.getItem(FOLDED) === null) {
@@ -83,7 +83,7 @@ export function startOutline() {
     }
   });
   document.addEventListener('keydown', (event) => {
-    const row = event.target.closest('.outline tr[data-depth]');
+    const row = event.target.closest('.tree tr[data-depth]');
     if (!row || event.target !== row) {
       return;
     }

@@ -18,9 +18,6 @@ async function show() {
 function toggle() {
   panel().hidden = !panel().hidden;
   localStorage.setItem(OPEN, String(!panel().hidden));
-  if (!shown) {
-    shown = document.querySelector('[data-select]')?.dataset.select;
-  }
   show();
 }
 
@@ -35,7 +32,8 @@ export function startThread() {
     return;
   }
   panel().hidden = localStorage.getItem(OPEN) === 'false';
-  shown = document.querySelector('[data-selected]')?.dataset.selected;
+  shown = document.querySelector('[data-selected]')?.dataset.selected ?? document.querySelector('tr[data-select]')?.dataset.select;
+  mark();
   show();
   document.addEventListener('click', (event) => {
     if (event.target.closest('[data-thread-toggle]')) {

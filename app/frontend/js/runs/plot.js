@@ -155,7 +155,7 @@ export function plot(place, times, traces, lines = []) {
     scales[unit || '1'] = scaleWith(lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value));
   });
   const chart = new uPlot({
-    width: place.clientWidth - 30, height: HEIGHT, scales, axes: axesOf(units, time), padding: [10, 110, 0, 0],
+    width: place.clientWidth - 30, height: HEIGHT, scales, legend: { show: false }, axes: axesOf(units, time), padding: [10, 110, 0, 0],
     cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false } },
     series: [{}, ...traces.map((trace, i) => ({ label: trace.label, scale: trace.unit || '1', width: 1.4, points: { show: false },
       stroke: COLOURS[i % COLOURS.length] }))],

@@ -18,6 +18,17 @@ async function start(button) {
   }
 }
 
+async function verifyAll(button) {
+  button.disabled = true;
+  const { status, body } = await post(`${branch()}/verify-all`);
+  if (status === 201) {
+    location.href = `${branch()}/runs`;
+  } else {
+    button.disabled = false;
+    say(body.message);
+  }
+}
+
 function showProgress({ id, fraction = 0, done }) {
   for (const bar of document.querySelectorAll(`[data-progress="${id}"]`)) {
     const percent = done ? 100 : Math.floor(fraction * 100);
@@ -71,6 +82,10 @@ export function startRuns() {
     const starter = event.target.closest('[data-start]');
     if (starter) {
       start(starter);
+    }
+    const all = event.target.closest('[data-verify-all]');
+    if (all) {
+      verifyAll(all);
     }
     const stopper = event.target.closest('[data-cancel]');
     if (stopper) {

@@ -42,7 +42,12 @@ public class Pyrite {
     }
 
     private static String sentence(Throwable fault) {
-        return fault instanceof CannotStart ? fault.getMessage() : "could not start: " + fault;
+        Throwable cause = fault;
+        while (cause.getCause() != null) {
+            cause = cause.getCause();
+        }
+        return fault instanceof CannotStart ? fault.getMessage()
+                : "could not start: " + cause.getMessage() + " (more in pyrite.log in the data folder)";
     }
 
     /** Something outside Pyrite keeps it from starting; the message is one sentence for the person at the terminal. */

@@ -97,6 +97,18 @@ class RunsController {
         return ResponseEntity.status(HttpStatus.CREATED).body(new Started(run, head.branch().address() + "/runs/" + run));
     }
 
+    /** Starts every verification; they are watched on the page of all runs. */
+    @PostMapping("/p/{project}/{branch}/verify-all")
+    @ResponseBody
+    ResponseEntity<List<Started>> verifyAll(Workspace.Head head, Person person) {
+        Model model = head.model();
+        List<Started> started = model.ownElements().stream()
+                .filter(e -> e.kind() == ElementKind.VERIFICATION && CaseSetup.isRunnable(model, e))
+                .sorted(Comparator.comparing(model.names()::qualifiedName))
+                .map(e -> jobs.start(head, e, person)).map(run -> new Started(run, head.branch().address() + "/runs/" + run)).toList();
+        return ResponseEntity.status(HttpStatus.CREATED).body(started);
+    }
+
     @PostMapping("/p/{project}/{branch}/runs/{id}/cancel")
     @ResponseBody
     ResponseEntity<Void> cancel(Workspace.Head head, @PathVariable long id) {

@@ -17,7 +17,8 @@ import pyrite.core.history.Revision;
 public interface BranchMapper {
     String BRANCH = """
             select b.id, p.slug as project_slug, p.name as project_name, b.slug, b.name, b.head
-            from branch b join project p on p.id = b.project_id """;
+            from branch b join project p on p.id = b.project_id
+            """;
 
     @Select(BRANCH + " where p.slug = #{project} and b.slug = #{branch}")
     Optional<Branch> find(@Param("project") String project, @Param("branch") String branch);

@@ -52,7 +52,8 @@ public interface RunMapper {
     String RUN = """
             select r.id, r.case_id, r.case_name, r.revision_number, p.name as person, r.started_at, r.ended_at, r.status,
                 r.message, r.fingerprint
-            from run r join person p on p.id = r.person_id """;
+            from run r join person p on p.id = r.person_id
+            """;
 
     @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
     List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
@@ -98,7 +99,8 @@ public interface RunMapper {
     String VERDICT = """
             select v.run_id, r.case_id, r.case_name, r.revision_number, r.ended_at, v.requirement_id, v.subject, v.verdict,
                 v.margin, v.unit, v.worst_instant, v.first_violation, v.reason, v.exhibit, v.fingerprint
-            from verdict v join run r on r.id = v.run_id """;
+            from verdict v join run r on r.id = v.run_id
+            """;
 
     @Select(VERDICT + """
             where r.branch_id = #{branch} and v.id in (

@@ -83,7 +83,7 @@ public final class Flattening {
     public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets(reference, scope);
         return switch (targets.size() == 1 ? targets.getFirst() : null) {
-            case Quantity q when q.isFixed() && q.term == null && q.condition == null ->
+            case Quantity q when q.isFixed() ->
                 Optional.of(new Defined(Objects.requireNonNull(q.value).expression(), q.owner));
             case Instance.Slot.Alias alias -> Optional.of(new Defined(alias.expression(), alias.scope()));
             case null, default -> Optional.empty();
@@ -120,6 +120,7 @@ public final class Flattening {
         }
         equations.addAll(lowering.definitions());
         Map<Integer, Integer> rates = rates();
+        lowering.freeze();
         return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels(), constants());
     }
 

@@ -51,6 +51,7 @@ final class Lowering {
     private final List<Equation> definitions = new ArrayList<>();
     private int count;
     private String label = "";
+    private boolean frozen;
 
     Lowering(Model model, InstanceBuilder builder) {
         this.model = model;
@@ -80,6 +81,11 @@ final class Lowering {
 
     int variableCount() {
         return count;
+    }
+
+    /** From here on there are no new variables: what is lowered later is expressed by those there are. */
+    void freeze() {
+        frozen = true;
     }
 
     /** Says what following messages about switching are about. */
@@ -338,7 +344,7 @@ final class Lowering {
         Expression expression = Objects.requireNonNull(quantity.value).expression();
         return within(quantity, () -> {
             Term term = term(expression, quantity.owner);
-            if (term instanceof Term.Constant) {
+            if (term instanceof Term.Constant || frozen) {
                 return term;
             }
             Term variable = variable(quantity);
@@ -349,6 +355,10 @@ final class Lowering {
     }
 
     private Term variable(Quantity quantity) {
+        if (frozen) {
+            throw new ModelFault("'" + quantity.path + "' is given no value and no equation determines it",
+                    List.of(quantity.feature.id()));
+        }
         int index = count++;
         variables.put(index, quantity);
         return new Term.Variable(index);

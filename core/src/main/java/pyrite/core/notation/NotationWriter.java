@@ -73,7 +73,7 @@ public final class NotationWriter {
         out.append(indent).append(visibility(element));
         switch (element.kind()) {
             case DOCUMENTATION, COMMENT -> out.append(annotation(element, indent));
-            case IMPORT -> out.append("import ").append(target(element, Property.TARGET)).append(reach(element)).append(';');
+            case IMPORT -> out.append("import ").append(imported(element)).append(reach(element)).append(';');
             case BINDING -> out.append("bind ").append(target(element, Property.LEFT)).append(" = ")
                     .append(target(element, Property.RIGHT)).append(';');
             case SATISFACTION -> out.append("satisfy ").append(target(element, Property.TARGET))
@@ -109,6 +109,12 @@ public final class NotationWriter {
         String keyword = element.kind() == ElementKind.COMMENT && element.name() == null && element.shortName() == null
                 ? "" : element.kind().keyword() + identification(element) + " ";
         return keyword + BlockText.write(element.get(Property.TEXT).orElse(""), indent);
+    }
+
+    /** The name as it is found without the imports beside it. */
+    private String imported(Element element) {
+        ElementId around = element.owner() == null ? null : model.get(element.owner()).owner();
+        return element.get(Property.TARGET).map(reference -> name(reference.target(), around)).orElse("?");
     }
 
     private static String reach(Element element) {

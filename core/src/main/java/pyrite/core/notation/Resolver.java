@@ -22,6 +22,7 @@ import pyrite.core.expression.Span;
 import pyrite.core.expression.Units;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Names;
@@ -94,8 +95,21 @@ final class Resolver implements Namespaces {
     }
 
     private Optional<Reference> end(Draft draft, Draft.Pending pending) {
+        if (draft.element.kind() == ElementKind.IMPORT) {
+            return importedBy(draft, pending);
+        }
         return chain(pending.chain(), draft.element.owner(), pending.span(),
                 (span, message) -> faults.accept(draft.element.id(), span, message)).map(Reference::new);
+    }
+
+    private Optional<Reference> importedBy(Draft draft, Draft.Pending pending) {
+        Optional<ElementId> found = imported(draft.element);
+        Name name = (Name) pending.chain().getFirst();
+        if (found.isEmpty()) {
+            faults.accept(draft.element.id(), pending.span(), "there is no '" + name + "' to import"
+                    + nearest(name.last(), names.inScope(null)));
+        }
+        return found.map(Reference::to);
     }
 
     private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {

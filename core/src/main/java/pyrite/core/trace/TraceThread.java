@@ -73,6 +73,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             referring(ElementKind.SATISFACTION, Property.BY).filter(this::endsHere)
                     .flatMap(satisfaction -> satisfaction.get(Property.TARGET).stream())
                     .forEach(target -> above.add(new Entry("satisfies", model.get(target.target()))));
+            served(element, new LinkedHashSet<>());
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
             users().forEach(user -> {
                 if (user.kind().family() == ElementKind.Family.REQUIREMENT) {
@@ -85,6 +86,22 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             });
             model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PART)
                     .forEach(part -> below.add(new Entry("has part", part)));
+        }
+
+        /** The requirements that are satisfied by something this element is a part of, however far up. */
+        private void served(Element part, Set<Element> seen) {
+            if (!seen.add(part) || part.kind() != ElementKind.PART && part.kind() != ElementKind.PART_DEFINITION) {
+                return;
+            }
+            model.referrers(part.id()).stream().map(model::get).filter(e -> e.kind() == ElementKind.SATISFACTION)
+                    .filter(e -> !part.equals(element) && e.get(Property.BY).filter(by -> by.target().equals(part.id())).isPresent())
+                    .flatMap(e -> e.get(Property.TARGET).stream()).map(target -> model.get(target.target()))
+                    .filter(r -> above.stream().noneMatch(entry -> entry.element().equals(r)))
+                    .forEach(r -> above.add(new Entry("serves", r)));
+            usagesOf(part).forEach(usage -> served(usage, seen));
+            if (part.owner() != null) {
+                served(model.get(part.owner()), seen);
+            }
         }
 
         private boolean endsHere(Element satisfaction) {

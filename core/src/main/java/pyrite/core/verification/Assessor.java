@@ -131,7 +131,7 @@ final class Assessor {
                     : Double.valueOf(right.instant()) : Double.valueOf(left.instant());
             double scale = Math.max(Math.max(Math.abs(left.value()), Math.abs(right.value())), Double.MIN_NORMAL);
             return new Assessment(holds, new Margin(si, scale, dimension, unit), instant, null,
-                    Wording.comparison(left.value(), b.operator(), right.value(), unit));
+                    Wording.comparison(left.value(), b.operator(), right.value(), unit, holds));
         } catch (Undefined e) {
             exhibit = exhibit.and(exhibitor.comparison(b, scope, Double.NaN, undefinedSide(b, scope)));
             return new Assessment(false, null, null, null, e.getMessage());
@@ -172,7 +172,7 @@ final class Assessor {
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */
     private @Nullable Margin margin(Expression claim, Condition condition, Observer.Sighting sighting, Instance scope) {
-        List<Binary> comparisons = exhibitor.comparisons(claim, scope);
+        List<Binary> comparisons = exhibitor.comparisons(claim, scope).stream().map(Exhibitor.Placed::comparison).toList();
         if (comparisons.isEmpty() || !Double.isFinite(sighting.value())
                 || comparisons.stream().map(b -> dimension(b.left())).distinct().count() > 1) {
             return null;

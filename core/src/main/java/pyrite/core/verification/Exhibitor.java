@@ -1,7 +1,9 @@
 package pyrite.core.verification;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
@@ -32,6 +34,7 @@ final class Exhibitor {
     private final Flattening flattening;
     private final @Nullable Trajectory trajectory;
     private final Trajectory.@Nullable Recording recording;
+    private final Map<String, DisplayUnit> preferred = new HashMap<>();
 
     Exhibitor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Trajectory.@Nullable Recording recording) {
         this.model = model;
@@ -43,8 +46,8 @@ final class Exhibitor {
     /** What to show for a condition that is looked at in time: its varying sides, with the constant ones as lines. */
     Exhibit claim(Expression claim, Instance scope, boolean wanted) {
         Exhibit shown = Exhibit.NONE;
-        for (Binary b : comparisons(claim, scope)) {
-            shown = shown.and(inTime(b, scope, wanted));
+        for (Placed placed : comparisons(claim, scope)) {
+            shown = shown.and(inTime(placed.comparison(), placed.scope(), wanted));
         }
         return shown;
     }
@@ -53,9 +56,11 @@ final class Exhibitor {
         Term left = flattening.term(b.left(), scope);
         Term right = flattening.term(b.right(), scope);
         if (right instanceof Term.Constant(double limit)) {
+            prefer(b.left(), left, b.right());
             return limited(b.left(), left, limit, sense(b.operator(), wanted));
         }
         if (left instanceof Term.Constant(double limit)) {
+            prefer(b.right(), right, b.left());
             return limited(b.right(), right, limit, opposite(sense(b.operator(), wanted)));
         }
         return traced(b.left(), left).and(traced(b.right(), right));
@@ -63,15 +68,15 @@ final class Exhibitor {
 
     /** What to show for a comparison of observations: the trace observed, and the limit as a level or as a deadline. */
     Exhibit comparison(Binary b, Instance scope, double left, double right) {
-        Exhibit shown = side(b.left(), scope, right, sense(b.operator(), false));
-        return shown.and(side(b.right(), scope, left, opposite(sense(b.operator(), false))));
+        Exhibit shown = side(b.left(), scope, b.right(), right, sense(b.operator(), false));
+        return shown.and(side(b.right(), scope, b.left(), left, opposite(sense(b.operator(), false))));
     }
 
-    private Exhibit side(Expression side, Instance scope, double limit, Sense sense) {
+    private Exhibit side(Expression side, Instance scope, Expression other, double limit, Sense sense) {
         Flattening.Defined defined = side instanceof FeatureReference reference
                 ? flattening.definition(reference, scope).orElse(null) : null;
         if (defined != null) {
-            return side(defined.expression(), defined.scope(), limit, sense);
+            return side(defined.expression(), defined.scope(), other, limit, sense);
         }
         if (!(side instanceof Invocation call) || !(model.environment().function(call.function()).orElse(null)
                 instanceof Function.Observing(Observation observation))) {
@@ -79,7 +84,11 @@ final class Exhibitor {
         }
         Expression subject = call.arguments().getFirst();
         return switch (observation) {
-            case MAXIMUM, MINIMUM, INITIAL, FINAL, AT, MEAN -> limited(subject, flattening.term(subject, scope), limit, sense);
+            case MAXIMUM, MINIMUM, INITIAL, FINAL, AT, MEAN -> {
+                Term term = flattening.term(subject, scope);
+                prefer(subject, term, other);
+                yield limited(subject, term, limit, sense);
+            }
             case INTEGRAL -> traced(subject, flattening.term(subject, scope));
             case FIRST_TIME, LAST_TIME -> Double.isNaN(limit) ? claim(subject, scope, true)
                     : claim(subject, scope, true).and(new Exhibit(List.of(), List.of(new Line(Sense.DEADLINE, "", limit))));
@@ -113,25 +122,42 @@ final class Exhibitor {
                 ? trajectory.system().flat().variables().get(index).path() : text(expression);
     }
 
+    /** Shows a trace in the unit of the limit it is first held against. */
+    private void prefer(Expression expression, Term term, Expression limit) {
+        model.environment().displayUnit(limit, dimension(expression)).ifPresent(unit ->
+                preferred.putIfAbsent(label(expression, term), unit));
+    }
+
+    private Dimension dimension(Expression expression) {
+        return TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
+    }
+
     private DisplayUnit unitFor(Expression expression, Term term) {
+        DisplayUnit asLimit = preferred.get(label(expression, term));
+        if (asLimit != null) {
+            return asLimit;
+        }
         if (term instanceof Term.Variable(int index) && trajectory != null) {
             return trajectory.system().flat().variables().get(index).unit();
         }
-        Dimension dimension = TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d)
-                ? d : Dimension.ONE;
+        Dimension dimension = dimension(expression);
         return model.environment().displayUnit(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
+    /** A comparison and the instance its names are read in. */
+    record Placed(Binary comparison, Instance scope) {
+    }
+
     /** The comparisons of numbers in a condition, also in the fixed values it refers to. */
-    List<Binary> comparisons(Expression claim, Instance scope) {
-        List<Binary> found = new ArrayList<>();
+    List<Placed> comparisons(Expression claim, Instance scope) {
+        List<Placed> found = new ArrayList<>();
         collect(claim, scope, found);
         return found;
     }
 
-    private void collect(Expression expression, Instance scope, List<Binary> found) {
+    private void collect(Expression expression, Instance scope, List<Placed> found) {
         if (expression instanceof Binary b && b.operator().isOrdering()) {
-            found.add(b);
+            found.add(new Placed(b, scope));
             return;
         }
         if (expression instanceof FeatureReference reference) {

@@ -40,15 +40,16 @@ public final class Wording {
         return number(t, 6) + " s";
     }
 
-    static String comparison(double left, Operator operator, double right, DisplayUnit unit) {
-        boolean holds = switch (operator) {
-            case LESS -> left < right;
-            case LESS_OR_EQUAL -> left <= right;
-            case GREATER -> left > right;
-            case GREATER_OR_EQUAL -> left >= right;
-            case EQUAL -> left == right;
-            default -> left != right;
+    /** {@code 8.3 min ≤ 10 min}, or what is required where that is not so. */
+    static String comparison(double left, Operator operator, double right, DisplayUnit unit, boolean holds) {
+        String sign = switch (operator) {
+            case LESS_OR_EQUAL -> "≤";
+            case GREATER_OR_EQUAL -> "≥";
+            case EQUAL -> "=";
+            case NOT_EQUAL -> "≠";
+            default -> operator.symbol();
         };
-        return quantity(left, unit) + (holds ? " is " : " is not ") + operator.symbol() + " " + quantity(right, unit);
+        return holds ? quantity(left, unit) + " " + sign + " " + quantity(right, unit)
+                : quantity(left, unit) + ", but " + sign + " " + quantity(right, unit) + " is required";
     }
 }

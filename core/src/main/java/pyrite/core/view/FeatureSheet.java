@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
+import pyrite.core.expression.Expression;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Type;
 import pyrite.core.model.DisplayUnit;
@@ -104,9 +105,7 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         }
 
         private @Nullable Double computed(Element feature, FeatureValue value) {
-            boolean plain = value.expression().parts().stream().allMatch(part -> part.parts().isEmpty())
-                    && value.expression().referents().stream().allMatch(r -> model.environment().unit(r).isPresent());
-            if (plain || instance == null || !(model.environment().typeOf(feature.id()) instanceof Type.Number)) {
+            if (isPlain(value.expression()) || instance == null || !(model.environment().typeOf(feature.id()) instanceof Type.Number)) {
                 return null;
             }
             try {
@@ -115,6 +114,16 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             } catch (FaultException | ModelFault _) {
                 return null;
             }
+        }
+
+        /** A number, perhaps with sign and unit, is its own result. */
+        private static boolean isPlain(Expression expression) {
+            return switch (expression) {
+                case Expression.NumberLiteral _ -> true;
+                case Expression.Quantity quantity -> isPlain(quantity.magnitude());
+                case Expression.Unary unary -> isPlain(unary.operand());
+                default -> false;
+            };
         }
 
         private Optional<Equation> equation(Element constraint) {
