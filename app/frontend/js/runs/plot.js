@@ -78,7 +78,7 @@ function drawLines(plot, traces, lines, time) {
       line(plot, [x, top], [x, top + height], EMBER, [5, 3]);
       const right = x > left + width * 0.75;
       label(plot, `deadline ${number(limit.value * time.factor)} ${time.unit}`, x + (right ? -6 : 6) * devicePixelRatio,
-        top + 10 * devicePixelRatio, EMBER, right ? 'right' : 'left');
+        top + height - 10 * devicePixelRatio, EMBER, right ? 'right' : 'left');
       continue;
     }
     const index = traces.findIndex((trace) => trace.label === limit.trace);

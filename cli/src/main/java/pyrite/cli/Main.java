@@ -25,18 +25,19 @@ public final class Main implements Runnable {
 
     static int execute(PrintWriter out, PrintWriter err, String... arguments) {
         return new CommandLine(new Main()).setOut(out).setErr(err)
-                .setExitCodeExceptionMapper(_ -> MODEL_ERRORS)
                 .setExecutionExceptionHandler((fault, commandLine, _) -> failed(fault, commandLine))
                 .setParameterExceptionHandler((fault, _) -> wrongUsage(fault))
                 .execute(arguments);
     }
 
-    private static int failed(Exception fault, CommandLine commandLine) throws Exception {
+    private static int failed(Exception fault, CommandLine commandLine) {
         if (fault instanceof UsageFault) {
             commandLine.getErr().println("pyrite: " + fault.getMessage());
             return USAGE;
         }
-        throw fault;
+        commandLine.getErr().println("pyrite: a fault of Pyrite itself: " + fault);
+        fault.printStackTrace(commandLine.getErr());
+        return MODEL_ERRORS;
     }
 
     private static int wrongUsage(CommandLine.ParameterException fault) {

@@ -79,7 +79,7 @@ public class Verdicts {
     private VerdictView view(Workspace.Head head, RunStore.Verdict verdict, History history) {
         List<ElementId> changed = verdict.fingerprint().changedIn(head.model());
         return new VerdictView(verdict.kind(), verdict.subject(), verdict.margin(), verdict.unit(), verdict.worstInstant(),
-                verdict.firstViolation(), verdict.reason(), verdict.exhibit(), verdict.run(), verdict.caseName(),
+                verdict.firstViolation(), verdict.reason(), verdict.exhibit(), verdict.run(), verdict.caseId(),
                 verdict.revision(), history.changes(changed, verdict.revision()), !changed.isEmpty());
     }
 
@@ -87,7 +87,7 @@ public class Verdicts {
         boolean compared = judgement.margin() != null;
         return new VerdictView(judgement.verdict(), judgement.subject(), compared ? Double.valueOf(judgement.margin().shown()) : null,
                 compared ? judgement.margin().unit().symbol() : "", judgement.worstInstant(), judgement.firstViolation(),
-                judgement.reason(), judgement.exhibit(), null, "", head.number(), List.of(), false);
+                judgement.reason(), judgement.exhibit(), null, null, head.number(), List.of(), false);
     }
 
     /** Looks up which revisions changed something; reads each revision once. */

@@ -31,7 +31,12 @@ binding : 'bind' chain '=' chain ';' ;
 satisfaction : 'assert'? 'satisfy' chain ('by' chain)? ';' ;
 verified : 'verify' chain ';' ;
 
-declaration : prefix* keyword? 'def'? identification? clause* value? ending ;
+declaration
+    : prefix* keyword 'def'? identification? clause* value? ending
+    | prefix+ identification? clause* value? ending
+    | identification clause* value? ending
+    | clause+ value? ending
+    ;
 prefix : 'abstract' | 'in' | 'out' | 'inout' | 'return' ;
 keyword
     : 'part' | 'attribute' | 'ref' | 'calc'

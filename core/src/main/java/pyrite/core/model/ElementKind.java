@@ -157,6 +157,11 @@ public enum ElementKind {
         };
     }
 
+    /** "a part definition", "an attribute". */
+    public String titleWithArticle() {
+        return ("aeiou".indexOf(title().charAt(0)) >= 0 ? "an " : "a ") + title();
+    }
+
     /** The definition or usage a keyword introduces; {@code def} tells which. */
     public static Optional<ElementKind> declaredBy(String keyword, boolean definition) {
         return Arrays.stream(values())

@@ -50,20 +50,20 @@ public final class WellFormedness {
 
     private boolean ownerExistsAndMayOwn(Element element) {
         if (element.owner() == null) {
-            return require(element.kind().isPackage(), element, "only a package stands at the top, not a "
-                    + element.kind().title());
+            return require(element.kind().isPackage(), element, "only a package stands at the top, not "
+                    + element.kind().titleWithArticle());
         }
         Element owner = model.find(element.owner()).orElse(null);
         return require(owner != null, element, "its owner does not exist")
                 && require(!model.owners(element).contains(element), element, "an element cannot own itself")
-                && require(owner.kind().mayOwn(element.kind()), element, "a " + owner.kind().title() + " cannot own a "
-                        + element.kind().title());
+                && require(owner.kind().mayOwn(element.kind()), element, owner.kind().titleWithArticle() + " cannot own "
+                        + element.kind().titleWithArticle());
     }
 
     private void propertiesFit(Element element) {
         element.properties().keySet().stream().filter(property -> !element.kind().takes(property))
                 .forEach(property -> problems.add(Problem.at(element, property,
-                        "a " + element.kind().title() + " has no " + property.key())));
+                        element.kind().titleWithArticle() + " has no " + property.key())));
     }
 
     private boolean referencesExist(Element element) {
@@ -81,10 +81,11 @@ public final class WellFormedness {
         element.references(Property.TYPES).forEach(reference -> {
             Element type = model.get(reference.target());
             if (!type.kind().isDefinition()) {
-                at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is a " + type.kind().title()
+                at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is " + type.kind().titleWithArticle()
                         + "; use :> to subset it");
             } else if (!mayHaveType(element.kind(), type.kind())) {
-                at(element, Property.TYPES, "a " + element.kind().title() + " cannot be typed by a " + type.kind().title());
+                at(element, Property.TYPES, element.kind().titleWithArticle() + " cannot be typed by "
+                        + type.kind().titleWithArticle());
             }
         });
         element.references(Property.SPECIALIZES).forEach(reference -> {
@@ -132,7 +133,7 @@ public final class WellFormedness {
             Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
             require(target != null && target.kind() == ElementKind.REQUIREMENT, element, "what is "
                     + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement"
-                    + (target == null ? "" : ", but " + describe(target) + " is a " + target.kind().title()));
+                    + (target == null ? "" : ", but " + describe(target) + " is " + target.kind().titleWithArticle()));
         }
         if (element.kind() == ElementKind.BINDING) {
             bothEndsHaveTheSameType(element);
@@ -204,7 +205,7 @@ public final class WellFormedness {
     private void namesAreUnique(Collection<Element> siblings) {
         Map<String, List<Element>> groups = model.names().byName(siblings);
         groups.forEach((name, same) -> same.stream().skip(1).forEach(second -> problems.add(Problem.of(second,
-                "the name '" + name + "' is already taken by a " + same.getFirst().kind().title() + " beside it"))));
+                "the name '" + name + "' is already taken by " + same.getFirst().kind().titleWithArticle() + " beside it"))));
     }
 
     private boolean require(boolean holds, Element element, String message) {

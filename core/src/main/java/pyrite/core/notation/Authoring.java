@@ -55,7 +55,7 @@ public final class Authoring {
         FeatureValue.Kind kind = model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
         Element changed = (own ? feature : redefinition(holder, feature))
                 .with(Property.VALUE, new FeatureValue(kind, reading.expression()));
-        return checked(Edit.put(changed), text, unitHint(feature, text), nameOf(feature) + " of " + nameOf(holder) + ": "
+        return checked(Edit.put(changed), text, unitHint(holder, feature, text), nameOf(feature) + " of " + nameOf(holder) + ": "
                 + valueText(holder, feature) + " → " + text.strip());
     }
 
@@ -69,11 +69,14 @@ public final class Authoring {
                 .map(value -> NotationWriter.expression(model, value.expression(), holder.id())).orElse("no value");
     }
 
-    /** People leave out units; the one the value has now is what they mean as a rule, but it is theirs to say so. */
-    private String unitHint(Element feature, String text) {
+    /** People leave out units or take the wrong one; the value as it is now shows a right one. */
+    private String unitHint(Element holder, Element feature, String text) {
         String symbol = model.environment().displayUnit(feature).symbol();
-        return BARE_NUMBER.matcher(text).matches() && !symbol.isEmpty()
-                ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]" : "";
+        if (symbol.isEmpty()) {
+            return "";
+        }
+        return BARE_NUMBER.matcher(text).matches() ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]"
+                : "; now it is " + valueText(holder, feature);
     }
 
     /** Gives an element its documentation, or takes it away if the text is empty. */

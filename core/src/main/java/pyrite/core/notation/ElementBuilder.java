@@ -156,11 +156,8 @@ final class ElementBuilder {
     }
 
     private ElementKind kind(NotationParser.DeclarationContext tree) {
-        boolean definition = tree.getTokens(NotationParser.DEF).size() > 0;
+        boolean definition = tree.DEF() != null;
         if (tree.keyword() == null) {
-            if (definition || tree.identification() == null && tree.clause().isEmpty() && tree.value() == null) {
-                problems.accept(ExpressionBuilder.span(tree), "expected a keyword such as 'part' or 'attribute'");
-            }
             return ElementKind.REFERENCE;
         }
         String keyword = String.join(" ", tree.keyword().children.stream().map(child -> child.getText()).toList());

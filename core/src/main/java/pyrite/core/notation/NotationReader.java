@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
@@ -77,11 +78,15 @@ public final class NotationReader {
             for (Source source : sources) {
                 parse(source, builder, problems);
             }
-            return finish(base, builder, problems);
+            return problems.isEmpty() ? finish(base, builder, problems) : nothing(base, problems);
         } catch (StackOverflowError _) {
             problems.add(sources.getFirst().problem(Span.NONE, "an expression is nested too deeply to be read"));
-            return new Reading(base, new Edit(List.of(), Set.of()), List.of(), builder.places(), problems);
+            return nothing(base, problems);
         }
+    }
+
+    private static Reading nothing(Model base, List<TextProblem> problems) {
+        return new Reading(base, new Edit(List.of(), Set.of()), List.of(), Map.of(), problems);
     }
 
     private static void parse(Source source, ElementBuilder builder, List<TextProblem> problems) {
@@ -90,6 +95,10 @@ public final class NotationReader {
             return;
         }
         NotationParser.FileContext tree = parser.file();
+        if (!problems.isEmpty()) {
+            // A tree that was mended after a syntax error has holes; names are looked up once the syntax is right.
+            return;
+        }
         builder.build(tree, source, (CommonTokenStream) parser.getTokenStream(),
                 (span, message) -> problems.add(source.problem(span, message)));
     }

@@ -135,7 +135,7 @@ public final class NotationWriter {
         if (element.kind().isDefinition()) {
             head.append(" def");
         }
-        head.append(identification(element));
+        head.append(keyword(element).isEmpty() ? identification(element).stripLeading() : identification(element));
         element.get(Property.MULTIPLICITY).ifPresent(m -> head.append('[').append(m).append(']'));
         references(head, element, Property.TYPES, " : ");
         references(head, element, Property.SPECIALIZES, " :> ");

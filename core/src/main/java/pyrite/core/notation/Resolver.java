@@ -240,7 +240,7 @@ final class Resolver implements Namespaces {
 
     /** "; did you mean 'level'?" where a name is near enough to have been meant. */
     private static String nearest(String wanted, Iterable<String> names) {
-        LevenshteinDistance distance = new LevenshteinDistance(Math.max(1, wanted.length() / 3));
+        LevenshteinDistance distance = new LevenshteinDistance(wanted.length() < 4 ? 1 : Math.max(2, wanted.length() / 3));
         List<String> candidates = new ArrayList<>();
         names.forEach(name -> {
             if (distance.apply(wanted, name) >= 0) {

@@ -31,7 +31,7 @@ final class SyntaxProblems extends BaseErrorListener {
         Token token = (Token) offending;
         int start = Math.min(token.getStartIndex(), source.text().length());
         Span span = new Span(start, Math.max(start, token.getStopIndex() + 1));
-        problems.add(source.problem(span, "expected " + expected((Parser) recognizer, cause) + ", found " + found(token)));
+        problems.add(source.problem(span, "expected " + expected((Parser) recognizer, cause, token) + ", found " + found(token)));
     }
 
     private static String found(Token token) {
@@ -42,11 +42,14 @@ final class SyntaxProblems extends BaseErrorListener {
         return "'" + (text.length() > 30 ? text.substring(0, 30) + "…" : text) + "'";
     }
 
-    private static String expected(Parser parser, @Nullable RecognitionException cause) {
+    private static String expected(Parser parser, @Nullable RecognitionException cause, Token found) {
         IntervalSet tokens = cause != null && cause.getExpectedTokens() != null ? cause.getExpectedTokens()
                 : parser.getExpectedTokens();
         Set<String> names = new TreeSet<>();
         tokens.toList().forEach(type -> names.add(describe(parser, type)));
+        if (found.getType() == Token.EOF && names.contains("'}'")) {
+            return "'}'";
+        }
         List<String> shown = new ArrayList<>(closers(names));
         if (shown.isEmpty()) {
             shown.addAll(names);

@@ -76,12 +76,12 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             served(element, new LinkedHashSet<>());
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
             users().forEach(user -> {
-                if (user.kind().family() == ElementKind.Family.REQUIREMENT) {
+                if (user.kind() == ElementKind.SUBJECT) {
+                    caseAround(user).ifPresent(check -> below.add(new Entry("run by", check)));
+                } else if (user.kind().family() == ElementKind.Family.REQUIREMENT) {
                     requirementAround(user).ifPresent(r -> above.add(new Entry("looked at by", r)));
                 } else if (user.kind() == ElementKind.ASSERTED_CONSTRAINT || user.kind() == ElementKind.ATTRIBUTE) {
                     below.add(new Entry("used in", user));
-                } else if (user.kind() == ElementKind.SUBJECT) {
-                    caseAround(user).ifPresent(check -> below.add(new Entry("run by", check)));
                 }
             });
             model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PART)

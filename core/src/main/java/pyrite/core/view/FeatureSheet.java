@@ -1,7 +1,10 @@
 package pyrite.core.view;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
@@ -80,7 +83,7 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             List<Attribute> attributes = new ArrayList<>();
             List<Part> parts = new ArrayList<>();
             List<Equation> equations = new ArrayList<>();
-            for (Element feature : inheritance.features(holder)) {
+            for (Element feature : inDefinitionOrder()) {
                 switch (feature.kind()) {
                     case ATTRIBUTE, REFERENCE -> attributes.add(attribute(feature));
                     case PART -> parts.add(new Part(feature, name(feature), type(feature).orElse(null),
@@ -91,6 +94,15 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
                 }
             }
             return new FeatureSheet(attributes, parts, equations);
+        }
+
+        /** Inherited features first, in the order of their definition; one that redefines stands where the redefined stood. */
+        private List<Element> inDefinitionOrder() {
+            Map<Element, Integer> places = new HashMap<>();
+            inheritance.generals(holder).reversed().stream().flatMap(general -> model.children(general.id()).stream())
+                    .forEach(member -> places.putIfAbsent(member, places.size()));
+            return inheritance.features(holder).stream().sorted(Comparator.comparingInt(feature ->
+                    places.getOrDefault(inheritance.redefined(feature).getLast(), places.size()))).toList();
         }
 
         private Attribute attribute(Element feature) {

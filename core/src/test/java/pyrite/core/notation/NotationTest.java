@@ -5,9 +5,18 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
+import pyrite.core.expression.Keywords;
+import pyrite.core.model.Element;
 import pyrite.core.model.Model;
+import pyrite.core.model.Property;
 
 class NotationTest {
     private static String tank() throws IOException {
@@ -16,9 +25,201 @@ class NotationTest {
         }
     }
 
+    private static String written(Model model) {
+        return NotationWriter.write(model, model.ownRoots());
+    }
+
     @Test
     void canonicalTextIsWrittenAsItWasRead() throws IOException {
+        assertThat(written(Models.read(tank()))).isEqualTo(tank());
+    }
+
+    @Test
+    void theDemoIsKeptInCanonicalText() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of("../examples/merrow"))) {
+            List<Source> sources = files.sorted().map(file -> new Source(file.toString(), text(file))).toList();
+            Reading reading = NotationReader.read(Library.model(), sources);
+            assertThat(reading.problems()).isEmpty();
+            for (Source source : sources) {
+                List<Element> roots = reading.model().ownRoots().stream()
+                        .filter(root -> reading.places().get(root.id()).source().equals(source)).toList();
+                assertThat(NotationWriter.write(reading.model(), roots)).isEqualTo(source.text());
+            }
+        }
+    }
+
+    private static String text(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    void keywordFormsMeanTheSameAsSigns() {
+        Model model = Models.read("""
+                package P {
+                    part def A { attribute x; }
+                    part def B specializes A;
+                    part b defined by B { attribute redefines x = 1; }
+                    part c subsets b;
+                }
+                """);
+        assertThat(written(model)).contains("part def B :> A;", "part b : B {", "attribute :>> x = 1;", "part c :> b;");
+    }
+
+    @Test
+    void shortAndQuotedNamesAreKept() {
+        Model model = Models.read("package 'Surge gate' { part def <'G-1'> 'gate leaf'; part 'part' : 'gate leaf'; part p : 'G-1'; }");
+        assertThat(written(model)).isEqualTo("""
+                package 'Surge gate' {
+                    part def <'G-1'> 'gate leaf';
+                    part 'part' : 'gate leaf';
+                    part p : 'gate leaf';
+                }
+                """);
+    }
+
+    @Test
+    void notesStayWhereTheyWere() {
+        String text = """
+                // about the file
+                package P {  // about the package
+                    // before a
+                    part a;  // behind a
+                    // before b
+                    // and more
+                    part b {
+                        // inside b
+                        part c;
+                    }
+                }
+                """;
+        String once = written(Models.read(text));
+        assertThat(once).contains("// about the file", "// about the package", "// before a", "part a;  // behind a",
+                "// before b\n    // and more\n    part b", "// inside b");
+        assertThat(written(Models.read(once))).isEqualTo(once);
+    }
+
+    @Test
+    void longDocumentationKeepsItsLines() {
+        Model model = Models.read("package P {\n    doc /* one\n         * two\n         *\n         * three */\n}");
+        assertThat(Models.element(model, "P")).satisfies(p ->
+                assertThat(model.inheritance().documentation(p)).isEqualTo("one\ntwo\n\nthree"));
+        assertThat(written(Models.read(written(model)))).isEqualTo(written(model));
+    }
+
+    @Test
+    void namesAreWrittenAsShortAsTheyMeanTheSame() {
+        Model model = Models.read("""
+                package A { part def X; package B { part def X; part inner : A::X; part own : X; } }
+                package C { private import A::*; part x : X; part y : B::X; }
+                """);
+        assertThat(written(model)).contains("part inner : A::X;", "part own : X;", "part x : X;", "part y : B::X;");
+    }
+
+    @Test
+    void privateImportsAreNotPassedOn() {
+        assertThat(Models.tryRead("""
+                package A { part def X; }
+                package B { private import A::*; part b : X; }
+                package C { private import B::*; part c : X; }
+                """).problems()).singleElement().satisfies(problem -> assertThat(problem.line()).isEqualTo(3));
+        assertThat(Models.tryRead("""
+                package A { part def X; }
+                package B { public import A::*; }
+                package C { private import B::*; part c : X; }
+                """).problems()).isEmpty();
+    }
+
+    @Test
+    void aSingleImportAndARecursiveOneBringWhatTheySay() {
+        assertThat(Models.tryRead("""
+                package A { part def X; part def Y; package Inner { part def Z; } }
+                package B { private import A::X; part b : X; }
+                package C { private import A::**; part c : Z; part d : Y; }
+                """).problems()).isEmpty();
+        assertThat(Models.tryRead("package A { part def X; part def Y; }\npackage B { private import A::X; part b : Y; }").problems())
+                .hasSize(1);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "package P { part a }|1:20|expected ';' or '{', found '}'",
+        "package P { part a;|1:20|expected '}', found the end of the text",
+        "package P { attribute x = ; }|1:27|expected an expression, found ';'",
+        "package P { attribute x = (1 + 2; }|1:33|expected ')', found ';'",
+        "package P { part def; part ? }|1:28|found '?'",
+        "package P { part def A; part a : A[x]; }|1:36|expected '*' or a number, found 'x'",
+        "package P { part a : B; }|1:22|there is no 'B' here",
+        "package P { part a[3..2]; }|1:19|whole numbers, lower first",
+        "package P { import Q::*; }|1:20|there is no 'Q' to import",
+        "package P { foo bar; }|1:17|expected ';' or '{', found 'bar'"})
+    void errorsSayWhereAndWhatWouldBeRight(String text, String place, String message) {
+        Reading reading = Models.tryRead(text);
+        assertThat(reading.problems()).anySatisfy(problem -> {
+            assertThat(problem.line() + ":" + problem.column()).isEqualTo(place);
+            assertThat(problem.message()).contains(message);
+        });
+        assertThat(reading.model().ownElements()).isEmpty();
+    }
+
+    @Test
+    void severalErrorsAreAllReportedInTheOrderOfTheText() {
+        Reading reading = Models.tryRead("""
+                package P {
+                    part a : Nothing;
+                    attribute x = missing;
+                    part b : Void;
+                }
+                """);
+        assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4);
+    }
+
+    @Test
+    void hostileTextEndsInAProblemAndNotInACrash() {
+        assertThat(Models.tryRead("package P { attribute x = " + "(".repeat(100_000) + "1" + ")".repeat(100_000) + "; }").problems())
+                .singleElement().satisfies(problem -> assertThat(problem.message()).contains("200 levels deep"));
+        assertThat(Models.tryRead("{".repeat(50_000)).problems()).isNotEmpty();
+        assertThat(Models.tryRead("package P { attribute x = " + "-".repeat(200_000) + "1; }").problems()).isNotEmpty();
+        assertThat(Models.tryRead("\u0000\u0001\uFFFF package \"").problems()).isNotEmpty();
+    }
+
+    @Test
+    void oneLineAddsMembersWithTheNamesOfTheirOwner() {
+        Model model = Models.of("part def Pump; part station;");
+        Element station = Models.element(model, "Test::station");
+        Reading reading = NotationReader.readMembers(model, station.id(), new Source("", "part left : Pump; part right : Pump;"));
+        assertThat(reading.problems()).isEmpty();
+        assertThat(reading.model().children(station.id())).extracting(Element::name).containsExactly("left", "right");
+    }
+
+    @Test
+    void storedExpressionsNeedNoModelToBeRead() throws IOException {
         Model model = Models.read(tank());
-        assertThat(NotationWriter.write(model, model.ownRoots())).isEqualTo(tank());
+        model.ownElements().forEach(element -> element.get(Property.RESULT).ifPresent(result ->
+                assertThat(StoredExpression.read(StoredExpression.write(result))).isEqualTo(result)));
+    }
+
+    @Test
+    void namesSpelledLikeKeywordsAreQuoted() {
+        for (int type = 1; type <= NotationLexer.VOCABULARY.getMaxTokenType(); type++) {
+            String literal = NotationLexer.VOCABULARY.getLiteralName(type);
+            if (literal != null && literal.matches("'[a-z]+'") && !literal.equals("'defined'")) {
+                assertThat(Keywords.RESERVED).contains(literal.substring(1, literal.length() - 1));
+            }
+        }
+    }
+
+    @Test
+    void parametersAreBoundToWhatStandsAroundTheirConstraint() {
+        Model model = Models.of("""
+                constraint def Law { in a : LengthValue; a == 2 [m] }
+                part p { attribute a : LengthValue; assert constraint c : Law { in a = a; } }
+                """);
+        Element bound = Models.element(model, "Test::p::c::a");
+        assertThat(bound.outgoing()).containsExactly(Models.id(model, "Test::p::a"));
+        assertThat(written(model)).contains("in a = a;");
     }
 }

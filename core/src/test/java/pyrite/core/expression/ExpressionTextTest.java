@@ -1,0 +1,64 @@
+package pyrite.core.expression;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.junit.jupiter.api.Test;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.Conditional;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.NumberLiteral;
+import pyrite.core.expression.Expression.Quantity;
+import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.Expression.UnitReference;
+import pyrite.core.model.ElementId;
+import pyrite.core.notation.StoredExpression;
+
+/** Writing an expression and reading it again gives the same tree, whatever binds tighter than what. */
+class ExpressionTextTest {
+    private static final ElementId SOMETHING = ElementId.ofLibrary("something");
+
+    @Property(tries = 400)
+    void whatIsWrittenIsReadAgain(@ForAll("expressions") Expression expression) {
+        assertThat(StoredExpression.read(StoredExpression.write(expression))).isEqualTo(expression);
+    }
+
+    @Provide
+    Arbitrary<Expression> expressions() {
+        return expressions(4);
+    }
+
+    private static Arbitrary<Expression> expressions(int depth) {
+        Arbitrary<Expression> leaves = Arbitraries.oneOf(
+                Arbitraries.of("0", "1.5", "2e-3", "0.40").map(n -> new NumberLiteral(n, Span.NONE)),
+                Arbitraries.of("plain", "a \"quoted\" one", "back\\slash").map(t -> new TextLiteral(t, Span.NONE)),
+                Arbitraries.just(new FeatureReference(List.of(SOMETHING, ElementId.ofLibrary("other")), Span.NONE)),
+                Arbitraries.of("", "k", "da").map(prefix -> new Quantity(new NumberLiteral("3", Span.NONE),
+                        new UnitReference(prefix, SOMETHING, Span.NONE), Span.NONE)));
+        if (depth == 0) {
+            return leaves;
+        }
+        Arbitrary<Expression> part = expressions(depth - 1);
+        return Arbitraries.oneOf(leaves,
+                Combinators.combine(Arbitraries.of(Operator.values()).filter(o -> o.family() != Operator.Family.UNARY), part, part)
+                        .as((o, l, r) -> new Binary(o, l, r, Span.NONE)),
+                Combinators.combine(Arbitraries.of(Operator.NEGATE, Operator.NOT), part).as((o, e) -> new Unary(o, e, Span.NONE)),
+                Combinators.combine(part, part, part).as((c, a, b) -> new Conditional(c, a, b, Span.NONE)),
+                part.list().ofMaxSize(3).map(arguments -> new Invocation(SOMETHING, arguments, Span.NONE)));
+    }
+
+    @Test
+    void aSignBindsTighterThanAPowerAndIsWrittenSo() {
+        Expression read = StoredExpression.read("-'" + SOMETHING + "'^2");
+        assertThat(read).isInstanceOf(Binary.class);
+        assertThat(StoredExpression.write(read)).isEqualTo("(-'" + SOMETHING + "')^2");
+    }
+}

@@ -1,0 +1,43 @@
+package pyrite.core.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Models;
+
+class WellFormednessTest {
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "part def A; part def A;|the name 'A' is already taken by a part definition beside it",
+        "part def <x> A; part x;|the name 'x' is already taken",
+        "part def A :> B; part def B :> A;|specialises itself, directly or in a circle",
+        "part def A :> A;|specialises itself",
+        "part a; part b : a;|a type is a definition, but 'a' is a part; use :> to subset it",
+        "part def A; part b :> A;|a usage subsets a usage, but 'A' is a definition; use : to type by it",
+        "part def A; attribute b : A;|an attribute cannot be typed by a part definition",
+        "part def A { attribute x : Real; } part b { attribute :>> x = 1; }|there is no inherited 'x' to redefine",
+        "part a; part b; satisfy a by b;|what is satisfied is a requirement, but 'a' is a part",
+        "part a { subject s; }|a part cannot own a subject",
+        "part a { package P; }|a part cannot own a package",
+        "requirement r { objective o; }|a requirement cannot own an objective",
+        "part def Tank { attribute level : LengthValue; } part t : Tank; attribute x = t.depth;|'t' has no 'depth'",
+        "part def Tank { attribute level : LengthValue; } part t : Tank; attribute x = t.levle;|did you mean 'level'?",
+        "attribute a : LengthValue; attribute b : MassValue; bind a = b;|a quantity in m and a quantity in kg cannot be bound",
+        "attribute x = nothing;|there is no 'nothing' here",
+        "attribute x = lenght(3);|there is no function 'lenght'",
+        "part a { 1 + 1 }|an expression cannot stand alone in a part"})
+    void aBrokenRuleIsExplained(String members, String message) {
+        assertThat(Models.problemsOf(members)).anySatisfy(problem -> assertThat(problem).contains(message));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "part def A { attribute x : Real = 1; } part def B :> A { attribute :>> x = 2; } part b : B { attribute :>> x = 3; }",
+        "requirement def R { subject s; } requirement r : R; part p; satisfy r by p;",
+        "part def Wheel; part def Cart { part wheel : Wheel[4]; } part cart : Cart { part :>> wheel[2]; }",
+        "constraint def Law { in a : LengthValue; in b : LengthValue; a == b } part p { attribute h : LengthValue := 1 [m]; assert constraint c : Law { in a = h; in b = 2 [m]; } }"})
+    void soundModelsAreTaken(String members) {
+        assertThat(Models.problemsOf(members)).isEmpty();
+    }
+}

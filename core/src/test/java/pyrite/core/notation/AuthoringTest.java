@@ -1,0 +1,91 @@
+package pyrite.core.notation;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static pyrite.core.Models.element;
+
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+import pyrite.core.model.Outcome;
+import pyrite.core.notation.Authoring.Proposal;
+
+class AuthoringTest {
+    private static final Model MODEL = Models.of("""
+            part def Drive { doc /* Turns the leaf. */ attribute speed : AngularVelocityValue = 0.4 [deg/s]; }
+            part def Gate { part drive : Drive; }
+            """);
+    private static final Authoring AUTHORING = new Authoring(MODEL);
+
+    private static Model after(Proposal proposal) {
+        Edit edit = ((Proposal.Accepted) proposal).edit();
+        return ((Outcome.Applied) MODEL.apply(edit)).model();
+    }
+
+    private static String message(Proposal proposal) {
+        return ((Proposal.Rejected) proposal).problems().getFirst().message();
+    }
+
+    @Test
+    void aValueGivenToAnInheritedFeatureRedefinesItThereAlone() {
+        Element drive = element(MODEL, "Test::Gate::drive");
+        Proposal proposal = AUTHORING.value(drive, element(MODEL, "Test::Drive::speed"), "0.5 [deg/s]");
+        String text = NotationWriter.write(after(proposal), after(proposal).ownRoots());
+        assertThat(text).contains("attribute speed : AngularVelocityValue = 0.4 [deg/s];",
+                "part drive : Drive {\n            attribute :>> speed = 0.5 [deg/s];");
+        assertThat(((Proposal.Accepted) proposal).summary()).isEqualTo("speed of drive: 0.4 [deg/s] → 0.5 [deg/s]");
+    }
+
+    @Test
+    void aValueGivenToAnOwnFeatureReplacesIt() {
+        Element definition = element(MODEL, "Test::Drive");
+        Model changed = after(AUTHORING.value(definition, element(MODEL, "Test::Drive::speed"), "1 [rpm]"));
+        assertThat(NotationWriter.write(changed, changed.ownRoots())).contains("speed : AngularVelocityValue = 1 [rpm];");
+    }
+
+    @Test
+    void aForgottenUnitIsAskedForWithAnExample() {
+        assertThat(message(AUTHORING.value(element(MODEL, "Test::Drive"), element(MODEL, "Test::Drive::speed"), "0.5")))
+                .contains("'speed' is a quantity in 1/s, but its value is a number", "for instance 0.5 [deg/s]");
+    }
+
+    @Test
+    void aWrongUnitIsRefusedAtItsPlace() {
+        Proposal proposal = AUTHORING.value(element(MODEL, "Test::Drive"), element(MODEL, "Test::Drive::speed"), "1 [m] + 2 [kg]");
+        TextProblem problem = ((Proposal.Rejected) proposal).problems().getFirst();
+        assertThat(problem.message()).contains("a quantity in m and a quantity in kg cannot be added");
+        assertThat(problem.span().start()).isZero();
+        assertThat(problem.span().end()).isEqualTo(14);
+    }
+
+    @Test
+    void textIsReplacedAddedAndTakenAway() {
+        Model changed = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), "  Turns the leaf\n   slowly. "));
+        assertThat(changed.inheritance().documentation(element(changed, "Test::Drive"))).isEqualTo("Turns the leaf\nslowly.");
+        Model added = after(AUTHORING.documentation(element(MODEL, "Test::Gate"), "A gate."));
+        assertThat(NotationWriter.write(added, added.ownRoots())).contains("doc /* A gate. */");
+        Model gone = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), ""));
+        assertThat(gone.inheritance().documentation(element(gone, "Test::Drive"))).isEmpty();
+        assertThat(message(AUTHORING.documentation(element(MODEL, "Test::Drive"), "ends */ early"))).contains("cannot contain '*/'");
+    }
+
+    @Test
+    void aLineOfNotationAddsAMember() {
+        Proposal proposal = AUTHORING.members(element(MODEL, "Test::Gate"), "part spare : Drive");
+        assertThat(((Proposal.Accepted) proposal).summary()).isEqualTo("part spare added to Gate");
+        assertThat(after(proposal).children(element(MODEL, "Test::Gate").id())).hasSize(2);
+        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part spare : Drove"))).contains("did you mean 'Drive'?");
+        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part drive"))).contains("already taken");
+    }
+
+    @Test
+    void renamingAndRemovingSayWhatTheyDo() {
+        assertThat(((Proposal.Accepted) AUTHORING.name(element(MODEL, "Test::Drive"), "Motor")).summary())
+                .isEqualTo("Drive renamed to Motor");
+        assertThat(message(AUTHORING.name(element(MODEL, "Test::Drive"), " "))).isEqualTo("a name is not empty");
+        assertThat(((Proposal.Accepted) AUTHORING.removal(element(MODEL, "Test::Gate"))).summary())
+                .isEqualTo("Gate removed with 1 element it owns");
+        assertThat(message(AUTHORING.removal(element(MODEL, "Test::Drive")))).contains("uses Test::Drive");
+    }
+}

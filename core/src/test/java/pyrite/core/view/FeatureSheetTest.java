@@ -1,0 +1,64 @@
+package pyrite.core.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.Model;
+
+class FeatureSheetTest {
+    private static final Model MODEL = Models.of("""
+            attribute gravity : AccelerationValue = 9.81 [m/s^2];
+            part def Leaf {
+                attribute mass : MassValue = 148 [t];
+                attribute weight : ForceValue = mass * gravity;
+                attribute angle : AngularMeasureValue := 0 [deg];
+                attribute torque : TorqueValue;
+                assert constraint still { doc /* It rests. */ der(angle) == 0 [1/s] }
+            }
+            part leaf : Leaf { attribute :>> mass = 100 [t]; part hinge[2]; }
+            """);
+
+    private static FeatureSheet of(String name) {
+        return FeatureSheet.of(MODEL, Models.element(MODEL, "Test::" + name));
+    }
+
+    private static FeatureSheet.Attribute attribute(FeatureSheet sheet, String name) {
+        return sheet.attributes().stream().filter(a -> a.name().equals(name)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void formulasShowWhatTheyComeToWhereTheyStand() {
+        assertThat(attribute(of("Leaf"), "weight").computed()).isCloseTo(148_000 * 9.81, within(1e-6));
+        assertThat(attribute(of("leaf"), "weight").computed()).isCloseTo(100_000 * 9.81, within(1e-6));
+        assertThat(attribute(of("leaf"), "weight").unit().symbol()).isEqualTo("N");
+        assertThat(attribute(of("leaf"), "mass").computed()).isNull();
+    }
+
+    @Test
+    void rolesTellFixedStartAndOpenValues() {
+        FeatureSheet sheet = of("Leaf");
+        assertThat(attribute(sheet, "mass").role()).isEqualTo(FeatureSheet.Role.FIXED);
+        assertThat(attribute(sheet, "angle").role()).isEqualTo(FeatureSheet.Role.INITIAL);
+        assertThat(attribute(sheet, "torque").role()).isEqualTo(FeatureSheet.Role.OPEN);
+    }
+
+    @Test
+    void aRedefinedFeatureStandsWhereTheInheritedOneStood() {
+        assertThat(of("leaf").attributes()).extracting(FeatureSheet.Attribute::name)
+                .containsExactly("mass", "weight", "angle", "torque");
+        assertThat(attribute(of("leaf"), "mass").from()).isNull();
+        assertThat(attribute(of("leaf"), "angle").from()).isEqualTo(Models.element(MODEL, "Test::Leaf"));
+    }
+
+    @Test
+    void partsAndEquationsComeWithTheirOrigin() {
+        FeatureSheet sheet = of("leaf");
+        assertThat(sheet.parts()).singleElement().satisfies(part -> assertThat(part.multiplicity()).isEqualTo("2"));
+        assertThat(sheet.equations()).singleElement().satisfies(equation -> {
+            assertThat(equation.text()).isEqualTo("der(angle) == 0 [1/s]");
+            assertThat(equation.documentation()).isEqualTo("It rests.");
+        });
+    }
+}
