@@ -51,7 +51,7 @@ function open(target) {
   const field = document.createElement(long ? 'textarea' : 'input');
   field.value = target.dataset.text ?? target.textContent.trim();
   field.className = long ? '' : 'mono';
-  field.setAttribute('aria-label', target.getAttribute('aria-label') ?? 'New text');
+  field.setAttribute('aria-label', target.dataset.label);
   field.spellcheck = long;
   const hint = Object.assign(document.createElement('p'), { className: 'hint', textContent: 'Enter saves, Escape leaves' });
   editor.append(field, hint);
@@ -110,6 +110,13 @@ export function startEditing() {
     if (form) {
       event.preventDefault();
       quickAdd(form);
+    }
+  });
+  document.addEventListener('keydown', (event) => {
+    const target = event.target.closest('[data-edit]');
+    if (target && (event.key === 'Enter' || event.key === ' ')) {
+      event.preventDefault();
+      open(target);
     }
   });
   document.addEventListener('keydown', (event) => {

@@ -14,10 +14,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Labels;
-import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
@@ -51,27 +49,27 @@ class EditController {
     @PostMapping("/p/{project}/{branch}/element/{holder}/value/{feature}")
     ResponseEntity<Answer> value(Workspace.Head head, Person person, @PathVariable String holder, @PathVariable String feature,
             @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.value(find(head, holder), find(head, feature), typed.text()));
+        return edit(head, person, typed, authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/text")
     ResponseEntity<Answer> text(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.documentation(find(head, id), typed.text()));
+        return edit(head, person, typed, authoring -> authoring.documentation(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/name")
     ResponseEntity<Answer> name(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.name(find(head, id), typed.text()));
+        return edit(head, person, typed, authoring -> authoring.name(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/members")
     ResponseEntity<Answer> members(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.members(find(head, id), typed.text()));
+        return edit(head, person, typed, authoring -> authoring.members(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.removal(find(head, id)));
+        return edit(head, person, typed, authoring -> authoring.removal(head.element(id)));
     }
 
     @PostMapping("/p/{project}/{branch}/undo")
@@ -108,9 +106,5 @@ class EditController {
                     .body(Answer.refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
                             + " since this page was loaded; look at it again, then repeat your change", List.of()));
         };
-    }
-
-    private static Element find(Workspace.Head head, String id) {
-        return head.model().find(ElementId.parse(id)).orElseThrow(() -> new NotFound("this element has been removed"));
     }
 }

@@ -10,12 +10,10 @@ import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Labels;
-import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
@@ -42,7 +40,7 @@ class ElementController {
 
     @GetMapping("/p/{project}/{branch}/element/{id}")
     String show(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
-        Element element = find(head, id);
+        Element element = head.element(id);
         Model model = head.model();
         pages.frame(page, head, person, station(element), title(model, element));
         page.addAttribute("element", element);
@@ -63,7 +61,7 @@ class ElementController {
     /** The neighbourhood of an element, for the panel at the right. */
     @GetMapping("/p/{project}/{branch}/thread/{id}")
     String thread(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
-        Element element = find(head, id);
+        Element element = head.element(id);
         pages.frame(page, head, person, station(element), "");
         page.addAttribute("thread", TraceThread.of(head.model(), element));
         page.addAttribute("judged", verdicts.all(head));
@@ -77,17 +75,8 @@ class ElementController {
     @GetMapping("/p/{project}/{branch}/element/{id}/exhibit.json")
     @ResponseBody
     List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
-        return verdicts.of(head, find(head, id).id()).stream().filter(view -> view.run() != null)
+        return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.run() != null)
                 .map(view -> new Picture(view.subject(), runs.series(view.run()).times(), view.exhibit())).toList();
-    }
-
-    private Element find(Workspace.Head head, String id) {
-        try {
-            return head.model().find(ElementId.parse(id))
-                    .orElseThrow(() -> new NotFound("there is no element " + id + " on this branch; it may have been removed"));
-        } catch (IllegalArgumentException _) {
-            throw new NotFound("'" + id + "' is no element's id");
-        }
     }
 
     private static boolean isRequirement(Element element) {

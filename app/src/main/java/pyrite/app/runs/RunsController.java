@@ -91,8 +91,10 @@ class RunsController {
     @PostMapping("/p/{project}/{branch}/element/{id}/start")
     @ResponseBody
     ResponseEntity<Started> start(Workspace.Head head, Person person, @PathVariable String id) {
-        Element usage = head.model().find(ElementId.parse(id)).filter(e -> CaseSetup.isRunnable(head.model(), e))
-                .orElseThrow(() -> new NotFound("this is no case that can be run"));
+        Element usage = head.element(id);
+        if (!CaseSetup.isRunnable(head.model(), usage)) {
+            throw new NotFound("this is no case that can be run");
+        }
         long run = jobs.start(head, usage, person);
         return ResponseEntity.status(HttpStatus.CREATED).body(new Started(run, head.branch().address() + "/runs/" + run));
     }

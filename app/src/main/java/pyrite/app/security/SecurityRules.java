@@ -13,8 +13,10 @@ import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import pyrite.app.store.PersonMapper;
 
 /** Everybody signs in; everybody signed in may look; changing and running takes an engineer. */
@@ -36,10 +38,15 @@ class SecurityRules {
                         .anyRequest().hasRole("ENGINEER"))
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureUrl("/sign-in?wrong"))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
-                .exceptionHandling(faults -> faults.defaultAuthenticationEntryPointFor(
-                        new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED), SecurityRules::isFromScript))
+                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
+    }
+
+    private static AuthenticationEntryPoint entry() {
+        AuthenticationEntryPoint status = new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED);
+        AuthenticationEntryPoint page = new LoginUrlAuthenticationEntryPoint("/sign-in");
+        return (request, response, fault) -> (isFromScript(request) ? status : page).commence(request, response, fault);
     }
 
     /** Scripts want a status and not a sign-in page. */

@@ -41,6 +41,16 @@ public class Workspace {
 
     /** The newest snapshot of a branch and the number of the revision that made it. */
     public record Head(Branch branch, int number, Model model) {
+
+        /** @throws NotFound if the text is no id, or of an element that is not on this branch */
+        public Element element(String id) {
+            try {
+                return model.find(ElementId.parse(id))
+                        .orElseThrow(() -> new NotFound("there is no element " + id + " on this branch; it may have been removed"));
+            } catch (IllegalArgumentException _) {
+                throw new NotFound("'" + id + "' is no element's id");
+            }
+        }
     }
 
     private static final class Loaded {

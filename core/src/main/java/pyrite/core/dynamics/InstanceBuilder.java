@@ -70,8 +70,13 @@ final class InstanceBuilder {
             put(instance, feature, link != null ? new Instance.Slot.Parts(List.of(link)) : slot(instance, feature, depth));
         }
         for (Element general : inheritance.generals(usage)) {
-            model.children(general.id()).stream().filter(child -> child.kind() == ElementKind.BINDING)
-                    .forEach(instance.bindings()::add);
+            for (Element member : model.children(general.id())) {
+                if (member.kind() == ElementKind.BINDING) {
+                    instance.bindings().add(member);
+                } else if (member.kind().isUsage() && instance.slot(member.id()).isEmpty()) {
+                    alias(instance, member);
+                }
+            }
         }
         return instance;
     }
@@ -84,11 +89,12 @@ final class InstanceBuilder {
         for (Element old : inheritance.redefined(feature)) {
             instance.put(old.id(), slot);
         }
-        for (Element general : inheritance.generals(instance.usage())) {
-            model.children(general.id()).stream().filter(hidden -> hidden.kind().isUsage())
-                    .filter(hidden -> inheritance.effective(instance.usage(), hidden.id()).filter(feature::equals).isPresent())
-                    .forEach(hidden -> instance.put(hidden.id(), slot));
-        }
+    }
+
+    /** A feature that is hidden by another one without being redefined by name is found as that other one. */
+    private void alias(Instance instance, Element hidden) {
+        inheritance.effective(instance.usage(), hidden.id()).flatMap(shown -> instance.slot(shown.id()))
+                .ifPresent(slot -> instance.put(hidden.id(), slot));
     }
 
     private Instance.@Nullable Slot slot(Instance instance, Element feature, int depth) {

@@ -185,7 +185,8 @@ public final class Simulation {
             lookAhead(t, y);
             boolean changed = false;
             for (int i = 0; i < modes.length; i++) {
-                boolean holds = Math.abs(margins[i]) <= SLACK * leeway(i) ? modes[i] : holdsFromHere(i);
+                boolean undecided = leeway(i) > 0 && Math.abs(margins[i]) <= SLACK * leeway(i);
+                boolean holds = undecided ? modes[i] : holdsFromHere(i);
                 if (i == fired && holds != modes[i]) {
                     throw chatter(t, i);
                 }

@@ -83,6 +83,9 @@ public final class Inheritance {
      * parameters of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2).
      */
     private Optional<Element> replacement(Element inherited, Collection<Element> nearer) {
+        if (!isSingle(inherited) && inherited.get(Property.DIRECTION).isEmpty()) {
+            return Optional.empty();
+        }
         return nearer.stream().filter(near -> !near.owner().equals(inherited.owner()))
                 .filter(near -> near.kind() == inherited.kind() && isSingle(near)
                         || near.get(Property.DIRECTION).isPresent() && inherited.get(Property.DIRECTION).isPresent()

@@ -53,7 +53,6 @@ public final class RequirementJudge {
             Flattening flattening = new Flattening(model);
             try {
                 Instance root = flattening.root(model.get(chain.getFirst()));
-                flattening.noteRead(satisfaction);
                 new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction).ifPresent(judgements::add);
             } catch (ModelFault e) {
                 judgements.add(unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage())
@@ -74,7 +73,6 @@ public final class RequirementJudge {
 
     private Optional<Judgement> judge(Element requirement, Element satisfaction) {
         List<ElementId> chain = satisfier(satisfaction);
-        flattening.noteRead(satisfaction);
         Instance subject = chain.isEmpty() ? root : subject(chain).orElse(null);
         if (subject == null) {
             String path = model.names().qualifiedName(model.get(chain.getLast()));
@@ -82,7 +80,8 @@ public final class RequirementJudge {
                     + "part of '" + root.path() + "', which was run"));
         }
         try {
-            return Optional.of(judged(requirement, subject, subject.path()));
+            Judgement judgement = judged(requirement, subject, subject.path());
+            return Optional.of(judgement.with(judgement.fingerprint().and(Fingerprint.of(model, List.of(satisfaction.id())))));
         } catch (Assessor.NeedsRun _) {
             return Optional.empty();
         }

@@ -1,0 +1,49 @@
+package pyrite.app;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.core.env.Environment;
+
+/** The application as a user starts it, on a free port with its own data folder; can be stopped and started again. */
+final class Application implements AutoCloseable {
+    private final Path data;
+    private ConfigurableApplicationContext context;
+
+    Application(Path data) {
+        this.data = data;
+        start();
+    }
+
+    static Application inNewFolder() {
+        try {
+            return new Application(Files.createTempDirectory("pyrite-test"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    void start() {
+        SpringApplication application = new SpringApplication(Pyrite.class);
+        application.setDefaultProperties(Map.of("server.port", 0, "pyrite.data", data.toAbsolutePath().toString(),
+                "pyrite.demo", true, "spring.main.banner-mode", "off"));
+        context = application.run();
+    }
+
+    <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    String address() {
+        return "http://localhost:" + context.getBean(Environment.class).getProperty("local.server.port");
+    }
+
+    @Override
+    public void close() {
+        context.close();
+    }
+}

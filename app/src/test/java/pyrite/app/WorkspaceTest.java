@@ -1,0 +1,147 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import pyrite.app.store.Branch;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.store.PersonMapper;
+import pyrite.app.workspace.Workspace;
+import pyrite.app.workspace.Workspace.Commit;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.notation.NotationWriter;
+
+/** The store and the commits to it, on a real database with the demo in it. */
+class WorkspaceTest {
+    private Application application;
+    private Workspace workspace;
+    private Person ines;
+    private Person odo;
+
+    @BeforeEach
+    void start() {
+        application = Application.inNewFolder();
+        take();
+    }
+
+    @AfterEach
+    void stop() {
+        application.close();
+    }
+
+    private void take() {
+        workspace = application.bean(Workspace.class);
+        ines = application.bean(PersonMapper.class).bySignIn("ines").orElseThrow();
+        odo = application.bean(PersonMapper.class).bySignIn("odo").orElseThrow();
+    }
+
+    private Workspace.Head head() {
+        return workspace.head("merrow", "main");
+    }
+
+    private Branch branch() {
+        return head().branch();
+    }
+
+    private Element named(String name) {
+        return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+    }
+
+    private static String text(Model model) {
+        return NotationWriter.write(model, model.ownRoots());
+    }
+
+    private Commit rename(String from, String to, int base, Person author) {
+        return workspace.commit(branch(), base, Edit.put(named(from).withName(to)), author, from + " → " + to);
+    }
+
+    @Test
+    void everythingIsThereAfterARestart() {
+        rename("basin", "harbour", 1, ines);
+        workspace.commit(branch(), 2, Edit.remove(named("tideRun").id()), ines, "gone");
+        Model before = head().model();
+        application.close();
+        application.start();
+        take();
+        assertThat(head().number()).isEqualTo(3);
+        assertThat(Set.copyOf(head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
+        assertThat(text(head().model())).isEqualTo(text(before)).contains("part harbour : Basin;");
+    }
+
+    @Test
+    void undoAndRedoAreRevisionsOfTheirOwn() {
+        String before = text(head().model());
+        rename("basin", "harbour", 1, ines);
+        String after = text(head().model());
+        assertThat(workspace.undo(branch(), ines)).isInstanceOf(Commit.Saved.class);
+        assertThat(text(head().model())).isEqualTo(before);
+        assertThat(workspace.redo(branch(), ines)).isInstanceOf(Commit.Saved.class);
+        assertThat(text(head().model())).isEqualTo(after);
+        assertThat(application.bean(BranchStore.class).revisions(branch())).extracting(e -> e.revision().summary())
+                .startsWith("redone: basin → harbour", "undone: basin → harbour", "basin → harbour");
+    }
+
+    @Test
+    void nobodyUndoesTheEditsOfOthers() {
+        rename("basin", "harbour", 1, ines);
+        assertThat(workspace.undo(branch(), application.bean(PersonMapper.class).bySignIn("admin").orElseThrow()))
+                .isInstanceOf(Commit.Nothing.class);
+        assertThat(text(head().model())).contains("part harbour");
+    }
+
+    @Test
+    void anEditOnAnOldRevisionCountsUnlessItTouchesWhatMovedSince() {
+        rename("basin", "harbour", 1, ines);
+        assertThat(rename("sea", "ocean", 1, odo)).isInstanceOf(Commit.Saved.class);
+        Element old = named("harbour").withName("pond");
+        assertThat(workspace.commit(branch(), 1, Edit.put(old), odo, "late")).isInstanceOfSatisfying(Commit.Overtaken.class,
+                overtaken -> assertThat(overtaken.elements()).extracting(Element::name).containsExactly("harbour"));
+        assertThat(head().number()).isEqualTo(3);
+    }
+
+    @Test
+    void anUndoThatOthersHaveOvertakenIsRefusedWithTheElement() {
+        rename("basin", "harbour", 1, ines);
+        rename("harbour", "pond", 2, odo);
+        assertThat(workspace.undo(branch(), ines)).isInstanceOf(Commit.Overtaken.class);
+    }
+
+    @Test
+    void aFaultyEditChangesNothing() {
+        String before = text(head().model());
+        assertThat(rename("basin", "sea", 1, ines)).isInstanceOfSatisfying(Commit.Refused.class,
+                refused -> assertThat(refused.problems().getFirst().message()).contains("already taken"));
+        assertThat(text(head().model())).isEqualTo(before);
+        assertThat(head().number()).isEqualTo(1);
+    }
+
+    @Test
+    void manyWritersAtOnceLoseNothing() throws Exception {
+        Element owner = named("MerrowGate");
+        try (ExecutorService writers = Executors.newFixedThreadPool(4)) {
+            List<Callable<Commit>> tasks = IntStream.range(0, 40).<Callable<Commit>>mapToObj(i -> () ->
+                    workspace.commit(branch(), 1, Edit.put(Element.of(ElementKind.PART, owner.id(),
+                            head().model().rankAtEnd(owner.id()), "extra" + i)), ines, "extra " + i)).toList();
+            for (var task : writers.invokeAll(tasks)) {
+                assertThat(task.get()).isInstanceOf(Commit.Saved.class);
+            }
+        }
+        assertThat(head().number()).isEqualTo(41);
+        application.close();
+        application.start();
+        take();
+        assertThat(head().model().ownElements().stream().filter(e -> e.name() != null && e.name().startsWith("extra"))).hasSize(40);
+    }
+}

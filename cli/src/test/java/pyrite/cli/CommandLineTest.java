@@ -1,0 +1,119 @@
+package pyrite.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+class CommandLineTest {
+    private static final String TANK = """
+            package Tank {
+                private import ISQ::*;
+                private import SI::*;
+                private import Dynamics::*;
+                part def StorageTank {
+                    attribute level : LengthValue := 1 [m];
+                    assert constraint drain { der(level) == -0.01 [m/s] }
+                }
+                part tank : StorageTank;
+                requirement <'T-1'> keeps { subject t : StorageTank; require constraint { always(t.level >= 0.5 [m]) } }
+                satisfy keeps by tank;
+                verification check : SimulatedCheck { subject :>> system = tank; attribute :>> stopTime = 40 [s]; objective { verify keeps; } }
+                analysis look : TimeRun { subject :>> system = tank; attribute :>> stopTime = 10 [s]; attribute :>> interval = 5 [s]; }
+            }
+            """;
+
+    @TempDir
+    private Path folder;
+    private Path file;
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+
+    @BeforeEach
+    void write() throws IOException {
+        file = folder.resolve("tank.sysml");
+        Files.writeString(file, TANK);
+    }
+
+    private int pyrite(String... arguments) {
+        return Main.execute(new PrintWriter(out, true), new PrintWriter(err, true), arguments);
+    }
+
+    private void replace(String old, String by) throws IOException {
+        Files.writeString(file, TANK.replace(old, by));
+    }
+
+    @Test
+    void checkCountsElementsOrReportsErrorsWithTheirPlace() throws IOException {
+        assertThat(pyrite("check", file.toString())).isZero();
+        assertThat(out.toString()).contains("no errors");
+        replace("1 [m];", "1 [kg];");
+        assertThat(pyrite("check", file.toString())).isEqualTo(1);
+        assertThat(out.toString()).contains(file + ":6:42: error: 'level' is a quantity in m, but its value is a quantity in kg", "1 error");
+    }
+
+    @Test
+    void formatWritesTheSameModelInCanonicalText() throws IOException {
+        assertThat(pyrite("format", file.toString())).isZero();
+        String once = out.toString();
+        assertThat(once).contains("    requirement <'T-1'> keeps {\n        subject t : StorageTank;");
+        Files.writeString(file, once);
+        out.getBuffer().setLength(0);
+        pyrite("format", file.toString());
+        assertThat(out.toString()).isEqualTo(once);
+    }
+
+    @Test
+    void runWritesSeriesAsCsv() throws IOException {
+        assertThat(pyrite("run", file.toString(), "--case", "Tank::look")).isZero();
+        assertThat(out.toString().lines().toList()).first().isEqualTo("time [s],tank.level [m]");
+        assertThat(out.toString().lines().toList()).hasSize(4);
+        Path csv = folder.resolve("out.csv");
+        pyrite("run", file.toString(), "--case", "Tank::look", "--csv", csv.toString());
+        assertThat(Files.readAllLines(csv).getLast()).matches("10\\.0,0\\.(9|8999).*");
+    }
+
+    @Test
+    void verifySaysPassAndFailByItsExitCode() throws IOException {
+        assertThat(pyrite("verify", file.toString())).isZero();
+        assertThat(out.toString()).contains("T-1", "Tank::keeps", "tank", "pass", "0.1", "holds throughout");
+        replace("40 [s]", "60 [s]");
+        assertThat(pyrite("verify", file.toString())).isEqualTo(2);
+        assertThat(out.toString()).contains("fail", "violated first at t = 50 s");
+    }
+
+    @Test
+    void verifyWritesJson() {
+        pyrite("verify", file.toString(), "--json");
+        JsonNode row = JsonMapper.builder().build().readTree(out.toString()).get(0);
+        assertThat(row.get("id").asString()).isEqualTo("T-1");
+        assertThat(row.get("verdict").asString()).isEqualTo("pass");
+        assertThat(row.get("margin").asDouble()).isBetween(0.0999, 0.1001);
+        assertThat(row.get("unit").asString()).isEqualTo("m");
+        assertThat(row.get("firstViolation").isNull()).isTrue();
+    }
+
+    @Test
+    void aRunThatBlowsUpSaysWhichEquationAndWhen() throws IOException {
+        replace("-0.01 [m/s]", "level^2 / 1 [m*s]");
+        assertThat(pyrite("run", file.toString(), "--case", "Tank::look")).isEqualTo(1);
+        assertThat(err.toString()).contains("tank.level", "tank.drain", "t = ");
+    }
+
+    @Test
+    void wrongUsageIsExplained() {
+        assertThat(pyrite()).isEqualTo(64);
+        assertThat(pyrite("check")).isEqualTo(64);
+        assertThat(pyrite("check", folder.resolve("nothing").toString())).isEqualTo(64);
+        assertThat(pyrite("run", file.toString(), "--case", "Tank::nothing")).isEqualTo(64);
+        assertThat(err.toString()).contains("say what to do", "cannot be read", "there is no case 'Tank::nothing'; there are: Tank::check, Tank::look");
+    }
+}

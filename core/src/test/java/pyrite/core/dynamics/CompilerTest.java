@@ -1,0 +1,109 @@
+package pyrite.core.dynamics;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Random;
+import java.util.stream.IntStream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+import pyrite.core.expression.MathFunction;
+
+/** Compiled terms are worth what the same terms are worth when they are interpreted. */
+class CompilerTest {
+    private static final int VARIABLES = 6;
+
+    @Property(tries = 200)
+    void compiledAndInterpretedAgree(@ForAll long seed) {
+        Random random = new Random(seed);
+        RandomTerms terms = new RandomTerms(random);
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        List<SortedSystem.Assignment> assignments = IntStream.range(3, VARIABLES)
+                .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), origin)).toList();
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), terms.relations(), List.of(), java.util.Map.of());
+        SortedSystem system = new SortedSystem(flat, assignments);
+        boolean[] modes = new boolean[terms.relations().size()];
+        IntStream.range(0, modes.length).forEach(i -> modes[i] = random.nextBoolean());
+        double[] start = random.doubles(VARIABLES, -3, 3).toArray();
+        assertThat(values(Compiler.compile(system), start, modes)).containsExactly(values(InterpretedKernel.of(system), start, modes));
+    }
+
+    private static double[] values(Kernel kernel, double[] start, boolean[] modes) {
+        double[] v = start.clone();
+        double[] margins = new double[modes.length];
+        kernel.evaluate(0.7, v, modes);
+        kernel.margins(0.7, v, modes, margins);
+        return IntStream.concat(IntStream.range(0, v.length), IntStream.range(v.length, v.length + margins.length))
+                .mapToDouble(i -> i < v.length ? v[i] : margins[i - v.length]).toArray();
+    }
+
+    @Test
+    void aTermTooLargeForAMethodIsInterpreted() {
+        Term sum = Terms.plus(new Term.Variable(0), new Term.Time());
+        for (int i = 0; i < 13; i++) {
+            sum = Terms.plus(sum, sum);
+        }
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of(), java.util.Map.of());
+        Kernel kernel = Compiler.compile(new SortedSystem(flat, List.of(new SortedSystem.Assignment(1, sum, origin))));
+        double[] v = {1, 0};
+        kernel.evaluate(0.5, v, new boolean[0]);
+        assertThat(v[1]).isEqualTo(1.5 * 8192);
+    }
+
+    @Test
+    void manyAssignmentsAreSpreadOverMethods() {
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000).mapToObj(i ->
+                new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), origin)).toList();
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of(), java.util.Map.of());
+        double[] v = new double[20_000];
+        Compiler.compile(new SortedSystem(flat, assignments)).evaluate(0, v, new boolean[0]);
+        assertThat(v[19_999]).isEqualTo(19_999);
+    }
+
+    private static final class RandomTerms {
+        private final Random random;
+        private final List<Condition.Relation> relations = new java.util.ArrayList<>();
+
+        RandomTerms(Random random) {
+            this.random = random;
+        }
+
+        List<Condition.Relation> relations() {
+            return relations;
+        }
+
+        Term term(int depth) {
+            if (depth == 0) {
+                return switch (random.nextInt(3)) {
+                    case 0 -> Terms.constant(random.nextInt(-4, 5));
+                    case 1 -> new Term.Time();
+                    default -> new Term.Variable(random.nextInt(3));
+                };
+            }
+            return switch (random.nextInt(4)) {
+                case 0 -> new Term.Call(MathFunction.values()[4 + random.nextInt(8)], term(depth - 1));
+                case 1 -> new Term.Choice(condition(2), term(depth - 1), term(depth - 1));
+                default -> new Term.Arithmetic(Term.Sign.values()[random.nextInt(5)], term(depth - 1), term(depth - 1));
+            };
+        }
+
+        private Condition condition(int depth) {
+            if (depth == 0) {
+                Term left = term(1);
+                Term right = term(1);
+                Condition.Relation relation = new Condition.Relation(relations.size(), left, right, random.nextBoolean(), false);
+                relations.add(relation);
+                return relation;
+            }
+            return switch (random.nextInt(4)) {
+                case 0 -> new Condition.Not(condition(depth - 1));
+                case 1 -> new Condition.Both(condition(depth - 1), condition(depth - 1));
+                case 2 -> new Condition.Either(condition(depth - 1), condition(depth - 1));
+                default -> new Condition.Fixed(random.nextBoolean());
+            };
+        }
+    }
+}

@@ -1,0 +1,99 @@
+package pyrite.core.verification;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static pyrite.core.Models.element;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.model.Outcome;
+import pyrite.core.notation.Authoring;
+
+/** A verdict is stale exactly while something it was computed from differs. */
+class FingerprintTest {
+    private static final Model MODEL = Models.of("""
+            attribute factor : Real = 2;
+            part def Tank {
+                attribute area : AreaValue = 1 [m^2];
+                attribute level : LengthValue := 1 [m];
+                assert constraint balance { area * der(level) == -0.01 [m^3/s] * factor }
+            }
+            part tank : Tank;
+            part unrelated { attribute x : Real = 1; }
+            requirement keeps { doc /* Keeps water. */ subject t : Tank; attribute least : LengthValue = 0.1 [m];
+                require constraint { always(t.level >= least) } }
+            requirement other { subject t : Tank; attribute most : LengthValue = 3 [m]; require constraint { always(t.level <= most) } }
+            satisfy keeps by tank;
+            satisfy other by tank;
+            verification check : SimulatedCheck {
+                subject :>> system = tank; attribute :>> stopTime = 10 [s]; objective { verify keeps; verify other; }
+            }
+            """);
+    private static final Judgement KEEPS = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE).judgements().getFirst();
+
+    private static Model with(String holder, String feature, String text) {
+        Authoring.Proposal proposal = new Authoring(MODEL).value(element(MODEL, holder), element(MODEL, feature), text);
+        return ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+    }
+
+    private static List<String> changed(Model model) {
+        return KEEPS.fingerprint().changedIn(model).stream().map((ElementId id) ->
+                model.find(id).map(model.names()::qualifiedName).orElse("gone")).toList();
+    }
+
+    @Test
+    void nothingChangedNothingStale() {
+        assertThat(changed(MODEL)).isEmpty();
+    }
+
+    @Test
+    void aChangedValueIsNamed() {
+        assertThat(changed(with("Test::Tank", "Test::Tank::area", "2 [m^2]"))).containsExactly("Test::Tank::area");
+        assertThat(changed(with("Test", "Test::factor", "3"))).containsExactly("Test::factor");
+        assertThat(changed(with("Test::keeps", "Test::keeps::least", "0.2 [m]"))).containsExactly("Test::keeps::least");
+        Element stopTime = MODEL.children(element(MODEL, "Test::check").id()).stream().filter(e ->
+                "stopTime".equals(MODEL.names().effectiveName(e))).findFirst().orElseThrow();
+        assertThat(changed(with("Test::check", MODEL.names().qualifiedName(stopTime), "20 [s]"))).hasSize(1);
+    }
+
+    @Test
+    void aRedefinitionInTheUsageIsNamedByTheUsage() {
+        assertThat(changed(with("Test::tank", "Test::Tank::area", "2 [m^2]"))).containsExactly("Test::tank");
+    }
+
+    @Test
+    void puttingTheOldValueBackMakesItFreshAgain() {
+        Model there = with("Test::Tank", "Test::Tank::area", "2 [m^2]");
+        Element area = element(MODEL, "Test::Tank::area");
+        assertThat(changed(((Outcome.Applied) there.apply(Edit.put(area))).model())).isEmpty();
+    }
+
+    @Test
+    void whatWasNotReadDoesNotMatter() {
+        assertThat(changed(with("Test::unrelated", "Test::unrelated::x", "7"))).isEmpty();
+        assertThat(changed(with("Test::other", "Test::other::most", "7 [m]"))).isEmpty();
+    }
+
+    @Test
+    void namesAndTextsDoNotMatter() {
+        Authoring authoring = new Authoring(MODEL);
+        for (Authoring.Proposal proposal : List.of(authoring.name(element(MODEL, "Test::tank"), "reservoir"),
+                authoring.documentation(element(MODEL, "Test::keeps"), "Keeps enough water."))) {
+            assertThat(changed(((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model())).isEmpty();
+        }
+    }
+
+    @Test
+    void aNewEquationAndARemovedSatisfactionMatter() {
+        Authoring.Proposal equation = new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = 1");
+        assertThat(changed(((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) equation).edit())).model()))
+                .containsExactly("Test::Tank");
+        ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps")).getFirst().id();
+        assertThat(changed(((Outcome.Applied) MODEL.apply(Edit.remove(satisfaction))).model())).contains("Test::keeps", "gone");
+    }
+}

@@ -1,0 +1,88 @@
+package pyrite.core.verification;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.notation.Library;
+import pyrite.core.notation.NotationReader;
+import pyrite.core.notation.Source;
+
+/** The demo's physics against hand calculation. */
+class MerrowTest {
+    private static Model model;
+
+    @BeforeAll
+    static void read() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of("../examples/merrow"))) {
+            List<Source> sources = new java.util.ArrayList<>();
+            for (Path file : files.sorted().toList()) {
+                sources.add(new Source(file.toString(), Files.readString(file)));
+            }
+            model = NotationReader.read(Library.model(), sources).model();
+        }
+    }
+
+    private static CaseRun run(String name) {
+        CaseRun run = CaseRun.of(model, Models.element(model, "MerrowVerification::" + name), RunControl.NONE);
+        assertThat(run.failure()).isNull();
+        return run;
+    }
+
+    private static Map<String, Judgement> byId(CaseRun run) {
+        return run.judgements().stream().collect(Collectors.toMap(j -> RequirementIds.of(model, model.get(j.requirement())), j -> j));
+    }
+
+    @Test
+    void closingMeetsItsThreeRequirements() {
+        Map<String, Judgement> judged = byId(run("closingCheck"));
+        assertThat(judged.values()).hasSize(3).allMatch(j -> j.verdict() == VerdictKind.PASS);
+        // Waiting 240 s, 70 deg at 0.4 deg/s and 12 deg at 0.1 deg/s would take 535 s; the water presses the leaf on, so a little less.
+        assertThat(600 - judged.get("MG-1").margin().si()).isBetween(500.0, 540.0);
+        // Cushioned at 0.1 deg/s an edge 7.4 m out touches at 0.0129 m/s or somewhat faster.
+        assertThat(0.02 - judged.get("MG-2").margin().si()).isBetween(0.0129, 0.02);
+    }
+
+    @Test
+    void theBatteryIsEmptyForThePhysicalReasonThatHoldingTakesMostOfIt() {
+        Judgement judgement = byId(run("powerCutCheck")).get("MG-5");
+        assertThat(judgement.verdict()).isEqualTo(VerdictKind.FAIL);
+        // 12 kWh less six hours of 1.6 kW less the work of raising the leaf: m g h/2 sin(82 deg) buoyant, over the efficiency.
+        double raising = 0.87 * 148_000 * 9.81 * 7.4 / 2 * Math.sin(Math.toRadians(82)) / 0.68 / 3.6e6;
+        double left = 12 - 1.6 * 6 - raising;
+        assertThat(left - 2.4).isCloseTo(judgement.margin().shown(), within(0.35));
+    }
+
+    @Test
+    void theBasinHoldsExactlyTheWaterThatCameIn() {
+        CaseRun run = run("surgeCheck");
+        assertThat(byId(run).get("MG-4").verdict()).isEqualTo(VerdictKind.PASS);
+        double[] depth = run.series().stream().filter(s -> s.path().equals("barrier.basin.depth")).findFirst().orElseThrow().values();
+        double[] inflow = run.series().stream().filter(s -> s.path().equals("barrier.basin.gateInflow")).findFirst().orElseThrow().values();
+        double volume = 0;
+        for (int i = 1; i < run.times().length; i++) {
+            volume += ((inflow[i - 1] + inflow[i]) / 2 + 2.4) * (run.times()[i] - run.times()[i - 1]);
+        }
+        assertThat((depth[depth.length - 1] - depth[0]) * 118_000).isCloseTo(volume, within(0.002 * volume));
+    }
+
+    @Test
+    void theLeafRestsOnItsStopWithTheForceThatPressesIt() {
+        CaseRun run = run("closingCheck");
+        double[] angle = run.series().stream().filter(s -> s.path().equals("barrier.gate.leaf.angle")).findFirst().orElseThrow().values();
+        assertThat(angle[angle.length - 1]).isGreaterThan(82).isLessThan(84);
+        assertThat(run.series()).extracting(CaseRun.Series::path).hasSizeGreaterThan(20);
+    }
+}
