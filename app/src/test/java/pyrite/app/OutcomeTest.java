@@ -173,7 +173,7 @@ class OutcomeTest {
         openRequirement("keepsBasinLow");
         follow("surgeCheck");
         heading("surgeCheck");
-        type("Value of stopTime", "2000 [h]");
+        type("Value of stopTime", "500 [h]");
         wait.until(textToBePresentInElementLocated(By.id("saved"), "Saved"));
         browser.findElement(By.xpath("//button[contains(., 'Run')]")).click();
         wait.until(urlContains("/runs/"));

@@ -28,17 +28,23 @@ import org.hipparchus.ode.sampling.ODEStepHandler;
 public final class Simulation {
     private static final int CHECK_EVERY = 512;
     private static final int MOST_SWITCHES_AT_ONCE = 50;
-    /** Fractions of the span: instants that count as one, how far ahead a margin is looked at, how exact a switch is. */
-    private static final double SAME_INSTANT = 1e-9;
-    private static final double AHEAD = 1e-9;
+    /**
+     * In units of the resolution of time in the run, which is a few of the smallest differences a double can have there:
+     * how exactly a switch is located, how far ahead a margin is looked at, and which instants count as one.
+     */
+    private static final double ULPS = 16;
+    private static final double SWITCH_ACCURACY = 1;
+    private static final double AHEAD = 1e3;
+    private static final double SAME_INSTANT = 1e5;
     private static final int EULER_STEPS = 4;
-    private static final double SWITCH_ACCURACY = 1e-12;
     private static final double KINK_SHARE = 0.1;
     private static final double SLACK = 1.01;
     private static final double LARGEST_STEP = 0.02;
     private static final double SMALLEST_STEP = 1e-14;
     private static final int SETTLING_ROUNDS = 20;
     private static final int RETRIES = 12;
+    /** All steps are kept until the requirements are judged; each takes about 1 KB and more with many states. */
+    private static final int MOST_STEPS = 300_000;
 
     private final SortedSystem system;
     private final Kernel kernel;
@@ -46,6 +52,7 @@ public final class Simulation {
     private final RunControl control;
     private final InstantSource clock;
     private final double span;
+    private final double resolution;
     private final int[] states;
     private final int[] rates;
     private final long deadline;
@@ -66,6 +73,7 @@ public final class Simulation {
         this.control = control;
         this.clock = clock;
         this.span = settings.stop() - settings.start();
+        this.resolution = ULPS * Math.ulp(Math.max(Math.abs(settings.start()), Math.abs(settings.stop())));
         this.states = system.flat().rates().keySet().stream().sorted().mapToInt(Integer::intValue).toArray();
         this.rates = Arrays.stream(states).map(state -> system.flat().rates().get(state)).toArray();
         this.deadline = clock.millis() + settings.budget().toMillis();
@@ -105,7 +113,7 @@ public final class Simulation {
             t = piece.end();
             y = piece.state();
             if (piece.fired() >= 0) {
-                switchesHere = t - lastSwitch <= SAME_INSTANT * span ? switchesHere + 1 : 1;
+                switchesHere = t - lastSwitch <= SAME_INSTANT * resolution ? switchesHere + 1 : 1;
                 lastSwitch = t;
                 if (switchesHere > MOST_SWITCHES_AT_ONCE) {
                     throw chatter(t, piece.fired());
@@ -139,7 +147,7 @@ public final class Simulation {
                 return piece(t, state, end, largest);
             } catch (NotFinite fault) {
                 double missing = fault.time - reached;
-                if (retry == RETRIES || missing <= SAME_INSTANT * span) {
+                if (retry == RETRIES || missing <= SAME_INSTANT * resolution) {
                     throw blewUp(fault.time, fault.variable);
                 }
                 t = reached;
@@ -210,7 +218,7 @@ public final class Simulation {
 
     /** Margins now and a moment later; the way there in several Euler steps, so that also a curvature shows. */
     private void lookAhead(double t, double[] y) {
-        double step = AHEAD * span / EULER_STEPS;
+        double step = AHEAD * resolution / EULER_STEPS;
         double[] next = y.clone();
         for (int k = 0; k < EULER_STEPS; k++) {
             evaluate(t + k * step, next);
@@ -383,7 +391,7 @@ public final class Simulation {
 
         @Override
         public BracketedUnivariateSolver<UnivariateFunction> getSolver() {
-            return new BracketingNthOrderBrentSolver(0, SWITCH_ACCURACY * span, 0, 5);
+            return new BracketingNthOrderBrentSolver(0, SWITCH_ACCURACY * resolution, 0, 5);
         }
 
         @Override
@@ -418,13 +426,26 @@ public final class Simulation {
             trajectory.add(interpolator.getPreviousState().getTime(), now.getTime(), interpolator, pieceModes);
             reached = now.getTime();
             reachedState = now.getPrimaryState();
+            requireFewEnoughSteps();
             requireNothingMissed(interpolator);
             checkFinite(reached);
             control.progress((reached - settings.start()) / span);
         }
 
+        private void requireFewEnoughSteps() {
+            if (trajectory.stepCount() > MOST_STEPS) {
+                throw new RunFailure(RunFailure.Reason.OUT_OF_TIME, reached, "the run took more than " + MOST_STEPS
+                        + " steps by t = " + seconds(reached) + " of " + seconds(settings.stop())
+                        + "; shorten it or loosen its tolerance", List.of());
+            }
+        }
+
         /** A relation that is not what it is taken to be in the middle and at the end of a step switched unseen. */
         private void requireNothingMissed(ODEStateInterpolator interpolator) {
+            if (modes.length == 0) {
+                evaluate(reached, reachedState);
+                return;
+            }
             double middle = (interpolator.getPreviousState().getTime() + reached) / 2;
             margins(middle, interpolator.getInterpolatedState(middle).getPrimaryState(), marginsAhead);
             margins(reached, reachedState, margins);

@@ -1,0 +1,56 @@
+package pyrite.bench;
+
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonTokenStream;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+import pyrite.core.notation.Library;
+import pyrite.core.notation.NotationLexer;
+import pyrite.core.notation.NotationReader;
+import pyrite.core.notation.Source;
+
+/** Reading, resolving and checking a text of about 10,000 elements against only splitting it into tokens; the goal is 6. */
+@State(Scope.Benchmark)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.MILLISECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(1)
+public class Notation {
+    private final String text = text();
+
+    private static String text() {
+        StringBuilder text = new StringBuilder();
+        for (int p = 0; p < 50; p++) {
+            text.append("package P").append(p).append(" {\nprivate import ISQ::*; private import SI::*;\n");
+            for (int d = 0; d < 40; d++) {
+                text.append("part def D").append(d).append(" {\ndoc /* A definition of some length, as people write them. */\n")
+                        .append("attribute mass : MassValue = ").append(d).append(" [kg];\nattribute weight : ForceValue = mass * 9.81 [m/s^2];\n}\n")
+                        .append("part d").append(d).append(" : D").append(d).append(";\n");
+            }
+            text.append("}\n");
+        }
+        return text.toString();
+    }
+
+    @Benchmark
+    public int reading() {
+        return NotationReader.read(Library.model(), List.of(new Source("bench", text))).read().size();
+    }
+
+    @Benchmark
+    public int lexing() {
+        CommonTokenStream tokens = new CommonTokenStream(new NotationLexer(CharStreams.fromString(text)));
+        tokens.fill();
+        return tokens.size();
+    }
+}

@@ -1,0 +1,5 @@
+/** Measures Pyrite against hand-written baselines in the same run; ratios count, not milliseconds. */
+@NullMarked
+package pyrite.bench;
+
+import org.jspecify.annotations.NullMarked;
