@@ -147,7 +147,7 @@ export function plot(place, times, traces, lines = []) {
   const units = [...new Set(traces.map((trace) => trace.unit))];
   const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
   const reading = document.createElement('output');
-  title.append(Object.assign(document.createElement('span'), { textContent: traces.map((t) => t.label).join(', ') }), reading);
+  title.append(Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }), reading);
   const canvas = document.createElement('div');
   place.replaceChildren(title, canvas);
   const scales = { x: { time: false } };

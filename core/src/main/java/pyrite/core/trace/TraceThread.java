@@ -1,6 +1,7 @@
 package pyrite.core.trace;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -13,6 +14,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.model.RequirementIds;
 
 /**
  * One element with what it comes from above it and what realises and proves it below it. Links follow satisfy and
@@ -96,6 +98,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             model.referrers(part.id()).stream().map(model::get).filter(e -> e.kind() == ElementKind.SATISFACTION)
                     .filter(e -> !part.equals(element) && e.get(Property.BY).filter(by -> by.target().equals(part.id())).isPresent())
                     .flatMap(e -> e.get(Property.TARGET).stream()).map(target -> model.get(target.target()))
+                    .sorted(Comparator.comparing(r -> RequirementIds.of(model, r)))
                     .filter(r -> above.stream().noneMatch(entry -> entry.element().equals(r)))
                     .forEach(r -> above.add(new Entry("serves", r)));
             usagesOf(part).forEach(usage -> served(usage, seen));

@@ -1,0 +1,70 @@
+package pyrite.core.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static pyrite.core.Models.element;
+
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+
+class InheritanceTest {
+    private static final Model MODEL = Models.of("""
+            part def Machine { doc /* A machine. */ attribute mass : MassValue = 1 [kg]; attribute power : PowerValue; part frame; }
+            part def Motor :> Machine { attribute :>> mass = 2 [kg]; attribute torque : TorqueValue; }
+            part motor : Motor[3] { attribute :>> mass = 3 [kg]; }
+            part def Diamond :> Motor, Machine;
+            requirement def Limit { doc /* At most so much. */ subject m : Machine; require constraint { m.mass <= 5 [kg] } }
+            requirement <'R-1'> limit : Limit { subject m : Motor; }
+            requirement def <'R-2'> Other { subject m : Machine; }
+            requirement other : Other;
+            """);
+
+    private static java.util.List<String> features(String name) {
+        return MODEL.inheritance().features(element(MODEL, "Test::" + name)).stream()
+                .map(f -> MODEL.names().qualifiedName(f).replace("Test::", "")).toList();
+    }
+
+    @Test
+    void aRedefinedFeatureGivesWayToTheOneThatRedefinesIt() {
+        assertThat(features("Motor")).containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::frame");
+        assertThat(features("motor")).containsExactlyInAnyOrder("motor::mass", "Motor::torque", "Machine::power", "Machine::frame");
+    }
+
+    @Test
+    void aFeatureInheritedOnTwoWaysIsThereOnce() {
+        assertThat(features("Diamond")).containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::frame");
+    }
+
+    @Test
+    void theEffectiveFeatureIsFoundByWhatItRedefines() {
+        ElementId original = element(MODEL, "Test::Machine::mass").id();
+        assertThat(MODEL.inheritance().effective(element(MODEL, "Test::motor"), original)).contains(element(MODEL, "Test::motor::mass"));
+        assertThat(MODEL.inheritance().effective(element(MODEL, "Test::motor"), element(MODEL, "Test::limit").id())).isEmpty();
+    }
+
+    @Test
+    void theNearestValueAndMultiplicityCount() {
+        Element mass = element(MODEL, "Test::motor::mass");
+        assertThat(MODEL.inheritance().owning(mass, Property.VALUE)).contains(mass);
+        assertThat(MODEL.inheritance().multiplicity(element(MODEL, "Test::motor"))).isEqualTo(new Multiplicity(3, 3));
+        assertThat(MODEL.inheritance().multiplicity(mass)).isEqualTo(Multiplicity.ONE);
+    }
+
+    @Test
+    void aSubjectTakesThePlaceOfTheInheritedOne() {
+        assertThat(features("limit").stream().filter(name -> name.endsWith("::m"))).containsExactly("limit::m");
+    }
+
+    @Test
+    void documentationAndIdsComeFromTheNearestThatHasOne() {
+        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::motor"))).isEqualTo("A machine.");
+        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::limit"))).isEqualTo("At most so much.");
+        assertThat(RequirementIds.of(MODEL, element(MODEL, "Test::limit"))).isEqualTo("R-1");
+        assertThat(RequirementIds.of(MODEL, element(MODEL, "Test::other"))).isEqualTo("R-2");
+    }
+
+    @Test
+    void kindsAreInheritedThroughAllGenerals() {
+        assertThat(MODEL.inheritance().isA(element(MODEL, "Test::motor"), element(MODEL, "Test::Machine").id())).isTrue();
+        assertThat(MODEL.inheritance().isA(element(MODEL, "Test::Machine"), element(MODEL, "Test::Motor").id())).isFalse();
+    }
+}

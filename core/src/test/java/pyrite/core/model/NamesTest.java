@@ -1,0 +1,90 @@
+package pyrite.core.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static pyrite.core.Models.element;
+import static pyrite.core.Models.id;
+
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.expression.Name;
+
+/** Looking up names after KerML 8.2.3.5: own members, then inherited, then imported, then around. */
+class NamesTest {
+    private static final Model MODEL = Models.read("""
+            package Parts {
+                part def Pump { attribute mass; attribute speed; }
+                part def BigPump :> Pump { attribute :>> mass; }
+                package Inner { part def Valve; }
+            }
+            package Plant {
+                public import Parts::*;
+                part def Valve;
+                part pump : BigPump { part inner; }
+                part <p2> 'second pump' : Pump;
+            }
+            package Other {
+                private import Plant::*;
+                part mine : Pump;
+            }
+            """);
+
+    private static ElementId resolved(String scope, String... name) {
+        return MODEL.names().resolve(Name.of(name), id(MODEL, scope)).orElse(null);
+    }
+
+    @Test
+    void ownMembersComeBeforeImportedOnes() {
+        assertThat(resolved("Plant", "Valve")).isEqualTo(id(MODEL, "Plant::Valve"));
+    }
+
+    @Test
+    void inheritedMembersAreFoundThroughTheTypeAndAsRedefined() {
+        assertThat(resolved("Plant::pump", "speed")).isEqualTo(id(MODEL, "Parts::Pump::speed"));
+        assertThat(resolved("Plant::pump", "mass")).isEqualTo(id(MODEL, "Parts::BigPump::mass"));
+    }
+
+    @Test
+    void whatAPackageImportsForEverybodyIsFoundThroughIt() {
+        assertThat(resolved("Other", "Pump")).isEqualTo(id(MODEL, "Parts::Pump"));
+        assertThat(resolved("Other", "Plant", "Pump")).isEqualTo(id(MODEL, "Parts::Pump"));
+    }
+
+    @Test
+    void shortNamesAndQuotedNamesMeanTheSameElement() {
+        assertThat(resolved("Plant", "p2")).isEqualTo(resolved("Plant", "second pump")).isNotNull();
+    }
+
+    @Test
+    void namesAroundAreSeenFromInside() {
+        assertThat(resolved("Plant::pump::inner", "p2")).isNotNull();
+        assertThat(resolved("Plant::pump::inner", "Parts")).isEqualTo(id(MODEL, "Parts"));
+        assertThat(resolved("Plant", "nothing")).isNull();
+    }
+
+    @Test
+    void namesOfMembersDeepInOtherPackagesNeedTheirPath() {
+        assertThat(resolved("Other", "Inner", "Valve")).isEqualTo(id(MODEL, "Parts::Inner::Valve"));
+        assertThat(resolved("Other", "Valve")).isEqualTo(id(MODEL, "Plant::Valve"));
+    }
+
+    @Test
+    void theShortestNameIsTheOneThatStillMeansTheElement() {
+        Element inner = element(MODEL, "Parts::Inner::Valve");
+        assertThat(MODEL.names().shortest(inner, id(MODEL, "Parts::Inner")).orElseThrow()).hasToString("Valve");
+        assertThat(MODEL.names().shortest(inner, id(MODEL, "Other")).orElseThrow()).hasToString("Inner::Valve");
+        assertThat(MODEL.names().shortest(inner, null).orElseThrow()).hasToString("Parts::Inner::Valve");
+    }
+
+    @Test
+    void completionOffersOwnInheritedImportedAndTopNames() {
+        assertThat(MODEL.names().inScope(id(MODEL, "Plant::pump"))).contains("inner", "mass", "speed", "Pump", "second pump", "p2", "Other", "SI");
+        assertThat(MODEL.names().membersOf(id(MODEL, "Plant::pump"))).contains("inner", "mass").doesNotContain("Other");
+    }
+
+    @Test
+    void aNamelessElementIsCalledByItsKind() {
+        Model model = Models.read("package P { doc /* text */ }");
+        Element doc = model.children(id(model, "P")).getFirst();
+        assertThat(model.names().qualifiedName(doc)).isEqualTo("P::‹documentation›");
+    }
+}
