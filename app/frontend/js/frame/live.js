@@ -69,11 +69,10 @@ export function startLive() {
       refresh();
     }
   });
-  let lost = false;
-  source.addEventListener('error', () => { lost = true; });
-  source.addEventListener('hello', () => {
-    if (lost) {
-      lost = false;
+  // What happened between the making of this page and now, or while the connection was lost, is caught up with.
+  source.addEventListener('hello', (event) => {
+    const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
+    if (JSON.parse(event.data).number !== shown || document.querySelector('[data-progress]')) {
       refresh();
     }
   });

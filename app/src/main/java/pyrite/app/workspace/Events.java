@@ -14,14 +14,15 @@ import pyrite.app.store.Branch;
 public class Events {
     private final Map<Long, List<SseEmitter>> listeners = new ConcurrentHashMap<>();
 
-    SseEmitter listen(Branch branch) {
+    /** @param number of the newest revision, so that a page can tell whether it is behind */
+    SseEmitter listen(Branch branch, int number) {
         SseEmitter emitter = new SseEmitter(0L);
         List<SseEmitter> all = listeners.computeIfAbsent(branch.id(), _ -> new CopyOnWriteArrayList<>());
         all.add(emitter);
         emitter.onCompletion(() -> all.remove(emitter));
         emitter.onTimeout(() -> all.remove(emitter));
         emitter.onError(_ -> all.remove(emitter));
-        send(emitter, "hello", Map.of());
+        send(emitter, "hello", Map.of("number", number));
         return emitter;
     }
 

@@ -18,6 +18,7 @@ class EventsController {
 
     @GetMapping(path = "/p/{project}/{branch}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter listen(@PathVariable String project, @PathVariable String branch) {
-        return events.listen(workspace.head(project, branch).branch());
+        Workspace.Head head = workspace.head(project, branch);
+        return events.listen(head.branch(), head.number());
     }
 }

@@ -2,7 +2,6 @@ package pyrite.core.dynamics;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -121,7 +120,7 @@ public final class Flattening {
         equations.addAll(lowering.definitions());
         Map<Integer, Integer> rates = rates();
         lowering.freeze();
-        return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels(), constants());
+        return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels());
     }
 
     private boolean isNumber(Quantity quantity) {
@@ -221,15 +220,5 @@ public final class Flattening {
         }
         throw new ModelFault("the start value of '" + quantity.path + "' depends on what changes; it must be known before "
                 + "the run", List.of(quantity.feature.id()), Property.VALUE, value.expression().span());
-    }
-
-    private Map<String, FlatSystem.ConstantValue> constants() {
-        Map<String, FlatSystem.ConstantValue> constants = new LinkedHashMap<>();
-        builder.quantities().forEach(quantity -> {
-            if (quantity.term instanceof Term.Constant(double value)) {
-                constants.put(quantity.path, new FlatSystem.ConstantValue(quantity.feature.id(), value, quantity.unit));
-            }
-        });
-        return constants;
     }
 }

@@ -3,7 +3,6 @@ package pyrite.core.dynamics;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 
 /**
@@ -112,11 +111,6 @@ public final class Trajectory {
     /** Takes the variables at an instant; {@code before}: at the end of a step, so what follows may differ. */
     public interface Visitor {
         void visit(double t, double[] v, boolean before);
-    }
-
-    /** The variable with a path, if there is one. */
-    public Optional<Variable> variable(String path) {
-        return system.flat().variables().stream().filter(v -> v.path().equals(path)).findFirst();
     }
 
     /** The instants of a recording: every interval, both ends, and each switching twice, just before and just after. */

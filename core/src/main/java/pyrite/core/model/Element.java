@@ -51,9 +51,6 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
         return new Element(id, kind, owner, rank, newName, shortName, properties);
     }
 
-    public Element withShortName(@Nullable String newShortName) {
-        return new Element(id, kind, owner, rank, name, newShortName, properties);
-    }
 
     public Element withOwner(@Nullable ElementId newOwner, Rank newRank) {
         return new Element(id, kind, newOwner, newRank, name, shortName, properties);

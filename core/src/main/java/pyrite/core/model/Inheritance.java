@@ -1,7 +1,6 @@
 package pyrite.core.model;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -137,9 +136,5 @@ public final class Inheritance {
     /** The element's own documentation. */
     public Optional<Element> documentationOf(Element element) {
         return model.children(element.id()).stream().filter(e -> e.kind() == ElementKind.DOCUMENTATION).findFirst();
-    }
-
-    List<Element> definitions(Element usage) {
-        return new ArrayList<>(generals(usage).stream().filter(each -> each.kind().isDefinition()).toList());
     }
 }

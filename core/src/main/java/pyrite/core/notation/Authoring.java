@@ -8,7 +8,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import pyrite.core.expression.Expression;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -151,10 +150,5 @@ public final class Authoring {
 
     private String nameOf(Element element) {
         return Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title());
-    }
-
-    /** The text of an expression as it would be typed at an element's page. */
-    public String text(Expression expression, Element scope) {
-        return NotationWriter.expression(model, expression, scope.id());
     }
 }

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
-import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -42,9 +41,5 @@ public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId,
         }
         Span span = problem.span().end() > 0 ? problem.span() : place.span();
         return place.source().problem(span, problem.message());
-    }
-
-    public Difference difference() {
-        return new Difference(read.stream().map(e -> new pyrite.core.model.ElementChange(null, e)).toList());
     }
 }

@@ -2,7 +2,6 @@ package pyrite.core.verification;
 
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.FlatSystem;
@@ -29,7 +28,7 @@ import pyrite.core.model.Model;
  * @param culprits the elements the failure names
  */
 public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled, List<ElementId> culprits, double[] times,
-        List<Series> series, Map<String, FlatSystem.ConstantValue> constants, List<Judgement> judgements,
+        List<Series> series, List<Judgement> judgements,
         Fingerprint fingerprint) {
 
     /** One variable over the recorded instants, in its display unit. */
@@ -84,7 +83,7 @@ public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled,
             List<Judgement> judgements = setup.requirements().stream().flatMap(r -> judge.judge(r).stream())
                     .map(judgement -> judgement.with(system.and(judgement.fingerprint()))).toList();
             return new CaseRun(usage.id(), null, false, List.of(), recording.times(), series(sorted.flat(), recording),
-                    sorted.flat().constants(), judgements, system);
+                    judgements, system);
         }
 
         private static List<Series> series(FlatSystem flat, Trajectory.Recording recording) {
@@ -106,7 +105,7 @@ public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled,
             List<Judgement> judgements = requirements.stream().map(requirement -> RequirementJudge
                     .unjudged(requirement, "", verdict, reason)
                     .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))).toList();
-            return new CaseRun(usage.id(), reason, cancelled, culprits, new double[0], List.of(), Map.of(), judgements, fingerprint);
+            return new CaseRun(usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, fingerprint);
         }
     }
 }

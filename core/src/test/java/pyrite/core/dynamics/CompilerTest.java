@@ -21,7 +21,7 @@ class CompilerTest {
         Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
         List<SortedSystem.Assignment> assignments = IntStream.range(3, VARIABLES)
                 .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), origin)).toList();
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), terms.relations(), List.of(), java.util.Map.of());
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), terms.relations(), List.of());
         SortedSystem system = new SortedSystem(flat, assignments);
         boolean[] modes = new boolean[terms.relations().size()];
         IntStream.range(0, modes.length).forEach(i -> modes[i] = random.nextBoolean());
@@ -45,7 +45,7 @@ class CompilerTest {
             sum = Terms.plus(sum, sum);
         }
         Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of(), java.util.Map.of());
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());
         Kernel kernel = Compiler.compile(new SortedSystem(flat, List.of(new SortedSystem.Assignment(1, sum, origin))));
         double[] v = {1, 0};
         kernel.evaluate(0.5, v, new boolean[0]);
@@ -57,7 +57,7 @@ class CompilerTest {
         Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
         List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000).mapToObj(i ->
                 new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), origin)).toList();
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of(), java.util.Map.of());
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());
         double[] v = new double[20_000];
         Compiler.compile(new SortedSystem(flat, assignments)).evaluate(0, v, new boolean[0]);
         assertThat(v[19_999]).isEqualTo(19_999);

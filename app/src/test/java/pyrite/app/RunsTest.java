@@ -1,0 +1,159 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.Mockito.mock;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.Person;
+import pyrite.app.store.PersonMapper;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.notation.Authoring;
+import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.VerdictKind;
+
+/** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
+class RunsTest {
+    private Application application;
+    private Workspace workspace;
+    private RunStore runs;
+    private Verdicts verdicts;
+    private Person ines;
+
+    @BeforeEach
+    void start() {
+        application = Application.inNewFolder();
+        take();
+    }
+
+    @AfterEach
+    void stop() {
+        application.close();
+    }
+
+    private void take() {
+        workspace = application.bean(Workspace.class);
+        runs = application.bean(RunStore.class);
+        verdicts = application.bean(Verdicts.class);
+        ines = application.bean(PersonMapper.class).bySignIn("ines").orElseThrow();
+    }
+
+    private Workspace.Head head() {
+        return workspace.head("merrow", "main");
+    }
+
+    private Element named(String name) {
+        return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+    }
+
+    private long run(String name, RunControl control) {
+        Workspace.Head head = head();
+        long id = runs.begin(head.branch(), named(name), name, head.number(), ines);
+        runs.end(id, CaseRun.of(head.model(), named(name), control));
+        return id;
+    }
+
+    private VerdictView verdict(String requirement) {
+        return verdicts.of(head(), named(requirement).id()).getFirst();
+    }
+
+    private void change(String holder, String feature, String text) {
+        Workspace.Head head = head();
+        Authoring.Proposal.Accepted accepted = (Authoring.Proposal.Accepted) new Authoring(head.model())
+                .value(named(holder), named(feature), text);
+        workspace.commit(head.branch(), head.number(), accepted.edit(), ines, accepted.summary());
+    }
+
+    @Test
+    void aRunIsThereAfterARestartWithSeriesAndVerdicts() {
+        long id = run("closingCheck", RunControl.NONE);
+        RunStore.Recorded before = runs.series(id);
+        VerdictView verdict = verdict("closesInTime");
+        application.close();
+        application.start();
+        take();
+        assertThat(runs.find(head().branch(), id)).get().extracting(RunRecord::status).isEqualTo(RunRecord.Status.DONE);
+        assertThat(runs.series(id).times()).containsExactly(before.times());
+        assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
+        assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
+        assertThat(verdict("closesInTime").stale()).isFalse();
+        assertThat(verdict("closesInTime").exhibit().lines()).isEqualTo(verdict.exhibit().lines());
+    }
+
+    @Test
+    void aVerdictGoesStaleNamesTheChangeAndIsFreshAgainAfterUndo() {
+        run("closingCheck", RunControl.NONE);
+        change("drive", "cushionedSpeed", "0.05 [deg/s]");
+        assertThat(verdict("closesInTime")).satisfies(view -> {
+            assertThat(view.stale()).isTrue();
+            assertThat(view.words()).isEqualTo("pass, stale");
+            assertThat(view.changes()).singleElement().satisfies(change -> {
+                assertThat(change.element()).isEqualTo("drive");
+                assertThat(change.revision()).isEqualTo("r2");
+                assertThat(change.author()).isEqualTo("Ines Marl");
+                assertThat(change.summary()).isEqualTo("cushionedSpeed of drive: 0.1 [deg/s] → 0.05 [deg/s]");
+            });
+        });
+        workspace.undo(head().branch(), ines);
+        assertThat(verdict("closesInTime").stale()).isFalse();
+        workspace.redo(head().branch(), ines);
+        assertThat(verdict("closesInTime").stale()).isTrue();
+        run("closingCheck", RunControl.NONE);
+        assertThat(verdict("closesInTime").stale()).isFalse();
+    }
+
+    @Test
+    void whatNeedsNoRunIsJudgedFromTheModelAsItIs() {
+        assertThat(verdict("canBeLifted").kind()).isEqualTo(VerdictKind.PASS);
+        change("leaf", "mass", "170 [t]");
+        assertThat(verdict("canBeLifted").kind()).isEqualTo(VerdictKind.FAIL);
+        assertThat(verdict("canBeLifted").marginText()).isEqualTo("−10 t");
+        assertThat(verdict("canBeLifted").stale()).isFalse();
+    }
+
+    @Test
+    void aCancelledRunKeepsNoVerdictAndReplacesNone() {
+        run("closingCheck", RunControl.NONE);
+        RunControl control = mock(RunControl.class);
+        org.mockito.Mockito.when(control.isCancelled()).thenReturn(true);
+        long cancelled = run("closingCheck", control);
+        assertThat(runs.find(head().branch(), cancelled).orElseThrow().status()).isEqualTo(RunRecord.Status.CANCELLED);
+        assertThat(runs.verdictsOf(cancelled)).isEmpty();
+        assertThat(verdict("closesInTime").kind()).isEqualTo(VerdictKind.PASS);
+    }
+
+    @Test
+    void aRunThatWasCutOffIsMarkedAtTheNextStart() {
+        long id = runs.begin(head().branch(), named("closingCheck"), "closingCheck", 1, ines);
+        application.close();
+        application.start();
+        take();
+        assertThat(runs.find(head().branch(), id).orElseThrow()).satisfies(run -> {
+            assertThat(run.status()).isEqualTo(RunRecord.Status.INTERRUPTED);
+            assertThat(run.message()).contains("the program stopped");
+        });
+    }
+
+    @Test
+    void aFailedRunGivesItsRequirementsTheVerdictErrorWithTheReason() {
+        Workspace.Head head = head();
+        Element leaf = named("GateLeaf");
+        Element turning = head.model().children(leaf.id()).stream().filter(e -> "tip".equals(e.name())).findFirst().orElseThrow();
+        workspace.commit(head.branch(), 1, Edit.remove(turning.id()), ines, "tip removed");
+        long id = run("closingCheck", RunControl.NONE);
+        assertThat(runs.find(head().branch(), id).orElseThrow().status()).isIn(RunRecord.Status.DONE, RunRecord.Status.FAILED);
+        Map<?, List<VerdictView>> all = verdicts.all(head());
+        assertThat(all.get(named("landsSoftly").id()).getFirst().kind()).isEqualTo(VerdictKind.ERROR);
+        assertThat(all.get(named("landsSoftly").id()).getFirst().reason()).contains("tipSpeed");
+    }
+}
