@@ -37,7 +37,7 @@ final class SeriesBytes {
             byte[] buffer = new byte[8192];
             while (!inflater.finished()) {
                 int count = inflater.inflate(buffer);
-                if (count == 0 && inflater.needsInput()) {
+                if (count == 0 && !inflater.finished() && inflater.needsInput()) {
                     throw new IllegalStateException("a stored series ends too early");
                 }
                 out.write(buffer, 0, count);
