@@ -31,7 +31,8 @@ export function startThread() {
   if (!panel()) {
     return;
   }
-  panel().hidden = localStorage.getItem(OPEN) === 'false';
+  const selectable = document.querySelector('[data-select], [data-selected]') !== null;
+  panel().hidden = !selectable || localStorage.getItem(OPEN) === 'false';
   shown = document.querySelector('[data-selected]')?.dataset.selected ?? document.querySelector('tr[data-select]')?.dataset.select;
   mark();
   show();
