@@ -145,13 +145,13 @@ class RunsTest {
     }
 
     @Test
-    void aFailedRunGivesItsRequirementsTheVerdictErrorWithTheReason() {
+    void aRequirementWhoseQuantityNothingDeterminesHasTheVerdictErrorWithTheReason() {
         Workspace.Head head = head();
         Element leaf = named("GateLeaf");
-        Element turning = head.model().children(leaf.id()).stream().filter(e -> "tip".equals(e.name())).findFirst().orElseThrow();
-        workspace.commit(head.branch(), 1, Edit.remove(turning.id()), ines, "tip removed");
+        Element tip = head.model().children(leaf.id()).stream().filter(e -> "tip".equals(e.name())).findFirst().orElseThrow();
+        workspace.commit(head.branch(), 1, Edit.remove(tip.id()), ines, "tip removed");
         long id = run("closingCheck", RunControl.NONE);
-        assertThat(runs.find(head().branch(), id).orElseThrow().status()).isIn(RunRecord.Status.DONE, RunRecord.Status.FAILED);
+        assertThat(runs.find(head().branch(), id).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
         Map<?, List<VerdictView>> all = verdicts.all(head());
         assertThat(all.get(named("landsSoftly").id()).getFirst().kind()).isEqualTo(VerdictKind.ERROR);
         assertThat(all.get(named("landsSoftly").id()).getFirst().reason()).contains("tipSpeed");
