@@ -4,24 +4,30 @@ import { say } from './history.js';
 
 const listeners = new Set();
 let waiting = false;
+let newest = 0;
 
 /** Calls back after the regions were replaced. */
 export function onRefresh(listener) {
   listeners.add(listener);
 }
 
-/** Fetches this page again and puts the new regions in the place of the old ones. */
+/**
+ * Fetches this page again and puts the new regions in the place of the old ones. Of several at once only the one asked
+ * for last is shown, so that an answer that took its time does not bring back what is past.
+ */
 export async function refresh() {
   if (document.querySelector('.editor:not(.standing)')) {
     waiting = true;
     return;
   }
   waiting = false;
+  const request = ++newest;
   const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
-  if (!response.ok) {
+  const text = await response.text();
+  if (!response.ok || request !== newest) {
     return;
   }
-  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html');
+  const fresh = new DOMParser().parseFromString(text, 'text/html');
   const focus = document.activeElement?.id;
   for (const region of document.querySelectorAll('[data-region]')) {
     const replacement = fresh.getElementById(region.id);

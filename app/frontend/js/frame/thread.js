@@ -11,8 +11,20 @@ async function show() {
   if (!shown || panel().hidden) {
     return;
   }
-  const response = await fetch(`${branch()}/thread/${shown}`, { headers: { 'X-Requested-With': 'fetch' } });
-  panel().innerHTML = response.ok ? await response.text() : '<p class="quiet">This element is no longer there.</p>';
+  const asked = shown;
+  const response = await fetch(`${branch()}/thread/${asked}`, { headers: { 'X-Requested-With': 'fetch' } });
+  const content = response.ok ? await response.text() : '<p class="quiet">This element is no longer there.</p>';
+  if (asked === shown) {
+    panel().innerHTML = content;
+  }
+}
+
+function select(id) {
+  if (id !== shown) {
+    shown = id;
+    mark();
+    show();
+  }
 }
 
 function toggle() {
@@ -43,9 +55,7 @@ export function startThread() {
     }
     const selected = event.target.closest('[data-select]');
     if (selected && !event.target.closest('a, button, input, textarea')) {
-      shown = selected.dataset.select;
-      mark();
-      show();
+      select(selected.dataset.select);
     }
   });
   document.addEventListener('keydown', (event) => {
@@ -57,9 +67,7 @@ export function startThread() {
   document.addEventListener('focusin', (event) => {
     const row = event.target.closest('[data-select]');
     if (row && row.tagName === 'TR') {
-      shown = row.dataset.select;
-      mark();
-      show();
+      select(row.dataset.select);
     }
   });
   onRefresh(() => {

@@ -20,6 +20,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.notation.Authoring;
 import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.Exhibit;
 import pyrite.core.verification.VerdictKind;
 
 /** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
@@ -79,6 +80,8 @@ class RunsTest {
         long id = run("closingCheck", RunControl.NONE);
         RunStore.Recorded before = runs.series(id);
         VerdictView verdict = verdict("closesInTime");
+        Exhibit picture = runs.exhibit(verdict.stored());
+        assertThat(picture.lines()).isNotEmpty();
         application.close();
         application.start();
         take();
@@ -87,7 +90,7 @@ class RunsTest {
         assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
         assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
         assertThat(verdict("closesInTime").stale()).isFalse();
-        assertThat(verdict("closesInTime").exhibit().lines()).isEqualTo(verdict.exhibit().lines());
+        assertThat(runs.exhibit(verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
     }
 
     @Test

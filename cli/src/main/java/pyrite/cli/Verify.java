@@ -20,10 +20,10 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.Reading;
+import pyrite.core.verification.AtOnce;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Judgement;
-import pyrite.core.verification.RequirementJudge;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 import tools.jackson.databind.json.JsonMapper;
@@ -63,7 +63,7 @@ final class Verify implements Callable<Integer> {
                 .forEach(check -> judgements.addAll(CaseRun.of(model, check, RunControl.NONE).judgements()));
         for (Element requirement : sorted(model, ElementKind.REQUIREMENT)) {
             if (judgements.stream().noneMatch(j -> j.requirement().equals(requirement.id()))) {
-                judgements.addAll(RequirementJudge.withoutRun(model, requirement));
+                judgements.addAll(AtOnce.of(model, requirement).judgements());
             }
         }
         return judgements;

@@ -75,8 +75,8 @@ class ElementController {
     @GetMapping("/p/{project}/{branch}/element/{id}/exhibit.json")
     @ResponseBody
     List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
-        return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.run() != null)
-                .map(view -> new Picture(view.subject(), runs.series(view.run()).times(), view.exhibit())).toList();
+        return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.stored() != null && view.run() != null)
+                .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.exhibit(view.stored()))).toList();
     }
 
     private static boolean isRequirement(Element element) {

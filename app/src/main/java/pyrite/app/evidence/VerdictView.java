@@ -3,19 +3,19 @@ package pyrite.app.evidence;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.ElementId;
-import pyrite.core.verification.Exhibit;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 
 /**
  * A verdict as pages show it.
  *
+ * @param stored its number in the store, by which its picture is found; null if it is computed at once from the model
  * @param run the run it came from, null if it is computed at once from the model
  * @param caseId the case that was run, null without a run
  * @param changes what changed since, empty if it is fresh
  */
-public record VerdictView(VerdictKind kind, String subject, @Nullable Double margin, String unit, @Nullable Double worstInstant,
-        @Nullable Double firstViolation, String reason, Exhibit exhibit, @Nullable Long run, @Nullable ElementId caseId, int revision,
+public record VerdictView(@Nullable Long stored, VerdictKind kind, String subject, @Nullable Double margin, String unit, @Nullable Double worstInstant,
+        @Nullable Double firstViolation, String reason, @Nullable Long run, @Nullable ElementId caseId, int revision,
         List<Change> changes, boolean stale) {
 
     /** Something that changed after the run: which element, and by which revision if that is known. */

@@ -1,5 +1,7 @@
 package pyrite.app.evidence;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -9,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.RunStore;
@@ -20,14 +24,16 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.verification.AtOnce;
 import pyrite.core.verification.Judgement;
-import pyrite.core.verification.RequirementJudge;
 import pyrite.core.verification.VerdictKind;
 
 /** Finds the verdicts in force at a head, and says what made stale ones so. */
 @Service
 public class Verdicts {
     private static final int MOST_CHANGES = 5;
+    private static final int MOST_STANDINGS = 16;
     private static final int FARTHEST_BACK = 200;
     private static final Comparator<VerdictView> WORST_FIRST = Comparator.comparing(view -> switch (view.kind()) {
         case ERROR -> 0;
@@ -38,14 +44,24 @@ public class Verdicts {
 
     private final RunStore runs;
     private final BranchStore branches;
+    private final Cache<Standing, Map<ElementId, List<VerdictView>>> inForce = Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
+    private final Map<Long, Map<ElementId, AtOnce>> judgedAtOnce = new ConcurrentHashMap<>();
 
     Verdicts(RunStore runs, BranchStore branches) {
         this.runs = runs;
         this.branches = branches;
     }
 
+    /** What the verdicts in force depend on: the head of a branch and the verdict stored last. */
+    private record Standing(long branch, int head, long lastVerdict) {
+    }
+
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
     public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
+        return inForce.get(new Standing(head.branch().id(), head.number(), runs.lastVerdict()), _ -> find(head));
+    }
+
+    private Map<ElementId, List<VerdictView>> find(Workspace.Head head) {
         Map<ElementId, List<VerdictView>> views = new HashMap<>();
         History history = new History(head);
         for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch())) {
@@ -53,14 +69,24 @@ public class Verdicts {
                 views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
             }
         }
-        head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).forEach(requirement -> {
-            List<Judgement> atOnce = RequirementJudge.withoutRun(head.model(), requirement);
-            if (!atOnce.isEmpty() && atOnce.stream().noneMatch(j -> j.verdict() == VerdictKind.INCONCLUSIVE)) {
-                views.put(requirement.id(), new ArrayList<>(atOnce.stream().map(judgement -> view(head, judgement)).toList()));
+        atOnce(head).forEach((requirement, found) -> {
+            List<Judgement> judgements = found.judgements();
+            if (!judgements.isEmpty() && judgements.stream().noneMatch(j -> j.verdict() == VerdictKind.INCONCLUSIVE)) {
+                views.put(requirement, new ArrayList<>(judgements.stream().map(judgement -> view(head, judgement)).toList()));
             }
         });
         views.values().forEach(list -> list.sort(WORST_FIRST));
         return views;
+    }
+
+    /** What can be judged from the model alone; what a change left as it was is not judged again. */
+    private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
+        Model model = head.model();
+        return judgedAtOnce.compute(head.branch().id(), (_, before) -> model.ownElements().stream()
+                .filter(e -> e.kind() == ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
+                    AtOnce known = before == null ? null : before.get(requirement.id());
+                    return known != null && known.holdsIn(model) ? known : AtOnce.of(model, requirement);
+                })));
     }
 
     public List<VerdictView> of(Workspace.Head head, ElementId requirement) {
@@ -78,16 +104,16 @@ public class Verdicts {
 
     private VerdictView view(Workspace.Head head, RunStore.Verdict verdict, History history) {
         List<ElementId> changed = verdict.fingerprint().changedIn(head.model());
-        return new VerdictView(verdict.kind(), verdict.subject(), verdict.margin(), verdict.unit(), verdict.worstInstant(),
-                verdict.firstViolation(), verdict.reason(), verdict.exhibit(), verdict.run(), verdict.caseId(),
+        return new VerdictView(verdict.id(), verdict.kind(), verdict.subject(), verdict.margin(), verdict.unit(), verdict.worstInstant(),
+                verdict.firstViolation(), verdict.reason(), verdict.run(), verdict.caseId(),
                 verdict.revision(), history.changes(changed, verdict.revision()), !changed.isEmpty());
     }
 
     private static VerdictView view(Workspace.Head head, Judgement judgement) {
         boolean compared = judgement.margin() != null;
-        return new VerdictView(judgement.verdict(), judgement.subject(), compared ? Double.valueOf(judgement.margin().shown()) : null,
+        return new VerdictView(null, judgement.verdict(), judgement.subject(), compared ? Double.valueOf(judgement.margin().shown()) : null,
                 compared ? judgement.margin().unit().symbol() : "", judgement.worstInstant(), judgement.firstViolation(),
-                judgement.reason(), judgement.exhibit(), null, null, head.number(), List.of(), false);
+                judgement.reason(), null, null, head.number(), List.of(), false);
     }
 
     /** Looks up which revisions changed something; reads each revision once. */

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -78,8 +79,8 @@ class RunsController {
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
         page.addAttribute("judged", judged);
-        page.addAttribute("suggested", judged.values().stream().flatMap(List::stream)
-                .flatMap(view -> view.exhibit().traces().stream()).map(trace -> trace.label()).distinct().limit(SUGGESTED)
+        page.addAttribute("suggested", judged.values().stream().flatMap(List::stream).map(VerdictView::stored)
+                .filter(Objects::nonNull).flatMap(stored -> store.exhibit(stored).traces().stream()).map(trace -> trace.label()).distinct().limit(SUGGESTED)
                 .collect(Collectors.joining("|")));
         return "runs/run";
     }

@@ -91,14 +91,24 @@ public interface RunMapper {
     }
 
     /** A stored verdict with its run. */
-    record VerdictOfRun(long runId, UUID caseId, String caseName, int revisionNumber, Instant endedAt, UUID requirementId,
+    record VerdictOfRun(long id, long runId, UUID caseId, String caseName, int revisionNumber, Instant endedAt, UUID requirementId,
             String subject, String verdict, @Nullable Double margin, @Nullable String unit, @Nullable Double worstInstant,
-            @Nullable Double firstViolation, String reason, String exhibit, String fingerprint) {
+            @Nullable Double firstViolation, String reason, String fingerprint) {
     }
 
+    @Select("select content from run_series where run_id = #{run} and position = 0")
+    Optional<byte[]> times(long run);
+
+    @Select("select exhibit from verdict where id = #{id}")
+    Optional<String> exhibit(long id);
+
+    /** The id of the verdict stored last; it grows with every one. */
+    @Select("select coalesce(max(id), 0) from verdict")
+    long lastVerdict();
+
     String VERDICT = """
-            select v.run_id, r.case_id, r.case_name, r.revision_number, r.ended_at, v.requirement_id, v.subject, v.verdict,
-                v.margin, v.unit, v.worst_instant, v.first_violation, v.reason, v.exhibit, v.fingerprint
+            select v.id, v.run_id, r.case_id, r.case_name, r.revision_number, r.ended_at, v.requirement_id, v.subject, v.verdict,
+                v.margin, v.unit, v.worst_instant, v.first_violation, v.reason, v.fingerprint
             from verdict v join run r on r.id = v.run_id
             """;
 

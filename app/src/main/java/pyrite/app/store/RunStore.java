@@ -99,11 +99,26 @@ public class RunStore {
         return new Recorded(times, series);
     }
 
+    /** The recorded instants alone, s. */
+    public double[] times(long run) {
+        return mapper.times(run).map(SeriesBytes::unpack).orElse(new double[0]);
+    }
+
+    /** What to draw for a stored verdict. */
+    public Exhibit exhibit(long verdict) {
+        return mapper.exhibit(verdict).map(json -> JSON.readValue(json, Exhibit.class)).orElse(Exhibit.NONE);
+    }
+
+    /** A number that grows whenever a verdict is added. */
+    public long lastVerdict() {
+        return mapper.lastVerdict();
+    }
+
     /** A verdict as it is kept, with the run it came from. */
-    public record Verdict(long run, ElementId caseId, String caseName, int revision, ElementId requirement, String subject,
+    public record Verdict(long id, long run, ElementId caseId, String caseName, int revision, ElementId requirement, String subject,
             VerdictKind kind, @Nullable Double margin, String unit,
             @Nullable Double worstInstant, @Nullable Double firstViolation,
-            String reason, Exhibit exhibit, Fingerprint fingerprint) {
+            String reason, Fingerprint fingerprint) {
     }
 
     /** For each requirement and subject the newest verdict of a run that came to its end. */
@@ -125,10 +140,10 @@ public class RunStore {
     }
 
     private static Verdict verdict(RunMapper.VerdictOfRun row) {
-        return new Verdict(row.runId(), new ElementId(row.caseId()), row.caseName(), row.revisionNumber(),
+        return new Verdict(row.id(), row.runId(), new ElementId(row.caseId()), row.caseName(), row.revisionNumber(),
                 new ElementId(row.requirementId()), row.subject(), VerdictKind.valueOf(row.verdict()), row.margin(),
                 row.unit() == null ? "" : row.unit(), row.worstInstant(), row.firstViolation(), row.reason(),
-                JSON.readValue(row.exhibit(), Exhibit.class), readFingerprint(row.fingerprint()));
+                readFingerprint(row.fingerprint()));
     }
 
     private static String write(Fingerprint fingerprint) {

@@ -137,6 +137,7 @@ public final class Flattening {
         Instance scope = builder.build(constraint, instance.path(), instance, Map.of());
         builder.noteRead(owner);
         lowering.labelled(label);
+        lowering.takeLost();
         try {
             conjuncts(result).forEach(part -> equations.add(equation(part, scope, owner, label)));
         } catch (FaultException e) {
@@ -158,14 +159,15 @@ public final class Flattening {
             throw new FaultException(part.span(), "an asserted constraint of something that runs is an equation with '==';"
                     + " what is to be checked belongs in a requirement");
         }
-        return new Equation(lowering.term(b.left(), scope), lowering.term(b.right(), scope), source.id(), label);
+        return new Equation(lowering.term(b.left(), scope), lowering.term(b.right(), scope), source.id(), label,
+                lowering.takeLost());
     }
 
     private void binding(Instance instance, Element binding, List<Equation> equations) {
         builder.noteRead(binding);
         try {
             equations.add(new Equation(end(binding, Property.LEFT, instance), end(binding, Property.RIGHT, instance),
-                    binding.id(), instance.pathOf("bind")));
+                    binding.id(), instance.pathOf("bind"), Map.of()));
         } catch (FaultException e) {
             throw new ModelFault(instance.pathOf("bind") + ": " + e.getMessage(), List.of(binding.id()));
         }

@@ -17,6 +17,7 @@ import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.TruthLiteral;
 import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Function;
 import pyrite.core.expression.MathFunction;
@@ -49,6 +50,7 @@ final class Lowering {
     private final List<String> relationLabels = new ArrayList<>();
     private final Map<Integer, Quantity> variables = new LinkedHashMap<>();
     private final List<Equation> definitions = new ArrayList<>();
+    private Map<Integer, String> lost = new LinkedHashMap<>();
     private int count;
     private String label = "";
     private boolean frozen;
@@ -93,6 +95,13 @@ final class Lowering {
         label = text;
     }
 
+    /** The variables that a factor of zero has removed since the last call, each with the text of that factor. */
+    Map<Integer, String> takeLost() {
+        Map<Integer, String> taken = lost;
+        lost = new LinkedHashMap<>();
+        return taken;
+    }
+
     Term term(Expression expression, Instance scope) {
         return switch (expression) {
             case NumberLiteral n -> Terms.constant(n.value());
@@ -100,8 +109,7 @@ final class Lowering {
             case Expression.Quantity q -> quantity(q, scope);
             case Unary u -> u.operator() == Operator.NEGATE ? Terms.negate(term(u.operand(), scope)) : term(u.operand(), scope);
             case Binary b -> arithmetic(b, scope);
-            case Conditional c -> Terms.choice(condition(c.condition(), scope), term(c.whenTrue(), scope),
-                    term(c.whenFalse(), scope));
+            case Conditional c -> conditional(c, scope);
             case Invocation i -> invocation(i, scope);
             case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _ ->
                 throw new FaultException(expression.span(), "a number is needed here");
@@ -115,17 +123,37 @@ final class Lowering {
                 Terms.constant(unit.offset()));
     }
 
+    /** Where it is settled from the start which side counts, the other one is not part of the system. */
+    private Term conditional(Conditional c, Instance scope) {
+        Condition condition = condition(c.condition(), scope);
+        if (condition instanceof Condition.Fixed(boolean holds)) {
+            return term(holds ? c.whenTrue() : c.whenFalse(), scope);
+        }
+        return Terms.choice(condition, term(c.whenTrue(), scope), term(c.whenFalse(), scope));
+    }
+
     private Term arithmetic(Binary b, Instance scope) {
         Term left = term(b.left(), scope);
         Term right = term(b.right(), scope);
         return switch (b.operator()) {
             case ADD -> Terms.plus(left, right);
             case SUBTRACT -> Terms.minus(left, right);
-            case MULTIPLY -> Terms.times(left, right);
+            case MULTIPLY -> {
+                noteLost(b.left(), left, right);
+                noteLost(b.right(), right, left);
+                yield Terms.times(left, right);
+            }
             case DIVIDE -> Terms.over(left, right);
             case POWER -> Terms.power(left, right);
             default -> throw new FaultException(b.span(), "a number is needed here, not a condition");
         };
+    }
+
+    private void noteLost(Expression factor, Term value, Term other) {
+        if (value.isConstant(0)) {
+            other.variables(index -> lost.putIfAbsent(index,
+                    ExpressionText.of(factor, ExpressionText.byName(environment::nameOf))));
+        }
     }
 
     private Term invocation(Invocation call, Instance scope) {
@@ -349,7 +377,7 @@ final class Lowering {
             }
             Term variable = variable(quantity);
             definitions.add(new Equation(variable, term, valueOwner(quantity).id(),
-                    quantity.path + " = " + environment.nameOf(quantity.feature.id())));
+                    quantity.path + " = " + environment.nameOf(quantity.feature.id()), takeLost()));
             return variable;
         });
     }
@@ -386,6 +414,7 @@ final class Lowering {
         quantity.inProgress = true;
         circle.push(quantity);
         String outer = label;
+        Map<Integer, String> outerLost = takeLost();
         label = quantity.path;
         try {
             return work.get();
@@ -394,6 +423,7 @@ final class Lowering {
                     e.fault().span());
         } finally {
             label = outer;
+            lost = outerLost;
             circle.pop();
             quantity.inProgress = false;
         }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jgrapht.Graph;
 import org.jgrapht.alg.connectivity.KosarajuStrongConnectivityInspector;
 import org.jgrapht.alg.matching.HopcroftKarpMaximumCardinalityBipartiteMatching;
@@ -58,6 +59,7 @@ public final class Sorting {
                 found.set(index);
             }
         });
+        unknownsLostIn(equation).forEach(unknowns::set);
         if (found.isEmpty()) {
             requireTrue(equation);
             return;
@@ -67,11 +69,17 @@ public final class Sorting {
         unknowns.or(found);
     }
 
+    private IntStream unknownsLostIn(Equation equation) {
+        return equation.lost().keySet().stream().mapToInt(Integer::intValue).sorted()
+                .filter(index -> flat.variables().get(index).role() != Variable.Role.STATE);
+    }
+
     /** An equation without unknowns says nothing if it holds, and is one too many if it does not. */
     private void requireTrue(Equation equation) {
         boolean holds = equation.left() instanceof Term.Constant(double l) && equation.right() instanceof Term.Constant(double r)
                 && Math.abs(l - r) <= NEGLIGIBLE * Math.max(1, Math.max(Math.abs(l), Math.abs(r)));
         if (!holds) {
+            unknownsLostIn(equation).forEach(unknown -> requireEffect(unknown, equation));
             throw new ModelFault("everything in the equation '" + equation.label() + "' is already given by fixed or start "
                     + "values, so there is nothing left for it to determine; remove it or leave one of its values open",
                     List.of(equation.source()));
@@ -113,15 +121,26 @@ public final class Sorting {
     }
 
     private void requireComplete(Map<Integer, Integer> unknownOf) {
+        Set<Integer> given = Set.copyOf(unknownOf.values());
+        List<Integer> open = unknowns.stream().filter(unknown -> !given.contains(unknown)).boxed().toList();
+        open.forEach(unknown -> flat.equations().forEach(equation -> requireEffect(unknown, equation)));
         for (int e = 0; e < equations.size(); e++) {
             if (!unknownOf.containsKey(e)) {
                 throw tooMany(e, unknownOf);
             }
         }
-        Set<Integer> given = Set.copyOf(unknownOf.values());
-        List<Integer> open = unknowns.stream().filter(unknown -> !given.contains(unknown)).boxed().toList();
         if (!open.isEmpty()) {
             throw tooFew(open);
+        }
+    }
+
+    /** What nothing determines may be written in an equation all the same, with a factor that comes to zero. */
+    private void requireEffect(int unknown, Equation equation) {
+        String factor = equation.lost().get(unknown);
+        if (factor != null && !Linear.contains(equation.residual(), unknown)) {
+            throw new ModelFault("the equation '" + equation.label() + "' cannot determine " + nameOf(unknown)
+                    + ", because its factor there, " + factor + ", comes to zero with the values given",
+                    List.of(equation.source()));
         }
     }
 
@@ -142,29 +161,31 @@ public final class Sorting {
         Set<Integer> competing = new LinkedHashSet<>(List.of(start));
         Set<Integer> wanted = new LinkedHashSet<>();
         Set<Integer> nonlinear = new LinkedHashSet<>();
+        Set<Integer> cancelled = new LinkedHashSet<>();
         Deque<Integer> open = new ArrayDeque<>(List.of(start));
         while (!open.isEmpty()) {
             int equation = open.poll();
             unknownsOf.get(equation).stream().forEach(unknown -> {
                 if (!isSolvable(equations.get(equation).residual(), unknown)) {
-                    nonlinear.add(unknown);
+                    boolean linear = Linear.in(unknown, equations.get(equation).residual()).isPresent();
+                    (linear ? cancelled : nonlinear).add(unknown);
                 } else if (wanted.add(unknown) && equationOf.containsKey(unknown) && competing.add(equationOf.get(unknown))) {
                     open.add(equationOf.get(unknown));
                 }
             });
         }
-        return new ModelFault(tooManyMessage(competing, wanted, nonlinear),
+        return new ModelFault(tooManyMessage(competing, wanted, nonlinear, cancelled),
                 competing.stream().map(e -> equations.get(e).source()).distinct().toList());
     }
 
-    private String tooManyMessage(Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear) {
+    private String tooManyMessage(Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear, Set<Integer> cancelled) {
         String labels = competing.stream().map(e -> "'" + equations.get(e).label() + "'").collect(Collectors.joining(", "));
-        String hint = nonlinear.isEmpty() ? ""
-                : "; " + nonlinear.stream().map(this::nameOf).collect(Collectors.joining(", "))
-                        + " stands in them in a way they cannot be solved for (not linear)";
+        String hint = (nonlinear.isEmpty() ? ""
+                : "; " + namesOf(nonlinear) + " stands in them in a way they cannot be solved for (not linear)")
+                + (cancelled.isEmpty() ? "" : "; " + namesOf(cancelled) + " cancels out");
         return wanted.isEmpty() ? "the equation " + labels + " cannot be solved" + hint
-                : "the equations " + labels + " are too many for " + wanted.stream().map(this::nameOf)
-                        .collect(Collectors.joining(", ")) + "; remove one or leave another value open" + hint;
+                : "the equations " + labels + " are too many for " + namesOf(wanted)
+                        + "; remove one or leave another value open" + hint;
     }
 
     private List<Integer> order(Map<Integer, Integer> unknownOf) {
@@ -202,6 +223,10 @@ public final class Sorting {
         Equation origin = equations.get(equation);
         Linear linear = Linear.in(unknown, origin.residual()).orElseThrow();
         return new SortedSystem.Assignment(unknown, linear.root(), origin);
+    }
+
+    private String namesOf(Set<Integer> some) {
+        return some.stream().map(this::nameOf).collect(Collectors.joining(", "));
     }
 
     private String nameOf(int unknown) {

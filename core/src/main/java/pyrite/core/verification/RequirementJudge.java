@@ -1,6 +1,6 @@
 package pyrite.core.verification;
 
-import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -39,27 +39,26 @@ public final class RequirementJudge {
         this.recording = recording;
     }
 
-    /**
-     * The verdicts on a requirement that need no run, one for each part that satisfies it; none if it needs one or if
-     * nothing satisfies it.
-     */
-    public static List<Judgement> withoutRun(Model model, Element requirement) {
-        List<Judgement> judgements = new ArrayList<>();
-        for (Element satisfaction : satisfactions(model, requirement)) {
-            List<ElementId> chain = satisfier(satisfaction);
-            if (chain.isEmpty() || !model.get(chain.getFirst()).kind().isUsage()) {
-                continue;
-            }
-            Flattening flattening = new Flattening(model);
-            try {
-                Instance root = flattening.root(model.get(chain.getFirst()));
-                new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction).ifPresent(judgements::add);
-            } catch (ModelFault e) {
-                judgements.add(unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage())
-                        .with(Fingerprint.of(model, flattening.takeRead())));
-            }
+    /** What is found for one satisfying part, without a run. */
+    static AtOnce withoutRun(Model model, Element requirement, Element satisfaction) {
+        Set<ElementId> read = new LinkedHashSet<>(List.of(satisfaction.id()));
+        List<ElementId> chain = satisfier(satisfaction);
+        if (chain.isEmpty() || !model.get(chain.getFirst()).kind().isUsage()) {
+            return new AtOnce(List.of(), Fingerprint.of(model, read));
         }
-        return judgements;
+        Flattening flattening = new Flattening(model);
+        List<Judgement> judgements;
+        try {
+            Instance root = flattening.root(model.get(chain.getFirst()));
+            read.addAll(flattening.takeRead());
+            judgements = new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction).stream().toList();
+        } catch (ModelFault e) {
+            judgements = List.of(unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
+        }
+        read.addAll(flattening.takeRead());
+        judgements.forEach(judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
+        Fingerprint rests = Fingerprint.of(model, read);
+        return new AtOnce(judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
     }
 
     /** The verdict of the run on a requirement, one for each satisfying part within the system. */
@@ -96,7 +95,7 @@ public final class RequirementJudge {
         return model.referrers(requirement.id()).stream().map(model::get)
                 .filter(e -> e.kind() == ElementKind.SATISFACTION)
                 .filter(e -> e.get(Property.TARGET).filter(t -> t.target().equals(requirement.id())).isPresent())
-                .sorted(java.util.Comparator.comparing(Element::id)).toList();
+                .sorted(Comparator.comparing(Element::id)).toList();
     }
 
     /** The instance a satisfying part is in the system that runs. */

@@ -18,7 +18,7 @@ class CompilerTest {
     void compiledAndInterpretedAgree(@ForAll long seed) {
         Random random = new Random(seed);
         RandomTerms terms = new RandomTerms(random);
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
         List<SortedSystem.Assignment> assignments = IntStream.range(3, VARIABLES)
                 .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), origin)).toList();
         FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), terms.relations(), List.of());
@@ -44,7 +44,7 @@ class CompilerTest {
         for (int i = 0; i < 13; i++) {
             sum = Terms.plus(sum, sum);
         }
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
         FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());
         Kernel kernel = Compiler.compile(new SortedSystem(flat, List.of(new SortedSystem.Assignment(1, sum, origin))));
         double[] v = {1, 0};
@@ -54,7 +54,7 @@ class CompilerTest {
 
     @Test
     void manyAssignmentsAreSpreadOverMethods() {
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x");
+        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
         List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000).mapToObj(i ->
                 new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), origin)).toList();
         FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());

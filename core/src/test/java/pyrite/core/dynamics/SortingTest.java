@@ -59,6 +59,9 @@ class SortingTest {
         "attribute a : Real = 1; assert constraint again { a == 2 }|everything in the equation 'p.again' is already given",
         "attribute a : Real; attribute b : Real; assert constraint one { a == b + 1 } assert constraint two { b == 2 - a }|an algebraic loop",
         "attribute a : Real; assert constraint square { a^3 == 8 }|'p.a' stands in them in a way they cannot be solved for (not linear)",
+        "attribute a : Real; assert constraint nothing { a - a == time / 1 [s] }|the equation 'p.nothing' cannot be solved; 'p.a' cancels out",
+        "attribute m : MassValue = 0 [kg]; attribute f : ForceValue = 1 [N]; attribute v : SpeedValue := 0 [m/s]; assert constraint law { m * der(v) == f - 2 * f * time / 1 [s] }|the equation 'p.law' cannot determine 'der(p.v)', because its factor there, m, comes to zero with the values given",
+        "attribute a : Real; attribute b : Real; assert constraint law { 0 * a + b == 1 }|the equation 'p.law' cannot determine 'p.a', because its factor there, 0, comes to zero",
         "attribute x : Real; assert constraint law { der(x) == 1 [1/s] }|'p.x' changes in time (its derivative is used) but has no start value",
         "attribute x : Real := y; attribute y : Real = time / 1 [s]; assert constraint law { der(x) == 1 [1/s] }|depends on what changes",
         "attribute a : Real = b; attribute b : Real = a;|these values depend on each other in a circle: p.a → p.b → p.a",
@@ -68,6 +71,17 @@ class SortingTest {
         "attribute x : LengthValue = 1 [m] * sin(time / 1 [s]); attribute v : SpeedValue = der(x);|is given by a formula (=), so its derivative cannot be used"})
     void aModelThatCannotRunIsExplained(String members, String message) {
         assertThatThrownBy(() -> Runs.sorted(members)).isInstanceOf(ModelFault.class).hasMessageContaining(message);
+    }
+
+    @Test
+    void whatASettledConditionLeavesOutNeedsNoEquation() {
+        SortedSystem sorted = Runs.sorted("""
+                attribute linear : Boolean = true;
+                attribute unused : Real;
+                attribute y : Real;
+                assert constraint law { y == if linear ? 2 * time / 1 [s] else unused }
+                """);
+        assertThat(Runs.at(Simulation.run(sorted, RunSettings.of(0, 3), RunControl.NONE), "p.y", 3)).isEqualTo(6);
     }
 
     @Test

@@ -113,12 +113,12 @@ class ObservationTest {
     @Test
     void whatDoesNotVaryIsJudgedWithoutARun() {
         Model model = Models.of(MODEL.formatted("s.size <= 4 [m] and s.size > limit"));
-        assertThat(RequirementJudge.withoutRun(model, Models.element(model, "Test::r"))).singleElement().satisfies(judgement -> {
+        assertThat(AtOnce.of(model, Models.element(model, "Test::r")).judgements()).singleElement().satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
             assertThat(judgement.margin().si()).isCloseTo(1, within(1e-12));
         });
         Model varying = Models.of(MODEL.formatted("s.x <= 4 [m]"));
-        assertThat(RequirementJudge.withoutRun(varying, Models.element(varying, "Test::r"))).isEmpty();
+        assertThat(AtOnce.of(varying, Models.element(varying, "Test::r")).judgements()).isEmpty();
     }
 
     @Test
