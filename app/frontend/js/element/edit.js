@@ -78,7 +78,7 @@ function open(target) {
 
 function quickAdd(form) {
   const editor = form.querySelector('.editor');
-  const field = form.querySelector('input');
+  const field = form.querySelector('textarea');
   editor.dataset.base = String(revision());
   save(editor, field, `${branch()}${form.dataset.address}`, () => {
     field.value = '';
@@ -118,11 +118,15 @@ export function startEditing() {
       event.preventDefault();
       open(target);
     }
+    if (event.key === 'Enter' && !event.shiftKey && event.target.matches('[data-quick-add] textarea')) {
+      event.preventDefault();
+      event.target.form.requestSubmit();
+    }
   });
   document.addEventListener('keydown', (event) => {
     if (event.key.toLowerCase() === 'a' && !event.ctrlKey && !event.metaKey && !event.altKey
         && !event.target.closest('input, textarea, select')) {
-      const field = document.querySelector('[data-quick-add] input');
+      const field = document.querySelector('[data-quick-add] textarea');
       if (field) {
         event.preventDefault();
         field.focus();

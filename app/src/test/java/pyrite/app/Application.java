@@ -12,16 +12,18 @@ import org.springframework.core.env.Environment;
 /** The application as a user starts it, on a free port with its own data folder; can be stopped and started again. */
 final class Application implements AutoCloseable {
     private final Path data;
+    private final boolean demo;
     private ConfigurableApplicationContext context;
 
-    Application(Path data) {
+    Application(Path data, boolean demo) {
         this.data = data;
+        this.demo = demo;
         start();
     }
 
     static Application inNewFolder() {
         try {
-            return new Application(Files.createTempDirectory("pyrite-test"));
+            return new Application(Files.createTempDirectory("pyrite-test"), true);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -30,12 +32,20 @@ final class Application implements AutoCloseable {
     void start() {
         SpringApplication application = new SpringApplication(Pyrite.class);
         application.setDefaultProperties(Map.of("server.port", 0, "pyrite.data", data.toAbsolutePath().toString(),
-                "pyrite.demo", true, "spring.main.banner-mode", "off"));
+                "pyrite.demo", demo, "spring.main.banner-mode", "off"));
         context = application.run();
+    }
+
+    Path data() {
+        return data;
     }
 
     <T> T bean(Class<T> type) {
         return context.getBean(type);
+    }
+
+    <T> T bean(String name, Class<T> type) {
+        return context.getBean(name, type);
     }
 
     String address() {

@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
@@ -92,11 +93,15 @@ class OutcomeTest {
     }
 
     private void openDrive() {
+        openPart("drive");
+    }
+
+    private void openPart(String name) {
         openRequirement("closesInTime");
         follow("Barrier · gate");
         heading("gate");
-        follow("drive");
-        heading("drive");
+        follow(name);
+        heading(name);
     }
 
     private void faultless() {
@@ -184,6 +189,24 @@ class OutcomeTest {
     }
 
     @Test
+    void aRunThatCannotGoOnSaysWhichEquationAndWhy() {
+        signIn("ines");
+        openPart("leaf");
+        type("Value of mass", "0 [t]");
+        wait.until(textToBePresentInElementLocated(By.id("saved"), "Saved · r2"));
+        type("Value of addedInertia", "0 [kg*m^2]");
+        wait.until(textToBePresentInElementLocated(By.id("saved"), "Saved · r3"));
+        openRequirement("closesInTime");
+        browser.findElement(By.xpath("//button[contains(., 'Run')]")).click();
+        wait.until(textToBePresentInElementLocated(By.id("run-status"), "failed"));
+        assertThat(browser.findElement(By.cssSelector("main [role=alert]")).getText())
+                .isEqualTo("the equation 'barrier.gate.leaf.turning' cannot determine 'der(barrier.gate.leaf.speed)', because its "
+                        + "factor there, mass * height^2 / 3 + addedInertia, comes to zero with the values given");
+        openRequirement("closesInTime");
+        verdict("error");
+    }
+
+    @Test
     void theKeyboardAloneFindsEditsAndUndoes() {
         signIn("ines");
         WebElement page = browser.findElement(By.tagName("body"));
@@ -223,11 +246,15 @@ class OutcomeTest {
         String requirement = browser.getCurrentUrl();
         openDrive();
         String drive = browser.getCurrentUrl();
-        for (String address : List.of(requirement, drive, application.address() + "/p/merrow/main/requirements",
+        browser.get(application.address() + "/p/merrow/main/runs");
+        wait.until(elementToBeClickable(By.cssSelector("[data-start]"))).click();
+        wait.until(textToBePresentInElementLocated(By.id("run-status"), "done"));
+        for (String address : List.of(requirement, drive, browser.getCurrentUrl(), application.address() + "/p/merrow/main/changes/1",
+                application.address() + "/sign-in", application.address() + "/p/merrow/main/requirements",
                 application.address() + "/p/merrow/main/architecture", application.address() + "/p/merrow/main/runs",
                 application.address() + "/p/merrow/main/changes")) {
             browser.get(address);
-            wait.until(presenceOfElementLocated(WORK));
+            wait.until(presenceOfElementLocated(By.tagName("main")));
             ((JavascriptExecutor) browser).executeScript(axe);
             Object faults = ((JavascriptExecutor) browser).executeAsyncScript("""
                     const done = arguments[0];

@@ -25,54 +25,40 @@ import pyrite.core.verification.VerdictKind;
 
 /** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
 class RunsTest {
-    private Application application;
-    private Workspace workspace;
+    private Merrow merrow;
     private RunStore runs;
     private Verdicts verdicts;
-    private Person ines;
 
     @BeforeEach
     void start() {
-        application = Application.inNewFolder();
+        merrow = new Merrow();
         take();
     }
 
     @AfterEach
     void stop() {
-        application.close();
+        merrow.close();
     }
 
     private void take() {
-        workspace = application.bean(Workspace.class);
-        runs = application.bean(RunStore.class);
-        verdicts = application.bean(Verdicts.class);
-        ines = application.bean(PersonMapper.class).bySignIn("ines").orElseThrow();
+        runs = merrow.bean(RunStore.class);
+        verdicts = merrow.bean(Verdicts.class);
     }
 
-    private Workspace.Head head() {
-        return workspace.head("merrow", "main");
-    }
-
-    private Element named(String name) {
-        return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+    private void restart() {
+        merrow.restart();
+        take();
     }
 
     private long run(String name, RunControl control) {
-        Workspace.Head head = head();
-        long id = runs.begin(head.branch(), named(name), name, head.number(), ines);
-        runs.end(id, CaseRun.of(head.model(), named(name), control));
+        Workspace.Head head = merrow.head();
+        long id = runs.begin(head.branch(), merrow.named(name), name, head.number(), merrow.person("ines"));
+        runs.end(id, CaseRun.of(head.model(), merrow.named(name), control));
         return id;
     }
 
     private VerdictView verdict(String requirement) {
-        return verdicts.of(head(), named(requirement).id()).getFirst();
-    }
-
-    private void change(String holder, String feature, String text) {
-        Workspace.Head head = head();
-        Authoring.Proposal.Accepted accepted = (Authoring.Proposal.Accepted) new Authoring(head.model())
-                .value(named(holder), named(feature), text);
-        workspace.commit(head.branch(), head.number(), accepted.edit(), ines, accepted.summary());
+        return verdicts.of(merrow.head(), merrow.named(requirement).id()).getFirst();
     }
 
     @Test
@@ -82,10 +68,8 @@ class RunsTest {
         VerdictView verdict = verdict("closesInTime");
         Exhibit picture = runs.exhibit(verdict.stored());
         assertThat(picture.lines()).isNotEmpty();
-        application.close();
-        application.start();
-        take();
-        assertThat(runs.find(head().branch(), id)).get().extracting(RunRecord::status).isEqualTo(RunRecord.Status.DONE);
+        restart();
+        assertThat(runs.find(merrow.head().branch(), id)).get().extracting(RunRecord::status).isEqualTo(RunRecord.Status.DONE);
         assertThat(runs.series(id).times()).containsExactly(before.times());
         assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
         assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
@@ -96,7 +80,7 @@ class RunsTest {
     @Test
     void aVerdictGoesStaleNamesTheChangeAndIsFreshAgainAfterUndo() {
         run("closingCheck", RunControl.NONE);
-        change("drive", "cushionedSpeed", "0.05 [deg/s]");
+        merrow.change("drive", "cushionedSpeed", "0.05 [deg/s]");
         assertThat(verdict("closesInTime")).satisfies(view -> {
             assertThat(view.stale()).isTrue();
             assertThat(view.words()).isEqualTo("pass, stale");
@@ -107,9 +91,9 @@ class RunsTest {
                 assertThat(change.summary()).isEqualTo("cushionedSpeed of drive: 0.1 [deg/s] → 0.05 [deg/s]");
             });
         });
-        workspace.undo(head().branch(), ines);
+        merrow.workspace().undo(merrow.head().branch(), merrow.person("ines"));
         assertThat(verdict("closesInTime").stale()).isFalse();
-        workspace.redo(head().branch(), ines);
+        merrow.workspace().redo(merrow.head().branch(), merrow.person("ines"));
         assertThat(verdict("closesInTime").stale()).isTrue();
         run("closingCheck", RunControl.NONE);
         assertThat(verdict("closesInTime").stale()).isFalse();
@@ -118,7 +102,7 @@ class RunsTest {
     @Test
     void whatNeedsNoRunIsJudgedFromTheModelAsItIs() {
         assertThat(verdict("canBeLifted").kind()).isEqualTo(VerdictKind.PASS);
-        change("leaf", "mass", "170 [t]");
+        merrow.change("leaf", "mass", "170 [t]");
         assertThat(verdict("canBeLifted").kind()).isEqualTo(VerdictKind.FAIL);
         assertThat(verdict("canBeLifted").marginText()).isEqualTo("−10 t");
         assertThat(verdict("canBeLifted").stale()).isFalse();
@@ -130,18 +114,16 @@ class RunsTest {
         RunControl control = mock(RunControl.class);
         org.mockito.Mockito.when(control.isCancelled()).thenReturn(true);
         long cancelled = run("closingCheck", control);
-        assertThat(runs.find(head().branch(), cancelled).orElseThrow().status()).isEqualTo(RunRecord.Status.CANCELLED);
+        assertThat(runs.find(merrow.head().branch(), cancelled).orElseThrow().status()).isEqualTo(RunRecord.Status.CANCELLED);
         assertThat(runs.verdictsOf(cancelled)).isEmpty();
         assertThat(verdict("closesInTime").kind()).isEqualTo(VerdictKind.PASS);
     }
 
     @Test
     void aRunThatWasCutOffIsMarkedAtTheNextStart() {
-        long id = runs.begin(head().branch(), named("closingCheck"), "closingCheck", 1, ines);
-        application.close();
-        application.start();
-        take();
-        assertThat(runs.find(head().branch(), id).orElseThrow()).satisfies(run -> {
+        long id = runs.begin(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        restart();
+        assertThat(runs.find(merrow.head().branch(), id).orElseThrow()).satisfies(run -> {
             assertThat(run.status()).isEqualTo(RunRecord.Status.INTERRUPTED);
             assertThat(run.message()).contains("the program stopped");
         });
@@ -149,14 +131,14 @@ class RunsTest {
 
     @Test
     void aRequirementWhoseQuantityNothingDeterminesHasTheVerdictErrorWithTheReason() {
-        Workspace.Head head = head();
-        Element leaf = named("GateLeaf");
+        Workspace.Head head = merrow.head();
+        Element leaf = merrow.named("GateLeaf");
         Element tip = head.model().children(leaf.id()).stream().filter(e -> "tip".equals(e.name())).findFirst().orElseThrow();
-        workspace.commit(head.branch(), 1, Edit.remove(tip.id()), ines, "tip removed");
+        merrow.workspace().commit(head.branch(), 1, Edit.remove(tip.id()), merrow.person("ines"), "tip removed");
         long id = run("closingCheck", RunControl.NONE);
-        assertThat(runs.find(head().branch(), id).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
-        Map<?, List<VerdictView>> all = verdicts.all(head());
-        assertThat(all.get(named("landsSoftly").id()).getFirst().kind()).isEqualTo(VerdictKind.ERROR);
-        assertThat(all.get(named("landsSoftly").id()).getFirst().reason()).contains("tipSpeed");
+        assertThat(runs.find(merrow.head().branch(), id).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
+        Map<?, List<VerdictView>> all = verdicts.all(merrow.head());
+        assertThat(all.get(merrow.named("landsSoftly").id()).getFirst().kind()).isEqualTo(VerdictKind.ERROR);
+        assertThat(all.get(merrow.named("landsSoftly").id()).getFirst().reason()).contains("tipSpeed");
     }
 }

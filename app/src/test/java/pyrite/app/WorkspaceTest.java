@@ -25,38 +25,31 @@ import pyrite.core.notation.NotationWriter;
 
 /** The store and the commits to it, on a real database with the demo in it. */
 class WorkspaceTest {
-    private Application application;
+    private Merrow merrow;
     private Workspace workspace;
     private Person ines;
     private Person odo;
 
     @BeforeEach
     void start() {
-        application = Application.inNewFolder();
+        merrow = new Merrow();
         take();
     }
 
     @AfterEach
     void stop() {
-        application.close();
+        merrow.close();
     }
 
     private void take() {
-        workspace = application.bean(Workspace.class);
-        ines = application.bean(PersonMapper.class).bySignIn("ines").orElseThrow();
-        odo = application.bean(PersonMapper.class).bySignIn("odo").orElseThrow();
+        workspace = merrow.workspace();
+        ines = merrow.person("ines");
+        odo = merrow.person("odo");
     }
 
-    private Workspace.Head head() {
-        return workspace.head("merrow", "main");
-    }
-
-    private Branch branch() {
-        return head().branch();
-    }
-
-    private Element named(String name) {
-        return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+    private void restart() {
+        merrow.restart();
+        take();
     }
 
     private static String text(Model model) {
@@ -64,84 +57,80 @@ class WorkspaceTest {
     }
 
     private Commit rename(String from, String to, int base, Person author) {
-        return workspace.commit(branch(), base, Edit.put(named(from).withName(to)), author, from + " → " + to);
+        return workspace.commit(merrow.branch(), base, Edit.put(merrow.named(from).withName(to)), author, from + " → " + to);
     }
 
     @Test
     void everythingIsThereAfterARestart() {
         rename("basin", "harbour", 1, ines);
-        workspace.commit(branch(), 2, Edit.remove(named("tideRun").id()), ines, "gone");
-        Model before = head().model();
-        application.close();
-        application.start();
-        take();
-        assertThat(head().number()).isEqualTo(3);
-        assertThat(Set.copyOf(head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
-        assertThat(text(head().model())).isEqualTo(text(before)).contains("part harbour : Basin;");
+        workspace.commit(merrow.branch(), 2, Edit.remove(merrow.named("tideRun").id()), ines, "gone");
+        Model before = merrow.head().model();
+        restart();
+        assertThat(merrow.head().number()).isEqualTo(3);
+        assertThat(Set.copyOf(merrow.head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
+        assertThat(text(merrow.head().model())).isEqualTo(text(before)).contains("part harbour : Basin;");
     }
 
     @Test
     void undoAndRedoAreRevisionsOfTheirOwn() {
-        String before = text(head().model());
+        String before = text(merrow.head().model());
         rename("basin", "harbour", 1, ines);
-        String after = text(head().model());
-        assertThat(workspace.undo(branch(), ines)).isInstanceOf(Commit.Saved.class);
-        assertThat(text(head().model())).isEqualTo(before);
-        assertThat(workspace.redo(branch(), ines)).isInstanceOf(Commit.Saved.class);
-        assertThat(text(head().model())).isEqualTo(after);
-        assertThat(application.bean(BranchStore.class).revisions(branch())).extracting(e -> e.revision().summary())
+        String after = text(merrow.head().model());
+        assertThat(workspace.undo(merrow.branch(), ines)).isInstanceOf(Commit.Saved.class);
+        assertThat(text(merrow.head().model())).isEqualTo(before);
+        assertThat(workspace.redo(merrow.branch(), ines)).isInstanceOf(Commit.Saved.class);
+        assertThat(text(merrow.head().model())).isEqualTo(after);
+        assertThat(merrow.bean(BranchStore.class).revisions(merrow.branch())).extracting(e -> e.revision().summary())
                 .startsWith("redone: basin → harbour", "undone: basin → harbour", "basin → harbour");
     }
 
     @Test
     void nobodyUndoesTheEditsOfOthers() {
         rename("basin", "harbour", 1, ines);
-        assertThat(workspace.undo(branch(), application.bean(PersonMapper.class).bySignIn("admin").orElseThrow()))
+        assertThat(workspace.undo(merrow.branch(), merrow.person("admin")))
                 .isInstanceOf(Commit.Nothing.class);
-        assertThat(text(head().model())).contains("part harbour");
+        assertThat(text(merrow.head().model())).contains("part harbour");
     }
 
     @Test
     void anEditOnAnOldRevisionCountsUnlessItTouchesWhatMovedSince() {
         rename("basin", "harbour", 1, ines);
         assertThat(rename("sea", "ocean", 1, odo)).isInstanceOf(Commit.Saved.class);
-        Element old = named("harbour").withName("pond");
-        assertThat(workspace.commit(branch(), 1, Edit.put(old), odo, "late")).isInstanceOfSatisfying(Commit.Overtaken.class,
+        Element old = merrow.named("harbour").withName("pond");
+        assertThat(workspace.commit(merrow.branch(), 1, Edit.put(old), odo, "late")).isInstanceOfSatisfying(Commit.Overtaken.class,
                 overtaken -> assertThat(overtaken.elements()).extracting(Element::name).containsExactly("harbour"));
-        assertThat(head().number()).isEqualTo(3);
+        assertThat(merrow.head().number()).isEqualTo(3);
     }
 
     @Test
     void anUndoThatOthersHaveOvertakenIsRefusedWithTheElement() {
         rename("basin", "harbour", 1, ines);
         rename("harbour", "pond", 2, odo);
-        assertThat(workspace.undo(branch(), ines)).isInstanceOf(Commit.Overtaken.class);
+        assertThat(workspace.undo(merrow.branch(), ines)).isInstanceOf(Commit.Overtaken.class);
     }
 
     @Test
     void aFaultyEditChangesNothing() {
-        String before = text(head().model());
+        String before = text(merrow.head().model());
         assertThat(rename("basin", "sea", 1, ines)).isInstanceOfSatisfying(Commit.Refused.class,
                 refused -> assertThat(refused.problems().getFirst().message()).contains("already taken"));
-        assertThat(text(head().model())).isEqualTo(before);
-        assertThat(head().number()).isEqualTo(1);
+        assertThat(text(merrow.head().model())).isEqualTo(before);
+        assertThat(merrow.head().number()).isEqualTo(1);
     }
 
     @Test
     void manyWritersAtOnceLoseNothing() throws Exception {
-        Element owner = named("MerrowGate");
+        Element owner = merrow.named("MerrowGate");
         try (ExecutorService writers = Executors.newFixedThreadPool(4)) {
             List<Callable<Commit>> tasks = IntStream.range(0, 40).<Callable<Commit>>mapToObj(i -> () ->
-                    workspace.commit(branch(), 1, Edit.put(Element.of(ElementKind.PART, owner.id(),
-                            head().model().rankAtEnd(owner.id()), "extra" + i)), ines, "extra " + i)).toList();
+                    workspace.commit(merrow.branch(), 1, Edit.put(Element.of(ElementKind.PART, owner.id(),
+                            merrow.head().model().rankAtEnd(owner.id()), "extra" + i)), ines, "extra " + i)).toList();
             for (var task : writers.invokeAll(tasks)) {
                 assertThat(task.get()).isInstanceOf(Commit.Saved.class);
             }
         }
-        assertThat(head().number()).isEqualTo(41);
-        application.close();
-        application.start();
-        take();
-        assertThat(head().model().ownElements().stream().filter(e -> e.name() != null && e.name().startsWith("extra"))).hasSize(40);
+        assertThat(merrow.head().number()).isEqualTo(41);
+        restart();
+        assertThat(merrow.head().model().ownElements().stream().filter(e -> e.name() != null && e.name().startsWith("extra"))).hasSize(40);
     }
 }

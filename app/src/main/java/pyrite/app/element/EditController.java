@@ -67,6 +67,11 @@ class EditController {
         return edit(head, person, typed, authoring -> authoring.members(head.element(id), typed.text()));
     }
 
+    @PostMapping("/p/{project}/{branch}/members")
+    ResponseEntity<Answer> packages(Workspace.Head head, Person person, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed, authoring -> authoring.packages(typed.text()));
+    }
+
     @PostMapping("/p/{project}/{branch}/element/{id}/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed, authoring -> authoring.removal(head.element(id)));

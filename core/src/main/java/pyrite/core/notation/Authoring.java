@@ -108,17 +108,27 @@ public final class Authoring {
         return checked(Edit.put(element.withName(name)), text, "", nameOf(element) + " renamed to " + name);
     }
 
+    /** Adds packages at the top of the model by lines of notation. */
+    public Proposal packages(String text) {
+        return members(null, text, "type a package, for instance: package Harbour");
+    }
+
     /** Adds members by lines of notation, as if they stood at the end of the owner's body. */
     public Proposal members(Element owner, String text) {
+        return members(owner, text, "type one declaration, for instance: part pump : HydraulicPump");
+    }
+
+    private Proposal members(@Nullable Element owner, String text, String example) {
+        ElementId ownerId = owner == null ? null : owner.id();
         String closed = text.strip().endsWith(";") || text.strip().endsWith("}") || text.strip().endsWith("*/") ? text : text + ";";
-        Reading reading = NotationReader.readMembers(model, owner.id(), new Source("", closed));
+        Reading reading = NotationReader.readMembers(model, ownerId, new Source("", closed));
         if (!reading.isGood()) {
             return new Proposal.Rejected(reading.problems());
         }
-        List<String> added = reading.read().stream().filter(e -> owner.id().equals(e.owner()))
+        List<String> added = reading.read().stream().filter(e -> Objects.equals(ownerId, e.owner()))
                 .map(e -> e.kind().title() + Objects.requireNonNullElse(prefixed(e.name()), "")).toList();
-        return added.isEmpty() ? rejected(text, 0, "type one declaration, for instance: part pump : HydraulicPump")
-                : new Proposal.Accepted(reading.edit(), String.join(", ", added) + " added to " + nameOf(owner));
+        return added.isEmpty() ? rejected(text, 0, example)
+                : new Proposal.Accepted(reading.edit(), String.join(", ", added) + " added" + (owner == null ? "" : " to " + nameOf(owner)));
     }
 
     private static @Nullable String prefixed(@Nullable String name) {

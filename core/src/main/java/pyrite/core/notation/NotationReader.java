@@ -34,8 +34,11 @@ public final class NotationReader {
         return read(base, null, sources, ElementBuilder.Ids.RANDOM);
     }
 
-    /** Reads members, such as one line {@code part pump : Pump;}, as if they stood at the end of {@code owner}'s body. */
-    public static Reading readMembers(Model base, ElementId owner, Source source) {
+    /**
+     * Reads members, such as one line {@code part pump : Pump;}, as if they stood at the end of {@code owner}'s body; null
+     * stands for the top of the model.
+     */
+    public static Reading readMembers(Model base, @Nullable ElementId owner, Source source) {
         return read(base, owner, List.of(source), ElementBuilder.Ids.RANDOM);
     }
 

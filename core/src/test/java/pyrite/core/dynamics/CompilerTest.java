@@ -3,25 +3,26 @@ package pyrite.core.dynamics;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
-import pyrite.core.expression.MathFunction;
+import pyrite.core.model.ElementId;
 
 /** Compiled terms are worth what the same terms are worth when they are interpreted. */
 class CompilerTest {
     private static final int VARIABLES = 6;
+    private static final Equation ORIGIN = new Equation(Terms.ZERO, Terms.ZERO, ElementId.ofLibrary("x"), "x", Map.of());
 
     @Property(tries = 200)
     void compiledAndInterpretedAgree(@ForAll long seed) {
         Random random = new Random(seed);
-        RandomTerms terms = new RandomTerms(random);
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
+        RandomTerms terms = new RandomTerms(random, 3);
         List<SortedSystem.Assignment> assignments = IntStream.range(3, VARIABLES)
-                .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), origin)).toList();
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), terms.relations(), List.of());
+                .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), ORIGIN)).toList();
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), Map.of(), terms.relations(), List.of());
         SortedSystem system = new SortedSystem(flat, assignments);
         boolean[] modes = new boolean[terms.relations().size()];
         IntStream.range(0, modes.length).forEach(i -> modes[i] = random.nextBoolean());
@@ -44,9 +45,8 @@ class CompilerTest {
         for (int i = 0; i < 13; i++) {
             sum = Terms.plus(sum, sum);
         }
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());
-        Kernel kernel = Compiler.compile(new SortedSystem(flat, List.of(new SortedSystem.Assignment(1, sum, origin))));
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), Map.of(), List.of(), List.of());
+        Kernel kernel = Compiler.compile(new SortedSystem(flat, List.of(new SortedSystem.Assignment(1, sum, ORIGIN))));
         double[] v = {1, 0};
         kernel.evaluate(0.5, v, new boolean[0]);
         assertThat(v[1]).isEqualTo(1.5 * 8192);
@@ -54,56 +54,11 @@ class CompilerTest {
 
     @Test
     void manyAssignmentsAreSpreadOverMethods() {
-        Equation origin = new Equation(Terms.ZERO, Terms.ZERO, pyrite.core.model.ElementId.ofLibrary("x"), "x", java.util.Map.of());
         List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000).mapToObj(i ->
-                new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), origin)).toList();
-        FlatSystem flat = new FlatSystem(List.of(), List.of(), java.util.Map.of(), List.of(), List.of());
+                new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), ORIGIN)).toList();
+        FlatSystem flat = new FlatSystem(List.of(), List.of(), Map.of(), List.of(), List.of());
         double[] v = new double[20_000];
         Compiler.compile(new SortedSystem(flat, assignments)).evaluate(0, v, new boolean[0]);
         assertThat(v[19_999]).isEqualTo(19_999);
-    }
-
-    private static final class RandomTerms {
-        private final Random random;
-        private final List<Condition.Relation> relations = new java.util.ArrayList<>();
-
-        RandomTerms(Random random) {
-            this.random = random;
-        }
-
-        List<Condition.Relation> relations() {
-            return relations;
-        }
-
-        Term term(int depth) {
-            if (depth == 0) {
-                return switch (random.nextInt(3)) {
-                    case 0 -> Terms.constant(random.nextInt(-4, 5));
-                    case 1 -> new Term.Time();
-                    default -> new Term.Variable(random.nextInt(3));
-                };
-            }
-            return switch (random.nextInt(4)) {
-                case 0 -> new Term.Call(MathFunction.values()[4 + random.nextInt(8)], term(depth - 1));
-                case 1 -> new Term.Choice(condition(2), term(depth - 1), term(depth - 1));
-                default -> new Term.Arithmetic(Term.Sign.values()[random.nextInt(5)], term(depth - 1), term(depth - 1));
-            };
-        }
-
-        private Condition condition(int depth) {
-            if (depth == 0) {
-                Term left = term(1);
-                Term right = term(1);
-                Condition.Relation relation = new Condition.Relation(relations.size(), left, right, random.nextBoolean(), false);
-                relations.add(relation);
-                return relation;
-            }
-            return switch (random.nextInt(4)) {
-                case 0 -> new Condition.Not(condition(depth - 1));
-                case 1 -> new Condition.Both(condition(depth - 1), condition(depth - 1));
-                case 2 -> new Condition.Either(condition(depth - 1), condition(depth - 1));
-                default -> new Condition.Fixed(random.nextBoolean());
-            };
-        }
     }
 }

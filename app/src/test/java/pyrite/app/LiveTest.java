@@ -1,0 +1,95 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import pyrite.app.runs.Jobs;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.core.model.Edit;
+
+/** What open pages are told, and runs as jobs in the background. */
+@Timeout(120)
+class LiveTest {
+    private Merrow merrow;
+    private BufferedReader events;
+
+    @BeforeEach
+    void listen() throws Exception {
+        merrow = new Merrow();
+        Session tam = new Session(merrow.address()).signIn("tam", "merrow");
+        events = new BufferedReader(new InputStreamReader(tam.open("/p/merrow/main/events").body(), StandardCharsets.UTF_8));
+    }
+
+    @AfterEach
+    void stop() throws IOException {
+        events.close();
+        merrow.close();
+    }
+
+    /** Reads on to the next event of a kind and gives its data. */
+    private String next(String event) throws IOException {
+        for (String line = events.readLine(); line != null; line = events.readLine()) {
+            if (line.equals("event:" + event)) {
+                return events.readLine();
+            }
+        }
+        throw new AssertionError("the stream ended before " + event);
+    }
+
+    private String end(long run) throws IOException {
+        String data = next("run");
+        while (!data.contains("\"done\":true")) {
+            assertThat(data).contains("\"id\":" + run);
+            data = next("run");
+        }
+        return data;
+    }
+
+    @Test
+    void aPageIsToldTheRevisionItStartsFromAndEveryOneAfterIt() throws Exception {
+        assertThat(next("hello")).contains("\"number\":1");
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("sea").withName("ocean")), merrow.person("odo"), "sea → ocean");
+        assertThat(next("revision")).contains("\"number\":2", "\"author\":\"odo\"");
+    }
+
+    @Test
+    void aRunTellsItsProgressAndItsEnd() throws Exception {
+        merrow.change("surgeCheck", "stopTime", "60 [h]");
+        long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
+        assertThat(next("run")).contains("\"done\":false", "\"fraction\":");
+        assertThat(end(run)).contains("\"id\":" + run);
+        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
+        assertThat(merrow.bean(Jobs.class).progress(run)).isEmpty();
+    }
+
+    @Test
+    void aCancelledRunEndsSoonAndSaysWhere() throws Exception {
+        merrow.change("surgeCheck", "stopTime", "5000 [h]");
+        Jobs jobs = merrow.bean(Jobs.class);
+        long run = jobs.start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
+        next("run");
+        jobs.cancel(run);
+        end(run);
+        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow()).satisfies(record -> {
+            assertThat(record.status()).isEqualTo(RunRecord.Status.CANCELLED);
+            assertThat(record.message()).startsWith("cancelled at t =");
+        });
+    }
+
+    @Test
+    void aRunGoesByTheRevisionItWasStartedOn() throws Exception {
+        merrow.change("surgeCheck", "stopTime", "60 [h]");
+        long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
+        merrow.change("Basin", "area", "5000 [m^2]");
+        end(run);
+        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow().revisionNumber()).isEqualTo(2);
+    }
+}

@@ -1,0 +1,96 @@
+package pyrite.core.verification;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+import pyrite.core.model.Outcome;
+import pyrite.core.notation.Authoring;
+
+/** What is judged from the model alone stays judged while nothing it read changes. */
+class AtOnceTest {
+    private static final Model MODEL = Models.of("""
+            part def Leaf { attribute mass : MassValue = 148 [t]; attribute angle : AngularMeasureValue := 0 [deg];
+                attribute paint : Real = 1; assert constraint still { der(angle) == 0 [deg/s] } }
+            part def Gate { part leaf : Leaf; }
+            part gate : Gate;
+            part spare : Leaf { attribute :>> mass = 170 [t]; }
+            part elsewhere { attribute x : Real = 1; }
+            requirement light { subject g : Gate; attribute most : MassValue = 160 [t]; require constraint { g.leaf.mass <= most } }
+            requirement level { subject g : Gate; require constraint { always(g.leaf.angle <= 1 [deg]) } }
+            requirement nobody { subject g : Gate; require constraint { g.leaf.mass <= 1 [t] } }
+            requirement light2 { subject l : Leaf; require constraint { l.mass <= 160 [t] } }
+            satisfy light by gate;
+            satisfy level by gate;
+            satisfy light2 by gate.leaf;
+            satisfy light2 by spare;
+            """);
+
+    private static AtOnce of(Model model, String name) {
+        return AtOnce.of(model, Models.element(model, "Test::" + name));
+    }
+
+    private static Model with(String holder, String feature, String text) {
+        Authoring.Proposal proposal = new Authoring(MODEL).value(Models.element(MODEL, holder), Models.element(MODEL, feature), text);
+        return ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+    }
+
+    @Test
+    void eachSatisfyingPartIsJudgedForItself() {
+        assertThat(of(MODEL, "light").judgements()).extracting(Judgement::verdict).containsExactly(VerdictKind.PASS);
+        assertThat(of(MODEL, "light2").judgements()).extracting(Judgement::subject, Judgement::verdict).containsExactlyInAnyOrder(
+                org.assertj.core.groups.Tuple.tuple("gate.leaf", VerdictKind.PASS), org.assertj.core.groups.Tuple.tuple("spare", VerdictKind.FAIL));
+    }
+
+    @Test
+    void whatVariesOrIsSatisfiedByNothingHasNoVerdictWithoutARun() {
+        assertThat(of(MODEL, "level").judgements()).isEmpty();
+        assertThat(of(MODEL, "nobody").judgements()).isEmpty();
+    }
+
+    @Test
+    void itHoldsUntilSomethingItReadChanges() {
+        assertThat(of(MODEL, "light").holdsIn(with("Test::elsewhere", "Test::elsewhere::x", "2"))).isTrue();
+        assertThat(of(MODEL, "light").holdsIn(with("Test::Leaf", "Test::Leaf::mass", "149 [t]"))).isFalse();
+        assertThat(of(MODEL, "light").holdsIn(with("Test::light", "Test::light::most", "150 [t]"))).isFalse();
+    }
+
+    @Test
+    void aNewSatisfyingPartIsNoticedAlsoWhereThereWasNone() {
+        Model more = Models.of("part def Gate; part gate : Gate; requirement r { subject g : Gate; }");
+        AtOnce none = of(more, "r");
+        Element test = Models.element(more, "Test");
+        Authoring.Proposal proposal = new Authoring(more).members(test, "satisfy r by gate;");
+        Model linked = ((Outcome.Applied) more.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+        assertThat(none.holdsIn(more)).isTrue();
+        assertThat(none.holdsIn(linked)).isFalse();
+    }
+
+    @Test
+    void aPartThatIsGoneIsNoticed() {
+        Model gone = ((Outcome.Applied) MODEL.apply(new Edit(java.util.List.of(), java.util.Set.copyOf(MODEL.ownElements().stream()
+                .filter(e -> e.kind() == pyrite.core.model.ElementKind.SATISFACTION).map(Element::id).toList())))).model();
+        assertThat(of(MODEL, "light").holdsIn(gone)).isFalse();
+    }
+
+    @Test
+    void aSystemThatCannotBeBuiltGivesAnErrorThatHoldsUntilItIsMended() {
+        Model model = Models.of("""
+                part def Box { part inside : Box; attribute mass : MassValue = 1 [kg]; }
+                part box : Box;
+                requirement r { subject b : Box; require constraint { b.mass <= 2 [kg] } }
+                satisfy r by box;
+                """);
+        AtOnce found = of(model, "r");
+        assertThat(found.judgements()).singleElement().satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
+            assertThat(judgement.reason()).contains("contains itself");
+        });
+        Model mended = ((Outcome.Applied) model.apply(Edit.remove(Models.id(model, "Test::Box::inside")))).model();
+        assertThat(found.holdsIn(mended)).isFalse();
+        assertThat(of(mended, "r").judgements().getFirst().verdict()).isEqualTo(VerdictKind.PASS);
+    }
+}
