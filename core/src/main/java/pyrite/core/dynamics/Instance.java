@@ -29,10 +29,29 @@ public final class Instance {
         }
     }
 
+    /** An instance in which parameters of a body stand for values, before everything else there. */
+    Instance within(Map<String, Object> parameters) {
+        Instance inside = new Instance(path, usage, this);
+        inside.locals.putAll(parameters);
+        return inside;
+    }
+
+    /** What a parameter of a body around stands for. */
+    Object local(String name) {
+        for (Instance at = this; at != null; at = at.around) {
+            Object value = at.locals.get(name);
+            if (value != null) {
+                return value;
+            }
+        }
+        throw new IllegalArgumentException("no parameter " + name);
+    }
+
     private final String path;
     private final Element usage;
     private final @Nullable Instance around;
     private final Map<ElementId, Slot> slots = new HashMap<>();
+    private final Map<String, Object> locals = new HashMap<>(0);
     private final List<Element> constraints = new ArrayList<>();
     private final List<Element> bindings = new ArrayList<>();
 
@@ -57,6 +76,10 @@ public final class Instance {
 
     void put(ElementId feature, Slot slot) {
         slots.putIfAbsent(feature, slot);
+    }
+
+    void replace(ElementId feature, Slot slot) {
+        slots.put(feature, slot);
     }
 
     Optional<Slot> slot(ElementId feature) {

@@ -58,6 +58,14 @@ final class InstanceBuilder {
         return build(usage, path, around, links, 0);
     }
 
+    /** An instance of a calculation, for one call of it; it is no part of the system and adds no equations. */
+    Instance call(Element calculation, String path) {
+        int before = built.size();
+        Instance call = build(calculation, path, null, Map.of(), 0);
+        built.subList(before, built.size()).clear();
+        return call;
+    }
+
     private Instance build(Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links, int depth) {
         if (depth > DEEPEST) {
             throw new ModelFault("'" + model.names().effectiveName(usage) + "' contains itself without end", List.of(usage.id()));

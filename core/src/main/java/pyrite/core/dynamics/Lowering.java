@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
+import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.Expression.Conditional;
@@ -24,6 +25,7 @@ import pyrite.core.expression.MathFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
 import pyrite.core.expression.Unit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -43,6 +45,8 @@ final class Lowering {
     private final Model model;
     private final ModelEnvironment environment;
     private final InstanceBuilder builder;
+    private final Collections collections;
+    private final Calls calls;
     private final Instance top;
     private final Map<ElementId, Object> outside = new HashMap<>();
     private final Deque<Quantity> circle = new ArrayDeque<>();
@@ -59,6 +63,8 @@ final class Lowering {
         this.model = model;
         this.environment = model.environment();
         this.builder = builder;
+        this.collections = new Collections(model, this);
+        this.calls = new Calls(model, builder, this);
         this.top = new Instance("", Element.of(pyrite.core.model.ElementKind.PACKAGE, null,
                 pyrite.core.model.Rank.between(null, null), null), null);
     }
@@ -110,10 +116,24 @@ final class Lowering {
             case Unary u -> u.operator() == Operator.NEGATE ? Terms.negate(term(u.operand(), scope)) : term(u.operand(), scope);
             case Binary b -> arithmetic(b, scope);
             case Conditional c -> conditional(c, scope);
-            case Invocation i -> invocation(i, scope);
-            case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _ ->
+            case Invocation i -> invocation(i.function(), i.arguments(), scope, i);
+            case Expression.ArrowInvocation a -> invocation(a.function(), arguments(a), scope, a);
+            case Expression.NamedArgument n -> term(n.value(), scope);
+            case Expression.Body b -> term(b.result(), scope);
+            case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
+            case Expression.Access _, Expression.Item _, Expression.Sequence _, Expression.Filtered _ ->
+                termOf(single(collections.values(expression, scope), expression), expression);
+            case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _, Expression.Classification _,
+                    Expression.Construction _, Expression.Extent _, Expression.MetadataAccess _, Expression.NullLiteral _,
+                    Expression.Unbounded _ ->
                 throw new FaultException(expression.span(), "a number is needed here");
         };
+    }
+
+    static List<Expression> arguments(Expression.ArrowInvocation arrow) {
+        List<Expression> all = new ArrayList<>(List.of(arrow.receiver()));
+        all.addAll(arrow.arguments());
+        return all;
     }
 
     private Term quantity(Expression.Quantity quantity, Instance scope) {
@@ -145,6 +165,7 @@ final class Lowering {
             }
             case DIVIDE -> Terms.over(left, right);
             case POWER -> Terms.power(left, right);
+            case MODULO -> throw new FaultException(b.span(), "a rest of a division jumps, which a run cannot follow; write it with 'if'");
             default -> throw new FaultException(b.span(), "a number is needed here, not a condition");
         };
     }
@@ -156,25 +177,42 @@ final class Lowering {
         }
     }
 
-    private Term invocation(Invocation call, Instance scope) {
-        Function function = environment.function(call.function()).orElseThrow(() ->
-                new FaultException(call.span(), "'" + environment.nameOf(call.function()) + "' cannot be computed"));
+    private Term invocation(Referent called, List<Expression> arguments, Instance scope, Expression at) {
+        Function function = functionOf(called, at);
         return switch (function) {
-            case Function.Mathematical(MathFunction f) -> mathematical(f, call, scope);
-            case Function.Derivative() -> derivative(call, scope);
-            case Function.Sum() -> targets((FeatureReference) call.arguments().getFirst(), scope).stream()
-                    .map(target -> termOf(target, call)).reduce(Terms.ZERO, Terms::plus);
-            case Function.Observing(var observation) -> throw new FaultException(call.span(), observation.functionName()
+            case Function.Mathematical(MathFunction f) -> arguments.size() == 1 && f.arity() == 2
+                    ? extreme(f, collections.values(arguments.getFirst(), scope), at)
+                    : mathematical(f, arguments, scope);
+            case Function.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
+            case Function.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
+            case Function.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
+            case Function.Observing(var observation) -> throw new FaultException(at.span(), observation.functionName()
                     + " looks at a whole run; it can stand in a requirement, not in an equation or a value");
         };
     }
 
-    private Term mathematical(MathFunction function, Invocation call, Instance scope) {
-        Term first = term(call.arguments().getFirst(), scope);
+    private Function functionOf(Referent called, Expression at) {
+        return environment.function(called).orElseThrow(() ->
+                new FaultException(at.span(), "'" + environment.nameOf(called) + "' cannot be computed"));
+    }
+
+    /** The smallest or largest of several values. */
+    Term extreme(MathFunction function, List<Object> values, Expression at) {
+        if (values.isEmpty()) {
+            throw new FaultException(at.span(), "of no values there is no " + (function == MathFunction.MIN ? "smallest" : "largest"));
+        }
+        return values.stream().map(value -> termOf(value, at)).reduce((a, b) -> switching(function, a, b)).orElseThrow();
+    }
+
+    private Term mathematical(MathFunction function, List<Expression> arguments, Instance scope) {
+        Term first = term(arguments.getFirst(), scope);
         if (!function.switches()) {
             return Terms.call(function, first);
         }
-        Term second = function == MathFunction.ABS ? Terms.ZERO : term(call.arguments().get(1), scope);
+        return switching(function, first, function == MathFunction.ABS ? Terms.ZERO : term(arguments.get(1), scope));
+    }
+
+    private Term switching(MathFunction function, Term first, Term second) {
         if (first instanceof Term.Constant(double x) && second instanceof Term.Constant(double y)) {
             return Terms.constant(function.apply(x, y));
         }
@@ -186,8 +224,7 @@ final class Lowering {
         };
     }
 
-    private Term derivative(Invocation call, Instance scope) {
-        FeatureReference reference = (FeatureReference) call.arguments().getFirst();
+    private Term derivative(FeatureReference reference, Instance scope, Expression call) {
         Quantity quantity = single(targets(reference, scope), reference) instanceof Quantity q ? q : null;
         if (quantity == null) {
             throw new FaultException(call.span(), "der takes an attribute that changes");
@@ -218,7 +255,20 @@ final class Lowering {
                 yield Terms.either(Terms.both(test, condition(c.whenTrue(), scope)),
                         Terms.both(Terms.not(test), condition(c.whenFalse(), scope)));
             }
+            case Invocation i -> test(i.function(), i.arguments(), scope, i);
+            case Expression.ArrowInvocation a -> test(a.function(), arguments(a), scope, a);
+            case Expression.Classification c -> collections.isOfType(c, scope) ? Terms.TRUE : Terms.FALSE;
+            case Expression.Access _, Expression.Item _, Expression.Filtered _ ->
+                conditionOf(single(collections.values(expression, scope), expression), expression);
             default -> throw new FaultException(expression.span(), "a condition is needed here");
+        };
+    }
+
+    private Condition test(Referent called, List<Expression> arguments, Instance scope, Expression at) {
+        return switch (functionOf(called, at)) {
+            case Function.OverCollection(CollectionFunction f) -> collections.condition(f, arguments, scope, at);
+            case Function.Defined defined -> calls.condition(defined, (ElementId) called, arguments, scope, at);
+            default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }
 
@@ -226,8 +276,8 @@ final class Lowering {
         Condition left = condition(b.left(), scope);
         Condition right = condition(b.right(), scope);
         return switch (b.operator()) {
-            case AND -> Terms.both(left, right);
-            case OR -> Terms.either(left, right);
+            case AND, AND_BOTH -> Terms.both(left, right);
+            case OR, OR_BOTH -> Terms.either(left, right);
             case IMPLIES -> Terms.either(Terms.not(left), right);
             default -> Terms.either(Terms.both(left, Terms.not(right)), Terms.both(Terms.not(left), right));
         };
@@ -248,8 +298,12 @@ final class Lowering {
     }
 
     private Condition sameness(Binary b, Instance scope) {
-        boolean wanted = b.operator() == Operator.EQUAL;
-        if (pyrite.core.expression.TypeCheck.check(b.left(), environment).type() instanceof Type.Truth) {
+        boolean wanted = b.operator() == Operator.EQUAL || b.operator() == Operator.IDENTICAL;
+        Type type = TypeCheck.check(b.left(), environment).type();
+        if (type instanceof Type.Enumerated || type instanceof Type.Text || type instanceof Type.Thing) {
+            return collections.symbol(b.left(), scope).equals(collections.symbol(b.right(), scope)) == wanted ? Terms.TRUE : Terms.FALSE;
+        }
+        if (type instanceof Type.Truth) {
             Condition left = condition(b.left(), scope);
             Condition right = condition(b.right(), scope);
             Condition same = Terms.either(Terms.both(left, right), Terms.both(Terms.not(left), Terms.not(right)));
@@ -285,25 +339,28 @@ final class Lowering {
         return termOf(single(targets(reference, scope), reference), reference);
     }
 
-    private Term termOf(Object target, Expression at) {
+    Term termOf(Object target, Expression at) {
         return switch (target) {
+            case Term term -> term;
             case Quantity quantity when !quantity.truth -> term(quantity);
             case Instance.Slot.Alias alias -> term(alias.expression(), alias.scope());
             default -> throw new FaultException(at.span(), "a number is needed here");
         };
     }
 
-    private Condition conditionOf(Object target, Expression at) {
+    Condition conditionOf(Object target, Expression at) {
         return switch (target) {
+            case Condition condition -> condition;
             case Quantity quantity when quantity.truth -> condition(quantity, at);
             case Instance.Slot.Alias alias -> condition(alias.expression(), alias.scope());
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }
 
-    private Object single(List<Object> targets, Expression at) {
+    Object single(List<Object> targets, Expression at) {
         if (targets.size() != 1) {
-            throw new FaultException(at.span(), "this means " + targets.size() + " instances at once; use sum(…) over them");
+            throw new FaultException(at.span(), targets.isEmpty() ? "there is no value here"
+                    : "this means " + targets.size() + " instances at once; use sum(…) over them, or take one with #(1)");
         }
         return targets.getFirst();
     }
@@ -312,6 +369,10 @@ final class Lowering {
     List<Object> targets(FeatureReference reference, Instance scope) {
         List<Object> at = List.of();
         for (Referent step : reference.chain()) {
+            if (step instanceof Expression.Local(String name)) {
+                at = List.of(scope.local(name));
+                continue;
+            }
             ElementId id = (ElementId) step;
             at = step == reference.chain().getFirst() ? first(id, scope)
                     : at.stream().flatMap(from -> next(from, id, reference).stream()).toList();
@@ -332,11 +393,11 @@ final class Lowering {
         return List.of(outside.computeIfAbsent(id, this::outside));
     }
 
-    private List<Object> next(Object from, ElementId id, FeatureReference reference) {
+    List<Object> next(Object from, ElementId id, Expression at) {
         return switch (from) {
-            case Instance instance -> contents(instance.slot(id).orElseThrow(() -> new FaultException(reference.span(),
+            case Instance instance -> contents(instance.slot(id).orElseThrow(() -> new FaultException(at.span(),
                     "'" + instance.path() + "' has no '" + environment.nameOf(id) + "'")));
-            default -> throw new FaultException(reference.span(), "'" + environment.nameOf(id) + "' is not part of a value");
+            default -> throw new FaultException(at.span(), "'" + environment.nameOf(id) + "' is not part of a value");
         };
     }
 
@@ -345,6 +406,8 @@ final class Lowering {
             case Instance.Slot.Value(Quantity quantity) -> List.of(quantity);
             case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
             case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> targets(reference, scope);
+            case Instance.Slot.Alias(Expression expression, Instance scope) when Collections.isMany(expression) ->
+                collections.values(expression, scope);
             case Instance.Slot.Alias alias -> List.of(alias);
         };
     }

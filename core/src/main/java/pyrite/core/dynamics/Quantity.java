@@ -34,6 +34,6 @@ final class Quantity {
     }
 
     boolean isFixed() {
-        return value != null && value.kind() == FeatureValue.Kind.FIXED;
+        return value != null && !value.kind().isInitial();
     }
 }

@@ -8,6 +8,9 @@ public interface Environment {
 
     Optional<Function> function(Referent function);
 
+    /** What kind of values a type names. */
+    Type typeNamed(Referent type);
+
     /** The unit a referent names, without prefix; empty if it names none. */
     Optional<Unit> unit(Referent unit);
 

@@ -2,11 +2,13 @@ package pyrite.core.expression;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An expression as a tree of immutable values. Equality is by structure; places in the text do not count.
- * The syntax is that of KerML 8.2.5.8 as far as this reader goes.
+ * The syntax is that of KerML 8.2.5.8.
  */
 public sealed interface Expression {
     Span span();
@@ -59,16 +61,129 @@ public sealed interface Expression {
         }
     }
 
+    /** {@code parameter = value} among the arguments of a call. */
+    record NamedArgument(String parameter, Expression value, Span span) implements Expression {
+    }
+
+    /** {@code new Type(…)}. */
+    record Construction(Referent type, List<Expression> arguments, Span span) implements Expression {
+        public Construction {
+            arguments = List.copyOf(arguments);
+        }
+    }
+
+    /** {@code receiver->function(…)} or {@code receiver->function { in x; … }}: the receiver is the first argument. */
+    record ArrowInvocation(Expression receiver, Referent function, List<Expression> arguments, Span span) implements Expression {
+        public ArrowInvocation {
+            arguments = List.copyOf(arguments);
+        }
+    }
+
+    /** {@code receiver.{in x; …}} collects what the body gives, {@code receiver.?{in x; …}} selects where it holds. */
+    record Filtered(Expression receiver, boolean selects, Body body, Span span) implements Expression {
+    }
+
+    /** {@code { in x : Type; … result }}: an expression over parameters of its own. */
+    record Body(List<Parameter> parameters, Expression result, Span span) implements Expression {
+        public Body {
+            parameters = List.copyOf(parameters);
+        }
+    }
+
+    /** A parameter of a body. */
+    record Parameter(String name, @Nullable Referent type) {
+    }
+
+    /** A parameter of a body, where it is used. */
+    record Local(String name) implements Referent {
+        @Override
+        public String toString() {
+            return Name.quoted(name);
+        }
+    }
+
+    /** {@code source.a.b}, where the source is more than a name. */
+    record Access(Expression source, List<Referent> chain, Span span) implements Expression {
+        public Access {
+            chain = List.copyOf(chain);
+        }
+    }
+
+    /** {@code sequence#(index)}, counted from 1. */
+    record Item(Expression sequence, Expression index, Span span) implements Expression {
+    }
+
+    /** {@code (a, b, c)}: two or more. */
+    record Sequence(List<Expression> items, Span span) implements Expression {
+        public Sequence {
+            items = List.copyOf(items);
+            if (items.size() < 2) {
+                throw new IllegalArgumentException("a sequence has two or more items; one alone stands for itself");
+            }
+        }
+    }
+
+    /** {@code operand istype Type} and its kin. */
+    record Classification(Expression operand, Relation relation, Referent type, Span span) implements Expression {
+        /** How something and a type are related. */
+        public enum Relation {
+            ISTYPE("istype"), HASTYPE("hastype"), METADATA("@"), METADATA_OF("@@"), AS("as"), META("meta");
+
+            private final String symbol;
+
+            Relation(String symbol) {
+                this.symbol = symbol;
+            }
+
+            public String symbol() {
+                return symbol;
+            }
+        }
+    }
+
+    /** {@code all Type}. */
+    record Extent(Referent type, Span span) implements Expression {
+    }
+
+    /** {@code element.metadata}. */
+    record MetadataAccess(Referent element, Span span) implements Expression {
+    }
+
+    /** {@code null}, or {@code ()}. */
+    record NullLiteral(Span span) implements Expression {
+    }
+
+    /** {@code *}, without bound. */
+    record Unbounded(Span span) implements Expression {
+    }
+
     /** The parts directly below, in the order they are written. */
     default List<Expression> parts() {
         return switch (this) {
-            case NumberLiteral _, TextLiteral _, TruthLiteral _, FeatureReference _, UnitReference _ -> List.of();
+            case NumberLiteral _, TextLiteral _, TruthLiteral _, FeatureReference _, UnitReference _, Extent _, MetadataAccess _,
+                    NullLiteral _, Unbounded _ -> List.of();
             case Quantity q -> List.of(q.magnitude(), q.unit());
             case Unary u -> List.of(u.operand());
             case Binary b -> List.of(b.left(), b.right());
             case Conditional c -> List.of(c.condition(), c.whenTrue(), c.whenFalse());
             case Invocation i -> i.arguments();
+            case NamedArgument n -> List.of(n.value());
+            case Construction c -> c.arguments();
+            case ArrowInvocation a -> joined(a.receiver(), a.arguments());
+            case Filtered f -> List.of(f.receiver(), f.body());
+            case Body b -> List.of(b.result());
+            case Access a -> List.of(a.source());
+            case Item e -> List.of(e.sequence(), e.index());
+            case Sequence s -> s.items();
+            case Classification c -> List.of(c.operand());
         };
+    }
+
+    private static List<Expression> joined(Expression first, List<Expression> others) {
+        List<Expression> all = new ArrayList<>(others.size() + 1);
+        all.add(first);
+        all.addAll(others);
+        return all;
     }
 
     /** This expression and everything in it, outermost first. */
@@ -85,7 +200,15 @@ public sealed interface Expression {
                 case FeatureReference reference -> found.addAll(reference.chain());
                 case UnitReference unit -> found.add(unit.unit());
                 case Invocation call -> found.add(call.function());
-                case NumberLiteral _, TextLiteral _, TruthLiteral _, Quantity _, Unary _, Binary _, Conditional _ -> {
+                case Construction construction -> found.add(construction.type());
+                case ArrowInvocation call -> found.add(call.function());
+                case Body body -> body.parameters().stream().map(Parameter::type).filter(Objects::nonNull).forEach(found::add);
+                case Access access -> found.addAll(access.chain());
+                case Classification classification -> found.add(classification.type());
+                case Extent extent -> found.add(extent.type());
+                case MetadataAccess access -> found.add(access.element());
+                case NumberLiteral _, TextLiteral _, TruthLiteral _, NullLiteral _, Unbounded _, Quantity _, Unary _, Binary _,
+                        Conditional _, NamedArgument _, Filtered _, Item _, Sequence _ -> {
                 }
             }
         });
@@ -99,22 +222,51 @@ public sealed interface Expression {
         /** A reference inside the brackets of a quantity. */
         Expression unit(FeatureReference reference);
 
-        Referent function(Invocation call);
+        /** The function of a call or of an arrow. */
+        Referent function(Referent function, Span span);
+
+        Referent type(Referent type, Span span);
+
+        /** The steps behind the source of an access, which is rewritten already. */
+        List<Referent> steps(Expression source, List<Referent> chain, Span span);
+
+        /** Rewrites what stands inside a body, where its parameters are known. */
+        Rewriter inside(Body body);
     }
 
     /** The same tree with its references replaced. */
     default Expression rewrite(Rewriter to) {
         return switch (this) {
             case FeatureReference r -> to.feature(r);
-            case NumberLiteral _, TextLiteral _, TruthLiteral _, UnitReference _ -> this;
+            case NumberLiteral _, TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
             case Quantity q -> new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());
             case Unary u -> new Unary(u.operator(), u.operand().rewrite(to), u.span());
             case Binary b -> new Binary(b.operator(), b.left().rewrite(to), b.right().rewrite(to), b.span());
             case Conditional c -> new Conditional(c.condition().rewrite(to), c.whenTrue().rewrite(to),
                     c.whenFalse().rewrite(to), c.span());
-            case Invocation i -> new Invocation(to.function(i),
-                    i.arguments().stream().map(argument -> argument.rewrite(to)).toList(), i.span());
+            case Invocation i -> new Invocation(to.function(i.function(), i.span()), rewrite(i.arguments(), to), i.span());
+            case NamedArgument n -> new NamedArgument(n.parameter(), n.value().rewrite(to), n.span());
+            case Construction c -> new Construction(to.type(c.type(), c.span()), rewrite(c.arguments(), to), c.span());
+            case ArrowInvocation a -> new ArrowInvocation(a.receiver().rewrite(to), to.function(a.function(), a.span()),
+                    rewrite(a.arguments(), to), a.span());
+            case Filtered f -> new Filtered(f.receiver().rewrite(to), f.selects(), (Body) f.body().rewrite(to), f.span());
+            case Body b -> new Body(b.parameters().stream().map(p -> new Parameter(p.name(),
+                    p.type() == null ? null : to.type(p.type(), b.span()))).toList(), b.result().rewrite(to.inside(b)), b.span());
+            case Access a -> {
+                Expression source = a.source().rewrite(to);
+                yield new Access(source, to.steps(source, a.chain(), a.span()), a.span());
+            }
+            case Item e -> new Item(e.sequence().rewrite(to), e.index().rewrite(to), e.span());
+            case Sequence s -> new Sequence(rewrite(s.items(), to), s.span());
+            case Classification c ->
+                new Classification(c.operand().rewrite(to), c.relation(), to.type(c.type(), c.span()), c.span());
+            case Extent e -> new Extent(to.type(e.type(), e.span()), e.span());
+            case MetadataAccess m -> new MetadataAccess(to.type(m.element(), m.span()), m.span());
         };
+    }
+
+    private static List<Expression> rewrite(List<Expression> expressions, Rewriter to) {
+        return expressions.stream().map(expression -> expression.rewrite(to)).toList();
     }
 
     /** Within the brackets every reference is one to a unit. */
@@ -130,8 +282,23 @@ public sealed interface Expression {
         }
 
         @Override
-        public Referent function(Invocation call) {
-            return around.function(call);
+        public Referent function(Referent function, Span span) {
+            return around.function(function, span);
+        }
+
+        @Override
+        public Referent type(Referent type, Span span) {
+            return around.type(type, span);
+        }
+
+        @Override
+        public List<Referent> steps(Expression source, List<Referent> chain, Span span) {
+            return around.steps(source, chain, span);
+        }
+
+        @Override
+        public Rewriter inside(Body body) {
+            return new UnitRewriter(around.inside(body));
         }
     }
 }

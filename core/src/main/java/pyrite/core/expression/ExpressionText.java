@@ -1,5 +1,6 @@
 package pyrite.core.expression;
 
+import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import pyrite.core.expression.Expression.Binary;
@@ -25,8 +26,11 @@ public final class ExpressionText {
         /** A chain such as {@code gate.leaf.angle}, quoted as the notation needs. */
         String chain(FeatureReference reference);
 
-        /** A single name: a function or a unit; {@code prefix} is an SI prefix to be joined to a unit's symbol. */
+        /** A single name: a function, a type or a unit; {@code prefix} is an SI prefix to be joined to a unit's symbol. */
         String name(String prefix, Referent referent);
+
+        /** One step of a chain, behind a dot. */
+        String step(Referent referent);
     }
 
     private ExpressionText(Naming naming) {
@@ -60,9 +64,45 @@ public final class ExpressionText {
             case Binary b -> binary(b, last);
             case Conditional c -> "if " + within(c.condition(), 1, false) + " ? " + within(c.whenTrue(), 1, false)
                     + " else " + write(c.whenFalse(), last);
-            case Invocation i -> naming.name("", i.function())
-                    + i.arguments().stream().map(this::write).collect(Collectors.joining(", ", "(", ")"));
+            case Invocation i -> naming.name("", i.function()) + arguments(i.arguments());
+            case Expression.NamedArgument n -> Name.quoted(n.parameter()) + " = " + write(n.value());
+            case Expression.Construction c -> "new " + naming.name("", c.type()) + arguments(c.arguments());
+            case Expression.ArrowInvocation a -> source(a.receiver()) + "->" + naming.name("", a.function()) + behindArrow(a.arguments());
+            case Expression.Filtered f -> source(f.receiver()) + (f.selects() ? ".?" : ".") + write(f.body());
+            case Expression.Body b -> body(b);
+            case Expression.Access a -> source(a.source())
+                    + a.chain().stream().map(step -> "." + naming.step(step)).collect(Collectors.joining());
+            case Expression.Item i -> source(i.sequence()) + "#(" + write(i.index()) + ")";
+            case Expression.Sequence s -> arguments(s.items());
+            case Expression.Classification c -> within(c.operand(), Operator.CLASSIFICATION, false) + " " + c.relation().symbol() + " "
+                    + naming.name("", c.type());
+            case Expression.Extent e -> "all " + naming.name("", e.type());
+            case Expression.MetadataAccess m -> naming.name("", m.element()) + ".metadata";
+            case Expression.NullLiteral _ -> "null";
+            case Expression.Unbounded _ -> "*";
         };
+    }
+
+    private String arguments(List<Expression> arguments) {
+        return arguments.stream().map(this::write).collect(Collectors.joining(", ", "(", ")"));
+    }
+
+    /** A body or the name of a function stands there without parentheses. */
+    private String behindArrow(List<Expression> arguments) {
+        return arguments.size() == 1 && arguments.getFirst() instanceof Expression.Body body ? " " + write(body)
+                : arguments.size() == 1 && arguments.getFirst() instanceof FeatureReference r && r.chain().size() == 1
+                        ? " " + write(r) : arguments(arguments);
+    }
+
+    private String body(Expression.Body body) {
+        String parameters = body.parameters().stream().map(p -> "in " + Name.quoted(p.name())
+                + (p.type() == null ? "" : " : " + naming.name("", p.type())) + "; ").collect(Collectors.joining());
+        return "{ " + parameters + write(body.result()) + " }";
+    }
+
+    /** What stands before a dot, an arrow or an index: a name would swallow the step behind it, so it is set in parentheses. */
+    private String source(Expression source) {
+        return within(source, ATOM, false);
     }
 
     private String binary(Binary b, boolean last) {
@@ -89,6 +129,8 @@ public final class ExpressionText {
     private static int strength(Expression expression) {
         return switch (expression) {
             case Conditional _ -> CONDITIONAL;
+            case Expression.Classification _ -> Operator.CLASSIFICATION;
+            case Expression.Extent _ -> Operator.NEGATE.strength();
             case Binary b -> b.operator().strength();
             case Unary u -> u.operator().strength();
             default -> ATOM;
@@ -106,6 +148,11 @@ public final class ExpressionText {
             @Override
             public String name(String prefix, Referent referent) {
                 return prefix + name.apply(referent);
+            }
+
+            @Override
+            public String step(Referent referent) {
+                return name.apply(referent);
             }
         };
     }

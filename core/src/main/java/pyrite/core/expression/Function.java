@@ -1,5 +1,7 @@
 package pyrite.core.expression;
 
+import java.util.List;
+
 /** What a call means. */
 public sealed interface Function {
     record Mathematical(MathFunction function) implements Function {
@@ -8,11 +10,22 @@ public sealed interface Function {
     record Observing(Observation observation) implements Function {
     }
 
-    /** {@code sum(leaf.mass)}: over all instances the reference reaches. */
-    record Sum() implements Function {
+    /** {@code sum(leaf.mass)}: over all values the first argument has. */
+    record OverCollection(CollectionFunction function) implements Function {
     }
 
     /** {@code der(x)}: the time derivative of a quantity that changes. */
     record Derivative() implements Function {
+    }
+
+    /** A calculation or constraint somebody defined, with its parameters in order and what it gives. */
+    record Defined(String name, List<Parameter> parameters, Type result) implements Function {
+        public Defined {
+            parameters = List.copyOf(parameters);
+        }
+    }
+
+    /** An input of a defined function. */
+    record Parameter(Referent feature, String name, Type type, boolean optional) {
     }
 }

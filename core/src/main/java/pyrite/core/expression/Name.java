@@ -6,7 +6,7 @@ import java.util.stream.Collectors;
 
 /** A qualified name as written, {@code A::B::c} (KerML 8.2.3.4), not yet resolved. The parts carry no quotes. */
 public record Name(List<String> parts) implements Referent {
-    private static final Pattern BASIC = Pattern.compile("[\\p{L}_°%][\\p{L}\\p{N}_°%]*");
+    private static final Pattern BASIC = Pattern.compile("[\\p{L}_°][\\p{L}\\p{N}_°]*|%");
 
     public Name {
         parts = List.copyOf(parts);

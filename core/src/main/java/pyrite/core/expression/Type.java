@@ -23,6 +23,14 @@ public sealed interface Type {
         }
     }
 
+    /** A value of an enumeration, which {@code definition} names. */
+    record Enumerated(Referent definition, String name) implements Type {
+        @Override
+        public String toString() {
+            return "a value of '" + name + "'";
+        }
+    }
+
     /** Something that is no value, such as a part; {@code name} says what, for messages. */
     record Thing(String name) implements Type {
         @Override

@@ -1,7 +1,9 @@
 package pyrite.core.expression;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.hipparchus.fraction.Fraction;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.Expression.Conditional;
@@ -21,6 +23,7 @@ import pyrite.core.expression.Expression.UnitReference;
 public final class TypeCheck {
     private final Environment environment;
     private final List<Fault> faults = new ArrayList<>();
+    private final Map<String, Type> locals = new HashMap<>();
 
     private TypeCheck(Environment environment) {
         this.environment = environment;
@@ -40,14 +43,88 @@ public final class TypeCheck {
             case NumberLiteral _ -> Type.NUMBER;
             case TextLiteral _ -> Type.TEXT;
             case TruthLiteral _ -> Type.TRUTH;
+            case FeatureReference reference when reference.last() instanceof Expression.Local(String name) ->
+                locals.getOrDefault(name, Type.UNKNOWN);
             case FeatureReference reference -> environment.typeOf(reference);
             case UnitReference unit -> unit(unit);
             case Quantity quantity -> quantity(quantity);
             case Unary unary -> unary(unary);
             case Binary binary -> binary(binary);
             case Conditional conditional -> conditional(conditional);
-            case Invocation invocation -> invocation(invocation);
+            case Invocation invocation -> call(invocation.function(), invocation.arguments(), invocation);
+            case Expression.ArrowInvocation arrow -> arrow(arrow);
+            case Expression.Filtered filtered -> filtered(filtered);
+            case Expression.NamedArgument named -> infer(named.value());
+            case Expression.Body body -> infer(body.result());
+            case Expression.Access access -> environment.typeOf(new FeatureReference(access.chain(), access.span()));
+            case Expression.Item item -> item(item);
+            case Expression.Sequence sequence -> sequence(sequence);
+            case Expression.Classification c -> classification(c);
+            case Expression.Construction construction -> {
+                construction.arguments().forEach(this::infer);
+                yield environment.typeNamed(construction.type());
+            }
+            case Expression.Extent extent -> environment.typeNamed(extent.type());
+            case Expression.MetadataAccess _, Expression.NullLiteral _ -> Type.UNKNOWN;
+            case Expression.Unbounded _ -> Type.NUMBER;
         };
+    }
+
+    /** A sequence has the type of its items, because every value is a sequence of one (KerML 7.4.9). */
+    private Type sequence(Expression.Sequence sequence) {
+        Type first = infer(sequence.items().getFirst());
+        for (Expression item : sequence.items().subList(1, sequence.items().size())) {
+            Type type = infer(item);
+            if (!(first instanceof Type.Unknown) && !(type instanceof Type.Unknown) && !(first instanceof Type.Thing) && !type.equals(first)) {
+                fault(item, "the items of a sequence are of one kind, but " + first + " comes first and this is " + type);
+                return Type.UNKNOWN;
+            }
+        }
+        return first;
+    }
+
+    private Type item(Expression.Item item) {
+        Type index = infer(item.index());
+        if (!(index instanceof Type.Unknown) && !index.equals(Type.NUMBER)) {
+            fault(item.index(), "an index is a plain number, but this is " + index);
+        }
+        return infer(item.sequence());
+    }
+
+    private Type classification(Expression.Classification c) {
+        Type operand = infer(c.operand());
+        return switch (c.relation()) {
+            case ISTYPE, HASTYPE, METADATA, METADATA_OF -> Type.TRUTH;
+            case AS -> environment.typeNamed(c.type()) instanceof Type.Unknown ? operand : environment.typeNamed(c.type());
+            case META -> Type.UNKNOWN;
+        };
+    }
+
+    private Type filtered(Expression.Filtered filtered) {
+        Type values = infer(filtered.receiver());
+        Type given = within(filtered.body(), values);
+        if (filtered.selects()) {
+            expectTruth(filtered.body().result(), given, "'.?'");
+            return values;
+        }
+        return given;
+    }
+
+    /** The type of a body's result, its first parameter being one of some values. */
+    private Type within(Expression.Body body, Type values) {
+        Map<String, Type> before = new HashMap<>(locals);
+        body.parameters().forEach(parameter -> locals.put(parameter.name(),
+                parameter.type() == null ? values : environment.typeNamed(parameter.type())));
+        Type type = infer(body.result());
+        locals.clear();
+        locals.putAll(before);
+        return type;
+    }
+
+    private Type arrow(Expression.ArrowInvocation arrow) {
+        List<Expression> arguments = new ArrayList<>(List.of(arrow.receiver()));
+        arguments.addAll(arrow.arguments());
+        return call(arrow.function(), arguments, arrow);
     }
 
     private Type unit(Expression expression) {
@@ -91,6 +168,9 @@ public final class TypeCheck {
                 yield Type.TRUTH;
             }
             case ARITHMETIC -> arithmetic(binary, number(binary.left(), left, sign), number(binary.right(), right, sign));
+            case CHOICE -> binary.operator() == Operator.RANGE
+                    ? same(binary, number(binary.left(), left, sign), number(binary.right(), right, sign), "the ends of a range")
+                    : left instanceof Type.Unknown ? right : left;
             case UNARY -> throw new IllegalStateException("unary operator with two operands");
         };
     }
@@ -116,6 +196,7 @@ public final class TypeCheck {
             case MULTIPLY -> new Type.Number(l.times(r));
             case DIVIDE -> new Type.Number(l.per(r));
             case POWER -> power(binary, l, r);
+            case MODULO -> same(binary, left, right, "divided with a rest");
             default -> same(binary, left, right, binary.operator() == Operator.ADD ? "added" : "subtracted");
         };
     }
@@ -161,19 +242,100 @@ public final class TypeCheck {
         return yes;
     }
 
-    private Type invocation(Invocation call) {
-        List<Type> arguments = call.arguments().stream().map(this::infer).toList();
-        Function function = environment.function(call.function()).orElse(null);
-        if (function == null) {
-            fault(call, "'" + environment.nameOf(call.function()) + "' cannot be called");
+    private Type call(Referent called, List<Expression> arguments, Expression at) {
+        Function function = environment.function(called).orElse(null);
+        if (function instanceof Function.OverCollection(CollectionFunction f)) {
+            return overCollection(f, arguments, at);
+        }
+        if (function instanceof Function.Mathematical(MathFunction f) && (f == MathFunction.MIN || f == MathFunction.MAX) && arguments.size() == 1) {
+            return number(arguments.getFirst(), infer(arguments.getFirst()), f.functionName());
+        }
+        List<Type> types = arguments.stream().map(this::infer).toList();
+        Invocation call = new Invocation(called, arguments, at.span());
+        return switch (function) {
+            case null -> {
+                fault(call, "'" + environment.nameOf(called) + "' cannot be called");
+                yield Type.UNKNOWN;
+            }
+            case Function.Mathematical(MathFunction f) -> mathematical(call, f, types);
+            case Function.Observing(Observation o) -> observing(call, o, types);
+            case Function.Derivative() -> derivative(call, types);
+            case Function.Defined defined -> defined(call, defined, types);
+            case Function.OverCollection _ -> throw new IllegalStateException("handled before");
+        };
+    }
+
+    private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
+        String name = function.functionName();
+        int wanted = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
+        boolean fits = arguments.size() == wanted && (wanted == 1 || arguments.get(1) instanceof Expression.Body body
+                && body.parameters().size() == (function.takes() == CollectionFunction.Takes.BODY ? 1 : 2));
+        if (!fits) {
+            fault(at, switch (function.takes()) {
+                case NOTHING -> name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
+                case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
+                case BODY_OF_TWO -> name + " takes a body with two parameters: leaf.mass->" + name + " { in x; in y; x + y }";
+            });
             return Type.UNKNOWN;
         }
+        Expression values = arguments.getFirst();
+        Type type = infer(values);
+        Type given = wanted == 1 ? Type.UNKNOWN : within((Expression.Body) arguments.get(1), type);
         return switch (function) {
-            case Function.Mathematical(MathFunction f) -> mathematical(call, f, arguments);
-            case Function.Observing(Observation o) -> observing(call, o, arguments);
-            case Function.Derivative() -> derivative(call, arguments);
-            case Function.Sum() -> sum(call, arguments);
+            case COLLECT, REDUCE -> given;
+            case SELECT, REJECT -> {
+                expectTruth(arguments.get(1), given, name);
+                yield type;
+            }
+            case FOR_ALL, EXISTS -> {
+                expectTruth(arguments.get(1), given, name);
+                yield Type.TRUTH;
+            }
+            case ALL_TRUE, ANY_TRUE -> {
+                expectTruth(values, type, name);
+                yield Type.TRUTH;
+            }
+            case SUM, SMALLEST, LARGEST -> number(values, type, name);
+            case PRODUCT -> {
+                if (type instanceof Type.Number(Dimension d) && !d.isOne()) {
+                    fault(values, "product works on plain numbers, because its unit would depend on how many there are; this is " + type);
+                }
+                yield number(values, type, name) instanceof Type.Number ? Type.NUMBER : Type.UNKNOWN;
+            }
+            case SIZE -> Type.NUMBER;
+            case IS_EMPTY, NOT_EMPTY -> Type.TRUTH;
+            case HEAD, LAST -> type;
         };
+    }
+
+    /** Arguments are taken in order, or by the names of the parameters. */
+    private Type defined(Invocation call, Function.Defined function, List<Type> types) {
+        List<Function.Parameter> parameters = function.parameters();
+        if (call.arguments().size() > parameters.size()) {
+            fault(call, function.name() + " takes " + parameters.size() + (parameters.size() == 1 ? " argument" : " arguments")
+                    + ", not " + call.arguments().size());
+            return function.result();
+        }
+        List<String> given = new ArrayList<>();
+        for (int i = 0; i < call.arguments().size(); i++) {
+            Expression argument = call.arguments().get(i);
+            String name = argument instanceof Expression.NamedArgument named ? named.parameter() : parameters.get(i).name();
+            given.add(name);
+            Function.Parameter parameter = parameters.stream().filter(p -> p.name().equals(name)).findFirst().orElse(null);
+            if (parameter == null) {
+                fault(argument, function.name() + " has no parameter '" + name + "'");
+            } else if (isMismatch(parameter.type(), types.get(i))) {
+                fault(argument, "'" + name + "' of " + function.name() + " is " + parameter.type() + ", but this is " + types.get(i));
+            }
+        }
+        parameters.stream().filter(p -> !p.optional() && !given.contains(p.name()))
+                .forEach(p -> fault(call, function.name() + " needs a value for its parameter '" + p.name() + "'"));
+        return function.result();
+    }
+
+    private static boolean isMismatch(Type wanted, Type given) {
+        boolean known = !(wanted instanceof Type.Unknown) && !(given instanceof Type.Unknown) && !(wanted instanceof Type.Thing && given instanceof Type.Thing);
+        return known && !wanted.equals(given);
     }
 
     private Type mathematical(Invocation call, MathFunction function, List<Type> arguments) {
@@ -227,14 +389,6 @@ public final class TypeCheck {
         }
         Type of = number(call.arguments().getFirst(), arguments.getFirst(), "der");
         return of instanceof Type.Number(Dimension d) ? new Type.Number(d.per(Observation.TIME)) : Type.UNKNOWN;
-    }
-
-    private Type sum(Invocation call, List<Type> arguments) {
-        if (arguments.size() != 1 || !(call.arguments().getFirst() instanceof FeatureReference)) {
-            fault(call, "sum takes the name of one quantity, over all its instances: sum(leaf.mass)");
-            return Type.UNKNOWN;
-        }
-        return number(call.arguments().getFirst(), arguments.getFirst(), "sum");
     }
 
     private Type number(Expression at, Type type, String user) {

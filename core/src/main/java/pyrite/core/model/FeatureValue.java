@@ -2,10 +2,13 @@ package pyrite.core.model;
 
 import pyrite.core.expression.Expression;
 
-/** The value a usage is declared with (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. */
+/**
+ * The value a usage is declared with (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. One that is only a
+ * default may be overridden by what redefines or specialises the usage.
+ */
 public record FeatureValue(Kind kind, Expression expression) {
     public enum Kind {
-        FIXED("="), INITIAL(":=");
+        FIXED("="), INITIAL(":="), DEFAULT("default"), DEFAULT_INITIAL("default :=");
 
         private final String sign;
 
@@ -15,6 +18,11 @@ public record FeatureValue(Kind kind, Expression expression) {
 
         public String sign() {
             return sign;
+        }
+
+        /** Whether it is the value at the start only, from where the feature may change. */
+        public boolean isInitial() {
+            return this == INITIAL || this == DEFAULT_INITIAL;
         }
     }
 }

@@ -17,9 +17,12 @@ public final class LibraryNames {
     public static final String SCALE_ZERO = "MeasurementReferences::IntervalScale::zero";
     public static final String TIME = "Dynamics::time";
     public static final String DERIVATIVE = "Dynamics::der";
-    public static final String SUM = "NumericalFunctions::sum";
     public static final String TIME_RUN = "Dynamics::TimeRun";
     public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
+
+    public static final String ACTION = "Actions::Action";
+    /** Names of {@link #ACTION} that every action has: where it starts and where it is done (SysML 2.0, 9.2.11). */
+    static final java.util.Set<String> SEEN_EVERYWHERE = java.util.Set.of("start", "done");
 
     private LibraryNames() {
     }

@@ -118,6 +118,7 @@ public final class Model implements Namespaces {
     @Override
     public List<ElementId> generals(Element element) {
         List<ElementId> generals = new ArrayList<>(redefined(element));
+        element.references(Property.REFERS).forEach(reference -> generals.add(reference.target()));
         element.references(Property.SPECIALIZES).forEach(reference -> generals.add(reference.target()));
         element.references(Property.TYPES).forEach(reference -> generals.add(reference.target()));
         return generals;

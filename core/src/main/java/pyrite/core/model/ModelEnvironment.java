@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Environment;
 import pyrite.core.expression.Expression;
@@ -30,6 +31,9 @@ import pyrite.core.expression.Units;
 public final class ModelEnvironment implements Environment {
     private static final Map<ElementId, Function> FUNCTIONS = functions();
 
+    private static final Set<ElementKind> CALLABLE = Set.of(ElementKind.CALCULATION_DEFINITION, ElementKind.CALCULATION,
+            ElementKind.CONSTRAINT_DEFINITION, ElementKind.CONSTRAINT);
+
     private final Model model;
     private final Map<ElementId, Type> types = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Unit>> units = new ConcurrentHashMap<>();
@@ -49,7 +53,9 @@ public final class ModelEnvironment implements Environment {
             functions.put(LibraryNames.id("Dynamics::" + observation.functionName()), new Function.Observing(observation));
         }
         functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new Function.Derivative());
-        functions.put(LibraryNames.id(LibraryNames.SUM), new Function.Sum());
+        for (CollectionFunction function : CollectionFunction.values()) {
+            functions.put(LibraryNames.id(function.library() + "::" + function.functionName()), new Function.OverCollection(function));
+        }
         return Map.copyOf(functions);
     }
 
@@ -69,6 +75,10 @@ public final class ModelEnvironment implements Environment {
     }
 
     private Type infer(Element element) {
+        if (element.kind() == ElementKind.ENUMERATION && element.owner() != null
+                && model.get(element.owner()).kind() == ElementKind.ENUMERATION_DEFINITION) {
+            return new Type.Enumerated(element.owner(), nameOf((Referent) element.owner()));
+        }
         for (Element general : model.inheritance().generals(element)) {
             Optional<Type> type = declared(general);
             if (type.isPresent()) {
@@ -101,6 +111,9 @@ public final class ModelEnvironment implements Environment {
     private Optional<Type> declared(Element definition) {
         if (!definition.kind().isDefinition()) {
             return Optional.empty();
+        }
+        if (definition.kind() == ElementKind.ENUMERATION_DEFINITION) {
+            return Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id())));
         }
         String name = model.isLibrary(definition.id()) || model.library() == Model.EMPTY
                 ? model.names().qualifiedName(definition) : "";
@@ -173,7 +186,39 @@ public final class ModelEnvironment implements Environment {
 
     @Override
     public Optional<Function> function(Referent function) {
-        return function instanceof ElementId id ? Optional.ofNullable(FUNCTIONS.get(id)) : Optional.empty();
+        if (!(function instanceof ElementId id)) {
+            return Optional.empty();
+        }
+        Function known = FUNCTIONS.get(id);
+        return known != null ? Optional.of(known)
+                : model.find(id).filter(e -> CALLABLE.contains(e.kind()) && !model.isLibrary(id)).map(this::defined);
+    }
+
+    private Function defined(Element calculation) {
+        List<Function.Parameter> parameters = new ArrayList<>();
+        Type result = calculation.kind().keyword().equals("calc") ? Type.UNKNOWN : Type.TRUTH;
+        for (Element feature : model.inheritance().features(calculation)) {
+            String direction = feature.get(Property.DIRECTION).orElse("");
+            if (direction.equals("in") || direction.equals("inout")) {
+                parameters.add(new Function.Parameter(feature.id(), Objects.requireNonNullElse(nameOf(feature.id()), "?"), typeOf(feature.id()),
+                        model.inheritance().value(feature).isPresent()));
+            } else if (direction.equals("return") || direction.equals("out")) {
+                result = typeOf(feature.id());
+            }
+        }
+        // An own parameter stands before the inherited ones; a call names them in the order they were first declared.
+        return new Function.Defined(nameOf((Referent) calculation.id()), parameters,
+                result instanceof Type.Unknown ? resultOf(calculation) : result);
+    }
+
+    private Type resultOf(Element calculation) {
+        return model.inheritance().nearest(calculation, Property.RESULT).map(result -> fromValue(calculation.id(), result)).orElse(Type.UNKNOWN);
+    }
+
+    @Override
+    public Type typeNamed(Referent type) {
+        return type instanceof ElementId id && model.find(id).isPresent() ? declared(model.get(id)).orElseGet(() ->
+                new Type.Thing("the " + model.get(id).kind().title() + " '" + nameOf(id) + "'")) : Type.UNKNOWN;
     }
 
     @Override

@@ -23,8 +23,9 @@ import pyrite.core.expression.Name;
  * elements at the top.
  */
 public final class Names {
-    private static final Predicate<Element> FUNCTIONS = element -> element.kind() == ElementKind.CALCULATION_DEFINITION;
-    private static final Predicate<Element> VALUES = FUNCTIONS.negate();
+    private static final Predicate<Element> FUNCTIONS = element -> element.kind() == ElementKind.CALCULATION_DEFINITION
+            || element.kind() == ElementKind.CONSTRAINT_DEFINITION;
+    private static final Predicate<Element> VALUES = element -> element.kind() != ElementKind.CALCULATION_DEFINITION;
 
     private final Namespaces namespaces;
     private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
@@ -91,6 +92,11 @@ public final class Names {
                 return found;
             }
         }
+        return top(name).or(() -> LibraryNames.SEEN_EVERYWHERE.contains(name)
+                ? Optional.of(LibraryNames.id(LibraryNames.ACTION + "::" + name)).filter(id -> namespaces.find(id).isPresent()) : Optional.empty());
+    }
+
+    private Optional<ElementId> top(String name) {
         return namespaces.roots().stream().filter(root -> goesBy(root, name)).map(Element::id).findFirst();
     }
 
@@ -100,8 +106,14 @@ public final class Names {
             return Optional.empty();
         }
         ElementId own = own(owner).get(name);
-        if (own != null && namespaces.find(own).filter(wanted).isPresent()) {
-            return Optional.of(own);
+        if (own != null) {
+            Element found = namespaces.find(own).orElse(null);
+            if (found != null && found.kind() == ElementKind.ALIAS) {
+                return namespaces.imported(found).flatMap(namespaces::find).filter(wanted).map(Element::id);
+            }
+            if (found != null && wanted.test(found)) {
+                return Optional.of(own);
+            }
         }
         Element element = namespaces.find(owner).orElse(null);
         if (element == null) {
@@ -131,7 +143,7 @@ public final class Names {
             Predicate<Element> wanted, Set<ElementId> visited) {
         return switch (importElement.get(Property.REACH).orElse("one")) {
             case "members" -> member(target, name, false, wanted, visited);
-            case "all" -> descendants(target).stream()
+            case "all", "self" -> descendants(target).stream()
                     .flatMap(each -> member(each, name, false, wanted, visited).stream()).findFirst();
             default -> namespaces.find(target).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };
@@ -207,7 +219,7 @@ public final class Names {
     private void collectImport(Element importElement, ElementId target, Set<String> names, Set<ElementId> visited) {
         switch (importElement.get(Property.REACH).orElse("one")) {
             case "members" -> collect(target, false, names, visited);
-            case "all" -> descendants(target).forEach(each -> collect(each, false, names, visited));
+            case "all", "self" -> descendants(target).forEach(each -> collect(each, false, names, visited));
             default -> namespaces.find(target).ifPresent(element -> addNames(element, names));
         }
     }

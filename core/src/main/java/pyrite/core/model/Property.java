@@ -1,10 +1,8 @@
 package pyrite.core.model;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
@@ -16,37 +14,107 @@ public final class Property<T> implements Comparable<Property<?>> {
     /** The types of values. */
     public enum Shape { TEXT, FLAG, REFERENCE, REFERENCES, EXPRESSION, VALUE, MULTIPLICITY, CHOICE }
 
-    public static final Property<List<Reference>> TYPES = new Property<>("types", Shape.REFERENCES);
+    private static final Map<String, Property<?>> BY_KEY = new HashMap<>();
+
+    public static final Property<List<Reference>> TYPES = references("types");
+    /** Whether a port is typed by the conjugate of its type: {@code : ~P}. */
+    public static final Property<Boolean> CONJUGATED = flag("conjugated");
     /** Subclassification of definitions, subsetting of usages: both are written {@code :>}. */
-    public static final Property<List<Reference>> SPECIALIZES = new Property<>("specializes", Shape.REFERENCES);
-    public static final Property<List<Reference>> REDEFINES = new Property<>("redefines", Shape.REFERENCES);
+    public static final Property<List<Reference>> SPECIALIZES = references("specializes");
+    public static final Property<List<Reference>> REDEFINES = references("redefines");
+    /** Reference subsetting, {@code ::>}. */
+    public static final Property<List<Reference>> REFERS = references("refers");
+    /** Cross subsetting, {@code =>}. */
+    public static final Property<List<Reference>> CROSSES = references("crosses");
     public static final Property<Multiplicity> MULTIPLICITY = new Property<>("multiplicity", Shape.MULTIPLICITY);
+    /** A multiplicity that is not written in numbers: one expression, or a range of two. */
+    public static final Property<Expression> BOUNDS = expression("bounds");
     public static final Property<FeatureValue> VALUE = new Property<>("value", Shape.VALUE);
     /** {@code in}, {@code out}, {@code inout} or {@code return}. */
-    public static final Property<String> DIRECTION = new Property<>("direction", Shape.CHOICE);
-    public static final Property<Boolean> ABSTRACT = new Property<>("abstract", Shape.FLAG);
+    public static final Property<String> DIRECTION = choice("direction");
+    public static final Property<Boolean> ABSTRACT = flag("abstract");
+    public static final Property<Boolean> VARIATION = flag("variation");
+    public static final Property<Boolean> VARIANT = flag("variant");
+    public static final Property<Boolean> DERIVED = flag("derived");
+    /** {@code constant} or {@code readonly}, whichever is written. */
+    public static final Property<String> CONSTANT = choice("constant");
+    public static final Property<Boolean> END = flag("end");
+    public static final Property<Boolean> REFERENTIAL = flag("ref");
+    public static final Property<Boolean> INDIVIDUAL = flag("individual");
+    /** {@code snapshot} or {@code timeslice}. */
+    public static final Property<String> PORTION = choice("portion");
+    public static final Property<Boolean> ORDERED = flag("ordered");
+    public static final Property<Boolean> NONUNIQUE = flag("nonunique");
+    public static final Property<Boolean> PARALLEL = flag("parallel");
+    /** {@code assert not}, {@code not satisfy}. */
+    public static final Property<Boolean> NEGATED = flag("negated");
+    /** Whether a step follows the one written before it: {@code then}. */
+    public static final Property<Boolean> THEN = flag("then");
+    public static final Property<Boolean> ELSE = flag("else");
+    /** What an action is to its state: {@code entry}, {@code do} or {@code exit}. */
+    public static final Property<String> ROLE = choice("role");
+    public static final Property<Boolean> STANDARD = flag("standard");
     /** {@code public}, {@code protected} or {@code private}, where it is written. */
-    public static final Property<String> VISIBILITY = new Property<>("visibility", Shape.CHOICE);
+    public static final Property<String> VISIBILITY = choice("visibility");
+    /** The metadata an element is marked with before its keyword: {@code #safety}. */
+    public static final Property<List<Reference>> MARKS = references("marks");
     /** The body of documentation and comments. */
     public static final Property<String> TEXT = new Property<>("text", Shape.TEXT);
+    public static final Property<String> LANGUAGE = new Property<>("language", Shape.TEXT);
+    public static final Property<String> LOCALE = new Property<>("locale", Shape.TEXT);
+    /** What a comment or metadata is about, where that is not its owner. */
+    public static final Property<List<Reference>> ABOUT = references("about");
     /** The expression a constraint or calculation comes to. */
-    public static final Property<Expression> RESULT = new Property<>("result", Shape.EXPRESSION);
-    /** What is imported, satisfied or verified. */
-    public static final Property<Reference> TARGET = new Property<>("target", Shape.REFERENCE);
-    /** How far an import reaches: {@code one}, {@code members} ({@code ::*}) or {@code all} ({@code ::**}). */
-    public static final Property<String> REACH = new Property<>("reach", Shape.CHOICE);
+    public static final Property<Expression> RESULT = expression("result");
+    /** What is imported, satisfied, verified, performed, connected, or where a step leads to. */
+    public static final Property<Reference> TARGET = reference("target");
+    /** Where a flow, a succession or a transition comes from. */
+    public static final Property<Reference> SOURCE = reference("source");
+    /** How far an import reaches: {@code one}, {@code members} ({@code ::*}), {@code self} ({@code ::**}) or {@code all} ({@code ::*::**}). */
+    public static final Property<String> REACH = choice("reach");
+    /** What an import or an exposed set is narrowed to. */
+    public static final Property<Expression> FILTER = expression("filter");
     /** The part that satisfies a requirement. */
-    public static final Property<Reference> BY = new Property<>("by", Shape.REFERENCE);
+    public static final Property<Reference> BY = reference("by");
     /** The two ends of a binding. */
-    public static final Property<Reference> LEFT = new Property<>("left", Shape.REFERENCE);
-    public static final Property<Reference> RIGHT = new Property<>("right", Shape.REFERENCE);
+    public static final Property<Reference> LEFT = reference("left");
+    public static final Property<Reference> RIGHT = reference("right");
+    public static final Property<List<Reference>> CLIENTS = references("clients");
+    public static final Property<List<Reference>> SUPPLIERS = references("suppliers");
+    /** The condition under which a step or a transition is taken. */
+    public static final Property<Expression> GUARD = expression("guard");
+    /** The condition of an {@code if} or {@code while}, the sequence of a {@code for}. */
+    public static final Property<Expression> CONDITION = expression("condition");
+    public static final Property<Expression> UNTIL = expression("until");
+    /** What is accepted: {@code accept}, or a {@code when}, {@code at} or {@code after} with the expression {@link #CONTENT}. */
+    public static final Property<String> TRIGGER = choice("trigger");
+    /** What is sent, or what a trigger waits for. */
+    public static final Property<Expression> CONTENT = expression("content");
+    public static final Property<Expression> VIA = expression("via");
+    public static final Property<Expression> RECEIVER = expression("receiver");
     /** Lines of {@code // notes} before the element, and the one behind its first line. */
     public static final Property<String> NOTES = new Property<>("notes", Shape.TEXT);
     public static final Property<String> TRAILING_NOTE = new Property<>("trailingNote", Shape.TEXT);
 
-    private static final Map<String, Property<?>> BY_KEY = Stream.<Property<?>>of(TYPES, SPECIALIZES, REDEFINES,
-            MULTIPLICITY, VALUE, DIRECTION, ABSTRACT, VISIBILITY, TEXT, RESULT, TARGET, REACH, BY, LEFT, RIGHT, NOTES,
-            TRAILING_NOTE).collect(Collectors.toUnmodifiableMap(Property::key, Function.identity()));
+    private static Property<Boolean> flag(String key) {
+        return new Property<>(key, Shape.FLAG);
+    }
+
+    private static Property<String> choice(String key) {
+        return new Property<>(key, Shape.CHOICE);
+    }
+
+    private static Property<Reference> reference(String key) {
+        return new Property<>(key, Shape.REFERENCE);
+    }
+
+    private static Property<List<Reference>> references(String key) {
+        return new Property<>(key, Shape.REFERENCES);
+    }
+
+    private static Property<Expression> expression(String key) {
+        return new Property<>(key, Shape.EXPRESSION);
+    }
 
     private final String key;
     private final Shape shape;
@@ -54,6 +122,7 @@ public final class Property<T> implements Comparable<Property<?>> {
     private Property(String key, Shape shape) {
         this.key = key;
         this.shape = shape;
+        BY_KEY.put(key, this);
     }
 
     public String key() {

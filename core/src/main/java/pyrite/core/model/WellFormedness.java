@@ -15,6 +15,9 @@ import pyrite.core.expression.TypeCheck;
 
 /** The rules every model keeps, one method a rule. All violations are collected, each names the culprit. */
 public final class WellFormedness {
+    private static final Set<ElementKind> REQUIREMENTS = Set.of(ElementKind.REQUIREMENT, ElementKind.CONCERN, ElementKind.VIEWPOINT,
+            ElementKind.OBJECTIVE, ElementKind.FRAMED_CONCERN, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT);
+
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
 
@@ -98,16 +101,18 @@ public final class WellFormedness {
         });
     }
 
+    /** A usage is typed by definitions of its kind or of a special case of it; one without a kind of its own by any. */
     private static boolean mayHaveType(ElementKind usage, ElementKind definition) {
-        return switch (usage) {
-            case PART -> definition == ElementKind.PART_DEFINITION;
-            case ATTRIBUTE -> definition == ElementKind.ATTRIBUTE_DEFINITION;
-            case CONSTRAINT, ASSERTED_CONSTRAINT, REQUIRED_CONSTRAINT -> definition == ElementKind.CONSTRAINT_DEFINITION;
-            case REQUIREMENT -> definition == ElementKind.REQUIREMENT_DEFINITION;
-            case ANALYSIS -> definition == ElementKind.ANALYSIS_DEFINITION;
-            case VERIFICATION -> definition == ElementKind.VERIFICATION_DEFINITION;
-            default -> true;
-        };
+        ElementKind wanted = usage.definition();
+        if (wanted == null) {
+            return true;
+        }
+        for (ElementKind at = definition; at != null; at = at.general()) {
+            if (at == wanted) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void redefinesSomethingInherited(Element element) {
@@ -129,11 +134,11 @@ public final class WellFormedness {
     }
 
     private void relationEndsFit(Element element) {
-        if (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT) {
-            Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
-            require(target != null && target.kind() == ElementKind.REQUIREMENT, element, "what is "
-                    + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement"
-                    + (target == null ? "" : ", but " + describe(target) + " is " + target.kind().titleWithArticle()));
+        Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
+        if (target != null && (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT)) {
+            require(REQUIREMENTS.contains(target.kind()), element, "what is "
+                    + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement, but "
+                    + describe(target) + " is " + target.kind().titleWithArticle());
         }
         if (element.kind() == ElementKind.BINDING) {
             bothEndsHaveTheSameType(element);
@@ -169,7 +174,7 @@ public final class WellFormedness {
 
     private void resultFits(Element element, Expression result) {
         Type type = check(element, Property.RESULT, result);
-        boolean constraint = element.kind() != ElementKind.CALCULATION_DEFINITION;
+        boolean constraint = element.kind().keyword().endsWith("constraint");
         if (constraint && !(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
             problems.add(new Problem(element.id(), Property.RESULT, result.span(),
                     "a constraint comes to true or false, but this is " + type));

@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -10,33 +11,82 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
 
-/** An element as read, with its references still names. Lives only while a text is being read. */
+/**
+ * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element when
+ * the text has been read to its end; lives only that long.
+ */
 final class Draft {
-    /** References as written, for one property. */
-    record Pending(List<Referent> chain, Span span) {
+    /** A reference as written. */
+    record Pending(Property<?> property, List<Referent> chain, Span span) {
         String lastName() {
             return ((Name) chain.getLast()).last();
         }
     }
 
-    final Element element;
-    final Map<Property<?>, List<Pending>> references = new TreeMap<>();
-    @Nullable Expression result;
-    @Nullable Expression value;
-    FeatureValue.@Nullable Kind valueKind;
-
-    Draft(Element element) {
-        this.element = element;
+    /** An expression as written. */
+    record Formula(Property<?> property, Expression expression) {
     }
 
-    void refer(Property<?> property, Pending reference) {
-        references.computeIfAbsent(property, _ -> new ArrayList<>()).add(reference);
+    ElementKind kind;
+    final @Nullable Draft owner;
+    final List<Draft> children = new ArrayList<>(0);
+    final Map<Property<?>, Object> properties = new TreeMap<>();
+    final List<Pending> references = new ArrayList<>(1);
+    final List<Formula> formulas = new ArrayList<>(1);
+    FeatureValue.@Nullable Kind valueKind;
+    @Nullable String name;
+    @Nullable String shortName;
+    Span head = Span.NONE;
+    private @Nullable Element element;
+
+    Draft(ElementKind kind, @Nullable Draft owner) {
+        this.kind = kind;
+        this.owner = owner;
+        if (owner != null) {
+            owner.children.add(this);
+        }
+    }
+
+    <T> void set(Property<T> property, T value) {
+        properties.put(property, value);
+    }
+
+    void refer(Property<?> property, List<Referent> chain, Span span) {
+        references.add(new Pending(property, chain, span));
+    }
+
+    void formula(Property<?> property, Expression expression) {
+        formulas.add(new Formula(property, expression));
+    }
+
+    boolean has(Property<?> property) {
+        return properties.containsKey(property) || formulas.stream().anyMatch(f -> f.property() == property)
+                || references.stream().anyMatch(r -> r.property() == property);
     }
 
     List<Pending> pending(Property<?> property) {
-        return references.getOrDefault(property, List.of());
+        return references.isEmpty() ? List.of() : references.stream().filter(r -> r.property() == property).toList();
+    }
+
+    /** The name it goes by: its own, or that of what it redefines. */
+    @Nullable String calledBy() {
+        return name != null ? name : references.stream().filter(r -> r.property() == Property.REDEFINES).map(Pending::lastName)
+                .findFirst().orElse(null);
+    }
+
+    /** Makes the element, with an id and a place among its siblings; references and expressions are still left out. */
+    void complete(ElementId id, @Nullable ElementId ownerId, Rank rank) {
+        element = new Element(id, kind, ownerId, rank, name, shortName, properties);
+    }
+
+    /** @throws NullPointerException if it is not {@link #complete} yet */
+    Element element() {
+        return Objects.requireNonNull(element);
     }
 }

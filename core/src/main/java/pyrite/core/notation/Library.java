@@ -12,7 +12,7 @@ import pyrite.core.model.Model;
 /** The library packages that every model can import, read once from the texts shipped with core. */
 public final class Library {
     private static final List<String> FILES = List.of("ScalarValues", "Quantities", "MeasurementReferences", "ISQ", "SI",
-            "Functions", "Dynamics");
+            "Functions", "Actions", "Dynamics");
 
     private Library() {
     }
@@ -24,7 +24,7 @@ public final class Library {
 
     private static Model read() {
         List<Source> sources = FILES.stream().map(name -> new Source(name + ".sysml", text(name))).toList();
-        Reading reading = NotationReader.read(Model.EMPTY, null, sources, ElementId::ofLibrary);
+        Reading reading = NotationReader.read(Model.EMPTY, null, sources, (_, name) -> ElementId.ofLibrary(name));
         if (!reading.isGood()) {
             throw new IllegalStateException("the library cannot be read: " + reading.problems().getFirst());
         }

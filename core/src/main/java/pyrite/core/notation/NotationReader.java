@@ -3,35 +3,34 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
-import org.antlr.v4.runtime.CharStreams;
-import org.antlr.v4.runtime.CommonTokenStream;
-import org.antlr.v4.runtime.Token;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Outcome;
 import pyrite.core.model.Problem;
+import pyrite.core.model.Rank;
 
 /**
- * Reads the textual notation in three steps: the text becomes elements with names still unresolved
- * ({@link ElementBuilder}), the names are resolved against the model they join ({@link Resolver}), and the result is
- * checked like any other edit. A text with a fault anywhere changes nothing.
+ * Reads the textual notation in three steps: the text becomes drafts of elements with names still unresolved
+ * ({@link MemberParser}), the names are resolved against the model they join ({@link Resolver}), and the result is checked
+ * like any other edit. All faults of a text are reported; a text with a fault anywhere changes nothing.
  */
 public final class NotationReader {
-    private static final int DEEPEST = 200;
+    static final int DEEPEST = 200;
+    private static final int MOST_PROBLEMS = 500;
 
     private NotationReader() {
     }
 
     /** Reads whole texts, packages at the top, into a model; the texts may refer to each other in any order. */
     public static Reading read(Model base, List<Source> sources) {
-        return read(base, null, sources, ElementBuilder.Ids.RANDOM);
+        return read(base, null, sources, Completion.Ids.RANDOM);
     }
 
     /**
@@ -39,32 +38,32 @@ public final class NotationReader {
      * stands for the top of the model.
      */
     public static Reading readMembers(Model base, @Nullable ElementId owner, Source source) {
-        return read(base, owner, List.of(source), ElementBuilder.Ids.RANDOM);
+        return read(base, owner, List.of(source), Completion.Ids.RANDOM);
     }
 
     /** Reads an expression as if it stood in {@code scope}. The spans count in the given text. */
     public static ExpressionReading readExpression(Model model, ElementId scope, String text) {
         Source source = new Source("", text);
         List<TextProblem> problems = new ArrayList<>();
-        NotationParser parser = parser(source, problems);
-        NotationParser.LoneExpressionContext tree = parser.loneExpression();
-        if (!problems.isEmpty()) {
-            return new ExpressionReading(null, problems);
+        try {
+            Expression parsed = new MemberParser(Tokens.of(text), (_, _) -> {
+            }).loneExpression();
+            Expression resolved = new Resolver(model, List.of()).resolve(parsed, scope,
+                    (span, message) -> problems.add(source.problem(span, message)));
+            return new ExpressionReading(problems.isEmpty() ? resolved : null, problems);
+        } catch (Cursor.SyntaxFault fault) {
+            return new ExpressionReading(null, List.of(source.problem(fault.span(), fault.getMessage())));
         }
-        Resolver resolver = new Resolver(model, List.of());
-        Expression resolved = resolver.resolve(ExpressionBuilder.build(tree.expression()), scope,
-                (span, message) -> problems.add(source.problem(span, message)));
-        return new ExpressionReading(problems.isEmpty() ? resolved : null, problems);
     }
 
     /** Parses an expression without resolving its names. Meant for text that Pyrite wrote itself. */
     static Expression parseExpression(String text) {
-        List<TextProblem> problems = new ArrayList<>();
-        NotationParser.LoneExpressionContext tree = parser(new Source("", text), problems).loneExpression();
-        if (!problems.isEmpty()) {
-            throw new IllegalArgumentException(problems.getFirst().message() + " in " + text);
+        try {
+            return new MemberParser(Tokens.of(text), (_, _) -> {
+            }).loneExpression();
+        } catch (Cursor.SyntaxFault fault) {
+            throw new IllegalArgumentException(fault.getMessage() + " in " + text, fault);
         }
-        return ExpressionBuilder.build(tree.expression());
     }
 
     /** An expression with its names resolved, or the problems in it. */
@@ -74,84 +73,40 @@ public final class NotationReader {
         }
     }
 
-    static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, ElementBuilder.Ids ids) {
+    static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         List<TextProblem> problems = new ArrayList<>();
-        ElementBuilder builder = new ElementBuilder(ids, owner, base.rankAtEnd(owner));
-        try {
-            for (Source source : sources) {
-                parse(source, builder, problems);
-            }
-            return problems.isEmpty() ? finish(base, builder, problems) : nothing(base, problems);
-        } catch (StackOverflowError _) {
-            problems.add(sources.getFirst().problem(Span.NONE, "an expression is nested too deeply to be read"));
-            return nothing(base, problems);
+        Completion completion = new Completion(ids);
+        Rank last = base.rankAtEnd(owner);
+        for (Source source : sources) {
+            Draft top = new Draft(topKind(base, owner), null);
+            new MemberParser(Tokens.of(source.text()), (span, message) -> problems.add(source.problem(span, message))).file(top);
+            completion.top(source, top.children, owner, last);
+            last = top.children.isEmpty() ? last : top.children.getLast().element().rank();
         }
+        return finish(base, completion, problems);
     }
 
-    private static Reading nothing(Model base, List<TextProblem> problems) {
-        return new Reading(base, new Edit(List.of(), Set.of()), List.of(), Map.of(), problems);
+    private static ElementKind topKind(Model base, @Nullable ElementId owner) {
+        return owner == null ? ElementKind.PACKAGE : base.get(owner).kind();
     }
 
-    private static void parse(Source source, ElementBuilder builder, List<TextProblem> problems) {
-        NotationParser parser = parser(source, problems);
-        if (tooDeep(parser, source, problems)) {
-            return;
-        }
-        NotationParser.FileContext tree = parser.file();
-        if (!problems.isEmpty()) {
-            // A tree that was mended after a syntax error has holes; names are looked up once the syntax is right.
-            return;
-        }
-        builder.build(tree, source, (CommonTokenStream) parser.getTokenStream(),
-                (span, message) -> problems.add(source.problem(span, message)));
-    }
-
-    private static Reading finish(Model base, ElementBuilder builder, List<TextProblem> problems) {
-        Resolver resolver = new Resolver(base, builder.drafts());
-        List<Element> elements = resolver.resolveAll((draft, span, message) ->
-                problems.add(builder.places().get(draft).source().problem(span, message)));
+    private static Reading finish(Model base, Completion completion, List<TextProblem> problems) {
+        boolean syntaxHolds = problems.isEmpty();
+        List<Element> elements = new Resolver(base, completion.drafts()).resolveAll((draft, span, message) ->
+                problems.add(completion.places().get(draft).source().problem(span, message)));
         Edit edit = new Edit(elements, Set.of());
         Model model = base;
         if (problems.isEmpty()) {
             switch (base.apply(edit)) {
                 case Outcome.Applied(Model next, var _) -> model = next;
                 case Outcome.Refused(List<Problem> wrong) -> wrong.forEach(problem -> {
-                    TextProblem located = Reading.locate(problem, builder.places());
+                    TextProblem located = Reading.locate(problem, completion.places());
                     problems.add(located != null ? located : new TextProblem("model", 1, 1, Span.NONE, problem.message()));
                 });
             }
         }
-        problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line)
-                .thenComparing(TextProblem::column));
-        return new Reading(model, edit, elements, builder.places(), problems.stream().distinct().toList());
-    }
-
-    private static NotationParser parser(Source source, List<TextProblem> problems) {
-        NotationLexer lexer = new NotationLexer(CharStreams.fromString(source.text(), source.name()));
-        lexer.removeErrorListeners();
-        NotationParser parser = new NotationParser(new CommonTokenStream(lexer));
-        parser.removeErrorListeners();
-        parser.addErrorListener(new SyntaxProblems(source, problems));
-        return parser;
-    }
-
-    /** Nesting is limited before parsing, because parsing recurses with it. */
-    private static boolean tooDeep(NotationParser parser, Source source, List<TextProblem> problems) {
-        CommonTokenStream tokens = (CommonTokenStream) parser.getTokenStream();
-        tokens.fill();
-        int depth = 0;
-        for (Token token : tokens.getTokens()) {
-            depth += switch (token.getText()) {
-                case "(", "[", "{" -> 1;
-                case ")", "]", "}" -> -1;
-                default -> 0;
-            };
-            if (depth > DEEPEST) {
-                problems.add(source.problem(new Span(token.getStartIndex(), token.getStopIndex() + 1),
-                        "nested more than " + DEEPEST + " levels deep"));
-                return true;
-            }
-        }
-        return false;
+        problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line).thenComparing(TextProblem::column));
+        return new Reading(model, problems.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
+                completion.places(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());
     }
 }

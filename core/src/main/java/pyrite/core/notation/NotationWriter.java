@@ -3,18 +3,15 @@ package pyrite.core.notation;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
-import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.Name;
-import pyrite.core.expression.Referent;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
@@ -25,14 +22,17 @@ import pyrite.core.model.Reference;
 public final class NotationWriter {
     private static final String STEP = "    ";
     private static final int LINE = 110;
+    /** What stands in the head of what owns it and not in its body. */
+    private static final Set<ElementKind> IN_HEAD = Set.of(ElementKind.CONNECTOR_END, ElementKind.PAYLOAD, ElementKind.BLOCK,
+            ElementKind.LOOP_VARIABLE);
 
     private final Model model;
-    private final Names names;
+    private final Spelling spelling;
     private final StringBuilder out = new StringBuilder();
 
     private NotationWriter(Model model) {
         this.model = model;
-        this.names = model.names();
+        this.spelling = new Spelling(model);
     }
 
     /** The text of elements with all they own. */
@@ -49,12 +49,12 @@ public final class NotationWriter {
 
     /** An expression as it would be written in {@code scope}. */
     public static String expression(Model model, Expression expression, @Nullable ElementId scope) {
-        return new NotationWriter(model).text(expression, scope);
+        return new Spelling(model).text(expression, scope);
     }
 
     /** An element's declaration without its body: {@code part gate : SurgeGate}. */
     public static String head(Model model, Element element) {
-        return new NotationWriter(model).head(element);
+        return new HeadWriter(model, new Spelling(model)).head(element);
     }
 
     /** An element with its own text and expression, but without the members it owns. */
@@ -70,21 +70,25 @@ public final class NotationWriter {
 
     private void declaration(Element element, String indent, List<Element> children) {
         element.get(Property.NOTES).ifPresent(notes -> notes.lines().forEach(line -> line(indent, note(line))));
-        out.append(indent).append(visibility(element));
+        out.append(indent).append(element.get(Property.VISIBILITY).map(v -> v + " ").orElse(""));
+        written(element, indent, children);
+        trailing(element, indent);
+    }
+
+    /** The declaration with its body, its end included, without the notes around it. */
+    private void written(Element element, String indent, List<Element> children) {
+        HeadWriter heads = new HeadWriter(model, spelling);
         switch (element.kind()) {
-            case DOCUMENTATION, COMMENT -> out.append(annotation(element, indent));
-            case IMPORT -> out.append("import ").append(imported(element)).append(reach(element)).append(';');
-            case BINDING -> out.append("bind ").append(target(element, Property.LEFT)).append(" = ")
-                    .append(target(element, Property.RIGHT)).append(';');
-            case SATISFACTION -> out.append("satisfy ").append(target(element, Property.TARGET))
-                    .append(element.get(Property.BY).map(_ -> " by " + target(element, Property.BY)).orElse("")).append(';');
-            case VERIFIED_REQUIREMENT -> out.append("verify ").append(target(element, Property.TARGET)).append(';');
+            case DOCUMENTATION, COMMENT, REPRESENTATION -> out.append(heads.annotation(element))
+                    .append(BlockText.write(element.get(Property.TEXT).orElse(""), indent));
+            case FILTER -> out.append(heads.head(element)).append(';');
+            case IF, WHILE, FOR -> branches(element, indent, children, heads);
+            case TRANSITION -> transition(element, indent, children, heads);
             default -> {
-                out.append(head(element));
-                body(element, indent, children);
+                out.append(heads.head(element));
+                body(element, indent, children.stream().filter(child -> !IN_HEAD.contains(child.kind())).toList());
             }
         }
-        trailing(element, indent);
     }
 
     private void trailing(Element element, String indent) {
@@ -101,91 +105,27 @@ public final class NotationWriter {
         out.append(indent).append(text).append('\n');
     }
 
-    private static String visibility(Element element) {
-        return element.get(Property.VISIBILITY).map(v -> v + " ").orElse("");
-    }
-
-    private String annotation(Element element, String indent) {
-        String keyword = element.kind() == ElementKind.COMMENT && element.name() == null && element.shortName() == null
-                ? "" : element.kind().keyword() + identification(element) + " ";
-        return keyword + BlockText.write(element.get(Property.TEXT).orElse(""), indent);
-    }
-
-    /** The name as it is found without the imports beside it. */
-    private String imported(Element element) {
-        ElementId around = element.owner() == null ? null : model.get(element.owner()).owner();
-        return element.get(Property.TARGET).map(reference -> name(reference.target(), around)).orElse("?");
-    }
-
-    private static String reach(Element element) {
-        return switch (element.get(Property.REACH).orElse("one")) {
-            case "members" -> "::*";
-            case "all" -> "::**";
-            default -> "";
-        };
-    }
-
-    private String head(Element element) {
-        StringBuilder head = new StringBuilder();
-        if (element.get(Property.ABSTRACT).orElse(false)) {
-            head.append("abstract ");
-        }
-        element.get(Property.DIRECTION).ifPresent(direction -> head.append(direction).append(' '));
-        head.append(keyword(element));
-        if (element.kind().isDefinition()) {
-            head.append(" def");
-        }
-        head.append(keyword(element).isEmpty() ? identification(element).stripLeading() : identification(element));
-        element.get(Property.MULTIPLICITY).ifPresent(m -> head.append('[').append(m).append(']'));
-        references(head, element, Property.TYPES, " : ");
-        references(head, element, Property.SPECIALIZES, " :> ");
-        references(head, element, Property.REDEFINES, " :>> ");
-        element.get(Property.VALUE).ifPresent(value -> head.append(' ').append(value.kind().sign()).append(' ')
-                .append(text(value.expression(), names.valueScope(element))));
-        return head.toString().strip();
-    }
-
-    /** A parameter needs no keyword, and neither does a reference that only redefines. */
-    private static String keyword(Element element) {
-        boolean plain = element.kind() == ElementKind.REFERENCE && element.get(Property.DIRECTION).isPresent();
-        return plain ? "" : element.kind().keyword();
-    }
-
-    private static String identification(Element element) {
-        String shortName = element.shortName() == null ? "" : " <" + Name.quoted(element.shortName()) + ">";
-        return shortName + (element.name() == null ? "" : " " + Name.quoted(element.name()));
-    }
-
-    private void references(StringBuilder head, Element element, Property<List<Reference>> property, String sign) {
-        List<Reference> references = element.references(property);
-        if (!references.isEmpty()) {
-            head.append(sign).append(references.stream().map(r -> general(element, property, r))
-                    .collect(Collectors.joining(", ")));
-        }
-    }
-
-    private String general(Element element, Property<?> property, Reference reference) {
-        Element target = model.get(reference.target());
-        String name = names.effectiveName(target);
-        boolean inherited = property == Property.REDEFINES && element.owner() != null && name != null
-                && names.resolveInherited(Name.of(name), element.owner()).filter(target.id()::equals).isPresent();
-        return inherited ? Name.quoted(name) : reference(reference, element.owner());
-    }
-
     private void body(Element element, String indent, List<Element> children) {
         Optional<Expression> result = element.get(Property.RESULT);
         if (children.isEmpty() && result.isEmpty()) {
             out.append(';');
             return;
         }
-        String only = result.map(r -> text(r, element.id())).orElse("");
-        if (children.isEmpty() && indent.length() + head(element).length() + only.length() + 5 <= LINE) {
+        String only = result.map(r -> spelling.text(r, element.id())).orElse("");
+        int used = out.length() - out.lastIndexOf("\n") - 1;
+        if (children.isEmpty() && used + only.length() + 5 <= LINE) {
             out.append(" { ").append(only).append(" }");
             return;
         }
+        block(indent, children, only);
+    }
+
+    private void block(String indent, List<Element> children, String result) {
         out.append(" {\n");
         members(children, indent + STEP);
-        result.ifPresent(_ -> line(indent + STEP, only));
+        if (!result.isEmpty()) {
+            line(indent + STEP, result);
+        }
         out.append(indent).append('}');
     }
 
@@ -195,7 +135,7 @@ public final class NotationWriter {
         for (int i = 0; i < members.size(); i++) {
             int start = out.length();
             element(members.get(i), indent);
-            int lines = (int) out.substring(start).lines().count();
+            int lines = lines(start);
             boolean importsEnd = i > 0 && members.get(i - 1).kind() == ElementKind.IMPORT
                     && members.get(i).kind() != ElementKind.IMPORT;
             if (before > 0 && (lines > 1 || before > 1 || importsEnd)) {
@@ -205,52 +145,55 @@ public final class NotationWriter {
         }
     }
 
-    private String target(Element element, Property<Reference> property) {
-        return element.get(property).map(reference -> reference(reference, element.owner())).orElse("?");
+    private int lines(int from) {
+        int lines = 0;
+        for (int i = from; i < out.length(); i++) {
+            lines += out.charAt(i) == '\n' ? 1 : 0;
+        }
+        return lines;
     }
 
-    private String reference(Reference reference, @Nullable ElementId scope) {
-        return chain(reference.chain(), scope);
-    }
-
-    private String chain(List<? extends Referent> chain, @Nullable ElementId scope) {
-        return name(chain.getFirst(), scope) + chain.stream().skip(1).map(step -> "." + step(step)).collect(Collectors.joining());
-    }
-
-    private String name(Referent referent, @Nullable ElementId scope) {
-        return referent instanceof ElementId id
-                ? names.shortest(model.get(id), scope).map(Name::toString).orElse(names.qualifiedName(model.get(id)))
-                : referent.toString();
-    }
-
-    private String step(Referent referent) {
-        String name = referent instanceof ElementId id ? names.effectiveName(model.get(id)) : ((Name) referent).last();
-        return Name.quoted(name == null ? "?" : name);
-    }
-
-    private String text(Expression expression, @Nullable ElementId scope) {
-        return ExpressionText.of(expression, new ExpressionText.Naming() {
-            @Override
-            public String chain(FeatureReference reference) {
-                return NotationWriter.this.chain(reference.chain(), scope);
-            }
-
-            @Override
-            public String name(String prefix, Referent referent) {
-                return unitOrFunction(prefix, referent, scope);
-            }
-        });
-    }
-
-    /** Units go by their symbol where that means them, everything else by its shortest name. */
-    private String unitOrFunction(String prefix, Referent referent, @Nullable ElementId scope) {
-        if (referent instanceof ElementId id && model.get(id).shortName() instanceof String symbol) {
-            boolean clear = !prefix.isEmpty()
-                    || names.resolve(Name.of(symbol), scope).filter(id::equals).isPresent();
-            if (clear) {
-                return Name.quoted(prefix + symbol);
+    /** {@code if condition { … } else { … }} and the loops: their blocks stand one behind the other. */
+    private void branches(Element element, String indent, List<Element> children, HeadWriter heads) {
+        out.append(heads.head(element));
+        boolean first = true;
+        for (Element child : children) {
+            if (child.kind() == ElementKind.BLOCK) {
+                out.append(first ? "" : " else").append(heads.block(child));
+                block(indent, model.children(child.id()), "");
+                first = false;
+            } else if (child.kind() == ElementKind.IF) {
+                out.append(" else ");
+                branches(child, indent, model.children(child.id()), heads);
             }
         }
-        return name(referent, scope);
+        element.get(Property.UNTIL).ifPresent(until -> out.append(" until ").append(spelling.text(until, element.id())).append(';'));
+    }
+
+    /** {@code transition … do effect then target}: the effect may have a body of its own. */
+    private void transition(Element element, String indent, List<Element> children, HeadWriter heads) {
+        out.append(heads.head(element));
+        List<Element> effects = children.stream().filter(HeadWriter::isEffect).toList();
+        for (Element effect : effects) {
+            out.append(out.charAt(out.length() - 1) == ' ' ? "" : " ").append(heads.head(effect));
+            List<Element> inside = model.children(effect.id()).stream().filter(child -> !IN_HEAD.contains(child.kind())).toList();
+            if (!inside.isEmpty()) {
+                block(indent, inside, "");
+            }
+        }
+        out.append(heads.target(element));
+        body(element, indent, children.stream().filter(child -> !IN_HEAD.contains(child.kind()) && !effects.contains(child)).toList());
+    }
+
+    static String joined(Collection<String> parts) {
+        return parts.stream().collect(Collectors.joining(", "));
+    }
+
+    static String quoted(@Nullable String name) {
+        return name == null ? "" : Name.quoted(name);
+    }
+
+    static String first(Element element, Property<Reference> property, Spelling spelling) {
+        return element.get(property).map(reference -> spelling.reference(reference, element.owner())).orElse("?");
     }
 }

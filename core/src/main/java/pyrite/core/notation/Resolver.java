@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
@@ -14,7 +15,6 @@ import org.apache.commons.text.similarity.LevenshteinDistance;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.UnitReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
@@ -37,10 +37,9 @@ import pyrite.core.model.Reference;
  */
 final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
-            List.of(Property.REDEFINES, Property.SPECIALIZES, Property.TYPES);
-    private static final List<Property<Reference>> ENDS =
-            List.of(Property.TARGET, Property.BY, Property.LEFT, Property.RIGHT);
+            List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
     private static final String UNITS = "SI";
+    private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Model base;
     private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
@@ -60,7 +59,7 @@ final class Resolver implements Namespaces {
     Resolver(Model base, List<Draft> drafts) {
         this.base = base;
         for (Draft draft : drafts) {
-            Element element = draft.element;
+            Element element = draft.element();
             this.drafts.put(element.id(), draft);
             (element.owner() == null ? draftRoots : draftsByOwner.computeIfAbsent(element.owner(), _ -> new ArrayList<>()))
                     .add(element);
@@ -74,46 +73,69 @@ final class Resolver implements Namespaces {
     }
 
     private Element resolve(Draft draft) {
-        Element element = draft.element;
-        Map<Property<?>, List<Reference>> generals = generalsOf(draft);
-        for (Property<List<Reference>> property : GENERALS) {
-            element = element.with(property, generals.get(property));
+        Element element = draft.element();
+        if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
+            return element;
         }
-        for (Property<Reference> property : ENDS) {
-            List<Draft.Pending> pending = draft.pending(property);
-            element = element.with(property, pending.isEmpty() ? null : end(draft, pending.getFirst()).orElse(null));
+        Map<Property<?>, Object> properties = new HashMap<>(element.properties());
+        properties.putAll(generalsOf(draft));
+        for (Draft.Pending pending : draft.references) {
+            if (pending.property().shape() == Property.Shape.REFERENCE) {
+                end(draft, pending).ifPresent(reference -> properties.put(pending.property(), reference));
+            } else if (!GENERALS.contains(pending.property())) {
+                end(draft, pending).ifPresent(reference -> properties.merge(pending.property(), List.of(reference), Resolver::both));
+            }
         }
-        BiConsumer<Span, String> report = (span, message) -> faults.accept(draft.element.id(), span, message);
-        if (draft.value != null && draft.valueKind != null) {
-            Expression value = resolve(draft.value, names.valueScope(draft.element), report);
-            element = element.with(Property.VALUE, new FeatureValue(draft.valueKind, value));
+        BiConsumer<Span, String> report = (span, message) -> faults.accept(element.id(), span, message);
+        for (Draft.Formula formula : draft.formulas) {
+            Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
+            properties.put(formula.property(), formula.property() == Property.VALUE
+                    ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression) : expression);
         }
-        if (draft.result != null) {
-            element = element.with(Property.RESULT, resolve(draft.result, draft.element.id(), report));
-        }
-        return element;
+        return new Element(element.id(), element.kind(), element.owner(), element.rank(), element.name(), element.shortName(), properties);
+    }
+
+    private static Object both(Object first, Object second) {
+        List<Object> all = new ArrayList<>((List<?>) first);
+        all.addAll((List<?>) second);
+        return List.copyOf(all);
+    }
+
+    /** Where the names in an expression are looked up: in the element for what it comes to, else where it stands. */
+    private @Nullable ElementId scopeOf(Draft draft, Property<?> property) {
+        return property == Property.VALUE || property == Property.BOUNDS ? names.valueScope(draft.element()) : draft.element().id();
     }
 
     private Optional<Reference> end(Draft draft, Draft.Pending pending) {
-        if (draft.element.kind() == ElementKind.IMPORT) {
+        if (isImport(draft.kind)) {
             return importedBy(draft, pending);
         }
-        return chain(pending.chain(), draft.element.owner(), pending.span(),
-                (span, message) -> faults.accept(draft.element.id(), span, message)).map(Reference::new);
+        // The names of a connector's ends are those around the connector, not those of its other ends.
+        ElementId owner = draft.element().owner();
+        ElementId scope = draft.kind == ElementKind.CONNECTOR_END && owner != null ? find(owner).orElseThrow().owner() : owner;
+        return chain(pending.chain(), scope, pending.span(),
+                (span, message) -> faults.accept(draft.element().id(), span, message)).map(Reference::new);
+    }
+
+    private static boolean isImport(ElementKind kind) {
+        return kind == ElementKind.IMPORT || kind == ElementKind.EXPOSURE;
     }
 
     private Optional<Reference> importedBy(Draft draft, Draft.Pending pending) {
-        Optional<ElementId> found = imported(draft.element);
+        Optional<ElementId> found = imported(draft.element());
         Name name = (Name) pending.chain().getFirst();
         if (found.isEmpty()) {
-            faults.accept(draft.element.id(), pending.span(), "there is no '" + name + "' to import"
+            faults.accept(draft.element().id(), pending.span(), "there is no '" + name + "' to import"
                     + nearest(name.last(), names.inScope(null)));
         }
         return found.map(Reference::to);
     }
 
     private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
-        ElementId id = draft.element.id();
+        if (draft.references.isEmpty()) {
+            return Map.of();
+        }
+        ElementId id = draft.element().id();
         Map<Property<?>, List<Reference>> known = resolved.get(id);
         if (known != null) {
             return known;
@@ -123,8 +145,9 @@ final class Resolver implements Namespaces {
         }
         Map<Property<?>, List<Reference>> found = new HashMap<>();
         for (Property<List<Reference>> property : GENERALS) {
-            List<Reference> references = draft.pending(property).stream()
-                    .flatMap(pending -> general(draft, property, pending).stream()).toList();
+            List<Draft.Pending> written = draft.pending(property);
+            List<Reference> references = written.isEmpty() ? List.of()
+                    : written.stream().flatMap(pending -> general(draft, property, pending).stream()).toList();
             if (!references.isEmpty()) {
                 found.put(property, references);
             }
@@ -135,12 +158,12 @@ final class Resolver implements Namespaces {
     }
 
     private Optional<Reference> general(Draft draft, Property<?> property, Draft.Pending pending) {
-        ElementId owner = draft.element.owner();
+        ElementId owner = draft.element().owner();
         if (property == Property.REDEFINES && pending.chain().size() == 1 && owner != null
                 && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
             Optional<ElementId> inherited = names.resolveInherited(name, owner);
             if (inherited.isEmpty()) {
-                faults.accept(draft.element.id(), pending.span(), "there is no inherited '" + name.last()
+                faults.accept(draft.element().id(), pending.span(), "there is no inherited '" + name.last()
                         + "' to redefine" + nearest(name.last(), inheritedNames(owner)));
             }
             return inherited.map(Reference::to);
@@ -154,32 +177,118 @@ final class Resolver implements Namespaces {
 
     /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
     Expression resolve(Expression expression, @Nullable ElementId scope, BiConsumer<Span, String> report) {
-        return expression.rewrite(new Expression.Rewriter() {
-            @Override
-            public Expression feature(FeatureReference reference) {
-                return chain(reference.chain(), scope, reference.span(), report)
-                        .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
-            }
-
-            @Override
-            public Expression unit(FeatureReference reference) {
-                return Resolver.this.unit(reference, scope, report);
-            }
-
-            @Override
-            public Referent function(Invocation call) {
-                return Resolver.this.function(call, scope, report);
-            }
-        });
+        return expression.rewrite(new InScope(scope, Map.of(), report));
     }
 
-    private Referent function(Invocation call, @Nullable ElementId scope, BiConsumer<Span, String> report) {
-        Name name = (Name) call.function();
-        Optional<ElementId> found = names.resolveFunction(name, scope);
-        if (found.isEmpty()) {
-            report.accept(call.span(), "there is no function '" + name + "'" + nearest(name.last(), names.inScope(scope)));
+    /** Resolves what stands in one place; parameters of the bodies around come before all other names. */
+    private final class InScope implements Expression.Rewriter {
+        private final @Nullable ElementId scope;
+        private final Map<String, Expression.Parameter> locals;
+        private final BiConsumer<Span, String> report;
+
+        InScope(@Nullable ElementId scope, Map<String, Expression.Parameter> locals, BiConsumer<Span, String> report) {
+            this.scope = scope;
+            this.locals = locals;
+            this.report = report;
         }
-        return found.<Referent>map(id -> id).orElse(name);
+
+        @Override
+        public Expression feature(FeatureReference reference) {
+            String first = ((Name) reference.chain().getFirst()).last();
+            if (locals.containsKey(first)) {
+                return local(reference, first);
+            }
+            return chain(reference.chain(), scope, reference.span(), report)
+                    .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
+        }
+
+        /** The steps behind a parameter are members of its type, where that is said. */
+        private Expression local(FeatureReference reference, String name) {
+            FeatureReference parameter = new FeatureReference(List.of(new Expression.Local(name)), reference.span());
+            List<Referent> steps = reference.chain().subList(1, reference.chain().size());
+            return steps.isEmpty() ? parameter : new Expression.Access(parameter, steps(parameter, steps, reference.span()), reference.span());
+        }
+
+        @Override
+        public Expression unit(FeatureReference reference) {
+            return Resolver.this.unit(reference, scope, report);
+        }
+
+        @Override
+        public Referent function(Referent function, Span span) {
+            Name name = (Name) function;
+            Optional<ElementId> found = names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
+            if (found.isEmpty()) {
+                report.accept(span, "there is no function '" + name + "'" + nearest(name.last(), names.inScope(scope)));
+            }
+            return found.<Referent>map(id -> id).orElse(name);
+        }
+
+        /** The functions of sequences need no import. */
+        private Optional<ElementId> everywhere(Name name) {
+            return name.parts().size() > 1 ? Optional.empty() : SEEN_EVERYWHERE.stream()
+                    .flatMap(library -> names.resolveFunction(Name.of(library, name.last()), null).stream()).findFirst();
+        }
+
+        @Override
+        public Referent type(Referent type, Span span) {
+            Name name = (Name) type;
+            Optional<ElementId> found = names.resolve(name, scope);
+            if (found.isEmpty()) {
+                report.accept(span, "there is no '" + name + "' here" + nearest(name.last(), names.inScope(scope)));
+            }
+            return found.<Referent>map(id -> id).orElse(name);
+        }
+
+        @Override
+        public List<Referent> steps(Expression source, List<Referent> steps, Span span) {
+            ElementId at = carrier(source);
+            List<Referent> found = new ArrayList<>();
+            for (Referent step : steps) {
+                String name = ((Name) step).last();
+                Optional<ElementId> next = at == null ? Optional.empty() : names.member(at, name);
+                if (next.isEmpty()) {
+                    report.accept(span, at == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
+                            : "'" + find(at).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + nearest(name, names.membersOf(at)));
+                    return steps;
+                }
+                found.add(next.get());
+                at = next.get();
+            }
+            return found;
+        }
+
+        /** The element whose features an expression's values have; null where that cannot be told. */
+        private @Nullable ElementId carrier(Expression source) {
+            return switch (source) {
+                case FeatureReference r when r.last() instanceof ElementId id -> id;
+                case FeatureReference r when r.last() instanceof Expression.Local(String name) ->
+                    locals.get(name) != null && locals.get(name).type() instanceof ElementId id ? id : null;
+                case Expression.Access a when a.chain().getLast() instanceof ElementId id -> id;
+                case Expression.Item item -> carrier(item.sequence());
+                case Expression.Filtered f when f.selects() -> carrier(f.receiver());
+                case Expression.Filtered f -> carrier(f.body().result());
+                case Expression.ArrowInvocation a -> carrier(a.receiver());
+                case Expression.Classification c when c.type() instanceof ElementId id -> id;
+                case Expression.Construction c when c.type() instanceof ElementId id -> id;
+                case Expression.Invocation i when i.function() instanceof ElementId id -> id;
+                case Expression.Sequence s when !s.items().isEmpty() -> carrier(s.items().getFirst());
+                default -> null;
+            };
+        }
+
+        @Override
+        public Expression.Rewriter inside(Expression.Body body) {
+            Map<String, Expression.Parameter> all = new HashMap<>(locals);
+            body.parameters().forEach(parameter -> all.put(parameter.name(), typed(parameter)));
+            return new InScope(scope, all, report);
+        }
+
+        /** The parameter with its type as an id, found without complaint: the complaint comes where the type is rewritten. */
+        private Expression.Parameter typed(Expression.Parameter parameter) {
+            return parameter.type() instanceof Name name
+                    ? new Expression.Parameter(parameter.name(), names.resolve(name, scope).orElse(null)) : parameter;
+        }
     }
 
     private Expression unit(FeatureReference reference, @Nullable ElementId scope, BiConsumer<Span, String> report) {
@@ -254,7 +363,7 @@ final class Resolver implements Namespaces {
     @Override
     public Optional<Element> find(ElementId id) {
         Draft draft = drafts.get(id);
-        return draft != null ? Optional.of(draft.element) : base.find(id);
+        return draft != null ? Optional.of(draft.element()) : base.find(id);
     }
 
     @Override
@@ -298,12 +407,15 @@ final class Resolver implements Namespaces {
         if (draft == null) {
             return base.imported(importElement);
         }
+        if (draft.pending(Property.TARGET).isEmpty()) {
+            return Optional.empty();
+        }
         // Looked up from the top and from the packages around the import's own, not through the imports beside it:
         // an import never depends on another one, so there is no order to find.
         Name name = (Name) draft.pending(Property.TARGET).getFirst().chain().getFirst();
-        ElementId around = draft.element.owner() == null ? null
-                : find(draft.element.owner()).map(Element::owner).orElse(null);
-        return names.resolve(name, around).or(() -> ownMember(draft.element.owner(), name));
+        ElementId around = draft.element().owner() == null ? null
+                : find(draft.element().owner()).map(Element::owner).orElse(null);
+        return names.resolve(name, around).or(() -> names.resolveFunction(name, around)).or(() -> ownMember(draft.element().owner(), name));
     }
 
     private Optional<ElementId> ownMember(@Nullable ElementId owner, Name name) {

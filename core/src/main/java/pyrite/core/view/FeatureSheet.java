@@ -109,7 +109,7 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             FeatureValue value = inheritance.value(feature).orElse(null);
             Element valueOwner = inheritance.owning(feature, Property.VALUE).map(e -> model.get(e.owner())).orElse(null);
             Element from = from(feature);
-            Role role = value == null ? Role.OPEN : value.kind() == FeatureValue.Kind.FIXED ? Role.FIXED : Role.INITIAL;
+            Role role = value == null ? Role.OPEN : value.kind().isInitial() ? Role.INITIAL : Role.FIXED;
             String text = value == null ? "" : NotationWriter.expression(model, value.expression(), holder.id());
             Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from) ? null : valueOwner;
             return new Attribute(feature, name(feature), type(feature).map(this::name).orElse(""), role, text,

@@ -18,7 +18,7 @@ class SortingTest {
                 attribute x : Real := 1;
                 assert constraint last { 2 * a == b + 3 * a - c }
                 assert constraint middle { c / 4 == b }
-                assert constraint first { b - x == 1 }
+                assert constraint leading { b - x == 1 }
                 assert constraint motion { 2 [s] * der(x) + a == 0 }
                 """, 1);
         // b = x + 1, c = 4 b, a = c - b = 3 b, 2 x' = -3 (x + 1)

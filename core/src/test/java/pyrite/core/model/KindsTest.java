@@ -34,7 +34,8 @@ class KindsTest {
         assertThat(ElementKind.REQUIREMENT.mayOwn(ElementKind.SUBJECT)).isTrue();
         assertThat(ElementKind.OBJECTIVE.mayOwn(ElementKind.VERIFIED_REQUIREMENT)).isTrue();
         assertThat(ElementKind.DOCUMENTATION.mayOwn(ElementKind.COMMENT)).isFalse();
-        assertThat(ElementKind.values()).allMatch(kind -> kind.body() == ElementKind.Body.NONE || kind.mayOwn(ElementKind.DOCUMENTATION));
+        assertThat(ElementKind.values()).allMatch(kind -> kind.body() == ElementKind.Body.NONE
+                || kind.body() == ElementKind.Body.BRANCHES || kind.mayOwn(ElementKind.DOCUMENTATION));
     }
 
     @Test

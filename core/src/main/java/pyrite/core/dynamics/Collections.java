@@ -1,0 +1,235 @@
+package pyrite.core.dynamics;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import pyrite.core.expression.CollectionFunction;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Body;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Function;
+import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.Operator;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Type;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+
+/**
+ * Expressions with several values. How many there are is known before a run, so functions over them are written out as
+ * terms and conditions over their members.
+ */
+final class Collections {
+    private static final int LONGEST_RANGE = 10_000;
+
+    private final Model model;
+    private final Lowering lowering;
+
+    Collections(Model model, Lowering lowering) {
+        this.model = model;
+        this.lowering = lowering;
+    }
+
+    /** Whether an expression may have several values by its form. */
+    static boolean isMany(Expression expression) {
+        return switch (expression) {
+            case Expression.Sequence _, Expression.Filtered _, Expression.ArrowInvocation _, Expression.Item _, Expression.Access _ -> true;
+            case Expression.Binary b -> b.operator() == Operator.RANGE;
+            default -> false;
+        };
+    }
+
+    /** The values of an expression: quantities, instances, terms or conditions. */
+    List<Object> values(Expression expression, Instance scope) {
+        return switch (expression) {
+            case FeatureReference reference -> expanded(lowering.targets(reference, scope));
+            case Expression.Sequence sequence -> sequence.items().stream().flatMap(item -> values(item, scope).stream()).toList();
+            case Expression.NullLiteral _ -> List.of();
+            case Expression.Access access -> access(access, scope);
+            case Expression.Item item -> List.of(item(item, scope));
+            case Expression.Filtered f -> f.selects() ? selected(f.receiver(), f.body(), true, scope) : collected(f.receiver(), f.body(), scope);
+            case Expression.ArrowInvocation arrow when function(arrow.function()) != null ->
+                values(function(arrow.function()), Lowering.arguments(arrow), scope, arrow);
+            case Expression.Invocation call when function(call.function()) != null ->
+                values(function(call.function()), call.arguments(), scope, call);
+            case Expression.Binary b when b.operator() == Operator.RANGE -> range(b, scope);
+            case Expression.Conditional c when lowering.condition(c.condition(), scope) instanceof Condition.Fixed(boolean holds) ->
+                values(holds ? c.whenTrue() : c.whenFalse(), scope);
+            default -> List.of(single(expression, scope));
+        };
+    }
+
+    private Object single(Expression expression, Instance scope) {
+        Type type = pyrite.core.expression.TypeCheck.check(expression, model.environment()).type();
+        return type instanceof Type.Truth ? lowering.condition(expression, scope) : lowering.term(expression, scope);
+    }
+
+    /** A value that is itself given by an expression with several values stands for those. */
+    private List<Object> expanded(List<Object> targets) {
+        List<Object> all = new ArrayList<>();
+        for (Object target : targets) {
+            if (target instanceof Quantity quantity && quantity.isFixed() && isMany(Objects.requireNonNull(quantity.value).expression())) {
+                all.addAll(values(quantity.value.expression(), quantity.owner));
+            } else {
+                all.add(target);
+            }
+        }
+        return all;
+    }
+
+    private CollectionFunction function(Referent function) {
+        return model.environment().function(function).orElse(null) instanceof Function.OverCollection(CollectionFunction f) ? f : null;
+    }
+
+    private List<Object> access(Expression.Access access, Instance scope) {
+        List<Object> at = values(access.source(), scope);
+        for (Referent step : access.chain()) {
+            at = at.stream().flatMap(from -> lowering.next(from, (ElementId) step, access).stream()).toList();
+        }
+        return expanded(at);
+    }
+
+    private Object item(Expression.Item item, Instance scope) {
+        List<Object> values = values(item.sequence(), scope);
+        if (!(lowering.term(item.index(), scope) instanceof Term.Constant(double index))) {
+            throw new FaultException(item.index().span(), "which one is meant must be known before the run");
+        }
+        if (index != Math.rint(index) || index < 1 || index > values.size()) {
+            throw new FaultException(item.index().span(), "there are " + values.size() + ", counted from 1, so there is none with the number "
+                    + (index == Math.rint(index) ? Long.toString((long) index) : Double.toString(index)));
+        }
+        return values.get((int) index - 1);
+    }
+
+    private List<Object> range(Expression.Binary range, Instance scope) {
+        if (!(lowering.term(range.left(), scope) instanceof Term.Constant(double first))
+                || !(lowering.term(range.right(), scope) instanceof Term.Constant(double last))) {
+            throw new FaultException(range.span(), "the ends of a range must be known before the run");
+        }
+        if (last - first > LONGEST_RANGE) {
+            throw new FaultException(range.span(), "a range of more than " + LONGEST_RANGE + " numbers is not computed");
+        }
+        List<Object> numbers = new ArrayList<>();
+        for (double number = first; number <= last; number++) {
+            numbers.add(Terms.constant(number));
+        }
+        return numbers;
+    }
+
+    private List<Object> values(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
+        return switch (function) {
+            case COLLECT -> collected(arguments.getFirst(), body(arguments), scope);
+            case SELECT -> selected(arguments.getFirst(), body(arguments), true, scope);
+            case REJECT -> selected(arguments.getFirst(), body(arguments), false, scope);
+            case HEAD -> values(arguments.getFirst(), scope).stream().limit(1).toList();
+            case LAST -> {
+                List<Object> values = values(arguments.getFirst(), scope);
+                yield values.isEmpty() ? List.of() : List.of(values.getLast());
+            }
+            case FOR_ALL, EXISTS, ALL_TRUE, ANY_TRUE, IS_EMPTY, NOT_EMPTY -> List.of(condition(function, arguments, scope, at));
+            case REDUCE, SUM, PRODUCT, SMALLEST, LARGEST, SIZE -> List.of(term(function, arguments, scope, at));
+        };
+    }
+
+    private static Body body(List<Expression> arguments) {
+        return (Body) arguments.get(1);
+    }
+
+    private List<Object> collected(Expression receiver, Body body, Instance scope) {
+        return values(receiver, scope).stream().flatMap(value -> values(body.result(), inside(body, scope, value)).stream()).toList();
+    }
+
+    private List<Object> selected(Expression receiver, Body body, boolean wanted, Instance scope) {
+        return values(receiver, scope).stream().filter(value -> {
+            if (lowering.condition(body.result(), inside(body, scope, value)) instanceof Condition.Fixed(boolean holds)) {
+                return holds == wanted;
+            }
+            throw new FaultException(body.span(), "which ones are selected must be known before the run, but this varies");
+        }).toList();
+    }
+
+    private static Instance inside(Body body, Instance scope, Object... values) {
+        Map<String, Object> parameters = new java.util.HashMap<>();
+        for (int i = 0; i < values.length; i++) {
+            parameters.put(body.parameters().get(i).name(), values[i]);
+        }
+        return scope.within(parameters);
+    }
+
+    Term term(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
+        List<Object> values = values(arguments.getFirst(), scope);
+        return switch (function) {
+            case SUM -> values.stream().map(value -> lowering.termOf(value, at)).reduce(Terms.ZERO, Terms::plus);
+            case PRODUCT -> values.stream().map(value -> lowering.termOf(value, at)).reduce(Terms.ONE, Terms::times);
+            case SMALLEST -> lowering.extreme(MathFunction.MIN, values, at);
+            case LARGEST -> lowering.extreme(MathFunction.MAX, values, at);
+            case SIZE -> Terms.constant(values.size());
+            case REDUCE -> reduced(values, body(arguments), scope, at);
+            default -> lowering.termOf(lowering.single(values(function, arguments, scope, at), at), at);
+        };
+    }
+
+    private Term reduced(List<Object> values, Body body, Instance scope, Expression at) {
+        return values.stream().map(value -> lowering.termOf(value, at))
+                .reduce((a, b) -> lowering.term(body.result(), inside(body, scope, a, b)))
+                .orElseThrow(() -> new FaultException(at.span(), "there are no values to reduce"));
+    }
+
+    Condition condition(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
+        List<Object> values = values(arguments.getFirst(), scope);
+        return switch (function) {
+            case FOR_ALL -> values.stream().map(value -> lowering.condition(body(arguments).result(), inside(body(arguments), scope, value)))
+                    .reduce(Terms.TRUE, Terms::both);
+            case EXISTS -> values.stream().map(value -> lowering.condition(body(arguments).result(), inside(body(arguments), scope, value)))
+                    .reduce(Terms.FALSE, Terms::either);
+            case ALL_TRUE -> values.stream().map(value -> lowering.conditionOf(value, at)).reduce(Terms.TRUE, Terms::both);
+            case ANY_TRUE -> values.stream().map(value -> lowering.conditionOf(value, at)).reduce(Terms.FALSE, Terms::either);
+            case IS_EMPTY -> values.isEmpty() ? Terms.TRUE : Terms.FALSE;
+            case NOT_EMPTY -> values.isEmpty() ? Terms.FALSE : Terms.TRUE;
+            default -> lowering.conditionOf(lowering.single(values(function, arguments, scope, at), at), at);
+        };
+    }
+
+    /** Whether the one thing an expression means is of a type: by its usage, its types and what those specialise. */
+    boolean isOfType(Expression.Classification c, Instance scope) {
+        if (!(c.operand() instanceof FeatureReference reference) || c.relation() != Expression.Classification.Relation.ISTYPE
+                && c.relation() != Expression.Classification.Relation.HASTYPE) {
+            throw new FaultException(c.span(), "this question cannot be answered in a computation");
+        }
+        Element element = switch (lowering.single(lowering.targets(reference, scope), c)) {
+            case Instance instance -> instance.usage();
+            case Quantity quantity -> quantity.feature;
+            default -> throw new FaultException(c.operand().span(), "this is no feature that has a type");
+        };
+        ElementId wanted = (ElementId) c.type();
+        return c.relation() == Expression.Classification.Relation.HASTYPE
+                ? element.references(pyrite.core.model.Property.TYPES).stream().anyMatch(type -> type.target().equals(wanted))
+                : model.inheritance().isA(element, wanted);
+    }
+
+    /** A value that is no number: the literal of an enumeration, a text, or a thing itself. */
+    Object symbol(Expression expression, Instance scope) {
+        return switch (expression) {
+            case Expression.TextLiteral text -> text.text();
+            case Expression.Conditional c when lowering.condition(c.condition(), scope) instanceof Condition.Fixed(boolean holds) ->
+                symbol(holds ? c.whenTrue() : c.whenFalse(), scope);
+            case FeatureReference reference when reference.last() instanceof ElementId id
+                    && model.find(id).filter(e -> e.kind() == ElementKind.ENUMERATION && isLiteral(e)).isPresent() -> id;
+            case FeatureReference reference -> switch (lowering.single(lowering.targets(reference, scope), expression)) {
+                case Quantity quantity when quantity.isFixed() -> symbol(Objects.requireNonNull(quantity.value).expression(), quantity.owner);
+                case Instance.Slot.Alias alias -> symbol(alias.expression(), alias.scope());
+                case Instance instance -> instance;
+                default -> throw new FaultException(expression.span(), "this has no value that is known before the run");
+            };
+            default -> throw new FaultException(expression.span(), "this cannot be compared in a computation");
+        };
+    }
+
+    private boolean isLiteral(Element element) {
+        return element.owner() != null && model.get(element.owner()).kind() == ElementKind.ENUMERATION_DEFINITION;
+    }
+}

@@ -1,0 +1,159 @@
+package pyrite.core.notation;
+
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Span;
+
+/** A place among the tokens of a text, moving forward: looks ahead, takes what is there or says what was expected. */
+final class Cursor {
+    private final Tokens tokens;
+    private int at;
+    private int depth;
+
+    /** A text that does not go on as it must; carries its place and the sentence for the reader. */
+    static final class SyntaxFault extends RuntimeException {
+        private final transient Span span;
+
+        SyntaxFault(Span span, String message) {
+            super(message, null, false, false);
+            this.span = span;
+        }
+
+        Span span() {
+            return span;
+        }
+    }
+
+    Cursor(Tokens tokens) {
+        this.tokens = tokens;
+    }
+
+    Tokens tokens() {
+        return tokens;
+    }
+
+    int at() {
+        return at;
+    }
+
+    void backTo(int index) {
+        at = index;
+    }
+
+    String text() {
+        return tokens.text(at);
+    }
+
+    Tokens.Type type() {
+        return tokens.type(at);
+    }
+
+    boolean isAtEnd() {
+        return type() == Tokens.Type.END;
+    }
+
+    /** Whether a keyword or sign comes next; a name in quotes is neither. */
+    boolean sees(String word) {
+        return sees(0, word);
+    }
+
+    boolean sees(int ahead, String word) {
+        return tokens.text(at + ahead).equals(word) && isMark(tokens.type(at + ahead));
+    }
+
+    private static boolean isMark(Tokens.Type type) {
+        return type == Tokens.Type.SIGN || type == Tokens.Type.KEYWORD;
+    }
+
+    /** Whether a word comes next that is no keyword everywhere, such as {@code at} behind {@code accept}. */
+    boolean seesWord(String word) {
+        return text().equals(word) && (type() == Tokens.Type.NAME || type() == Tokens.Type.KEYWORD);
+    }
+
+    boolean seesName() {
+        return type() == Tokens.Type.NAME;
+    }
+
+    boolean seesName(int ahead) {
+        return tokens.type(at + ahead) == Tokens.Type.NAME;
+    }
+
+    boolean takes(String word) {
+        boolean there = sees(word);
+        at += there ? 1 : 0;
+        return there;
+    }
+
+    boolean takesWord(String word) {
+        boolean there = seesWord(word);
+        at += there ? 1 : 0;
+        return there;
+    }
+
+    /** Takes the token that comes next, whatever it is, and gives its text. */
+    String take() {
+        String text = text();
+        if (!isAtEnd()) {
+            at++;
+        }
+        return text;
+    }
+
+    void require(String word) {
+        if (!takes(word)) {
+            throw expected("'" + word + "'");
+        }
+    }
+
+    String requireName() {
+        if (!seesName()) {
+            throw expected("a name");
+        }
+        return take();
+    }
+
+    /** {@code A::B::c}. */
+    Name requireQualifiedName() {
+        String first = requireName();
+        if (!(sees("::") && seesName(1))) {
+            return Name.of(first);
+        }
+        java.util.List<String> parts = new java.util.ArrayList<>();
+        parts.add(first);
+        while (sees("::") && seesName(1)) {
+            at++;
+            parts.add(take());
+        }
+        return new Name(parts);
+    }
+
+    /** The fault of finding something else than what was expected, in a sentence. */
+    SyntaxFault expected(String what) {
+        boolean kept = type() == Tokens.Type.KEYWORD && (what.equals("a name") || what.equals("';' or '{'"));
+        return new SyntaxFault(tokens.span(at), "expected " + what + ", found " + tokens.shown(at)
+                + (kept ? "; " + tokens.shown(at) + " is a word of the notation; as a name it is written in quotes" : ""));
+    }
+
+    Span spanFrom(int first) {
+        int last = Math.max(first, at - 1);
+        return new Span(tokens.start(first), tokens.end(last));
+    }
+
+    /** Guards recursion: a text nested deeper than people write is refused before the stack ends. */
+    void enter() {
+        if (++depth > NotationReader.DEEPEST) {
+            throw new SyntaxFault(tokens.span(at), "nested more than " + NotationReader.DEEPEST + " levels deep");
+        }
+    }
+
+    void leave() {
+        depth--;
+    }
+
+    void resetDepth(int to) {
+        depth = to;
+    }
+
+    int depth() {
+        return depth;
+    }
+}

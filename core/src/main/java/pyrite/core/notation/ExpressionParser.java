@@ -1,0 +1,282 @@
+package pyrite.core.notation;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Access;
+import pyrite.core.expression.Expression.ArrowInvocation;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.Body;
+import pyrite.core.expression.Expression.Classification;
+import pyrite.core.expression.Expression.Classification.Relation;
+import pyrite.core.expression.Expression.Conditional;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.NumberLiteral;
+import pyrite.core.expression.Expression.Parameter;
+import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Operator;
+import pyrite.core.expression.Referent;
+
+/**
+ * Reads expressions (KerML 8.2.5.8) by precedence climbing. Referents are names still, and units plain references.
+ */
+final class ExpressionParser {
+    private final Cursor cursor;
+
+    ExpressionParser(Cursor cursor) {
+        this.cursor = cursor;
+    }
+
+    Expression expression() {
+        return expression(0);
+    }
+
+    private Expression expression(int strength) {
+        cursor.enter();
+        int first = cursor.at();
+        Expression left = prefixed();
+        for (;;) {
+            Operator operator = operator();
+            Relation relation = operator == null ? relation() : null;
+            int binds = operator != null ? operator.strength() : relation != null ? Operator.CLASSIFICATION : -1;
+            if (binds < 0 || binds < strength) {
+                cursor.leave();
+                return left;
+            }
+            cursor.take();
+            if (operator != null) {
+                Expression right = expression(operator == Operator.POWER ? binds : binds + 1);
+                left = new Binary(operator, left, right, cursor.spanFrom(first));
+            } else {
+                left = new Classification(left, relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
+            }
+        }
+    }
+
+    private @Nullable Operator operator() {
+        return switch (cursor.type()) {
+            case SIGN, KEYWORD -> Operator.binary(cursor.text());
+            default -> null;
+        };
+    }
+
+    private @Nullable Relation relation() {
+        return switch (cursor.type()) {
+            case SIGN, KEYWORD -> switch (cursor.text()) {
+                case "istype" -> Relation.ISTYPE;
+                case "hastype" -> Relation.HASTYPE;
+                case "@" -> Relation.METADATA;
+                case "@@" -> Relation.METADATA_OF;
+                case "as" -> Relation.AS;
+                case "meta" -> Relation.META;
+                default -> null;
+            };
+            default -> null;
+        };
+    }
+
+    private Expression prefixed() {
+        int first = cursor.at();
+        if (cursor.takes("if")) {
+            return conditional(first);
+        }
+        if (cursor.takes("all")) {
+            return new Expression.Extent(cursor.requireQualifiedName(), cursor.spanFrom(first));
+        }
+        boolean mark = cursor.type() == Tokens.Type.SIGN || cursor.type() == Tokens.Type.KEYWORD;
+        Operator sign = mark ? Operator.unary(cursor.text()) : null;
+        if (sign != null) {
+            cursor.take();
+            cursor.enter();
+            Expression operand = prefixed();
+            cursor.leave();
+            return new Unary(sign, operand, cursor.spanFrom(first));
+        }
+        return postfixed();
+    }
+
+    private Expression conditional(int first) {
+        Expression condition = expression();
+        cursor.require("?");
+        return conditional(first, condition);
+    }
+
+    /** The rest of {@code if condition ? … else …}, behind the question mark. */
+    Expression conditional(int first, Expression condition) {
+        Expression yes = expression();
+        cursor.require("else");
+        return new Conditional(condition, yes, expression(), cursor.spanFrom(first));
+    }
+
+    private Expression postfixed() {
+        int first = cursor.at();
+        Expression source = base();
+        for (;;) {
+            if (cursor.takes("[")) {
+                Expression unit = expression();
+                cursor.require("]");
+                source = new Expression.Quantity(source, unit, cursor.spanFrom(first));
+            } else if (cursor.sees("#") && cursor.sees(1, "(")) {
+                cursor.take();
+                cursor.take();
+                Expression index = expression();
+                cursor.require(")");
+                source = new Expression.Item(source, index, cursor.spanFrom(first));
+            } else if (cursor.sees("->")) {
+                source = arrow(first, source);
+            } else if (cursor.sees(".") && cursor.sees(1, "{") || cursor.sees(".?")) {
+                boolean selects = cursor.take().equals(".?");
+                source = new Expression.Filtered(source, selects, body(), cursor.spanFrom(first));
+            } else if (cursor.sees(".") && cursor.seesName(1)) {
+                source = accessed(first, source);
+            } else {
+                return source;
+            }
+        }
+    }
+
+    private Expression arrow(int first, Expression receiver) {
+        cursor.require("->");
+        Name function = cursor.requireQualifiedName();
+        List<Expression> arguments = new ArrayList<>();
+        if (cursor.sees("{")) {
+            arguments.add(body());
+        } else if (cursor.sees("(")) {
+            arguments.addAll(arguments());
+        } else {
+            int at = cursor.at();
+            arguments.add(new FeatureReference(List.of(cursor.requireQualifiedName()), cursor.spanFrom(at)));
+        }
+        return new ArrowInvocation(receiver, function, arguments, cursor.spanFrom(first));
+    }
+
+    private Expression accessed(int first, Expression source) {
+        List<Referent> steps = steps();
+        if (source instanceof FeatureReference reference) {
+            List<Referent> chain = new ArrayList<>(reference.chain());
+            chain.addAll(steps);
+            return new FeatureReference(chain, cursor.spanFrom(first));
+        }
+        return new Access(source, steps, cursor.spanFrom(first));
+    }
+
+    private List<Referent> steps() {
+        List<Referent> steps = new ArrayList<>();
+        while (cursor.sees(".") && cursor.seesName(1)) {
+            cursor.take();
+            steps.add(Name.of(cursor.take()));
+        }
+        return steps;
+    }
+
+    private Expression base() {
+        int first = cursor.at();
+        return switch (cursor.type()) {
+            case NUMBER -> new NumberLiteral(cursor.take(), cursor.spanFrom(first));
+            case STRING -> new TextLiteral(cursor.take(), cursor.spanFrom(first));
+            case NAME -> named(first);
+            case KEYWORD -> keyword(first);
+            case SIGN -> switch (cursor.text()) {
+                case "(" -> parenthesized(first);
+                case "{" -> body();
+                case "*" -> {
+                    cursor.take();
+                    yield new Expression.Unbounded(cursor.spanFrom(first));
+                }
+                case "%" -> new FeatureReference(List.of(Name.of(cursor.take())), cursor.spanFrom(first));
+                default -> throw cursor.expected("an expression");
+            };
+            default -> throw cursor.expected("an expression");
+        };
+    }
+
+    private Expression keyword(int first) {
+        return switch (cursor.text()) {
+            case "true", "false" -> new TruthLiteral(cursor.take().equals("true"), cursor.spanFrom(first));
+            case "null" -> {
+                cursor.take();
+                yield new Expression.NullLiteral(cursor.spanFrom(first));
+            }
+            case "new" -> {
+                cursor.take();
+                Name type = cursor.requireQualifiedName();
+                yield new Expression.Construction(type, arguments(), cursor.spanFrom(first));
+            }
+            default -> throw cursor.expected("an expression");
+        };
+    }
+
+    private Expression named(int first) {
+        Name name = cursor.requireQualifiedName();
+        if (cursor.sees("(")) {
+            return new Invocation(name, arguments(), cursor.spanFrom(first));
+        }
+        if (cursor.sees(".") && cursor.sees(1, "metadata")) {
+            cursor.take();
+            cursor.take();
+            return new Expression.MetadataAccess(name, cursor.spanFrom(first));
+        }
+        List<Referent> chain = new ArrayList<>(List.of(name));
+        chain.addAll(steps());
+        return new FeatureReference(chain, cursor.spanFrom(first));
+    }
+
+    private Expression parenthesized(int first) {
+        cursor.require("(");
+        if (cursor.takes(")")) {
+            return new Expression.NullLiteral(cursor.spanFrom(first));
+        }
+        Expression only = expression();
+        if (cursor.takes(")")) {
+            return only;
+        }
+        List<Expression> items = new ArrayList<>(List.of(only));
+        while (cursor.takes(",") && !cursor.sees(")")) {
+            items.add(expression());
+        }
+        cursor.require(")");
+        return items.size() == 1 ? only : new Expression.Sequence(items, cursor.spanFrom(first));
+    }
+
+    private List<Expression> arguments() {
+        cursor.require("(");
+        List<Expression> arguments = new ArrayList<>();
+        if (!cursor.sees(")")) {
+            do {
+                arguments.add(argument());
+            } while (cursor.takes(","));
+        }
+        cursor.require(")");
+        return arguments;
+    }
+
+    private Expression argument() {
+        int first = cursor.at();
+        if (cursor.seesName() && cursor.sees(1, "=")) {
+            String parameter = cursor.take();
+            cursor.take();
+            return new Expression.NamedArgument(parameter, expression(), cursor.spanFrom(first));
+        }
+        return expression();
+    }
+
+    /** {@code { in x : Type; … result }}. */
+    private Body body() {
+        int first = cursor.at();
+        cursor.require("{");
+        List<Parameter> parameters = new ArrayList<>();
+        while (cursor.takes("in")) {
+            String name = cursor.requireName();
+            parameters.add(new Parameter(name, cursor.takes(":") ? cursor.requireQualifiedName() : null));
+            cursor.require(";");
+        }
+        Expression result = expression();
+        cursor.require("}");
+        return new Body(parameters, result, cursor.spanFrom(first));
+    }
+}

@@ -1,0 +1,316 @@
+package pyrite.core.notation;
+
+import static pyrite.core.notation.NotationWriter.joined;
+import static pyrite.core.notation.NotationWriter.quoted;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/** Writes what stands before an element's body, in the order of the standard: prefixes, keyword, names, clauses, value. */
+final class HeadWriter {
+    private final Model model;
+    private final Spelling spelling;
+
+    HeadWriter(Model model, Spelling spelling) {
+        this.model = model;
+        this.spelling = spelling;
+    }
+
+    String head(Element element) {
+        String head = switch (element.kind()) {
+            case IMPORT, EXPOSURE -> imported(element);
+            case ALIAS -> "alias" + identification(element) + " for " + target(element, Property.TARGET);
+            case FILTER -> "filter " + expression(element, Property.RESULT);
+            case DOCUMENTATION, COMMENT, REPRESENTATION -> annotation(element).strip();
+            case DEPENDENCY -> dependency(element);
+            case PACKAGE, LIBRARY_PACKAGE -> flag(element, Property.STANDARD, "standard ") + element.kind().keyword() + identification(element);
+            case METADATA -> "@" + metadata(element);
+            case CONNECTOR_END -> end(element);
+            case BLOCK -> "action" + identification(element);
+            case LOOP_VARIABLE -> identification(element).strip() + clauses(element);
+            case TRANSITION -> transition(element);
+            default -> declaration(element);
+        };
+        return head.strip();
+    }
+
+    private String imported(Element element) {
+        @Nullable ElementId around = element.owner() == null ? null : model.get(element.owner()).owner();
+        String name = element.get(Property.TARGET).map(reference -> spelling.name(reference.target(), around)).orElse("?");
+        String filter = element.get(Property.FILTER).map(f -> "[" + spelling.text(f, element.id()) + "]").orElse("");
+        return element.kind().keyword() + " " + name + switch (element.get(Property.REACH).orElse("one")) {
+            case "members" -> "::*";
+            case "self" -> "::**";
+            case "all" -> "::*::**";
+            default -> "";
+        } + filter;
+    }
+
+    /** What stands before the text of documentation, of a comment or of a textual representation. */
+    String annotation(Element element) {
+        String locale = element.get(Property.LOCALE).map(l -> "locale " + text(l) + " ").orElse("");
+        if (element.kind() == ElementKind.REPRESENTATION) {
+            boolean named = element.name() != null || element.shortName() != null;
+            return (named ? "rep" + identification(element) + " " : "") + "language " + text(element.get(Property.LANGUAGE).orElse("")) + " ";
+        }
+        String about = list(element, Property.ABOUT, " about ");
+        boolean bare = element.kind() == ElementKind.COMMENT && element.name() == null && element.shortName() == null && about.isEmpty();
+        return (bare ? "" : element.kind().keyword() + identification(element) + about + " ") + locale;
+    }
+
+    private static String text(String text) {
+        return "\"" + text.replace("\\", "\\\\").replace("\"", "\\\"") + "\"";
+    }
+
+    private String dependency(Element element) {
+        boolean named = element.name() != null || element.shortName() != null;
+        return "dependency" + (named ? identification(element) + " from" : "") + list(element, Property.CLIENTS, " ")
+                + list(element, Property.SUPPLIERS, " to ");
+    }
+
+    private String metadata(Element element) {
+        boolean named = element.name() != null || element.shortName() != null;
+        String types = list(element, Property.TYPES, named ? " : " : "");
+        return (named ? identification(element).strip() : "") + types + list(element, Property.ABOUT, " about ");
+    }
+
+    private String end(Element element) {
+        return multiplicity(element) + (multiplicity(element).isEmpty() ? "" : " ") + (element.name() == null ? "" : quoted(element.name()) + " ::> ")
+                + element.get(Property.TARGET).map(r -> spelling.reference(r, owner(element).owner())).orElse("?");
+    }
+
+    private Element owner(Element element) {
+        return model.get(java.util.Objects.requireNonNull(element.owner()));
+    }
+
+    private String declaration(Element element) {
+        StringBuilder head = new StringBuilder(prefixes(element));
+        String keyword = keyword(element);
+        head.append(keyword);
+        if (element.kind().isDefinition()) {
+            head.append(" def");
+        }
+        boolean refers = element.kind().shortKeyword() != null && element.get(Property.TARGET).isPresent();
+        String called = refers ? " " + target(element, Property.TARGET) : identification(element);
+        head.append(head.isEmpty() || head.charAt(head.length() - 1) == ' ' ? called.stripLeading() : called);
+        head.append(clauses(element)).append(value(element));
+        head.append(tail(element));
+        return head.toString();
+    }
+
+    private String prefixes(Element element) {
+        StringBuilder prefixes = new StringBuilder();
+        prefixes.append(flag(element, Property.THEN, "then "));
+        element.get(Property.ROLE).ifPresent(role -> prefixes.append(role).append(' '));
+        prefixes.append(flag(element, Property.VARIANT, "variant "));
+        element.get(Property.DIRECTION).ifPresent(direction -> prefixes.append(direction).append(' '));
+        prefixes.append(flag(element, Property.DERIVED, "derived ")).append(flag(element, Property.ABSTRACT, "abstract "))
+                .append(flag(element, Property.VARIATION, "variation "));
+        element.get(Property.CONSTANT).ifPresent(constant -> prefixes.append(constant).append(' '));
+        prefixes.append(flag(element, Property.END, "end ")).append(flag(element, Property.REFERENTIAL, "ref "))
+                .append(flag(element, Property.INDIVIDUAL, "individual "));
+        element.get(Property.PORTION).ifPresent(portion -> prefixes.append(portion).append(' '));
+        element.references(Property.MARKS).forEach(mark -> prefixes.append('#').append(spelling.reference(mark, element.owner())).append(' '));
+        return prefixes.toString();
+    }
+
+    /** The keyword, left away where the prefixes or the ends say enough. */
+    private String keyword(Element element) {
+        boolean bare = element.name() == null && element.shortName() == null && clauses(element).isEmpty();
+        return switch (element.kind()) {
+            case REFERENCE -> element.get(Property.DIRECTION).isPresent() || element.get(Property.END).orElse(false)
+                    || element.get(Property.VARIANT).orElse(false) || element.get(Property.REFERENTIAL).orElse(false)
+                    || !element.references(Property.MARKS).isEmpty() ? "" : "ref";
+            case OCCURRENCE, OCCURRENCE_DEFINITION -> element.get(Property.INDIVIDUAL).orElse(false) || element.get(Property.PORTION).isPresent()
+                    ? "" : "occurrence";
+            case CONNECTION, ALLOCATION -> bare && hasEnds(element) ? "" : element.kind().keyword();
+            case BINDING -> bare ? "bind" : "binding";
+            case SUCCESSION -> element.get(Property.SOURCE).isEmpty() || bare ? "" : "succession";
+            case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR -> bare ? "" : "action";
+            case ACTION -> element.get(Property.ROLE).isPresent() && bare ? "" : "action";
+            case PERFORM -> element.get(Property.TARGET).isEmpty() ? "perform action" : element.get(Property.ROLE).isPresent() ? "" : "perform";
+            case PAYLOAD -> "";
+            case SATISFACTION -> flag(element, Property.NEGATED, "not ") + shortOrLong(element);
+            case ASSERTED_CONSTRAINT -> element.get(Property.NEGATED).orElse(false)
+                    ? element.get(Property.TARGET).isPresent() ? "assert not" : "assert not constraint" : shortOrLong(element);
+            default -> shortOrLong(element);
+        };
+    }
+
+    private static String shortOrLong(Element element) {
+        String shortKeyword = element.kind().shortKeyword();
+        return shortKeyword != null && element.get(Property.TARGET).isPresent() ? shortKeyword : element.kind().keyword();
+    }
+
+    private boolean hasEnds(Element element) {
+        return model.children(element.id()).stream().anyMatch(child -> child.kind() == ElementKind.CONNECTOR_END);
+    }
+
+    private String clauses(Element element) {
+        StringBuilder clauses = new StringBuilder(multiplicity(element));
+        clauses.append(flag(element, Property.ORDERED, " ordered")).append(flag(element, Property.NONUNIQUE, " nonunique"));
+        generals(clauses, element, Property.TYPES, element.get(Property.CONJUGATED).orElse(false) ? " : ~" : " : ");
+        generals(clauses, element, Property.SPECIALIZES, " :> ");
+        generals(clauses, element, Property.REDEFINES, " :>> ");
+        boolean variant = element.get(Property.VARIANT).orElse(false) && element.kind() == ElementKind.REFERENCE;
+        generals(clauses, element, Property.REFERS, variant ? "" : " ::> ");
+        generals(clauses, element, Property.CROSSES, " => ");
+        return clauses.toString();
+    }
+
+    private String multiplicity(Element element) {
+        return element.get(Property.MULTIPLICITY).map(m -> "[" + m + "]")
+                .or(() -> element.get(Property.BOUNDS).map(b -> "[" + spelling.value(element, b) + "]")).orElse("");
+    }
+
+    private void generals(StringBuilder into, Element element, Property<List<Reference>> property, String sign) {
+        List<Reference> references = element.references(property);
+        if (!references.isEmpty()) {
+            into.append(sign).append(joined(references.stream().map(r -> spelling.general(element, property, r)).toList()));
+        }
+    }
+
+    private String value(Element element) {
+        return element.get(Property.VALUE).map(value -> " " + value.kind().sign() + " " + spelling.value(element, value.expression())).orElse("");
+    }
+
+    /** What stands behind the declaration and before the body. */
+    private String tail(Element element) {
+        return switch (element.kind()) {
+            case CONNECTION, INTERFACE -> ends(element, "connect ");
+            case ALLOCATION -> ends(element, "allocate ");
+            case BINDING -> (keyword(element).equals("bind") ? " " : " bind ") + target(element, Property.LEFT) + " = " + target(element, Property.RIGHT);
+            case FLOW, SUCCESSION_FLOW, MESSAGE -> payload(element, " of ") + flowEnds(element);
+            case SATISFACTION -> element.get(Property.BY).map(_ -> " by " + target(element, Property.BY)).orElse("");
+            case STATE, STATE_DEFINITION, EXHIBIT -> flag(element, Property.PARALLEL, " parallel");
+            case SUCCESSION -> succession(element);
+            case ACCEPT -> spaced(element) + trigger(element);
+            case SEND -> spaced(element) + "send" + optional(element, Property.CONTENT, " ") + optional(element, Property.VIA, " via ")
+                    + optional(element, Property.RECEIVER, " to ");
+            case ASSIGNMENT -> spaced(element) + "assign " + target(element, Property.TARGET) + " := " + expression(element, Property.CONTENT);
+            case TERMINATE -> spaced(element) + "terminate" + optional(element, Property.CONTENT, " ");
+            case IF -> spaced(element) + "if " + expression(element, Property.CONDITION);
+            case WHILE -> spaced(element) + (element.get(Property.CONDITION).isPresent() ? "while " + expression(element, Property.CONDITION) : "loop");
+            case FOR -> spaced(element) + "for " + model.children(element.id()).stream().filter(c -> c.kind() == ElementKind.LOOP_VARIABLE)
+                    .findFirst().map(this::head).orElse("?") + " in " + expression(element, Property.CONDITION);
+            default -> "";
+        };
+    }
+
+    /** A blank behind a declaration, where there is one. */
+    private String spaced(Element element) {
+        return keyword(element).isEmpty() ? "" : " ";
+    }
+
+    private String ends(Element element, String word) {
+        List<String> ends = model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.CONNECTOR_END).map(this::end).toList();
+        if (ends.isEmpty()) {
+            return "";
+        }
+        String blank = keyword(element).isEmpty() ? "" : " ";
+        return blank + word + (ends.size() == 2 ? ends.getFirst() + " to " + ends.getLast() : "(" + joined(ends) + ")");
+    }
+
+    private String payload(Element element, String word) {
+        return model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PAYLOAD).findFirst().map(payload -> {
+            boolean named = payload.name() != null || payload.shortName() != null;
+            String text = named ? identification(payload).strip() + clauses(payload) + value(payload)
+                    : typed(payload);
+            return text.isEmpty() ? "" : word + text;
+        }).orElse("");
+    }
+
+    /** A payload without a name begins with its type. */
+    private String typed(Element payload) {
+        List<Reference> types = payload.references(Property.TYPES);
+        String more = types.size() <= 1 ? "" : joined(types.stream().skip(1).map(r -> spelling.general(payload, Property.TYPES, r)).toList());
+        return types.isEmpty() ? clauses(payload).strip()
+                : spelling.general(payload, Property.TYPES, types.getFirst()) + (more.isEmpty() ? "" : " : " + more) + multiplicity(payload) + value(payload);
+    }
+
+    private String flowEnds(Element element) {
+        if (element.get(Property.SOURCE).isEmpty()) {
+            return "";
+        }
+        boolean bare = identification(element).isEmpty() && clauses(element).isEmpty() && payload(element, "").isEmpty()
+                && element.get(Property.VALUE).isEmpty();
+        return (bare ? " " : " from ") + target(element, Property.SOURCE) + " to " + target(element, Property.TARGET);
+    }
+
+    private String succession(Element element) {
+        String guard = optional(element, Property.GUARD, " if ");
+        String then = element.get(Property.TARGET).map(_ -> " then " + target(element, Property.TARGET)).orElse("");
+        if (element.get(Property.ELSE).orElse(false)) {
+            return "else " + target(element, Property.TARGET);
+        }
+        if (element.get(Property.SOURCE).isEmpty()) {
+            return (guard + then).strip();
+        }
+        return (keyword(element).isEmpty() ? "" : " ") + "first " + target(element, Property.SOURCE) + guard + then;
+    }
+
+    private String transition(Element element) {
+        boolean accept = element.get(Property.TRIGGER).isPresent();
+        boolean source = element.get(Property.SOURCE).isPresent();
+        boolean named = element.name() != null || element.shortName() != null || !clauses(element).isEmpty();
+        String start = source ? " first " + target(element, Property.SOURCE) : "";
+        String begin = named || source || !accept && element.get(Property.GUARD).isEmpty()
+                ? prefixes(element) + "transition" + identification(element) + clauses(element) + start : prefixes(element);
+        return (begin + (accept ? " " + trigger(element) : "") + optional(element, Property.GUARD, " if ")).strip();
+    }
+
+    /** Where a transition leads, with the word before it. */
+    String target(Element element) {
+        return " then " + target(element, Property.TARGET);
+    }
+
+    /** Whether a child of a transition is what happens on the way. */
+    static boolean isEffect(Element child) {
+        return child.get(Property.ROLE).isPresent();
+    }
+
+    private String trigger(Element element) {
+        String via = optional(element, Property.VIA, " via ");
+        String trigger = element.get(Property.TRIGGER).orElse("accept");
+        return trigger.equals("accept") ? "accept" + payload(element, " ") + via
+                : "accept " + trigger + " " + expression(element, Property.CONTENT) + via;
+    }
+
+    /** The name of a block with its keyword, where it has one. */
+    String block(Element block) {
+        return identification(block).isEmpty() ? "" : " action" + identification(block);
+    }
+
+    private static String identification(Element element) {
+        String shortName = element.shortName() == null ? "" : " <" + quoted(element.shortName()) + ">";
+        return shortName + (element.name() == null ? "" : " " + quoted(element.name()));
+    }
+
+    private static String flag(Element element, Property<Boolean> property, String word) {
+        return element.get(property).orElse(false) ? word : "";
+    }
+
+    private String list(Element element, Property<List<Reference>> property, String word) {
+        List<Reference> references = element.references(property);
+        return references.isEmpty() ? "" : word + joined(references.stream().map(r -> spelling.reference(r, element.owner())).toList());
+    }
+
+    private String target(Element element, Property<Reference> property) {
+        return NotationWriter.first(element, property, spelling);
+    }
+
+    private String optional(Element element, Property<Expression> property, String word) {
+        return element.get(property).map(e -> word + spelling.text(e, element.id())).orElse("");
+    }
+
+    private String expression(Element element, Property<Expression> property) {
+        return element.get(property).map(e -> spelling.text(e, element.id())).orElse("?");
+    }
+}
