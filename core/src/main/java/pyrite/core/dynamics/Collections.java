@@ -196,11 +196,10 @@ final class Collections {
 
     /** Whether the one thing an expression means is of a type: by its usage, its types and what those specialise. */
     boolean isOfType(Expression.Classification c, Instance scope) {
-        if (!(c.operand() instanceof FeatureReference reference) || c.relation() != Expression.Classification.Relation.ISTYPE
-                && c.relation() != Expression.Classification.Relation.HASTYPE) {
+        if (c.relation() != Expression.Classification.Relation.ISTYPE && c.relation() != Expression.Classification.Relation.HASTYPE) {
             throw new FaultException(c.span(), "this question cannot be answered in a computation");
         }
-        Element element = switch (lowering.single(lowering.targets(reference, scope), c)) {
+        Element element = switch (lowering.single(things(c.operand(), scope), c)) {
             case Instance instance -> instance.usage();
             case Quantity quantity -> quantity.feature;
             default -> throw new FaultException(c.operand().span(), "this is no feature that has a type");
@@ -211,6 +210,12 @@ final class Collections {
                 : model.inheritance().isA(element, wanted);
     }
 
+    /** What an expression means, without asking what it is worth. */
+    private List<Object> things(Expression expression, Instance scope) {
+        return expression instanceof FeatureReference reference ? lowering.targets(reference, scope)
+                : isMany(expression) ? values(expression, scope) : List.of();
+    }
+
     /** A value that is no number: the literal of an enumeration, a text, or a thing itself. */
     Object symbol(Expression expression, Instance scope) {
         return switch (expression) {
@@ -219,13 +224,18 @@ final class Collections {
                 symbol(holds ? c.whenTrue() : c.whenFalse(), scope);
             case FeatureReference reference when reference.last() instanceof ElementId id
                     && model.find(id).filter(e -> e.kind() == ElementKind.ENUMERATION && isLiteral(e)).isPresent() -> id;
-            case FeatureReference reference -> switch (lowering.single(lowering.targets(reference, scope), expression)) {
-                case Quantity quantity when quantity.isFixed() -> symbol(Objects.requireNonNull(quantity.value).expression(), quantity.owner);
-                case Instance.Slot.Alias alias -> symbol(alias.expression(), alias.scope());
-                case Instance instance -> instance;
-                default -> throw new FaultException(expression.span(), "this has no value that is known before the run");
-            };
+            case FeatureReference reference -> symbol(lowering.single(lowering.targets(reference, scope), expression), expression);
+            case Expression.Access _, Expression.Item _ -> symbol(lowering.single(values(expression, scope), expression), expression);
             default -> throw new FaultException(expression.span(), "this cannot be compared in a computation");
+        };
+    }
+
+    private Object symbol(Object target, Expression at) {
+        return switch (target) {
+            case Quantity quantity when quantity.isFixed() -> symbol(Objects.requireNonNull(quantity.value).expression(), quantity.owner);
+            case Instance.Slot.Alias alias -> symbol(alias.expression(), alias.scope());
+            case Instance instance -> instance;
+            default -> throw new FaultException(at.span(), "this has no value that is known before the run");
         };
     }
 

@@ -35,7 +35,14 @@ public sealed interface Expression {
         public Referent last() {
             return chain.getLast();
         }
+
+        boolean isLocal() {
+            return chain.getFirst() instanceof Local;
+        }
     }
+
+    /** What a question without an operand is asked of, as in {@code filter @Approved}: each element in turn. */
+    FeatureReference EACH = new FeatureReference(List.of(new Local("each")), Span.NONE);
 
     /** A unit inside brackets; {@code prefix} is an SI prefix such as {@code k}, or empty. */
     record UnitReference(String prefix, Referent unit, Span span) implements Expression {
@@ -237,6 +244,7 @@ public sealed interface Expression {
     /** The same tree with its references replaced. */
     default Expression rewrite(Rewriter to) {
         return switch (this) {
+            case FeatureReference r when r.isLocal() -> this;
             case FeatureReference r -> to.feature(r);
             case NumberLiteral _, TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
             case Quantity q -> new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());

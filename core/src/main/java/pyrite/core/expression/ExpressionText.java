@@ -74,6 +74,8 @@ public final class ExpressionText {
                     + a.chain().stream().map(step -> "." + naming.step(step)).collect(Collectors.joining());
             case Expression.Item i -> source(i.sequence()) + "#(" + write(i.index()) + ")";
             case Expression.Sequence s -> arguments(s.items());
+            case Expression.Classification c when c.operand().equals(Expression.EACH) -> c.relation().symbol()
+                    + (c.relation().symbol().startsWith("@") ? "" : " ") + naming.name("", c.type());
             case Expression.Classification c -> within(c.operand(), Operator.CLASSIFICATION, false) + " " + c.relation().symbol() + " "
                     + naming.name("", c.type());
             case Expression.Extent e -> "all " + naming.name("", e.type());
@@ -108,7 +110,7 @@ public final class ExpressionText {
     private String binary(Binary b, boolean last) {
         int strength = b.operator().strength();
         boolean rightward = b.operator() == Operator.POWER;
-        String sign = rightward ? "^" : " " + b.operator().symbol() + " ";
+        String sign = rightward ? "^" : b.operator() == Operator.RANGE ? ".." : " " + b.operator().symbol() + " ";
         // A sign binds tighter than a power (KerML 8.2.5.8.1), unlike in mathematics: (-x)^2 is written so that it shows.
         String left = rightward && b.left() instanceof Unary ? "(" + write(b.left()) + ")"
                 : within(b.left(), rightward ? strength + 1 : strength, false);

@@ -1,6 +1,7 @@
 package pyrite.core.model;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,7 +17,7 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
         @Nullable String shortName, Map<Property<?>, Object> properties) {
 
     public Element {
-        properties = java.util.Collections.unmodifiableMap(new TreeMap<>(properties));
+        properties = properties.isEmpty() ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(properties));
     }
 
     public static Element of(ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name) {
@@ -58,7 +59,10 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
 
     /** Every element this one refers to, in properties and in expressions; not its owner. */
     public List<ElementId> outgoing() {
-        List<ElementId> found = new ArrayList<>();
+        if (properties.isEmpty()) {
+            return List.of();
+        }
+        List<ElementId> found = new ArrayList<>(4);
         properties.values().forEach(value -> collect(value, found));
         return found;
     }

@@ -19,6 +19,7 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class Inheritance {
     private final Model model;
     private final Map<ElementId, List<Element>> features = new ConcurrentHashMap<>();
+    private final Map<ElementId, List<Element>> generals = new ConcurrentHashMap<>();
 
     Inheritance(Model model) {
         this.model = model;
@@ -26,7 +27,15 @@ public final class Inheritance {
 
     /** The element itself and everything it inherits from, nearest first. */
     public List<Element> generals(Element element) {
-        return closure(element, model::generals);
+        if (model.isLibrary(element.id())) {
+            return model.library().inheritance().generals(element);
+        }
+        List<Element> known = generals.get(element.id());
+        if (known == null || known.getFirst() != element) {
+            known = closure(element, model::generals);
+            generals.put(element.id(), known);
+        }
+        return known;
     }
 
     /** The element itself and everything it redefines, nearest first. */
@@ -35,12 +44,19 @@ public final class Inheritance {
     }
 
     private List<Element> closure(Element start, java.util.function.Function<Element, List<ElementId>> step) {
+        List<ElementId> first = step.apply(start);
+        if (first.isEmpty()) {
+            return List.of(start);
+        }
         Map<ElementId, Element> seen = new LinkedHashMap<>();
-        ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
+        seen.put(start.id(), start);
+        ArrayDeque<ElementId> open = new ArrayDeque<>(first);
         while (!open.isEmpty()) {
-            Element at = open.poll();
-            if (seen.putIfAbsent(at.id(), at) == null) {
-                step.apply(at).forEach(id -> model.find(id).ifPresent(open::add));
+            ElementId id = open.poll();
+            Element at = seen.containsKey(id) ? null : model.find(id).orElse(null);
+            if (at != null) {
+                seen.put(id, at);
+                open.addAll(step.apply(at));
             }
         }
         return List.copyOf(seen.values());
@@ -55,6 +71,9 @@ public final class Inheritance {
      * redefines it.
      */
     public List<Element> features(Element element) {
+        if (model.isLibrary(element.id())) {
+            return model.library().inheritance().features(element);
+        }
         List<Element> known = features.get(element.id());
         if (known == null) {
             known = compute(element);

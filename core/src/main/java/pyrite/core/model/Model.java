@@ -3,6 +3,8 @@ package pyrite.core.model;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -12,32 +14,34 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import org.pcollections.HashTreePMap;
-import org.pcollections.HashTreePSet;
-import org.pcollections.PMap;
-import org.pcollections.PSet;
-import org.pcollections.TreePVector;
+import org.organicdesign.fp.collections.ImMap;
+import org.organicdesign.fp.collections.ImSet;
+import org.organicdesign.fp.collections.MutMap;
+import org.organicdesign.fp.collections.MutSet;
+import org.organicdesign.fp.collections.PersistentHashMap;
+import org.organicdesign.fp.collections.PersistentHashSet;
 
 /**
  * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
- * share all that did not change (persistent maps by id, by owner and by incoming reference), so an edit costs what it
- * touches and not what there is.
+ * share all that did not change (persistent hash tries by id, by owner and by incoming reference), so an edit costs what
+ * it touches and its siblings, not what there is.
  */
 public final class Model implements Namespaces {
-    public static final Model EMPTY = new Model(HashTreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty(),
-            TreePVector.empty(), null);
+    public static final Model EMPTY = new Model(PersistentHashMap.empty(), PersistentHashMap.empty(), PersistentHashMap.empty(),
+            List.of(), null);
+    private static final Comparator<Element> ORDER = Comparator.comparing(Element::rank).thenComparing(Element::id);
 
-    private final PMap<ElementId, Element> byId;
-    private final PMap<ElementId, TreePVector<ElementId>> byOwner;
-    private final PMap<ElementId, PSet<ElementId>> referrers;
-    private final TreePVector<ElementId> roots;
+    private final ImMap<ElementId, Element> byId;
+    private final ImMap<ElementId, List<Element>> byOwner;
+    private final ImMap<ElementId, ImSet<ElementId>> referrers;
+    private final List<Element> roots;
     private final @Nullable Model library;
     private final Inheritance inheritance = new Inheritance(this);
     private final Names names = new Names(this);
     private final ModelEnvironment environment = new ModelEnvironment(this);
 
-    private Model(PMap<ElementId, Element> byId, PMap<ElementId, TreePVector<ElementId>> byOwner,
-            PMap<ElementId, PSet<ElementId>> referrers, TreePVector<ElementId> roots, @Nullable Model library) {
+    private Model(ImMap<ElementId, Element> byId, ImMap<ElementId, List<Element>> byOwner,
+            ImMap<ElementId, ImSet<ElementId>> referrers, List<Element> roots, @Nullable Model library) {
         this.byId = byId;
         this.byOwner = byOwner;
         this.referrers = referrers;
@@ -48,6 +52,11 @@ public final class Model implements Namespaces {
     @Override
     public Optional<Element> find(ElementId id) {
         return Optional.ofNullable(byId.get(id));
+    }
+
+    @Override
+    public @Nullable Names namesIn(ElementId owner) {
+        return isLibrary(owner) ? library().names() : null;
     }
 
     /** @throws IllegalArgumentException if there is no such element */
@@ -61,12 +70,13 @@ public final class Model implements Namespaces {
 
     @Override
     public List<Element> children(ElementId owner) {
-        return byOwner.getOrDefault(owner, TreePVector.empty()).stream().map(byId::get).toList();
+        List<Element> children = byOwner.get(owner);
+        return children == null ? List.of() : children;
     }
 
     @Override
     public List<Element> roots() {
-        return roots.stream().map(byId::get).toList();
+        return roots;
     }
 
     /** The elements at the top that somebody wrote, without the library packages. */
@@ -76,7 +86,8 @@ public final class Model implements Namespaces {
 
     /** The ids of the elements that refer to this one, in a property or an expression. */
     public Set<ElementId> referrers(ElementId id) {
-        return referrers.getOrDefault(id, HashTreePSet.empty());
+        ImSet<ElementId> found = referrers.get(id);
+        return found == null ? Set.of() : found;
     }
 
     /** All elements that are not of the library, in no particular order. */
@@ -89,7 +100,7 @@ public final class Model implements Namespaces {
     }
 
     public boolean isLibrary(ElementId id) {
-        return library != null && library.byId.containsKey(id);
+        return library != null && id.isNameBased() && library.byId.containsKey(id);
     }
 
     /** The library packages alone, the snapshot every project begins with. */
@@ -117,6 +128,9 @@ public final class Model implements Namespaces {
 
     @Override
     public List<ElementId> generals(Element element) {
+        if (element.properties().isEmpty()) {
+            return List.of();
+        }
         List<ElementId> generals = new ArrayList<>(redefined(element));
         element.references(Property.REFERS).forEach(reference -> generals.add(reference.target()));
         element.references(Property.SPECIALIZES).forEach(reference -> generals.add(reference.target()));
@@ -126,7 +140,8 @@ public final class Model implements Namespaces {
 
     @Override
     public List<ElementId> redefined(Element element) {
-        return element.references(Property.REDEFINES).stream().map(Reference::target).toList();
+        List<Reference> redefined = element.references(Property.REDEFINES);
+        return redefined.isEmpty() ? List.of() : redefined.stream().map(Reference::target).toList();
     }
 
     @Override
@@ -136,7 +151,7 @@ public final class Model implements Namespaces {
 
     @Override
     public @Nullable String inheritedName(Element element) {
-        return inheritance.redefined(element).stream().map(Element::name).filter(Objects::nonNull).findFirst().orElse(null);
+        return element.references(Property.REDEFINES).isEmpty() ? null : inheritance.redefined(element).stream().map(Element::name).filter(Objects::nonNull).findFirst().orElse(null);
     }
 
     /** The element and everything it owns, owners before what they own. */
@@ -146,7 +161,7 @@ public final class Model implements Namespaces {
         while (!open.isEmpty()) {
             ElementId at = open.poll();
             find(at).ifPresent(all::add);
-            open.addAll(byOwner.getOrDefault(at, TreePVector.empty()));
+            children(at).forEach(child -> open.add(child.id()));
         }
         return all;
     }
@@ -164,8 +179,8 @@ public final class Model implements Namespaces {
 
     /** A rank behind everything {@code owner} owns now; null stands for the top. */
     public Rank rankAtEnd(@Nullable ElementId owner) {
-        List<ElementId> siblings = owner == null ? roots : byOwner.getOrDefault(owner, TreePVector.empty());
-        return Rank.between(siblings.isEmpty() ? null : get(siblings.getLast()).rank(), null);
+        List<Element> siblings = owner == null ? roots : children(owner);
+        return Rank.between(siblings.isEmpty() ? null : siblings.getLast().rank(), null);
     }
 
     /**
@@ -255,83 +270,82 @@ public final class Model implements Namespaces {
 
     /** Collects changes to the persistent maps before a snapshot is made of them. */
     private static final class Builder {
-        private final @Nullable Model library;
-        private PMap<ElementId, Element> byId;
-        private PMap<ElementId, TreePVector<ElementId>> byOwner;
-        private PMap<ElementId, PSet<ElementId>> referrers;
-        private TreePVector<ElementId> roots;
+        private final Model from;
+        private final MutMap<ElementId, Element> byId;
+        private final Map<ElementId, Members> members = new HashMap<>();
+        private final Members top;
+        private final Map<ElementId, Incoming> incoming = new HashMap<>();
+
+        /** What changes among the members of one owner. */
+        private static final class Members {
+            private final Set<ElementId> gone = new HashSet<>();
+            private final List<Element> come = new ArrayList<>();
+
+            /** The members after the change, in their order. */
+            List<Element> after(List<Element> before) {
+                List<Element> all = new ArrayList<>(before.size() + come.size());
+                if (gone.isEmpty()) {
+                    all.addAll(before);
+                } else {
+                    before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
+                }
+                all.addAll(come);
+                all.sort(ORDER);
+                return java.util.Collections.unmodifiableList(all);
+            }
+        }
+
+        /** Who ceases and who begins to refer to an element. */
+        private record Incoming(Set<ElementId> gone, Set<ElementId> come) {
+        }
 
         Builder(Model from) {
-            library = from.library;
-            byId = from.byId;
-            byOwner = from.byOwner;
-            referrers = from.referrers;
-            roots = from.roots;
+            this.from = from;
+            this.byId = from.byId.mutable();
+            this.top = new Members();
         }
 
         Builder change(List<ElementChange> changes) {
-            changes.forEach(change -> {
-                if (change.before() != null) {
-                    unlink(change.before());
-                }
-            });
-            changes.forEach(change -> byId = change.after() == null ? byId.minus(change.id())
-                    : byId.plus(change.id(), change.after()));
-            changes.forEach(change -> {
-                if (change.after() != null) {
-                    link(change.after());
-                }
-            });
+            changes.forEach(this::change);
             return this;
         }
 
-        private void link(Element element) {
-            place(element.owner(), siblings -> siblings.plus(position(siblings, element), element.id()));
-            for (ElementId target : new HashSet<>(element.outgoing())) {
-                referrers = referrers.plus(target,
-                        referrers.getOrDefault(target, HashTreePSet.empty()).plus(element.id()));
+        private void change(ElementChange change) {
+            Element before = change.before();
+            Element after = change.after();
+            if (before != null) {
+                members(before.owner()).gone.add(before.id());
+                before.outgoing().forEach(target -> incoming(target).gone.add(before.id()));
             }
-        }
-
-        private void unlink(Element element) {
-            place(element.owner(), siblings -> siblings.minus(position(siblings, element)));
-            for (ElementId target : new HashSet<>(element.outgoing())) {
-                referrers = referrers.plus(target,
-                        referrers.getOrDefault(target, HashTreePSet.empty()).minus(element.id()));
-            }
-        }
-
-        private void place(@Nullable ElementId owner,
-                java.util.function.UnaryOperator<TreePVector<ElementId>> change) {
-            if (owner == null) {
-                roots = change.apply(roots);
+            if (after == null) {
+                byId.without(change.id());
             } else {
-                byOwner = byOwner.plus(owner, change.apply(byOwner.getOrDefault(owner, TreePVector.empty())));
+                byId.assoc(after.id(), after);
+                members(after.owner()).come.add(after);
+                after.outgoing().forEach(target -> incoming(target).come.add(after.id()));
             }
         }
 
-        /** Where the element is or belongs among its siblings: by rank, then by id (binary search). */
-        private int position(TreePVector<ElementId> siblings, Element element) {
-            int low = 0;
-            int high = siblings.size();
-            while (low < high) {
-                int middle = (low + high) >>> 1;
-                if (order(byId.get(siblings.get(middle)), element) < 0) {
-                    low = middle + 1;
-                } else {
-                    high = middle;
-                }
-            }
-            return low;
+        private Members members(@Nullable ElementId owner) {
+            return owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
         }
 
-        private static int order(Element a, Element b) {
-            int byRank = a.rank().compareTo(b.rank());
-            return byRank != 0 ? byRank : a.id().compareTo(b.id());
+        private Incoming incoming(ElementId target) {
+            return incoming.computeIfAbsent(target, _ -> new Incoming(new HashSet<>(), new HashSet<>()));
         }
 
         Model build() {
-            return new Model(byId, byOwner, referrers, roots, library);
+            MutMap<ElementId, List<Element>> byOwner = from.byOwner.mutable();
+            members.forEach((owner, change) -> byOwner.assoc(owner, change.after(from.children(owner))));
+            MutMap<ElementId, ImSet<ElementId>> referrers = from.referrers.mutable();
+            incoming.forEach((target, change) -> {
+                ImSet<ElementId> known = from.referrers.get(target);
+                MutSet<ElementId> users = (known == null ? PersistentHashSet.<ElementId>empty() : known).mutable();
+                change.gone.stream().filter(user -> !change.come.contains(user)).forEach(users::without);
+                change.come.forEach(users::put);
+                referrers.assoc(target, users.immutable());
+            });
+            return new Model(byId.immutable(), byOwner.immutable(), referrers.immutable(), top.after(from.roots), from.library);
         }
     }
 }

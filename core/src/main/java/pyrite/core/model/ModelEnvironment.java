@@ -36,6 +36,7 @@ public final class ModelEnvironment implements Environment {
 
     private final Model model;
     private final Map<ElementId, Type> types = new ConcurrentHashMap<>();
+    private final Map<ElementId, Optional<Type>> definitions = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Unit>> units = new ConcurrentHashMap<>();
     private final ThreadLocal<Set<ElementId>> inferring = ThreadLocal.withInitial(HashSet::new);
 
@@ -66,6 +67,9 @@ public final class ModelEnvironment implements Environment {
 
     /** The type of a feature: from its typing, else from its value. */
     public Type typeOf(ElementId id) {
+        if (model.isLibrary(id)) {
+            return model.library().environment().typeOf(id);
+        }
         Type known = types.get(id);
         if (known == null) {
             known = model.find(id).map(this::infer).orElse(Type.UNKNOWN);
@@ -112,6 +116,18 @@ public final class ModelEnvironment implements Environment {
         if (!definition.kind().isDefinition()) {
             return Optional.empty();
         }
+        if (model.isLibrary(definition.id())) {
+            return model.library().environment().declared(definition);
+        }
+        Optional<Type> known = definitions.get(definition.id());
+        if (known == null) {
+            known = declaredBy(definition);
+            definitions.put(definition.id(), known);
+        }
+        return known;
+    }
+
+    private Optional<Type> declaredBy(Element definition) {
         if (definition.kind() == ElementKind.ENUMERATION_DEFINITION) {
             return Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id())));
         }
@@ -225,6 +241,9 @@ public final class ModelEnvironment implements Environment {
     public Optional<Unit> unit(Referent referent) {
         if (!(referent instanceof ElementId id)) {
             return Optional.empty();
+        }
+        if (model.isLibrary(id)) {
+            return model.library().environment().unit(referent);
         }
         Optional<Unit> known = units.get(id);
         if (known == null) {

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +28,8 @@ public final class Names {
 
     private final Namespaces namespaces;
     private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
+    private final Map<ElementId, List<Element>> imports = new ConcurrentHashMap<>();
+    private volatile @Nullable Map<String, ElementId> roots;
 
     public Names(Namespaces namespaces) {
         this.namespaces = namespaces;
@@ -40,12 +41,12 @@ public final class Names {
     }
 
     /**
-     * Where the names in an element's value are looked up: where the element stands. For a parameter that is outside
-     * what it is a parameter of, so that {@code in angle = angle} binds it to the angle around.
+     * Where the names in an element's value are looked up: where the element stands. For an input that is outside
+     * what it is an input of, so that {@code in angle = angle} binds it to the angle around.
      */
     public @Nullable ElementId valueScope(Element element) {
         ElementId owner = element.owner();
-        return owner == null || element.get(Property.DIRECTION).isEmpty() ? owner
+        return owner == null || !element.get(Property.DIRECTION).orElse("").startsWith("in") ? owner
                 : namespaces.find(owner).map(Element::owner).orElse(null);
     }
 
@@ -68,7 +69,7 @@ public final class Names {
         for (int i = 1; i < parts.size(); i++) {
             String part = parts.get(i);
             Predicate<Element> here = i == parts.size() - 1 ? wanted : VALUES;
-            found = found.flatMap(owner -> member(owner, part, false, here, new HashSet<>()));
+            found = found.flatMap(owner -> member(owner, part, false, here, null));
         }
         return found;
     }
@@ -82,31 +83,39 @@ public final class Names {
 
     /** A member of {@code owner} as seen from outside: own, inherited or imported for everybody. */
     public Optional<ElementId> member(ElementId owner, String name) {
-        return member(owner, name, false, VALUES, new HashSet<>());
+        return member(owner, name, false, VALUES, null);
     }
 
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
         for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
-            Optional<ElementId> found = member(at, name, true, wanted, new HashSet<>());
+            Optional<ElementId> found = member(at, name, true, wanted, null);
             if (found.isPresent()) {
                 return found;
             }
         }
-        return top(name).or(() -> LibraryNames.SEEN_EVERYWHERE.contains(name)
-                ? Optional.of(LibraryNames.id(LibraryNames.ACTION + "::" + name)).filter(id -> namespaces.find(id).isPresent()) : Optional.empty());
+        ElementId root = roots().get(name);
+        return root != null ? Optional.of(root) : LibraryNames.SEEN_EVERYWHERE.contains(name)
+                ? Optional.of(LibraryNames.id(LibraryNames.ACTION + "::" + name)).filter(id -> namespaces.find(id).isPresent()) : Optional.empty();
     }
 
-    private Optional<ElementId> top(String name) {
-        return namespaces.roots().stream().filter(root -> goesBy(root, name)).map(Element::id).findFirst();
+    private Map<String, ElementId> roots() {
+        Map<String, ElementId> known = roots;
+        if (known == null) {
+            known = index(namespaces.roots());
+            roots = known;
+        }
+        return known;
     }
 
+    /** @param visited the namespaces looked into on the way here, null at the beginning */
     private Optional<ElementId> member(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
-            Set<ElementId> visited) {
-        if (!visited.add(owner)) {
-            return Optional.empty();
+            @Nullable Set<ElementId> visited) {
+        Names responsible = namespaces.namesIn(owner);
+        if (responsible != null && responsible != this) {
+            return responsible.member(owner, name, inside, wanted, visited);
         }
         ElementId own = own(owner).get(name);
-        if (own != null) {
+        if (own != null && (visited == null || !visited.contains(owner))) {
             Element found = namespaces.find(own).orElse(null);
             if (found != null && found.kind() == ElementKind.ALIAS) {
                 return namespaces.imported(found).flatMap(namespaces::find).filter(wanted).map(Element::id);
@@ -119,19 +128,41 @@ public final class Names {
         if (element == null) {
             return Optional.empty();
         }
-        Optional<ElementId> inherited = namespaces.generals(element).stream()
-                .flatMap(general -> member(general, name, false, wanted, visited).stream()).findFirst();
-        return inherited.isPresent() ? inherited : imported(owner, name, inside, wanted, visited);
+        List<ElementId> generals = namespaces.generals(element);
+        List<Element> imports = importsIn(owner);
+        if (generals.isEmpty() && imports.isEmpty()) {
+            return Optional.empty();
+        }
+        Set<ElementId> seen = visited == null ? new HashSet<>() : visited;
+        if (!seen.add(owner)) {
+            return Optional.empty();
+        }
+        for (ElementId general : generals) {
+            Optional<ElementId> inherited = member(general, name, false, wanted, seen);
+            if (inherited.isPresent()) {
+                return inherited;
+            }
+        }
+        return imported(imports, name, inside, wanted, seen);
     }
 
-    private Optional<ElementId> imported(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
+    private List<Element> importsIn(ElementId owner) {
+        List<Element> known = imports.get(owner);
+        if (known == null) {
+            known = namespaces.children(owner).stream().filter(child -> child.kind() == ElementKind.IMPORT).toList();
+            imports.put(owner, known);
+        }
+        return known;
+    }
+
+    private Optional<ElementId> imported(List<Element> imports, String name, boolean inside, Predicate<Element> wanted,
             Set<ElementId> visited) {
-        for (Element candidate : namespaces.children(owner)) {
-            if (candidate.kind() != ElementKind.IMPORT || !inside && !isPublicImport(candidate)) {
+        for (Element candidate : imports) {
+            if (!inside && !isPublicImport(candidate)) {
                 continue;
             }
-            Optional<ElementId> found = namespaces.imported(candidate)
-                    .flatMap(target -> throughImport(candidate, target, name, wanted, visited));
+            Optional<ElementId> target = namespaces.imported(candidate);
+            Optional<ElementId> found = target.isEmpty() ? target : throughImport(candidate, target.get(), name, wanted, visited);
             if (found.isPresent()) {
                 return found;
             }
@@ -175,12 +206,22 @@ public final class Names {
         if (known != null) {
             return known;
         }
-        Map<String, ElementId> index = new HashMap<>();
-        for (Element child : namespaces.children(owner)) {
-            Stream.of(child.shortName(), effectiveName(child)).filter(java.util.Objects::nonNull)
-                    .forEach(name -> index.putIfAbsent(name, child.id()));
-        }
+        Map<String, ElementId> index = index(namespaces.children(owner));
         members.put(owner, index);
+        return index;
+    }
+
+    private Map<String, ElementId> index(List<Element> elements) {
+        Map<String, ElementId> index = new HashMap<>();
+        for (Element element : elements) {
+            if (element.shortName() != null) {
+                index.putIfAbsent(element.shortName(), element.id());
+            }
+            String name = effectiveName(element);
+            if (name != null) {
+                index.putIfAbsent(name, element.id());
+            }
+        }
         return index;
     }
 
@@ -253,15 +294,5 @@ public final class Names {
             }
         }
         return Optional.empty();
-    }
-
-    /** Groups elements by the name they go by, in order; nameless ones are left out. */
-    Map<String, List<Element>> byName(Collection<Element> elements) {
-        Map<String, List<Element>> groups = new LinkedHashMap<>();
-        for (Element element : elements) {
-            Stream.of(element.shortName(), effectiveName(element)).filter(java.util.Objects::nonNull).distinct()
-                    .forEach(name -> groups.computeIfAbsent(name, _ -> new ArrayList<>()).add(element));
-        }
-        return groups;
     }
 }

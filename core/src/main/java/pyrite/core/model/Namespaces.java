@@ -8,6 +8,12 @@ import org.jspecify.annotations.Nullable;
 public interface Namespaces {
     Optional<Element> find(ElementId id);
 
+    /**
+     * Who answers for the names in {@code owner}: for elements of the library the library's own {@link Names}, which keep
+     * what they found for every snapshot; null stands for those that belong to these namespaces.
+     */
+    @Nullable Names namesIn(ElementId owner);
+
     /** What an element owns, in order. */
     List<Element> children(ElementId owner);
 

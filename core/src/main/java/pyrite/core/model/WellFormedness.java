@@ -2,11 +2,13 @@ package pyrite.core.model;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Span;
@@ -34,7 +36,9 @@ public final class WellFormedness {
             if (rules.ownerExistsAndMayOwn(element)) {
                 rules.checkElement(element);
             }
-            namespaces.add(id);
+            if (!model.children(id).isEmpty()) {
+                namespaces.add(id);
+            }
         }
         namespaces.forEach(namespace -> rules.namesAreUnique(model.children(namespace)));
         rules.namesAreUnique(model.roots());
@@ -75,7 +79,8 @@ public final class WellFormedness {
     }
 
     private boolean specializationHasNoCircle(Element element) {
-        boolean circle = model.generals(element).stream().flatMap(id -> model.find(id).stream())
+        List<ElementId> generals = model.generals(element);
+        boolean circle = !generals.isEmpty() && generals.stream().filter(id -> !model.isLibrary(id)).flatMap(id -> model.find(id).stream())
                 .anyMatch(general -> model.inheritance().generals(general).contains(element));
         return require(!circle, element, describe(element) + " specialises itself, directly or in a circle");
     }
@@ -207,10 +212,25 @@ public final class WellFormedness {
         }
     }
 
-    private void namesAreUnique(Collection<Element> siblings) {
-        Map<String, List<Element>> groups = model.names().byName(siblings);
-        groups.forEach((name, same) -> same.stream().skip(1).forEach(second -> problems.add(Problem.of(second,
-                "the name '" + name + "' is already taken by " + same.getFirst().kind().titleWithArticle() + " beside it"))));
+    private void namesAreUnique(List<Element> siblings) {
+        if (siblings.size() < 2) {
+            return;
+        }
+        Map<String, Element> taken = new HashMap<>();
+        for (Element element : siblings) {
+            String name = model.names().effectiveName(element);
+            isFree(element.shortName(), element, taken);
+            if (!Objects.equals(name, element.shortName())) {
+                isFree(name, element, taken);
+            }
+        }
+    }
+
+    private void isFree(@Nullable String name, Element element, Map<String, Element> taken) {
+        Element first = name == null ? null : taken.putIfAbsent(name, element);
+        if (first != null) {
+            problems.add(Problem.of(element, "the name '" + name + "' is already taken by " + first.kind().titleWithArticle() + " beside it"));
+        }
     }
 
     private boolean require(boolean holds, Element element, String message) {

@@ -1,10 +1,9 @@
 package pyrite.core.notation;
 
+import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
@@ -24,7 +23,8 @@ import pyrite.core.model.Property;
 final class Declarations {
     private static final String MULTIPLICITY_FORM = "a multiplicity is written with whole numbers, lower first, as in [2] or [0..*]";
     private static final Map<String, ElementKind> BY_SHORT_KEYWORD = new HashMap<>();
-    private static final Set<String> FIRST_OF_TWO = new HashSet<>();
+    /** The keywords of several words, by the first. */
+    private static final Map<String, List<List<String>>> PHRASES = new HashMap<>();
 
     static {
         for (ElementKind kind : ElementKind.values()) {
@@ -32,7 +32,8 @@ final class Declarations {
                 BY_SHORT_KEYWORD.put(kind.shortKeyword(), kind);
             }
             if (kind.keyword().indexOf(' ') > 0) {
-                FIRST_OF_TWO.add(kind.keyword().substring(0, kind.keyword().indexOf(' ')));
+                List<String> words = List.of(kind.keyword().split(" "));
+                PHRASES.computeIfAbsent(words.getFirst(), _ -> new ArrayList<>()).add(words);
             }
         }
     }
@@ -166,28 +167,39 @@ final class Declarations {
     }
 
     private @Nullable ElementKind kindOf(Draft draft, String word) {
-        if (FIRST_OF_TWO.contains(word)) {
-            boolean not = word.equals("assert") && cursor.sees(1, "not");
-            String two = word + " " + cursor.tokens().text(cursor.at() + (not ? 2 : 1));
-            ElementKind kind = ElementKind.declaredBy(two, false).orElse(null);
-            if (kind != null) {
-                take(not ? 3 : 2);
-            } else if (BY_SHORT_KEYWORD.containsKey(word)) {
-                kind = BY_SHORT_KEYWORD.get(word);
-                take(not ? 2 : 1);
-            }
-            if (not && kind != null) {
+        boolean not = word.equals("assert") && cursor.sees(1, "not");
+        ElementKind several = phrase(word, not);
+        if (several == null && BY_SHORT_KEYWORD.containsKey(word)) {
+            several = BY_SHORT_KEYWORD.get(word);
+            take(not ? 2 : 1);
+        }
+        if (several != null) {
+            if (not) {
                 draft.set(Property.NEGATED, true);
             }
-            if (kind != null) {
-                return kind;
-            }
+            return several;
         }
         ElementKind kind = ElementKind.declaredBy(word, false).or(() -> ElementKind.declaredBy(word, true)).orElse(null);
         if (kind != null) {
             cursor.take();
         }
         return kind;
+    }
+
+    /** Takes a keyword of several words, behind the first of which {@code not} may stand. */
+    private @Nullable ElementKind phrase(String first, boolean not) {
+        int skipped = not ? 1 : 0;
+        for (List<String> words : PHRASES.getOrDefault(first, List.of())) {
+            boolean there = true;
+            for (int i = 1; i < words.size(); i++) {
+                there &= cursor.sees(i + skipped, words.get(i));
+            }
+            if (there) {
+                take(words.size() + skipped);
+                return ElementKind.declaredBy(String.join(" ", words), false).or(() -> ElementKind.declaredBy(String.join(" ", words), true)).orElseThrow();
+            }
+        }
+        return null;
     }
 
     private void take(int count) {

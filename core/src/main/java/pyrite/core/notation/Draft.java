@@ -71,13 +71,27 @@ final class Draft {
     }
 
     List<Pending> pending(Property<?> property) {
-        return references.isEmpty() ? List.of() : references.stream().filter(r -> r.property() == property).toList();
+        List<Pending> found = List.of();
+        for (Pending reference : references) {
+            if (reference.property() == property) {
+                found = found.isEmpty() ? new ArrayList<>(1) : found;
+                found.add(reference);
+            }
+        }
+        return found;
     }
 
     /** The name it goes by: its own, or that of what it redefines. */
     @Nullable String calledBy() {
-        return name != null ? name : references.stream().filter(r -> r.property() == Property.REDEFINES).map(Pending::lastName)
-                .findFirst().orElse(null);
+        if (name != null) {
+            return name;
+        }
+        for (Pending reference : references) {
+            if (reference.property() == Property.REDEFINES) {
+                return reference.lastName();
+            }
+        }
+        return null;
     }
 
     /** Makes the element, with an id and a place among its siblings; references and expressions are still left out. */

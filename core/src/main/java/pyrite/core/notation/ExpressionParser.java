@@ -88,6 +88,11 @@ final class ExpressionParser {
         if (cursor.takes("all")) {
             return new Expression.Extent(cursor.requireQualifiedName(), cursor.spanFrom(first));
         }
+        Relation relation = relation();
+        if (relation != null) {
+            cursor.take();
+            return new Classification(Expression.EACH, relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
+        }
         boolean mark = cursor.type() == Tokens.Type.SIGN || cursor.type() == Tokens.Type.KEYWORD;
         Operator sign = mark ? Operator.unary(cursor.text()) : null;
         if (sign != null) {

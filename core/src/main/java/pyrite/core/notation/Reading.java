@@ -1,5 +1,6 @@
 package pyrite.core.notation;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -25,7 +26,7 @@ public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId,
 
     public Reading {
         read = List.copyOf(read);
-        places = Map.copyOf(places);
+        places = Collections.unmodifiableMap(places);
         problems = List.copyOf(problems);
     }
 

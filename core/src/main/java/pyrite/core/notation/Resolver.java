@@ -47,6 +47,7 @@ final class Resolver implements Namespaces {
     private final List<Element> draftRoots = new ArrayList<>();
     private final Map<ElementId, Map<Property<?>, List<Reference>>> resolved = new HashMap<>();
     private final Set<ElementId> resolving = new HashSet<>();
+    private final Map<ElementId, Optional<ElementId>> importedBy = new HashMap<>();
     private final Names names = new Names(this);
     private Faults faults = (_, _, _) -> {
     };
@@ -367,6 +368,11 @@ final class Resolver implements Namespaces {
     }
 
     @Override
+    public @Nullable Names namesIn(ElementId owner) {
+        return base.namesIn(owner);
+    }
+
+    @Override
     public List<Element> children(ElementId owner) {
         List<Element> added = draftsByOwner.getOrDefault(owner, List.of());
         return drafts.containsKey(owner) ? added : joined(base.children(owner), added);
@@ -390,8 +396,14 @@ final class Resolver implements Namespaces {
             return base.generals(element);
         }
         Map<Property<?>, List<Reference>> generals = generalsOf(draft);
-        return GENERALS.stream().flatMap(property -> generals.getOrDefault(property, List.of()).stream())
-                .map(Reference::target).toList();
+        if (generals.isEmpty()) {
+            return List.of();
+        }
+        List<ElementId> targets = new ArrayList<>();
+        for (Property<List<Reference>> property : GENERALS) {
+            generals.getOrDefault(property, List.of()).forEach(reference -> targets.add(reference.target()));
+        }
+        return targets;
     }
 
     @Override
@@ -407,6 +419,15 @@ final class Resolver implements Namespaces {
         if (draft == null) {
             return base.imported(importElement);
         }
+        Optional<ElementId> known = importedBy.get(importElement.id());
+        if (known == null) {
+            known = target(draft);
+            importedBy.put(importElement.id(), known);
+        }
+        return known;
+    }
+
+    private Optional<ElementId> target(Draft draft) {
         if (draft.pending(Property.TARGET).isEmpty()) {
             return Optional.empty();
         }

@@ -15,6 +15,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.expression.Keywords;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
@@ -204,13 +205,44 @@ class NotationTest {
     }
 
     @Test
-    void namesSpelledLikeKeywordsAreQuoted() {
-        for (int type = 1; type <= NotationLexer.VOCABULARY.getMaxTokenType(); type++) {
-            String literal = NotationLexer.VOCABULARY.getLiteralName(type);
-            if (literal != null && literal.matches("'[a-z]+'") && !literal.equals("'defined'")) {
-                assertThat(Keywords.RESERVED).contains(literal.substring(1, literal.length() - 1));
-            }
+    void everyWordThatBeginsADeclarationIsKept() {
+        for (ElementKind kind : ElementKind.values()) {
+            assertThat(Keywords.RESERVED).contains(kind.keyword().split(" "));
         }
+    }
+
+    @Test
+    void aFaultHidesNoOtherFault() {
+        Reading reading = Models.tryRead("""
+                package P {
+                    part a : Nothing;
+                    part b = ;
+                    attribute c : Missing = 1 +;
+                    part def D {
+                        attribute x = (3;
+                        attribute y = unknown;
+                    }
+                    foo bar baz;
+                    part e : D { attribute :>> z; }
+                    part f
+                    part g : Void;
+                }
+                part top;
+                """);
+        assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 12, 12);
+    }
+
+    @Test
+    void whatIsWrittenInQuotesIsNoWordOfTheNotation() {
+        Model model = Models.read("package P { part 'part'; part 'flow' : 'def'; part def 'def'; }");
+        assertThat(written(model)).contains("part 'part';", "part 'flow' : 'def';", "part def 'def';");
+    }
+
+    @Test
+    void placesAreRightBehindCharactersOutsideTheBasicPlane() {
+        Reading reading = Models.tryRead("package P { /* \uD83C\uDF0A */ part a : Nothing; }");
+        assertThat(reading.problems()).singleElement().satisfies(problem ->
+                assertThat("package P { /* \uD83C\uDF0A */ part a : Nothing; }".substring(problem.span().start(), problem.span().end())).isEqualTo("Nothing"));
     }
 
     @Test
