@@ -5,7 +5,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Rank;
 
@@ -15,20 +17,26 @@ final class Completion {
     private final List<Draft> drafts = new ArrayList<>();
     private final Map<ElementId, Reading.Place> places = new LinkedHashMap<>();
 
-    /** Gives a draft its id; the qualified name is there for those that take it from there. */
+    /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
         Ids RANDOM = (_, _) -> ElementId.random();
 
+        /** @param qualifiedName for those that take the id from there */
         ElementId idOf(Draft draft, String qualifiedName);
+
+        /** The element the draft was written from, if there is one. */
+        default Optional<Element> elementOf(Draft draft) {
+            return Optional.empty();
+        }
     }
 
     Completion(Ids ids) {
         this.ids = ids;
     }
 
-    /** Completes what stands at the top of a text. */
-    void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after) {
-        members(source, members, owner, "", Rank.after(after, members.size()));
+    /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
+    void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
+        members(source, members, owner, "", ranks(members, owner, after, before));
     }
 
     private void members(Source source, List<Draft> members, @Nullable ElementId owner, String path, List<Rank> ranks) {
@@ -36,14 +44,26 @@ final class Completion {
             Draft draft = members.get(i);
             String own = Objects.requireNonNullElse(draft.calledBy(), draft.kind.keyword() + "#" + ranks.get(i).digits());
             String qualified = path.isEmpty() ? own : path + "::" + own;
-            ElementId id = ids.idOf(draft, qualified);
+            ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, qualified));
             draft.complete(id, owner, ranks.get(i));
             drafts.add(draft);
             places.put(id, new Reading.Place(source, draft.head));
             if (!draft.children.isEmpty()) {
-                members(source, draft.children, id, qualified, Rank.after(null, draft.children.size()));
+                members(source, draft.children, id, qualified, ranks(draft.children, id, null, null));
             }
         }
+    }
+
+    /** Those that were under the owner before keep their ranks as far as they still stand in that order. */
+    private List<Rank> ranks(List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
+        List<@Nullable Rank> kept = new ArrayList<>();
+        boolean any = false;
+        for (Draft draft : members) {
+            Rank rank = ids.elementOf(draft).filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank).orElse(null);
+            kept.add(rank);
+            any |= rank != null;
+        }
+        return any ? Ranks.between(Ranks.longestRising(kept), before) : Rank.after(after, members.size());
     }
 
     List<Draft> drafts() {

@@ -2,7 +2,9 @@ package pyrite.core.notation;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -73,28 +75,68 @@ public final class NotationReader {
         }
     }
 
+    /**
+     * Reads a text that was written from elements of a model and edited since: what is still there keeps its id through
+     * renaming, moving and reordering, what is new is added, what is gone is removed. The edit holds nothing else, so it
+     * also fits a model in which somebody changed other elements meanwhile.
+     *
+     * @param written what stood at the top of the text, all with the same owner
+     */
+    public static Reading readBack(Model base, List<Element> written, Source source) {
+        ElementId owner = written.isEmpty() ? null : written.getFirst().owner();
+        List<TextProblem> problems = new ArrayList<>();
+        Draft top = parse(base, owner, source, problems);
+        Identity identity = Identity.of(base, written, top.children);
+        Completion completion = new Completion(new Completion.Ids() {
+            @Override
+            public ElementId idOf(Draft draft, String qualifiedName) {
+                return ElementId.random();
+            }
+
+            @Override
+            public Optional<Element> elementOf(Draft draft) {
+                return identity.of(draft);
+            }
+        });
+        completion.top(source, top.children, owner, base.rankAtEnd(owner), nextBehind(base, owner, written));
+        Set<ElementId> replaced = new HashSet<>();
+        written.forEach(root -> base.subtree(root.id()).forEach(element -> replaced.add(element.id())));
+        return finish(base, completion, replaced, identity.gone(), problems);
+    }
+
+    /** The place of the sibling behind the last of some elements. */
+    private static @Nullable Rank nextBehind(Model base, @Nullable ElementId owner, List<Element> elements) {
+        return elements.isEmpty() ? null : (owner == null ? base.roots() : base.children(owner)).stream().map(Element::rank)
+                .filter(rank -> rank.compareTo(elements.getLast().rank()) > 0).findFirst().orElse(null);
+    }
+
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         List<TextProblem> problems = new ArrayList<>();
         Completion completion = new Completion(ids);
         Rank last = base.rankAtEnd(owner);
         for (Source source : sources) {
-            Draft top = new Draft(topKind(base, owner), null);
-            new MemberParser(Tokens.of(source.text()), (span, message) -> problems.add(source.problem(span, message))).file(top);
-            completion.top(source, top.children, owner, last);
+            Draft top = parse(base, owner, source, problems);
+            completion.top(source, top.children, owner, last, null);
             last = top.children.isEmpty() ? last : top.children.getLast().element().rank();
         }
-        return finish(base, completion, problems);
+        return finish(base, completion, Set.of(), Set.of(), problems);
+    }
+
+    private static Draft parse(Model base, @Nullable ElementId owner, Source source, List<TextProblem> problems) {
+        Draft top = new Draft(topKind(base, owner), null);
+        new MemberParser(Tokens.of(source.text()), (span, message) -> problems.add(source.problem(span, message))).file(top);
+        return top;
     }
 
     private static ElementKind topKind(Model base, @Nullable ElementId owner) {
         return owner == null ? ElementKind.PACKAGE : base.get(owner).kind();
     }
 
-    private static Reading finish(Model base, Completion completion, List<TextProblem> problems) {
+    private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, List<TextProblem> problems) {
         boolean syntaxHolds = problems.isEmpty();
-        List<Element> elements = new Resolver(base, completion.drafts()).resolveAll((draft, span, message) ->
+        List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) ->
                 problems.add(completion.places().get(draft).source().problem(span, message)));
-        Edit edit = new Edit(elements, Set.of());
+        Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;
         if (problems.isEmpty()) {
             switch (base.apply(edit)) {
@@ -108,5 +150,13 @@ public final class NotationReader {
         problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line).thenComparing(TextProblem::column));
         return new Reading(model, problems.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
                 completion.places(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());
+    }
+
+    /** What differs from the model; and what stays as it is but was owned by something that goes. */
+    private static List<Element> changed(Model base, List<Element> elements, Set<ElementId> gone) {
+        return elements.stream().filter(element -> {
+            Element before = base.find(element.id()).orElse(null);
+            return !element.equals(before) || base.owners(before).stream().anyMatch(owner -> gone.contains(owner.id()));
+        }).toList();
     }
 }

@@ -42,6 +42,7 @@ final class Resolver implements Namespaces {
     private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Model base;
+    private final Set<ElementId> replaced;
     private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
     private final Map<ElementId, List<Element>> draftsByOwner = new HashMap<>();
     private final List<Element> draftRoots = new ArrayList<>();
@@ -58,7 +59,13 @@ final class Resolver implements Namespaces {
     }
 
     Resolver(Model base, List<Draft> drafts) {
+        this(base, drafts, Set.of());
+    }
+
+    /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
+    Resolver(Model base, List<Draft> drafts, Set<ElementId> replaced) {
         this.base = base;
+        this.replaced = replaced;
         for (Draft draft : drafts) {
             Element element = draft.element();
             this.drafts.put(element.id(), draft);
@@ -328,7 +335,7 @@ final class Resolver implements Namespaces {
             BiConsumer<Span, String> report) {
         List<ElementId> ids = new ArrayList<>();
         Name first = (Name) chain.getFirst();
-        Optional<ElementId> at = names.resolve(first, scope);
+        Optional<ElementId> at = names.resolve(first, scope).or(() -> renamed(first, scope));
         if (at.isEmpty()) {
             report.accept(span, "there is no '" + first + "' here" + nearest(first.last(), names.inScope(scope)));
             return Optional.empty();
@@ -337,7 +344,7 @@ final class Resolver implements Namespaces {
         for (Referent step : chain.subList(1, chain.size())) {
             String name = ((Name) step).last();
             ElementId from = ids.getLast();
-            Optional<ElementId> next = names.member(from, name);
+            Optional<ElementId> next = names.member(from, name).or(() -> renamed(from, name));
             if (next.isEmpty()) {
                 String owner = find(from).map(names::effectiveName).orElse("it");
                 report.accept(span, "'" + owner + "' has no '" + name + "'" + nearest(name, names.membersOf(from)));
@@ -346,6 +353,20 @@ final class Resolver implements Namespaces {
             ids.add(next.get());
         }
         return Optional.of(ids);
+    }
+
+    /** What went by a name before the text was edited and goes by another one now: who renames a thing where it is declared means it elsewhere too. */
+    private Optional<ElementId> renamed(Name name, @Nullable ElementId scope) {
+        ElementId known = scope;
+        while (known != null && base.find(known).isEmpty()) {
+            known = find(known).map(Element::owner).orElse(null);
+        }
+        return replaced.isEmpty() ? Optional.empty() : base.names().resolve(name, known).filter(drafts::containsKey);
+    }
+
+    private Optional<ElementId> renamed(ElementId owner, String name) {
+        return replaced.isEmpty() || base.find(owner).isEmpty() ? Optional.empty()
+                : base.names().member(owner, name).filter(drafts::containsKey);
     }
 
     /** "; did you mean 'level'?" where a name is near enough to have been meant. */
@@ -383,9 +404,13 @@ final class Resolver implements Namespaces {
         return joined(base.roots(), draftRoots);
     }
 
-    private static List<Element> joined(List<Element> first, List<Element> second) {
-        List<Element> all = new ArrayList<>(first);
-        all.addAll(second);
+    private List<Element> joined(List<Element> known, List<Element> added) {
+        if (added.isEmpty() && replaced.isEmpty()) {
+            return known;
+        }
+        List<Element> all = new ArrayList<>(known);
+        all.removeIf(element -> replaced.contains(element.id()));
+        all.addAll(added);
         return all;
     }
 
