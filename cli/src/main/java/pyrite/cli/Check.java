@@ -1,30 +1,52 @@
 package pyrite.cli;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import pyrite.core.notation.Reading;
+import pyrite.core.notation.TextProblem;
+import tools.jackson.databind.json.JsonMapper;
 
 @Command(name = "check", description = "Reads files together and reports every error with its place.",
-        mixinStandardHelpOptions = true)
+        mixinStandardHelpOptions = true, footer = {"", "For instance:  pyrite check models/", "               pyrite check gate.sysml --json"})
 final class Check implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "Model files; they may refer to each other.")
+    @Parameters(paramLabel = "FILE", arity = "1..*", description = Files.WHICH)
     private List<Path> files = List.of();
+
+    @Option(names = "--json", description = "Write the errors as JSON.")
+    private boolean json;
 
     @Override
     public Integer call() {
         Reading reading = Files.read(files);
         var out = spec.commandLine().getOut();
-        Files.report(reading, out);
         int count = reading.problems().size();
-        out.println(count == 0 ? reading.read().size() + " elements, no errors" : count + (count == 1 ? " error" : " errors"));
+        if (json) {
+            out.println(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(
+                    Map.of("elements", reading.read().size(), "errors", reading.problems().stream().map(Check::row).toList())));
+        } else {
+            Files.report(reading, out);
+            out.println(count == 0 ? reading.read().size() + " elements, no errors" : count + (count == 1 ? " error" : " errors"));
+        }
         return count == 0 ? Main.GOOD : Main.MODEL_ERRORS;
+    }
+
+    private static Map<String, Object> row(TextProblem problem) {
+        Map<String, Object> row = new LinkedHashMap<>();
+        row.put("file", problem.source());
+        row.put("line", problem.line());
+        row.put("column", problem.column());
+        row.put("message", problem.message());
+        return row;
     }
 }

@@ -13,12 +13,13 @@ import pyrite.core.model.Element;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.notation.Reading;
 
-@Command(name = "format", description = "Writes a file's model in canonical text.", mixinStandardHelpOptions = true)
+@Command(name = "format", description = "Writes a file's model in canonical text.", mixinStandardHelpOptions = true,
+        footer = {"", "For instance:  pyrite format gate.sysml --with components.sysml > gate-canonical.sysml"})
 final class Format implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
-    @Parameters(paramLabel = "FILE", description = "The file to write again.")
+    @Parameters(paramLabel = "FILE", description = "The file to write again, or - for standard input.")
     private Path file = Path.of("");
 
     @Option(names = "--with", paramLabel = "OTHER", arity = "1..*", description = "Files it refers to.")

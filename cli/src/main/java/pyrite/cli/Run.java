@@ -19,12 +19,13 @@ import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.SeriesTable;
 
-@Command(name = "run", description = "Runs one case and writes what was recorded as CSV.", mixinStandardHelpOptions = true)
+@Command(name = "run", description = "Runs one case and writes what was recorded as CSV.", mixinStandardHelpOptions = true,
+        footer = {"", "For instance:  pyrite run models/ --case Tank::drain --csv drain.csv"})
 final class Run implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "Model files.")
+    @Parameters(paramLabel = "FILE", arity = "1..*", description = Files.WHICH)
     private List<Path> files = List.of();
 
     @Option(names = "--case", paramLabel = "NAME", required = true, description = "Qualified name of the case, as in Tank::drain.")

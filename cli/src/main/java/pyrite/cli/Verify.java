@@ -1,5 +1,6 @@
 package pyrite.cli;
 
+import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,19 +29,23 @@ import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 import tools.jackson.databind.json.JsonMapper;
 
-@Command(name = "verify", description = "Runs every verification and judges every requirement.", mixinStandardHelpOptions = true)
+@Command(name = "verify", description = "Runs every verification and judges every requirement.", mixinStandardHelpOptions = true,
+        footer = {"", "For instance:  pyrite verify models/ --junit verdicts.xml"})
 final class Verify implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "Model files.")
+    @Parameters(paramLabel = "FILE", arity = "1..*", description = Files.WHICH)
     private List<Path> files = List.of();
 
     @Option(names = "--json", description = "Write JSON instead of a table.")
     private boolean json;
 
+    @Option(names = "--junit", paramLabel = "OUT", description = "Also write the verdicts as test results, one test a requirement and subject.")
+    private Path junit = Path.of("");
+
     @Override
-    public Integer call() {
+    public Integer call() throws IOException {
         Reading reading = Files.read(files);
         PrintWriter out = spec.commandLine().getOut();
         if (!Files.report(reading, spec.commandLine().getErr())) {
@@ -48,6 +53,9 @@ final class Verify implements Callable<Integer> {
         }
         Model model = reading.model();
         List<Map<String, @Nullable Object>> rows = judge(model).stream().map(j -> row(model, j)).toList();
+        if (!junit.toString().isEmpty()) {
+            java.nio.file.Files.writeString(junit, TestResults.of(rows));
+        }
         if (json) {
             out.println(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(rows));
         } else {

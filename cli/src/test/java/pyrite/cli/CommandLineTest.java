@@ -2,14 +2,22 @@ package pyrite.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -99,6 +107,63 @@ class CommandLineTest {
         assertThat(row.get("margin").asDouble()).isBetween(0.0999, 0.1001);
         assertThat(row.get("unit").asString()).isEqualTo("m");
         assertThat(row.get("firstViolation").isNull()).isTrue();
+    }
+
+    @Test
+    void aFolderMeansEveryModelFileInIt() throws IOException {
+        Path inner = Files.createDirectory(folder.resolve("inner"));
+        Files.writeString(inner.resolve("more.sysml"), "package More { private import Tank::*; part second : StorageTank; }");
+        Files.writeString(folder.resolve("notes.txt"), "no model");
+        assertThat(pyrite("check", folder.toString())).isZero();
+        assertThat(out.toString()).contains("no errors");
+        assertThat(pyrite("check", Files.createDirectory(folder.resolve("empty")).toString())).isEqualTo(64);
+        assertThat(err.toString()).contains("there is no file that ends in .sysml");
+    }
+
+    @Test
+    @ResourceLock("java.lang.System.in")
+    void aDashMeansStandardInput() {
+        InputStream before = System.in;
+        try {
+            System.setIn(new ByteArrayInputStream("package P { part a : Nothing; }".getBytes(StandardCharsets.UTF_8)));
+            assertThat(pyrite("check", "-")).isEqualTo(1);
+        } finally {
+            System.setIn(before);
+        }
+        assertThat(out.toString()).contains("-:1:22: error: there is no 'Nothing' here");
+    }
+
+    @Test
+    void checkWritesJson() throws IOException {
+        replace("1 [m];", "1 [kg];");
+        assertThat(pyrite("check", file.toString(), "--json")).isEqualTo(1);
+        JsonNode fault = JsonMapper.builder().build().readTree(out.toString()).get("errors").get(0);
+        assertThat(fault.get("file").asString()).isEqualTo(file.toString());
+        assertThat(fault.get("line").asInt()).isEqualTo(6);
+        assertThat(fault.get("column").asInt()).isEqualTo(42);
+        assertThat(fault.get("message").asString()).contains("a quantity in kg");
+    }
+
+    @Test
+    void verifyWritesTestResultsForBuildServers() throws Exception {
+        replace("40 [s]", "60 [s]");
+        Path results = folder.resolve("verdicts.xml");
+        assertThat(pyrite("verify", file.toString(), "--junit", results.toString())).isEqualTo(2);
+        Document xml = DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(results.toFile());
+        assertThat(xml.getDocumentElement().getAttribute("tests")).isEqualTo("1");
+        assertThat(xml.getDocumentElement().getAttribute("failures")).isEqualTo("1");
+        Element test = (Element) xml.getElementsByTagName("testcase").item(0);
+        assertThat(test.getAttribute("classname")).isEqualTo("Tank::keeps");
+        assertThat(test.getAttribute("name")).isEqualTo("T-1 for tank");
+        assertThat(((Element) test.getElementsByTagName("failure").item(0)).getAttribute("message")).contains("violated first at t = 50 s");
+    }
+
+    @Test
+    void everyCommandExplainsItself() {
+        for (String command : List.of("check", "format", "run", "verify")) {
+            assertThat(pyrite(command, "--help")).isZero();
+        }
+        assertThat(out.toString()).contains("For instance:  pyrite check models/", "--junit", "standard input");
     }
 
     @Test

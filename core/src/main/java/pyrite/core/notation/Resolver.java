@@ -371,6 +371,9 @@ final class Resolver implements Namespaces {
 
     /** "; did you mean 'level'?" where a name is near enough to have been meant. */
     private static String nearest(String wanted, Iterable<String> names) {
+        if (wanted.length() < 2) {
+            return "";
+        }
         LevenshteinDistance distance = new LevenshteinDistance(wanted.length() < 4 ? 1 : Math.max(2, wanted.length() / 3));
         List<String> candidates = new ArrayList<>();
         names.forEach(name -> {
