@@ -28,6 +28,9 @@ public final class Dimension {
         BASE_UNITS.put("Θ", "K");
         BASE_UNITS.put("N", "mol");
         BASE_UNITS.put("J", "cd");
+        // Not of the ISQ: what is counted and what is paid are no plain numbers, so that they are not mixed up with any.
+        BASE_UNITS.put("Count", "pcs");
+        BASE_UNITS.put("Money", "EUR");
     }
 
     private final SortedMap<String, Fraction> exponents;

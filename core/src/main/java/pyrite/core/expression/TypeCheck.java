@@ -192,6 +192,7 @@ public final class TypeCheck {
         if (!(left instanceof Type.Number(Dimension l)) || !(right instanceof Type.Number(Dimension r))) {
             return Type.UNKNOWN;
         }
+        readingsAreOnlySubtracted(binary);
         return switch (binary.operator()) {
             case MULTIPLY -> new Type.Number(l.times(r));
             case DIVIDE -> new Type.Number(l.per(r));
@@ -199,6 +200,31 @@ public final class TypeCheck {
             case MODULO -> same(binary, left, right, "divided with a rest");
             default -> same(binary, left, right, binary.operator() == Operator.ADD ? "added" : "subtracted");
         };
+    }
+
+    /** A point on a scale with a zero of its own, as 20 °C, is no amount: it has a distance to another, but no sum and no multiple. */
+    private void readingsAreOnlySubtracted(Binary binary) {
+        boolean left = isReading(binary.left());
+        boolean right = isReading(binary.right());
+        boolean allowed = switch (binary.operator()) {
+            case ADD -> !(left && right);
+            case SUBTRACT -> left || !right;
+            default -> !left && !right;
+        };
+        if (!allowed) {
+            Quantity reading = (Quantity) (left ? binary.left() : binary.right());
+            fault(binary, "a reading on a scale with its own zero cannot be " + (binary.operator() == Operator.ADD ? "added to another"
+                    : binary.operator() == Operator.SUBTRACT ? "taken from an amount" : "multiplied or divided") + "; write "
+                    + ExpressionText.of(reading.magnitude(), ExpressionText.byName(environment::nameOf)) + " as a difference, in [K]");
+        }
+    }
+
+    private boolean isReading(Expression expression) {
+        try {
+            return expression instanceof Quantity quantity && Units.of(quantity.unit(), environment).offset() != 0;
+        } catch (FaultException _) {
+            return false;
+        }
     }
 
     private Type power(Binary binary, Dimension base, Dimension exponent) {

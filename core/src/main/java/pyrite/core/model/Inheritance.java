@@ -2,6 +2,7 @@ package pyrite.core.model;
 
 import java.util.ArrayDeque;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -20,6 +21,7 @@ public final class Inheritance {
     private final Model model;
     private final Map<ElementId, List<Element>> features = new ConcurrentHashMap<>();
     private final Map<ElementId, List<Element>> generals = new ConcurrentHashMap<>();
+    private final Map<ElementId, Map<ElementId, Element>> effective = new ConcurrentHashMap<>();
 
     Inheritance(Model model) {
         this.model = model;
@@ -117,14 +119,25 @@ public final class Inheritance {
 
     /** What takes the place of {@code feature} in {@code owner}: the feature itself, or the one that redefines it. */
     public Optional<Element> effective(Element owner, ElementId feature) {
-        List<Element> candidates = features(owner);
-        Optional<Element> redefining = candidates.stream()
-                .filter(each -> redefined(each).stream().anyMatch(old -> old.id().equals(feature))).findFirst();
-        if (redefining.isPresent()) {
-            return redefining;
+        Element found = effectiveIn(owner).get(feature);
+        if (found != null) {
+            return Optional.of(found);
         }
-        Optional<Element> old = model.find(feature);
-        return old.flatMap(inherited -> replacement(inherited, candidates));
+        Element old = model.find(feature).orElse(null);
+        return old == null || !isSingle(old) && old.get(Property.DIRECTION).isEmpty() ? Optional.empty()
+                : replacement(old, features(owner));
+    }
+
+    /** Every feature of an element by its own id and by the ids of what it redefines. */
+    private Map<ElementId, Element> effectiveIn(Element owner) {
+        Map<ElementId, Element> known = effective.get(owner.id());
+        if (known == null) {
+            Map<ElementId, Element> found = new HashMap<>();
+            features(owner).forEach(feature -> redefined(feature).forEach(old -> found.putIfAbsent(old.id(), feature)));
+            effective.put(owner.id(), found);
+            known = found;
+        }
+        return known;
     }
 
     /** The value a feature has, its own or the nearest inherited one. */

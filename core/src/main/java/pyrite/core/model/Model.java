@@ -244,7 +244,12 @@ public final class Model implements Namespaces {
         Set<ElementId> affected = new LinkedHashSet<>();
         ArrayDeque<ElementId> open = new ArrayDeque<>();
         difference.changes().forEach(change -> {
-            open.add(change.id());
+            if (change.before() == null) {
+                // Nothing refers to what is new, except what is new or changed itself.
+                affected.add(change.id());
+            } else {
+                open.add(change.id());
+            }
             open.addAll(owners(change));
         });
         while (!open.isEmpty()) {

@@ -12,6 +12,11 @@ public record Multiplicity(int lower, int upper) {
         }
     }
 
+    /** Whether there are never more than {@code other} allows. */
+    public boolean isAtMost(Multiplicity other) {
+        return other.upper == MANY || upper != MANY && upper <= other.upper;
+    }
+
     public boolean isFixed() {
         return lower == upper;
     }

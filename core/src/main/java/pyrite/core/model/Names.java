@@ -120,7 +120,7 @@ public final class Names {
             if (found != null && found.kind() == ElementKind.ALIAS) {
                 return namespaces.imported(found).flatMap(namespaces::find).filter(wanted).map(Element::id);
             }
-            if (found != null && wanted.test(found)) {
+            if (found != null && wanted.test(found) && (inside || !isPrivate(found))) {
                 return Optional.of(own);
             }
         }
@@ -144,6 +144,15 @@ public final class Names {
             }
         }
         return imported(imports, name, inside, wanted, seen);
+    }
+
+    /** The member of {@code owner} by a name that only {@code owner} itself may use. */
+    public Optional<ElementId> hidden(ElementId owner, String name) {
+        return Optional.ofNullable(own(owner).get(name)).filter(id -> namespaces.find(id).filter(Names::isPrivate).isPresent());
+    }
+
+    private static boolean isPrivate(Element element) {
+        return element.get(Property.VISIBILITY).filter("private"::equals).isPresent();
     }
 
     private List<Element> importsIn(ElementId owner) {

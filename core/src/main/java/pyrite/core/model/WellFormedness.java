@@ -49,6 +49,8 @@ public final class WellFormedness {
         propertiesFit(element);
         if (referencesExist(element) && specializationHasNoCircle(element)) {
             generalsFit(element);
+            multiplicityNarrows(element);
+            nothingIsShadowed(element);
             redefinesSomethingInherited(element);
             relationEndsFit(element);
             expressionsFit(element);
@@ -118,6 +120,48 @@ public final class WellFormedness {
             }
         }
         return false;
+    }
+
+    /** What redefines or subsets stays within the multiplicity it narrows (KerML 8.3.3.1.9). */
+    private void multiplicityNarrows(Element element) {
+        Multiplicity own = element.get(Property.MULTIPLICITY).orElse(null);
+        if (own == null) {
+            return;
+        }
+        for (Reference redefined : element.references(Property.REDEFINES)) {
+            narrows(element, own, model.get(redefined.target()), true);
+        }
+        for (Reference subset : element.references(Property.SPECIALIZES)) {
+            narrows(element, own, model.get(subset.target()), false);
+        }
+    }
+
+    private void narrows(Element element, Multiplicity own, Element general, boolean redefines) {
+        Multiplicity wide = model.inheritance().nearest(general, Property.MULTIPLICITY).orElse(null);
+        if (wide != null && (!own.isAtMost(wide) || redefines && own.lower() < wide.lower())) {
+            at(element, Property.MULTIPLICITY, "[" + own + "] is not within [" + wide + "] of " + describe(general) + ", which "
+                    + (redefines ? "it redefines" : "it subsets"));
+        }
+    }
+
+    /** A member that goes by the name of an inherited one either redefines it or has another name. */
+    private void nothingIsShadowed(Element element) {
+        List<Element> generals = model.inheritance().generals(element);
+        if (generals.size() < 2) {
+            return;
+        }
+        Map<String, Element> inherited = new HashMap<>();
+        generals.stream().skip(1).flatMap(general -> model.children(general.id()).stream())
+                .filter(member -> member.kind().isUsage() && member.name() != null && !member.get(Property.VISIBILITY).filter("private"::equals).isPresent())
+                .forEach(member -> inherited.putIfAbsent(member.name(), member));
+        for (Element member : model.children(element.id())) {
+            Element hidden = member.name() == null || !member.kind().isUsage() ? null : inherited.get(member.name());
+            if (hidden != null && hidden.owner() != null && !model.inheritance().redefined(member).contains(hidden)
+                    && model.inheritance().features(element).contains(hidden)) {
+                problems.add(Problem.of(member, "'" + member.name() + "' is inherited from " + describe(model.get(hidden.owner()))
+                        + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
+            }
+        }
     }
 
     private void redefinesSomethingInherited(Element element) {

@@ -39,6 +39,7 @@ final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
     private static final String UNITS = "SI";
+    private static final Set<String> LOGARITHMIC = Set.of("dB", "B", "Np", "dBm", "dBW", "dBV", "pH", "phon");
     private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Model base;
@@ -313,6 +314,11 @@ final class Resolver implements Namespaces {
                 return new UnitReference(prefix, prefixed.get(), reference.span());
             }
         }
+        if (LOGARITHMIC.contains(name.last())) {
+            report.accept(reference.span(), "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
+                    + "itself, for instance 10^(3 / 10) for 3 dB of power");
+            return reference;
+        }
         report.accept(reference.span(), "there is no unit '" + name + "'"
                 + nearest(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
                 + "; units come with 'private import SI::*;'");
@@ -337,7 +343,8 @@ final class Resolver implements Namespaces {
         Name first = (Name) chain.getFirst();
         Optional<ElementId> at = names.resolve(first, scope).or(() -> renamed(first, scope));
         if (at.isEmpty()) {
-            report.accept(span, "there is no '" + first + "' here" + nearest(first.last(), names.inScope(scope)));
+            report.accept(span, hidden(first, scope).orElseGet(() ->
+                    "there is no '" + first + "' here" + nearest(first.last(), names.inScope(scope))));
             return Optional.empty();
         }
         ids.add(at.get());
@@ -347,12 +354,21 @@ final class Resolver implements Namespaces {
             Optional<ElementId> next = names.member(from, name).or(() -> renamed(from, name));
             if (next.isEmpty()) {
                 String owner = find(from).map(names::effectiveName).orElse("it");
-                report.accept(span, "'" + owner + "' has no '" + name + "'" + nearest(name, names.membersOf(from)));
+                report.accept(span, names.hidden(from, name).isPresent() ? "'" + name + "' is private in '" + owner + "'; make it public there"
+                        : "'" + owner + "' has no '" + name + "'" + nearest(name, names.membersOf(from)));
                 return Optional.empty();
             }
             ids.add(next.get());
         }
         return Optional.of(ids);
+    }
+
+    /** Says so where a qualified name leads to something that is private. */
+    private Optional<String> hidden(Name name, @Nullable ElementId scope) {
+        List<String> parts = name.parts();
+        return parts.size() < 2 ? Optional.empty() : names.resolve(new Name(parts.subList(0, parts.size() - 1)), scope)
+                .filter(owner -> names.hidden(owner, name.last()).isPresent())
+                .map(_ -> "'" + name.last() + "' is private in '" + parts.get(parts.size() - 2) + "'; make it public there");
     }
 
     /** What went by a name before the text was edited and goes by another one now: who renames a thing where it is declared means it elsewhere too. */

@@ -2,9 +2,7 @@ package pyrite.core.notation;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.Token;
 import pyrite.core.expression.Keywords;
@@ -23,7 +21,9 @@ final class Tokens {
     }
 
     private final String source;
-    private final Map<String, String> words = new HashMap<>(1024);
+    /** Open addressing, at most half full. */
+    private String[] words = new String[2048];
+    private int wordCount;
     private final List<Note> notes = new ArrayList<>();
     private Type[] types = new Type[1024];
     private String[] texts = new String[1024];
@@ -80,10 +80,42 @@ final class Tokens {
         }
     }
 
+    /** The word between two places, the same string each time; found without making a string of it first. */
     private String word(int start, int end) {
-        String word = source.substring(start, end);
-        String known = words.putIfAbsent(word, word);
-        return known == null ? word : known;
+        int hash = 0;
+        for (int i = start; i < end; i++) {
+            hash = 31 * hash + source.charAt(i);
+        }
+        int mask = words.length - 1;
+        int slot = (hash ^ hash >>> 15) & mask;
+        while (words[slot] != null) {
+            if (words[slot].length() == end - start && source.startsWith(words[slot], start)) {
+                return words[slot];
+            }
+            slot = slot + 1 & mask;
+        }
+        words[slot] = source.substring(start, end);
+        String word = words[slot];
+        if (++wordCount > words.length / 2) {
+            growWords();
+        }
+        return word;
+    }
+
+    private void growWords() {
+        String[] before = words;
+        words = new String[before.length * 2];
+        wordCount = 0;
+        for (String word : before) {
+            if (word != null) {
+                int slot = (word.hashCode() ^ word.hashCode() >>> 15) & words.length - 1;
+                while (words[slot] != null) {
+                    slot = slot + 1 & words.length - 1;
+                }
+                words[slot] = word;
+                wordCount++;
+            }
+        }
     }
 
     private static String note(String text) {
