@@ -1,7 +1,9 @@
 package pyrite.app.architecture;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.store.Person;
@@ -16,6 +18,9 @@ import pyrite.core.notation.NotationWriter;
 /** The outline: packages and what they own, as far down as structure goes. */
 @Controller
 class ArchitectureController {
+    private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.REFERENCE, ElementKind.SUBJECT, ElementKind.OBJECTIVE,
+            ElementKind.REQUIRED_CONSTRAINT, ElementKind.ASSUMED_CONSTRAINT, ElementKind.PAYLOAD, ElementKind.METADATA);
+
     private final Pages pages;
 
     ArchitectureController(Pages pages) {
@@ -44,10 +49,11 @@ class ArchitectureController {
         below.forEach(child -> collect(model, child, depth + 1, lines));
     }
 
+    /** What people look for by name; parameters and the inner parts of requirements and cases are on the element's own page. */
     private static boolean isShown(Element element) {
-        return element.kind().isPackage() || element.kind().isDefinition() || element.kind() == ElementKind.PART
-                || element.kind() == ElementKind.ATTRIBUTE || element.kind() == ElementKind.ASSERTED_CONSTRAINT
-                || element.kind() == ElementKind.REQUIREMENT || element.kind().isCase();
+        ElementKind kind = element.kind();
+        return kind.isPackage() || kind.isDefinition() || kind == ElementKind.ASSERTED_CONSTRAINT
+                || kind.isUsage() && !INNER.contains(kind) && (element.name() != null || kind == ElementKind.ATTRIBUTE);
     }
 
     /** What follows the name in the notation: types and value. */

@@ -207,9 +207,14 @@ public enum ElementKind {
         return this == FLOW || this == SUCCESSION_FLOW || this == MESSAGE;
     }
 
+    /** Whether it stands in the head of what owns it and not in its body. */
+    public boolean standsInHead() {
+        return this == CONNECTOR_END || this == PAYLOAD || this == BLOCK || this == LOOP_VARIABLE;
+    }
+
     public boolean takes(Property<?> property) {
         boolean declares = isUsage() || shortKeyword != null || this == BINDING;
-        return own.contains(property) || OF_ALL.contains(property)
+        return own.contains(property) || OF_ALL.contains(property) && !standsInHead()
                 || isDefinition() && OF_DEFINITIONS.contains(property) || declares && OF_USAGES.contains(property);
     }
 

@@ -126,13 +126,6 @@ final class MemberParser {
     }
 
     private void member(Draft owner) {
-        int first = cursor.at();
-        if (cursor.type() == Tokens.Type.BLOCK) {
-            Draft comment = new Draft(ElementKind.COMMENT, owner);
-            comment.head = cursor.tokens().span(first);
-            comment.set(Property.TEXT, BlockText.read(cursor.take()));
-            return;
-        }
         if (isResult(owner)) {
             result(owner);
             return;
@@ -152,6 +145,10 @@ final class MemberParser {
     }
 
     private void declared(Draft owner) {
+        if (cursor.type() == Tokens.Type.BLOCK) {
+            block(new Draft(ElementKind.COMMENT, owner), cursor.at());
+            return;
+        }
         if (cursor.type() == Tokens.Type.KEYWORD || cursor.type() == Tokens.Type.SIGN) {
             switch (cursor.text()) {
                 case "package", "library", "standard" -> packaged(owner);

@@ -3,7 +3,6 @@ package pyrite.core.notation;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -22,9 +21,6 @@ import pyrite.core.model.Reference;
 public final class NotationWriter {
     private static final String STEP = "    ";
     private static final int LINE = 110;
-    /** What stands in the head of what owns it and not in its body. */
-    private static final Set<ElementKind> IN_HEAD = Set.of(ElementKind.CONNECTOR_END, ElementKind.PAYLOAD, ElementKind.BLOCK,
-            ElementKind.LOOP_VARIABLE);
 
     private final Model model;
     private final Spelling spelling;
@@ -86,7 +82,7 @@ public final class NotationWriter {
             case TRANSITION -> transition(element, indent, children, heads);
             default -> {
                 out.append(heads.head(element));
-                body(element, indent, children.stream().filter(child -> !IN_HEAD.contains(child.kind())).toList());
+                body(element, indent, children.stream().filter(child -> !child.kind().standsInHead()).toList());
             }
         }
     }
@@ -176,13 +172,13 @@ public final class NotationWriter {
         List<Element> effects = children.stream().filter(HeadWriter::isEffect).toList();
         for (Element effect : effects) {
             out.append(out.charAt(out.length() - 1) == ' ' ? "" : " ").append(heads.head(effect));
-            List<Element> inside = model.children(effect.id()).stream().filter(child -> !IN_HEAD.contains(child.kind())).toList();
+            List<Element> inside = model.children(effect.id()).stream().filter(child -> !child.kind().standsInHead()).toList();
             if (!inside.isEmpty()) {
                 block(indent, inside, "");
             }
         }
         out.append(heads.target(element));
-        body(element, indent, children.stream().filter(child -> !IN_HEAD.contains(child.kind()) && !effects.contains(child)).toList());
+        body(element, indent, children.stream().filter(child -> !child.kind().standsInHead() && !effects.contains(child)).toList());
     }
 
     static String joined(Collection<String> parts) {

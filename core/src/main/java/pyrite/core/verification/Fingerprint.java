@@ -70,12 +70,12 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
     }
 
     private static boolean isRemark(Property<?> property) {
-        return property == Property.NOTES || property == Property.TRAILING_NOTE || property == Property.VISIBILITY;
+        return property == Property.NOTES || property == Property.TRAILING_NOTE || property == Property.VISIBILITY || property == Property.MARKS;
     }
 
     private static boolean counts(ElementKind kind) {
-        return kind.isUsage() && kind.family() != Family.REQUIREMENT && !kind.isCase()
-                || kind == ElementKind.BINDING || kind == ElementKind.VERIFIED_REQUIREMENT
+        return kind.isUsage() && (kind.family() == Family.STRUCTURE || kind.family() == Family.ANALYSIS) && !kind.isCase()
+                || kind == ElementKind.BINDING || kind == ElementKind.OBJECTIVE || kind == ElementKind.VERIFIED_REQUIREMENT
                 || kind == ElementKind.REQUIRED_CONSTRAINT || kind == ElementKind.SUBJECT;
     }
 

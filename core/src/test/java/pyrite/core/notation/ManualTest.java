@@ -8,23 +8,32 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Random;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import pyrite.core.Models;
+import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
+import pyrite.core.model.Outcome;
 
 /** What docs/notation.md shows is read, written and read again as the same. */
 class ManualTest {
     private static final Pattern BLOCK = Pattern.compile("## ([^\n]+)\n+(?:[^`#][^\n]*\n+)*```sysml\n(.*?)```", Pattern.DOTALL);
+
+    private static final List<String> NAMES = List.of("plain", "part", "a b", "it's", "ünï", "back\\\\slash", "1st", "flow", "two\\nlines", "x::y", "°");
+    private static final Set<ElementKind> SWAPPABLE = EnumSet.of(ElementKind.PART, ElementKind.ATTRIBUTE, ElementKind.PART_DEFINITION,
+            ElementKind.ITEM, ElementKind.PORT, ElementKind.REQUIREMENT, ElementKind.CONSTRAINT, ElementKind.ENUMERATION);
 
     /** One block of the page, under its heading. */
     record Example(String heading, String text) {
@@ -73,6 +82,48 @@ class ManualTest {
         Model second = Models.read(text);
         assertThat(written(second)).isEqualTo(text);
         assertThat(shape(second)).isEqualTo(shape(first));
+    }
+
+    /** Every kind of element under any name, in any order, with notes and visibility: what is written is read as the same. */
+    @Property(tries = 300)
+    void whateverBecomesOfTheExamplesIsReadAsItIsWritten(@ForAll long seed) throws IOException {
+        Random random = new Random(seed);
+        List<Example> all = examples().toList();
+        Model model = all.get(random.nextInt(all.size())).read();
+        for (int i = 0; i < 6; i++) {
+            model = changed(model, random, i);
+        }
+        String text = written(model);
+        Model again = Models.read(text);
+        assertThat(written(again)).isEqualTo(text);
+        assertThat(shape(again)).isEqualTo(shape(model));
+    }
+
+    private static Model changed(Model model, Random random, int number) {
+        List<Element> elements = model.ownRoots().stream().flatMap(root -> model.subtree(root.id()).stream()).toList();
+        Element element = elements.get(random.nextInt(elements.size()));
+        if (element.owner() != null && !ownsInBody(model.get(element.owner()))) {
+            return model;
+        }
+        List<Element> siblings = element.owner() == null ? List.of(element) : model.children(element.owner());
+        Element other = siblings.get(random.nextInt(siblings.size()));
+        Edit edit = switch (random.nextInt(4)) {
+            case 0 -> element.name() == null ? Edit.put(element) : Edit.put(element.withName(NAMES.get(random.nextInt(NAMES.size())) + number));
+            case 1 -> Edit.put(element.with(pyrite.core.model.Property.NOTES, "a note\nof two lines"));
+            case 2 -> Edit.put(element.with(pyrite.core.model.Property.VISIBILITY, random.nextBoolean() ? "public" : null));
+            default -> canSwap(element, other) ? Edit.put(element.withOwner(element.owner(), other.rank()), other.withOwner(other.owner(), element.rank()))
+                    : Edit.put(element);
+        };
+        return model.apply(edit) instanceof Outcome.Applied(Model next, var _) ? next : model;
+    }
+
+    private static boolean ownsInBody(Element owner) {
+        return owner.kind() != ElementKind.TRANSITION && owner.kind() != ElementKind.IF;
+    }
+
+    /** Steps that follow what stands before them, and the parts of heads, keep their place. */
+    private static boolean canSwap(Element a, Element b) {
+        return !a.equals(b) && SWAPPABLE.contains(a.kind()) && SWAPPABLE.contains(b.kind());
     }
 
     @Test
