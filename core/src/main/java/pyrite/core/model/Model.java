@@ -199,6 +199,15 @@ public final class Model implements Namespaces {
         return problems.isEmpty() ? new Outcome.Applied(next, difference) : new Outcome.Refused(problems);
     }
 
+    /**
+     * What else is wrong among elements of which some are known to be faulty: those are not looked at, and what they lack is
+     * not held against the others. For reporting all faults of a text at once; makes no snapshot.
+     */
+    public static List<Problem> faultsAmong(Model base, List<Element> elements, Set<ElementId> faulty) {
+        Model tentative = base.with(elements);
+        return WellFormedness.check(tentative, elements.stream().map(Element::id).filter(id -> !faulty.contains(id)).toList());
+    }
+
     /** What an edit would change, removals with all they own, not yet checked. */
     public Difference difference(Edit edit) {
         Map<ElementId, ElementChange> changes = new LinkedHashMap<>();

@@ -1,13 +1,17 @@
 package pyrite.core.model;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -192,6 +196,20 @@ public final class WellFormedness {
         if (element.kind() == ElementKind.BINDING) {
             bothEndsHaveTheSameType(element);
         }
+        if (element.kind() == ElementKind.SUCCESSION || element.kind() == ElementKind.TRANSITION) {
+            isStep(element, Property.SOURCE);
+            isStep(element, Property.TARGET);
+        }
+    }
+
+    /** Steps follow steps: what begins and ends in time, which attributes, definitions and packages do not. */
+    private void isStep(Element element, Property<Reference> property) {
+        Element end = element.get(property).map(r -> model.get(r.target())).orElse(null);
+        boolean fits = end == null || end.kind().isUsage() && end.kind() != ElementKind.ATTRIBUTE && end.kind() != ElementKind.ENUMERATION;
+        if (!fits) {
+            at(element, property, "a " + element.kind().title() + " joins steps such as actions or states, but " + describe(end) + " is "
+                    + end.kind().titleWithArticle());
+        }
     }
 
     private void bothEndsHaveTheSameType(Element binding) {
@@ -202,8 +220,55 @@ public final class WellFormedness {
     }
 
     private void expressionsFit(Element element) {
-        element.get(Property.VALUE).ifPresent(value -> valueFits(element, value.expression()));
+        element.get(Property.VALUE).ifPresent(value -> {
+            valueFits(element, value.expression());
+            valueIsNoCircle(element, value);
+        });
         element.get(Property.RESULT).ifPresent(result -> resultFits(element, result));
+    }
+
+    /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
+    private void valueIsNoCircle(Element element, FeatureValue value) {
+        List<Element> circle = value.kind().isInitial() ? List.of() : circle(element);
+        boolean first = circle.stream().map(model.names()::qualifiedName).min(Comparator.naturalOrder())
+                .filter(model.names().qualifiedName(element)::equals).isPresent();
+        if (first) {
+            String path = Stream.concat(circle.stream(), Stream.of(element)).map(model.names()::effectiveName).collect(Collectors.joining(" → "));
+            problems.add(new Problem(element.id(), Property.VALUE, value.expression().span(),
+                    "these values depend on each other in a circle: " + path));
+        }
+    }
+
+    /** The shortest way from an element's value back to the element, by values that name each other directly; empty if there is none. */
+    private List<Element> circle(Element start) {
+        Map<ElementId, Element> cameFrom = new HashMap<>();
+        ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
+        while (!open.isEmpty()) {
+            Element at = open.poll();
+            for (Element next : namedIn(at)) {
+                if (next.equals(start)) {
+                    List<Element> circle = new ArrayList<>();
+                    for (Element step = at; step != null; step = cameFrom.get(step.id())) {
+                        circle.addFirst(step);
+                    }
+                    return circle;
+                }
+                if (cameFrom.putIfAbsent(next.id(), at) == null) {
+                    open.add(next);
+                }
+            }
+        }
+        return List.of();
+    }
+
+    private List<Element> namedIn(Element element) {
+        List<Element> named = new ArrayList<>();
+        element.get(Property.VALUE).filter(value -> !value.kind().isInitial()).ifPresent(value -> value.expression().walk(part -> {
+            if (part instanceof FeatureReference r && r.chain().size() == 1 && r.last() instanceof ElementId id && !model.isLibrary(id)) {
+                model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
+            }
+        }));
+        return named;
     }
 
     private void valueFits(Element element, Expression value) {

@@ -128,7 +128,12 @@ final class Cursor {
 
     /** The fault of finding something else than what was expected, in a sentence. */
     SyntaxFault expected(String what) {
-        boolean kept = type() == Tokens.Type.KEYWORD && (what.equals("a name") || what.equals("';' or '{'"));
+        boolean ending = what.equals("';' or '{'");
+        if (ending && at > 0 && tokens.beginsLine(at)) {
+            int end = tokens.end(at - 1);
+            return new SyntaxFault(new Span(end, end), "expected " + what + " at the end of this declaration");
+        }
+        boolean kept = type() == Tokens.Type.KEYWORD && (what.equals("a name") || ending);
         return new SyntaxFault(tokens.span(at), "expected " + what + ", found " + tokens.shown(at)
                 + (kept ? "; " + tokens.shown(at) + " is a word of the notation; as a name it is written in quotes" : ""));
     }

@@ -134,19 +134,26 @@ public final class NotationReader {
 
     private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, List<TextProblem> problems) {
         boolean syntaxHolds = problems.isEmpty();
-        List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) ->
-                problems.add(completion.places().get(draft).source().problem(span, message)));
+        Set<ElementId> faulty = new HashSet<>();
+        List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) -> {
+            faulty.add(draft);
+            problems.add(completion.places().get(draft).source().problem(span, message));
+        });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;
-        if (problems.isEmpty()) {
+        List<Problem> wrong = List.of();
+        if (!problems.isEmpty()) {
+            wrong = Model.faultsAmong(base, elements, faulty);
+        } else {
             switch (base.apply(edit)) {
                 case Outcome.Applied(Model next, var _) -> model = next;
-                case Outcome.Refused(List<Problem> wrong) -> wrong.forEach(problem -> {
-                    TextProblem located = Reading.locate(problem, completion.places());
-                    problems.add(located != null ? located : new TextProblem("model", 1, 1, Span.NONE, problem.message()));
-                });
+                case Outcome.Refused(List<Problem> refused) -> wrong = refused;
             }
         }
+        wrong.forEach(problem -> {
+            TextProblem located = Reading.locate(problem, completion.places());
+            problems.add(located != null ? located : new TextProblem("model", 1, 1, Span.NONE, problem.message()));
+        });
         problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line).thenComparing(TextProblem::column));
         return new Reading(model, problems.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
                 completion.places(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());

@@ -37,6 +37,9 @@ class WellFormednessTest {
         "attribute l = 3 [dB];|'dB' is a logarithmic unit",
         "private import Economics::*; attribute price : MoneyValue = 3 [pcs];|a quantity in EUR, but its value is a quantity in pcs",
         "private import Economics::*; attribute price = 3 [EUR] + 2;|a quantity in EUR and a number cannot be added",
+        "attribute a : Real = b; attribute b : Real = c + 1; attribute c : Real = a;|these values depend on each other in a circle: a → b → c → a",
+        "attribute self1 : Real = 2 * self1;|in a circle: self1 → self1",
+        "attribute x; state def S { state a; transition first a then x; }|joins steps such as actions or states, but 'x' is an attribute",
         "part a { 1 + 1 }|an expression cannot stand alone in a part"})
     void aBrokenRuleIsExplained(String members, String message) {
         assertThat(Models.problemsOf(members)).anySatisfy(problem -> assertThat(problem).contains(message));

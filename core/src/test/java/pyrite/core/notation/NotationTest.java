@@ -229,7 +229,7 @@ class NotationTest {
                 }
                 part top;
                 """);
-        assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 12, 12);
+        assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 11, 12, 14);
     }
 
     @Test
