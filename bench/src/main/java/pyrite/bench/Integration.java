@@ -34,9 +34,9 @@ import pyrite.core.notation.Source;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
-@Warmup(iterations = 3, time = 2)
+@Warmup(iterations = 8, time = 2)
 @Measurement(iterations = 5, time = 2)
-@Fork(1)
+@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xss4m"})
 public class Integration {
     private static final int PENDULUMS = 20;
     private static final double STOP = 200;

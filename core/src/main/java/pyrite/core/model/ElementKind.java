@@ -3,7 +3,9 @@ package pyrite.core.model;
 import static pyrite.core.model.Property.*;
 
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -213,9 +215,17 @@ public enum ElementKind {
     }
 
     public boolean takes(Property<?> property) {
-        boolean declares = isUsage() || shortKeyword != null || this == BINDING;
-        return own.contains(property) || OF_ALL.contains(property) && !standsInHead()
-                || isDefinition() && OF_DEFINITIONS.contains(property) || declares && OF_USAGES.contains(property);
+        return TAKEN.get(this).contains(property);
+    }
+
+    private static final Map<ElementKind, Set<Property<?>>> TAKEN = Arrays.stream(values())
+            .collect(Collectors.toMap(Function.identity(), ElementKind::taken, (a, _) -> a, () -> new EnumMap<>(ElementKind.class)));
+
+    private Set<Property<?>> taken() {
+        Set<Property<?>> taken = new HashSet<>(own);
+        taken.addAll(standsInHead() ? Set.of() : OF_ALL);
+        taken.addAll(isDefinition() ? OF_DEFINITIONS : isUsage() || shortKeyword != null || this == BINDING ? OF_USAGES : Set.of());
+        return taken;
     }
 
     /** The kinds that stand only in bodies of certain forms; every other usage and definition stands in any. */
@@ -225,7 +235,7 @@ public enum ElementKind {
         Set<Body> requirements = EnumSet.of(Body.REQUIREMENT, Body.OBJECTIVE);
         Set<Body> cases = EnumSet.of(Body.REQUIREMENT, Body.OBJECTIVE, Body.CASE);
         Set<Body> steps = EnumSet.of(Body.ACTION, Body.CALCULATION, Body.CASE, Body.STATE);
-        Map<ElementKind, Set<Body>> only = new java.util.EnumMap<>(ElementKind.class);
+        Map<ElementKind, Set<Body>> only = new EnumMap<>(ElementKind.class);
         only.put(REQUIRED_CONSTRAINT, requirements);
         only.put(ASSUMED_CONSTRAINT, requirements);
         only.put(FRAMED_CONCERN, requirements);

@@ -236,6 +236,9 @@ public final class Model implements Namespaces {
     }
 
     private List<Problem> dangling(Difference difference) {
+        if (difference.changes().stream().allMatch(change -> change.after() != null)) {
+            return List.of();
+        }
         Set<ElementId> gone = new HashSet<>();
         Set<ElementId> written = new HashSet<>();
         difference.changes().forEach(change -> (change.after() == null ? gone : written).add(change.id()));

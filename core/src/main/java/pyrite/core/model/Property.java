@@ -116,8 +116,17 @@ public final class Property<T> implements Comparable<Property<?>> {
         return new Property<>(key, Shape.EXPRESSION);
     }
 
+    static {
+        int place = 0;
+        for (String key : new java.util.TreeSet<>(BY_KEY.keySet())) {
+            BY_KEY.get(key).place = place++;
+        }
+    }
+
     private final String key;
     private final Shape shape;
+    /** Its place among all properties in the order of their keys, by which they are compared quickly. */
+    private int place;
 
     private Property(String key, Shape shape) {
         this.key = key;
@@ -139,7 +148,7 @@ public final class Property<T> implements Comparable<Property<?>> {
 
     @Override
     public int compareTo(Property<?> other) {
-        return key.compareTo(other.key);
+        return Integer.compare(place, other.place);
     }
 
     @Override

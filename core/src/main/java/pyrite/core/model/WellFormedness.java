@@ -74,9 +74,11 @@ public final class WellFormedness {
     }
 
     private void propertiesFit(Element element) {
-        element.properties().keySet().stream().filter(property -> !element.kind().takes(property))
-                .forEach(property -> problems.add(Problem.at(element, property,
-                        element.kind().titleWithArticle() + " has no " + property.key())));
+        for (Property<?> property : element.properties().keySet()) {
+            if (!element.kind().takes(property)) {
+                problems.add(Problem.at(element, property, element.kind().titleWithArticle() + " has no " + property.key()));
+            }
+        }
     }
 
     private boolean referencesExist(Element element) {
