@@ -23,7 +23,7 @@ class FindController {
 
     @GetMapping("/p/{project}/{branch}/find")
     List<Hit> find(Workspace.Head head, @RequestParam String q) {
-        String wanted = q.strip().toLowerCase(Locale.ROOT);
+        String wanted = q.strip();
         Labels labels = new Labels(head.model());
         return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
                 .filter(e -> e.name() != null || e.shortName() != null)
@@ -46,6 +46,7 @@ class FindController {
             return Integer.MAX_VALUE;
         }
         String lower = name.toLowerCase(Locale.ROOT);
-        return lower.equals(wanted) ? 0 : lower.startsWith(wanted) ? 1 : lower.contains(wanted) ? 2 : Integer.MAX_VALUE;
+        String sought = wanted.toLowerCase(Locale.ROOT);
+        return name.equals(wanted) ? 0 : lower.equals(sought) ? 1 : lower.startsWith(sought) ? 2 : lower.contains(sought) ? 3 : Integer.MAX_VALUE;
     }
 }

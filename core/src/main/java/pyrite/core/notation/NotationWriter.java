@@ -50,6 +50,12 @@ public final class NotationWriter {
 
     /** An element's declaration without its body: {@code part gate : SurgeGate}. */
     public static String head(Model model, Element element) {
+        if (element.kind() == ElementKind.TRANSITION) {
+            NotationWriter writer = new NotationWriter(model);
+            writer.transition(element, "", model.children(element.id()).stream().filter(HeadWriter::isEffect).toList(),
+                    new HeadWriter(model, writer.spelling));
+            return writer.out.substring(0, writer.out.length() - 1);
+        }
         return new HeadWriter(model, new Spelling(model)).head(element);
     }
 

@@ -54,7 +54,8 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
 
         private void requirement() {
             referring(ElementKind.SATISFACTION, Property.TARGET).forEach(satisfaction ->
-                    satisfier(satisfaction).ifPresent(part -> below.add(new Entry("satisfied by", part))));
+                    satisfier(satisfaction).ifPresent(part -> below.add(new Entry(
+                            satisfaction.get(Property.NEGATED).orElse(false) ? "not satisfied by" : "satisfied by", part))));
             referring(ElementKind.VERIFIED_REQUIREMENT, Property.TARGET).forEach(verified ->
                     caseAround(verified).ifPresent(check -> below.add(new Entry("verified by", check))));
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));

@@ -24,6 +24,8 @@ import pyrite.core.model.Reference;
 
 /** Judges requirements for the parts that satisfy them, over a trajectory or, where nothing varies, without one. */
 public final class RequirementJudge {
+    private static final int DEEPEST = 50;
+
     private final Model model;
     private final Flattening flattening;
     private final Instance root;
@@ -93,7 +95,7 @@ public final class RequirementJudge {
 
     public static List<Element> satisfactions(Model model, Element requirement) {
         return model.referrers(requirement.id()).stream().map(model::get)
-                .filter(e -> e.kind() == ElementKind.SATISFACTION)
+                .filter(e -> e.kind() == ElementKind.SATISFACTION && !e.get(Property.NEGATED).orElse(false))
                 .filter(e -> e.get(Property.TARGET).filter(t -> t.target().equals(requirement.id())).isPresent())
                 .sorted(Comparator.comparing(Element::id)).toList();
     }
@@ -128,18 +130,15 @@ public final class RequirementJudge {
     }
 
     private Judgement evaluate(Element requirement, Instance subject, String path) {
-        Map<ElementId, Instance> links = new HashMap<>();
-        model.inheritance().features(requirement).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
-                .forEach(feature -> links.put(feature.id(), subject));
-        Instance instance = flattening.root(requirement, links);
         Assessor assessor = new Assessor(model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording));
-        Assessment whole = null;
-        for (Element constraint : model.inheritance().features(requirement)) {
-            if (constraint.kind() == ElementKind.REQUIRED_CONSTRAINT) {
-                Assessment one = assess(constraint, instance, assessor);
-                whole = whole == null ? one : Assessment.weaker(whole, one);
+        Instance instance = instance(requirement, subject);
+        for (Element assumption : constraints(requirement, ElementKind.ASSUMED_CONSTRAINT)) {
+            Assessment assumed = assess(assumption, instance, subject, assessor, 0);
+            if (!assumed.holds()) {
+                return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "what it assumes does not hold: " + assumed.reason());
             }
         }
+        Assessment whole = assessAll(requirement, instance, subject, assessor, 0);
         if (whole == null) {
             return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "it has no constraint that could be computed");
         }
@@ -147,11 +146,46 @@ public final class RequirementJudge {
                 whole.worstInstant(), whole.firstViolation(), whole.reason(), assessor.exhibit(), Fingerprint.NONE);
     }
 
-    private Assessment assess(Element constraint, Instance requirement, Assessor assessor) {
+    /** The requirement with its subject in place. */
+    private Instance instance(Element requirement, Instance subject) {
+        Map<ElementId, Instance> links = new HashMap<>();
+        model.inheritance().features(requirement).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
+                .forEach(feature -> links.put(feature.id(), subject));
+        return flattening.root(requirement, links);
+    }
+
+    private List<Element> constraints(Element requirement, ElementKind kind) {
+        return model.inheritance().features(requirement).stream().filter(feature -> feature.kind() == kind).toList();
+    }
+
+    /** All that a requirement requires; null if it requires nothing that could be computed. */
+    private @Nullable Assessment assessAll(Element requirement, Instance instance, Instance subject, Assessor assessor, int depth) {
+        Assessment whole = null;
+        for (Element constraint : constraints(requirement, ElementKind.REQUIRED_CONSTRAINT)) {
+            Assessment one = assess(constraint, instance, subject, assessor, depth);
+            whole = whole == null ? one : Assessment.weaker(whole, one);
+        }
+        return whole;
+    }
+
+    /** A constraint of its own, or another requirement that is required of the same subject. */
+    private Assessment assess(Element constraint, Instance requirement, Instance subject, Assessor assessor, int depth) {
         flattening.noteRead(constraint);
-        Element owner = model.inheritance().owning(constraint, Property.RESULT).orElseThrow(() -> new ModelFault(
+        Element required = constraint.get(Property.TARGET).map(reference -> model.get(reference.target())).orElse(null);
+        if (required != null && model.inheritance().owning(required, Property.RESULT).isEmpty()) {
+            if (depth > DEEPEST) {
+                throw new ModelFault("'" + requirement.path() + "' requires itself, directly or in a circle", List.of(constraint.id()));
+            }
+            flattening.noteRead(required);
+            Assessment inner = assessAll(required, instance(required, subject), subject, assessor, depth + 1);
+            if (inner != null) {
+                return inner;
+            }
+        }
+        Element stated = required != null ? required : constraint;
+        Element owner = model.inheritance().owning(stated, Property.RESULT).orElseThrow(() -> new ModelFault(
                 "a required constraint of '" + requirement.path() + "' is empty", List.of(constraint.id())));
-        return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(constraint, requirement));
+        return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(stated, requirement));
     }
 
     static Judgement unjudged(Element requirement, String subject, VerdictKind verdict, String reason) {

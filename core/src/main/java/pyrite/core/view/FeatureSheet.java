@@ -2,10 +2,12 @@ package pyrite.core.view;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
@@ -23,13 +25,23 @@ import pyrite.core.model.Property;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * The features of one element as a page shows them: attributes with what they are worth, parts, and the equations that
- * hold in it; own ones and inherited ones, each with where it comes from.
+ * The features of one element as a page shows them: attributes with what they are worth, parts, the equations that hold
+ * in it, and everything else it holds; own ones and inherited ones, each with where it comes from.
  */
-public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Equation> equations) {
+public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Equation> equations, List<Member> members) {
 
-    /** What kind of value an attribute has: fixed by a formula, a start value of what changes, or given by an equation. */
-    public enum Role { FIXED, INITIAL, OPEN }
+    /**
+     * What kind of value an attribute has: fixed by a formula, a start value of what changes, given by an equation, or, for a
+     * parameter, by whoever uses it.
+     */
+    public enum Role {
+        FIXED, INITIAL, OPEN, PARAMETER;
+
+        /** Whether a value stands with the attribute itself. */
+        public boolean hasValue() {
+            return this == FIXED || this == INITIAL;
+        }
+    }
 
     /**
      * An attribute.
@@ -51,9 +63,16 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
     public record Equation(Element constraint, String name, String text, String documentation, @Nullable Element from) {
     }
 
+    /** Anything else, by its declaration: steps, ports, connections, definitions. */
+    public record Member(Element element, String declaration, @Nullable Element from) {
+    }
+
     public static FeatureSheet of(Model model, Element holder) {
         return new Builder(model, holder).build();
     }
+
+    private static final Set<ElementKind> SHOWN_APART = EnumSet.of(ElementKind.ATTRIBUTE, ElementKind.REFERENCE, ElementKind.PART,
+            ElementKind.ASSERTED_CONSTRAINT, ElementKind.REQUIRED_CONSTRAINT, ElementKind.IMPORT, ElementKind.SUBJECT);
 
     private static final class Builder {
         private final Model model;
@@ -93,7 +112,16 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
                     }
                 }
             }
-            return new FeatureSheet(attributes, parts, equations);
+            return new FeatureSheet(attributes, parts, equations, members());
+        }
+
+        /** Inherited features first, then what the element owns itself, in order; without what stands on the page already. */
+        private List<Member> members() {
+            List<Element> all = new ArrayList<>(inheritance.features(holder).stream().filter(feature -> from(feature) != null).toList());
+            all.addAll(model.children(holder.id()));
+            return all.stream().filter(member -> !SHOWN_APART.contains(member.kind()) && !member.kind().standsInHead()
+                    && member.kind().family() != ElementKind.Family.ANNOTATION)
+                    .map(member -> new Member(member, NotationWriter.head(model, member), from(member))).toList();
         }
 
         /** Inherited features first, in the order of their definition; one that redefines stands where the redefined stood. */
@@ -109,7 +137,8 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             FeatureValue value = inheritance.value(feature).orElse(null);
             Element valueOwner = inheritance.owning(feature, Property.VALUE).map(e -> model.get(e.owner())).orElse(null);
             Element from = from(feature);
-            Role role = value == null ? Role.OPEN : value.kind().isInitial() ? Role.INITIAL : Role.FIXED;
+            Role open = feature.get(Property.DIRECTION).isPresent() ? Role.PARAMETER : Role.OPEN;
+            Role role = value == null ? open : value.kind().isInitial() ? Role.INITIAL : Role.FIXED;
             String text = value == null ? "" : NotationWriter.expression(model, value.expression(), holder.id());
             Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from) ? null : valueOwner;
             return new Attribute(feature, name(feature), type(feature).map(this::name).orElse(""), role, text,

@@ -93,4 +93,48 @@ class AtOnceTest {
         assertThat(found.holdsIn(mended)).isFalse();
         assertThat(of(mended, "r").judgements().getFirst().verdict()).isEqualTo(VerdictKind.PASS);
     }
+
+    private static Judgement only(String members, String requirement) {
+        Model model = Models.of("""
+                part def Leaf { attribute mass : MassValue = 148 [t]; attribute width : LengthValue = 24 [m]; }
+                part leaf : Leaf;
+                constraint def Light { in m : MassValue; m <= 160 [t] }
+                requirement light { subject l : Leaf; require constraint { l.mass <= 160 [t] } }
+                """ + members);
+        return of(model, requirement).judgements().getFirst();
+    }
+
+    @Test
+    void aRequirementMayRequireOthersOfItsSubject() {
+        String both = "requirement both { subject l : Leaf; require light; require constraint { l.width <= %s [m] } } satisfy both by leaf;";
+        assertThat(only(both.formatted("30"), "both").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(only(both.formatted("20"), "both").verdict()).isEqualTo(VerdictKind.FAIL);
+        assertThat(only("requirement a1 { subject l : Leaf; require a2; } requirement a2 { subject l : Leaf; require a1; } satisfy a1 by leaf;", "a1"))
+                .satisfies(judgement -> {
+                    assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
+                    assertThat(judgement.reason()).contains("requires itself");
+                });
+    }
+
+    @Test
+    void aConstraintDefinitionIsRequiredWithItsParametersPutIn() {
+        assertThat(only("requirement r { subject l : Leaf; require constraint : Light { in m = l.mass; } } satisfy r by leaf;", "r").verdict())
+                .isEqualTo(VerdictKind.PASS);
+    }
+
+    @Test
+    void whereTheAssumptionDoesNotHoldThereIsNoVerdict() {
+        String assuming = "requirement r { subject l : Leaf; assume constraint { l.width > %s [m] } require constraint { l.mass <= 1 [t] } } satisfy r by leaf;";
+        assertThat(only(assuming.formatted("20"), "r").verdict()).isEqualTo(VerdictKind.FAIL);
+        assertThat(only(assuming.formatted("30"), "r")).satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
+            assertThat(judgement.reason()).startsWith("what it assumes does not hold: 24 m, but > 30 m is required");
+        });
+    }
+
+    @Test
+    void whoIsSaidNotToSatisfyIsNotJudged() {
+        Model model = Models.of("part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; require constraint { s.x > 0 } } not satisfy r by p;");
+        assertThat(of(model, "r").judgements()).isEmpty();
+    }
 }

@@ -53,6 +53,20 @@ class FeatureSheetTest {
     }
 
     @Test
+    void whateverElseItHoldsIsShownByItsDeclaration() {
+        Model model = Models.of("""
+                port def Supply;
+                action def Close { in x : Real; action wait; action raise; first wait then raise; }
+                part def Pump { port supply : Supply; perform action run; }
+                part pump : Pump { connect supply to supply; attribute a : Real; doc /* no member */ }
+                """);
+        assertThat(FeatureSheet.of(model, Models.element(model, "Test::Close")).members()).extracting(FeatureSheet.Member::declaration)
+                .containsExactly("action wait", "action raise", "first wait then raise");
+        assertThat(FeatureSheet.of(model, Models.element(model, "Test::pump")).members()).extracting(FeatureSheet.Member::declaration)
+                .containsExactly("port supply : Supply", "perform action run", "connect supply to supply");
+    }
+
+    @Test
     void partsAndEquationsComeWithTheirOrigin() {
         FeatureSheet sheet = of("leaf");
         assertThat(sheet.parts()).singleElement().satisfies(part -> assertThat(part.multiplicity()).isEqualTo("2"));
