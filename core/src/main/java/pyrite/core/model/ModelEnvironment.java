@@ -207,7 +207,13 @@ public final class ModelEnvironment implements Environment {
         }
         Function known = FUNCTIONS.get(id);
         return known != null ? Optional.of(known)
-                : model.find(id).filter(e -> CALLABLE.contains(e.kind()) && !model.isLibrary(id)).map(this::defined);
+                : model.find(id).filter(e -> CALLABLE.contains(e.kind()) && saysWhatItGives(e)).map(this::defined);
+    }
+
+    /** Calculations of the library without an expression have their meaning elsewhere or none; those of people say it sooner or later. */
+    private boolean saysWhatItGives(Element calculation) {
+        return !model.isLibrary(calculation.id()) || model.inheritance().nearest(calculation, Property.RESULT).isPresent()
+                || model.inheritance().features(calculation).stream().anyMatch(feature -> feature.get(Property.DIRECTION).filter("return"::equals).isPresent());
     }
 
     private Function defined(Element calculation) {

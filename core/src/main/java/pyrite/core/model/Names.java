@@ -3,6 +3,7 @@ package pyrite.core.model;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -101,7 +102,9 @@ public final class Names {
     private Map<String, ElementId> roots() {
         Map<String, ElementId> known = roots;
         if (known == null) {
-            known = index(namespaces.roots());
+            // A package of one's own may be called like one of the library; it is the one that is meant then.
+            known = index(namespaces.roots().stream()
+                    .sorted(Comparator.comparing(root -> namespaces.namesIn(root.id()) != null)).toList());
             roots = known;
         }
         return known;

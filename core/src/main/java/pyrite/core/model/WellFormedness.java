@@ -45,7 +45,7 @@ public final class WellFormedness {
             }
         }
         namespaces.forEach(namespace -> rules.namesAreUnique(model.children(namespace)));
-        rules.namesAreUnique(model.roots());
+        rules.namesAreUnique(model.ownRoots());
         return List.copyOf(rules.problems);
     }
 

@@ -12,7 +12,7 @@ import pyrite.core.model.Model;
 /** The library packages that every model can import, read once from the texts shipped with core. */
 public final class Library {
     private static final List<String> FILES = List.of("ScalarValues", "Quantities", "MeasurementReferences", "ISQ", "SI",
-            "Functions", "Actions", "Economics",
+            "Functions", "Actions", "SystemsLibrary", "Economics",
             "Dynamics");
 
     private Library() {

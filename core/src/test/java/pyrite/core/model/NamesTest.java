@@ -82,6 +82,12 @@ class NamesTest {
     }
 
     @Test
+    void anOwnPackageMayBeCalledLikeOneOfTheLibrary() {
+        assertThat(resolved("Other", "Parts", "Pump")).isEqualTo(id(MODEL, "Parts::Pump"));
+        assertThat(Models.read("package Mine { private import Parts::*; part def Pump :> Part; }").ownElements()).hasSize(3);
+    }
+
+    @Test
     void aNamelessElementIsCalledByItsKind() {
         Model model = Models.read("package P { doc /* text */ }");
         Element doc = model.children(id(model, "P")).getFirst();

@@ -127,6 +127,12 @@ class ManualTest {
     }
 
     @Test
+    void everyPackageOfTheLibraryIsNamed() throws IOException {
+        String page = Files.readString(Path.of("../docs/notation.md"));
+        assertThat(Library.model().roots()).allSatisfy(root -> assertThat(page).contains("`" + root.name() + "`"));
+    }
+
+    @Test
     void everyKindOfElementIsShown() throws IOException {
         Set<ElementKind> shown = EnumSet.noneOf(ElementKind.class);
         examples().forEach(example -> example.read().ownElements().forEach(element -> shown.add(element.kind())));

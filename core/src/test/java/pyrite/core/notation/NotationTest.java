@@ -58,6 +58,31 @@ class NotationTest {
     }
 
     @Test
+    void aTextThatWasWrittenElsewhereFindsTheStandardsPackages() {
+        Model model = Models.read("""
+                package Vehicle {
+                    private import ISQ::*;
+                    private import SI::*;
+                    private import Parts::Part;
+                    private import ModelingMetadata::*;
+                    private import VerificationCases::*;
+                    part def Engine :> Part {
+                        attribute mass :> ISQ::mass = 120 [kg];
+                        attribute power :> ISQ::power;
+                        @StatusInfo { status = StatusKind::open; }
+                    }
+                    part engine : Engine { attribute :>> mass = 130 [kg]; }
+                    verification def Weighing {
+                        @VerificationMethod { kind = VerificationMethodKind::test; }
+                        return verdict = PassIf(engine.mass <= 1 [t]);
+                    }
+                }
+                """);
+        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Engine::mass"))).hasToString("a quantity in kg");
+        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Weighing::verdict"))).hasToString("a value of 'VerdictKind'");
+    }
+
+    @Test
     void keywordFormsMeanTheSameAsSigns() {
         Model model = Models.read("""
                 package P {
