@@ -46,7 +46,7 @@ final class Collections {
     /** The values of an expression: quantities, instances, terms or conditions. */
     List<Object> values(Expression expression, Instance scope) {
         return switch (expression) {
-            case FeatureReference reference -> expanded(lowering.targets(reference, scope));
+            case FeatureReference reference -> expanded(lowering.targets().of(reference, scope));
             case Expression.Sequence sequence -> sequence.items().stream().flatMap(item -> values(item, scope).stream()).toList();
             case Expression.NullLiteral _ -> List.of();
             case Expression.Access access -> access(access, scope);
@@ -88,7 +88,7 @@ final class Collections {
     private List<Object> access(Expression.Access access, Instance scope) {
         List<Object> at = values(access.source(), scope);
         for (Referent step : access.chain()) {
-            at = at.stream().flatMap(from -> lowering.next(from, (ElementId) step, access).stream()).toList();
+            at = at.stream().flatMap(from -> lowering.targets().next(from, (ElementId) step, access).stream()).toList();
         }
         return expanded(at);
     }
@@ -169,7 +169,7 @@ final class Collections {
             case LARGEST -> lowering.extreme(MathFunction.MAX, values, at);
             case SIZE -> Terms.constant(values.size());
             case REDUCE -> reduced(values, body(arguments), scope, at);
-            default -> lowering.termOf(lowering.single(values(function, arguments, scope, at), at), at);
+            default -> lowering.termOf(lowering.targets().single(values(function, arguments, scope, at), at), at);
         };
     }
 
@@ -190,7 +190,7 @@ final class Collections {
             case ANY_TRUE -> values.stream().map(value -> lowering.conditionOf(value, at)).reduce(Terms.FALSE, Terms::either);
             case IS_EMPTY -> values.isEmpty() ? Terms.TRUE : Terms.FALSE;
             case NOT_EMPTY -> values.isEmpty() ? Terms.FALSE : Terms.TRUE;
-            default -> lowering.conditionOf(lowering.single(values(function, arguments, scope, at), at), at);
+            default -> lowering.conditionOf(lowering.targets().single(values(function, arguments, scope, at), at), at);
         };
     }
 
@@ -199,7 +199,7 @@ final class Collections {
         if (c.relation() != Expression.Classification.Relation.ISTYPE && c.relation() != Expression.Classification.Relation.HASTYPE) {
             throw new FaultException(c.span(), "this question cannot be answered in a computation");
         }
-        Element element = switch (lowering.single(things(c.operand(), scope), c)) {
+        Element element = switch (lowering.targets().single(things(c.operand(), scope), c)) {
             case Instance instance -> instance.usage();
             case Quantity quantity -> quantity.feature;
             default -> throw new FaultException(c.operand().span(), "this is no feature that has a type");
@@ -212,7 +212,7 @@ final class Collections {
 
     /** What an expression means, without asking what it is worth. */
     private List<Object> things(Expression expression, Instance scope) {
-        return expression instanceof FeatureReference reference ? lowering.targets(reference, scope)
+        return expression instanceof FeatureReference reference ? lowering.targets().of(reference, scope)
                 : isMany(expression) ? values(expression, scope) : List.of();
     }
 
@@ -224,8 +224,8 @@ final class Collections {
                 symbol(holds ? c.whenTrue() : c.whenFalse(), scope);
             case FeatureReference reference when reference.last() instanceof ElementId id
                     && model.find(id).filter(e -> e.kind() == ElementKind.ENUMERATION && isLiteral(e)).isPresent() -> id;
-            case FeatureReference reference -> symbol(lowering.single(lowering.targets(reference, scope), expression), expression);
-            case Expression.Access _, Expression.Item _ -> symbol(lowering.single(values(expression, scope), expression), expression);
+            case FeatureReference reference -> symbol(lowering.targets().single(lowering.targets().of(reference, scope), expression), expression);
+            case Expression.Access _, Expression.Item _ -> symbol(lowering.targets().single(values(expression, scope), expression), expression);
             default -> throw new FaultException(expression.span(), "this cannot be compared in a computation");
         };
     }

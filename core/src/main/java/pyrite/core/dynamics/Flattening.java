@@ -80,7 +80,7 @@ public final class Flattening {
 
     /** The expression a reference stands for where it leads to an attribute with a fixed value, and where to read it. */
     public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
-        List<Object> targets = lowering.targets(reference, scope);
+        List<Object> targets = lowering.targets().of(reference, scope);
         return switch (targets.size() == 1 ? targets.getFirst() : null) {
             case Quantity q when q.isFixed() ->
                 Optional.of(new Defined(Objects.requireNonNull(q.value).expression(), q.owner));
@@ -95,7 +95,7 @@ public final class Flattening {
 
     /** The one instance a reference leads to, if it leads to exactly one. */
     public Optional<Instance> instance(Expression.FeatureReference reference, Instance scope) {
-        List<Object> targets = lowering.targets(reference, scope);
+        List<Object> targets = lowering.targets().of(reference, scope);
         return targets.size() == 1 && targets.getFirst() instanceof Instance found ? Optional.of(found) : Optional.empty();
     }
 

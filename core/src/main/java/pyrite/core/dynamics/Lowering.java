@@ -3,7 +3,6 @@ package pyrite.core.dynamics;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -45,10 +44,9 @@ final class Lowering {
     private final Model model;
     private final ModelEnvironment environment;
     private final InstanceBuilder builder;
+    private final Targets targets;
     private final Collections collections;
     private final Calls calls;
-    private final Instance top;
-    private final Map<ElementId, Object> outside = new HashMap<>();
     private final Deque<Quantity> circle = new ArrayDeque<>();
     private final List<Condition.Relation> relations = new ArrayList<>();
     private final List<String> relationLabels = new ArrayList<>();
@@ -63,10 +61,17 @@ final class Lowering {
         this.model = model;
         this.environment = model.environment();
         this.builder = builder;
+        this.targets = new Targets(model, builder, this);
         this.collections = new Collections(model, this);
         this.calls = new Calls(model, builder, this);
-        this.top = new Instance("", Element.of(pyrite.core.model.ElementKind.PACKAGE, null,
-                pyrite.core.model.Rank.between(null, null), null), null);
+    }
+
+    Targets targets() {
+        return targets;
+    }
+
+    Collections collections() {
+        return collections;
     }
 
     List<Condition.Relation> relations() {
@@ -122,7 +127,7 @@ final class Lowering {
             case Expression.Body b -> term(b.result(), scope);
             case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
             case Expression.Access _, Expression.Item _, Expression.Sequence _, Expression.Filtered _ ->
-                termOf(single(collections.values(expression, scope), expression), expression);
+                termOf(targets.single(collections.values(expression, scope), expression), expression);
             case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _, Expression.Classification _,
                     Expression.Construction _, Expression.Extent _, Expression.MetadataAccess _, Expression.NullLiteral _,
                     Expression.Unbounded _ ->
@@ -225,7 +230,7 @@ final class Lowering {
     }
 
     private Term derivative(FeatureReference reference, Instance scope, Expression call) {
-        Quantity quantity = single(targets(reference, scope), reference) instanceof Quantity q ? q : null;
+        Quantity quantity = targets.single(targets.of(reference, scope), reference) instanceof Quantity q ? q : null;
         if (quantity == null) {
             throw new FaultException(call.span(), "der takes an attribute that changes");
         }
@@ -246,7 +251,7 @@ final class Lowering {
     Condition condition(Expression expression, Instance scope) {
         return switch (expression) {
             case TruthLiteral t -> t.value() ? Terms.TRUE : Terms.FALSE;
-            case FeatureReference r -> conditionOf(single(targets(r, scope), r), r);
+            case FeatureReference r -> conditionOf(targets.single(targets.of(r, scope), r), r);
             case Unary u when u.operator() == Operator.NOT -> Terms.not(condition(u.operand(), scope));
             case Binary b when b.operator().family() == Operator.Family.LOGIC -> logic(b, scope);
             case Binary b when b.operator().family() == Operator.Family.COMPARISON -> comparison(b, scope);
@@ -259,7 +264,7 @@ final class Lowering {
             case Expression.ArrowInvocation a -> test(a.function(), arguments(a), scope, a);
             case Expression.Classification c -> collections.isOfType(c, scope) ? Terms.TRUE : Terms.FALSE;
             case Expression.Access _, Expression.Item _, Expression.Filtered _ ->
-                conditionOf(single(collections.values(expression, scope), expression), expression);
+                conditionOf(targets.single(collections.values(expression, scope), expression), expression);
             default -> throw new FaultException(expression.span(), "a condition is needed here");
         };
     }
@@ -336,7 +341,7 @@ final class Lowering {
                 return Terms.constant(unit.toSi(1));
             }
         }
-        return termOf(single(targets(reference, scope), reference), reference);
+        return termOf(targets.single(targets.of(reference, scope), reference), reference);
     }
 
     Term termOf(Object target, Expression at) {
@@ -355,72 +360,6 @@ final class Lowering {
             case Instance.Slot.Alias alias -> condition(alias.expression(), alias.scope());
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
-    }
-
-    Object single(List<Object> targets, Expression at) {
-        if (targets.size() != 1) {
-            throw new FaultException(at.span(), targets.isEmpty() ? "there is no value here"
-                    : "this means " + targets.size() + " instances at once; use sum(…) over them, or take one with #(1)");
-        }
-        return targets.getFirst();
-    }
-
-    /** What a reference leads to, read in an instance: quantities, instances or aliases; several by multiplicity. */
-    List<Object> targets(FeatureReference reference, Instance scope) {
-        List<Object> at = List.of();
-        for (Referent step : reference.chain()) {
-            if (step instanceof Expression.Local(String name)) {
-                at = List.of(scope.local(name));
-                continue;
-            }
-            ElementId id = (ElementId) step;
-            at = step == reference.chain().getFirst() ? first(id, scope)
-                    : at.stream().flatMap(from -> next(from, id, reference).stream()).toList();
-        }
-        return at;
-    }
-
-    private List<Object> first(ElementId id, Instance scope) {
-        for (Instance at = scope; at != null; at = at.around()) {
-            Instance.Slot slot = at.slot(id).orElse(null);
-            if (slot != null) {
-                return contents(slot);
-            }
-            if (at.usage().id().equals(id)) {
-                return List.of(at);
-            }
-        }
-        return List.of(outside.computeIfAbsent(id, this::outside));
-    }
-
-    List<Object> next(Object from, ElementId id, Expression at) {
-        return switch (from) {
-            case Instance instance -> contents(instance.slot(id).orElseThrow(() -> new FaultException(at.span(),
-                    "'" + instance.path() + "' has no '" + environment.nameOf(id) + "'")));
-            default -> throw new FaultException(at.span(), "'" + environment.nameOf(id) + "' is not part of a value");
-        };
-    }
-
-    private List<Object> contents(Instance.Slot slot) {
-        return switch (slot) {
-            case Instance.Slot.Value(Quantity quantity) -> List.of(quantity);
-            case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
-            case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> targets(reference, scope);
-            case Instance.Slot.Alias(Expression expression, Instance scope) when Collections.isMany(expression) ->
-                collections.values(expression, scope);
-            case Instance.Slot.Alias alias -> List.of(alias);
-        };
-    }
-
-    /** A usage that is not in the tree, such as a constant of a package: one instance of it for the whole system. */
-    private Object outside(ElementId id) {
-        Element element = model.get(id);
-        builder.noteRead(element);
-        String name = Objects.requireNonNullElse(model.names().effectiveName(element), "");
-        Type type = environment.typeOf(id);
-        return type instanceof Type.Number || type instanceof Type.Truth
-                ? builder.quantity(top, element, type, model.inheritance().value(element).orElse(null))
-                : builder.build(element, name, null, Map.of());
     }
 
     /** What a quantity comes to: a constant, or a variable. */

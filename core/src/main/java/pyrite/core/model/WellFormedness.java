@@ -15,7 +15,6 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 

@@ -1,7 +1,6 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -11,15 +10,11 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
-import org.apache.commons.text.similarity.LevenshteinDistance;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
-import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.Expression.UnitReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
-import pyrite.core.expression.Units;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -38,9 +33,6 @@ import pyrite.core.model.Reference;
 final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
-    private static final String UNITS = "SI";
-    private static final Set<String> LOGARITHMIC = Set.of("dB", "B", "Np", "dBm", "dBW", "dBV", "pH", "phon");
-    private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Model base;
     private final Set<ElementId> replaced;
@@ -73,6 +65,14 @@ final class Resolver implements Namespaces {
             (element.owner() == null ? draftRoots : draftsByOwner.computeIfAbsent(element.owner(), _ -> new ArrayList<>()))
                     .add(element);
         }
+    }
+
+    Names names() {
+        return names;
+    }
+
+    Model base() {
+        return base;
     }
 
     /** All drafts as elements; faults are reported and the references concerned left out. */
@@ -135,7 +135,7 @@ final class Resolver implements Namespaces {
         Name name = (Name) pending.chain().getFirst();
         if (found.isEmpty()) {
             faults.accept(draft.element().id(), pending.span(), "there is no '" + name + "' to import"
-                    + nearest(name.last(), names.inScope(null)));
+                    + Nearest.to(name.last(), names.inScope(null)));
         }
         return found.map(Reference::to);
     }
@@ -173,7 +173,7 @@ final class Resolver implements Namespaces {
             Optional<ElementId> inherited = names.resolveInherited(name, owner);
             if (inherited.isEmpty()) {
                 faults.accept(draft.element().id(), pending.span(), "there is no inherited '" + name.last()
-                        + "' to redefine" + nearest(name.last(), inheritedNames(owner)));
+                        + "' to redefine" + Nearest.to(name.last(), inheritedNames(owner)));
             }
             return inherited.map(Reference::to);
         }
@@ -186,165 +186,17 @@ final class Resolver implements Namespaces {
 
     /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
     Expression resolve(Expression expression, @Nullable ElementId scope, BiConsumer<Span, String> report) {
-        return expression.rewrite(new InScope(scope, Map.of(), report));
+        return expression.rewrite(new ExpressionResolver(this, scope, Map.of(), report));
     }
 
-    /** Resolves what stands in one place; parameters of the bodies around come before all other names. */
-    private final class InScope implements Expression.Rewriter {
-        private final @Nullable ElementId scope;
-        private final Map<String, Expression.Parameter> locals;
-        private final BiConsumer<Span, String> report;
-
-        InScope(@Nullable ElementId scope, Map<String, Expression.Parameter> locals, BiConsumer<Span, String> report) {
-            this.scope = scope;
-            this.locals = locals;
-            this.report = report;
-        }
-
-        @Override
-        public Expression feature(FeatureReference reference) {
-            String first = ((Name) reference.chain().getFirst()).last();
-            if (locals.containsKey(first)) {
-                return local(reference, first);
-            }
-            return chain(reference.chain(), scope, reference.span(), report)
-                    .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
-        }
-
-        /** The steps behind a parameter are members of its type, where that is said. */
-        private Expression local(FeatureReference reference, String name) {
-            FeatureReference parameter = new FeatureReference(List.of(new Expression.Local(name)), reference.span());
-            List<Referent> steps = reference.chain().subList(1, reference.chain().size());
-            return steps.isEmpty() ? parameter : new Expression.Access(parameter, steps(parameter, steps, reference.span()), reference.span());
-        }
-
-        @Override
-        public Expression unit(FeatureReference reference) {
-            return Resolver.this.unit(reference, scope, report);
-        }
-
-        @Override
-        public Referent function(Referent function, Span span) {
-            Name name = (Name) function;
-            Optional<ElementId> found = names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
-            if (found.isEmpty()) {
-                report.accept(span, "there is no function '" + name + "'" + nearest(name.last(), names.inScope(scope)));
-            }
-            return found.<Referent>map(id -> id).orElse(name);
-        }
-
-        /** The functions of sequences need no import. */
-        private Optional<ElementId> everywhere(Name name) {
-            return name.parts().size() > 1 ? Optional.empty() : SEEN_EVERYWHERE.stream()
-                    .flatMap(library -> names.resolveFunction(Name.of(library, name.last()), null).stream()).findFirst();
-        }
-
-        @Override
-        public Referent type(Referent type, Span span) {
-            Name name = (Name) type;
-            Optional<ElementId> found = names.resolve(name, scope);
-            if (found.isEmpty()) {
-                report.accept(span, "there is no '" + name + "' here" + nearest(name.last(), names.inScope(scope)));
-            }
-            return found.<Referent>map(id -> id).orElse(name);
-        }
-
-        @Override
-        public List<Referent> steps(Expression source, List<Referent> steps, Span span) {
-            ElementId at = carrier(source);
-            List<Referent> found = new ArrayList<>();
-            for (Referent step : steps) {
-                String name = ((Name) step).last();
-                Optional<ElementId> next = at == null ? Optional.empty() : names.member(at, name);
-                if (next.isEmpty()) {
-                    report.accept(span, at == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
-                            : "'" + find(at).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + nearest(name, names.membersOf(at)));
-                    return steps;
-                }
-                found.add(next.get());
-                at = next.get();
-            }
-            return found;
-        }
-
-        /** The element whose features an expression's values have; null where that cannot be told. */
-        private @Nullable ElementId carrier(Expression source) {
-            return switch (source) {
-                case FeatureReference r when r.last() instanceof ElementId id -> id;
-                case FeatureReference r when r.last() instanceof Expression.Local(String name) ->
-                    locals.get(name) != null && locals.get(name).type() instanceof ElementId id ? id : null;
-                case Expression.Access a when a.chain().getLast() instanceof ElementId id -> id;
-                case Expression.Item item -> carrier(item.sequence());
-                case Expression.Filtered f when f.selects() -> carrier(f.receiver());
-                case Expression.Filtered f -> carrier(f.body().result());
-                case Expression.ArrowInvocation a -> carrier(a.receiver());
-                case Expression.Classification c when c.type() instanceof ElementId id -> id;
-                case Expression.Construction c when c.type() instanceof ElementId id -> id;
-                case Expression.Invocation i when i.function() instanceof ElementId id -> id;
-                case Expression.Sequence s when !s.items().isEmpty() -> carrier(s.items().getFirst());
-                default -> null;
-            };
-        }
-
-        @Override
-        public Expression.Rewriter inside(Expression.Body body) {
-            Map<String, Expression.Parameter> all = new HashMap<>(locals);
-            body.parameters().forEach(parameter -> all.put(parameter.name(), typed(parameter)));
-            return new InScope(scope, all, report);
-        }
-
-        /** The parameter with its type as an id, found without complaint: the complaint comes where the type is rewritten. */
-        private Expression.Parameter typed(Expression.Parameter parameter) {
-            return parameter.type() instanceof Name name
-                    ? new Expression.Parameter(parameter.name(), names.resolve(name, scope).orElse(null)) : parameter;
-        }
-    }
-
-    private Expression unit(FeatureReference reference, @Nullable ElementId scope, BiConsumer<Span, String> report) {
-        Name name = (Name) reference.last();
-        Optional<ElementId> direct = names.resolve(name, scope)
-                .map(found -> base.library().find(found).isPresent() ? found
-                        : names.resolve(Name.of(UNITS, name.last()), null).orElse(found));
-        if (direct.isPresent()) {
-            return new UnitReference("", direct.get(), reference.span());
-        }
-        for (String prefix : Units.prefixes()) {
-            Optional<ElementId> prefixed = prefixed(name, prefix, scope);
-            if (prefixed.isPresent()) {
-                return new UnitReference(prefix, prefixed.get(), reference.span());
-            }
-        }
-        if (LOGARITHMIC.contains(name.last())) {
-            report.accept(reference.span(), "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
-                    + "itself, for instance 10^(3 / 10) for 3 dB of power");
-            return reference;
-        }
-        report.accept(reference.span(), "there is no unit '" + name + "'"
-                + nearest(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
-                + "; units come with 'private import SI::*;'");
-        return reference;
-    }
-
-    /** A unit with an SI prefix: only units that SI itself declares take one, and not the kilogram. */
-    private Optional<ElementId> prefixed(Name name, String prefix, @Nullable ElementId scope) {
-        String symbol = name.last();
-        if (!symbol.startsWith(prefix) || symbol.length() == prefix.length()) {
-            return Optional.empty();
-        }
-        String rest = symbol.substring(prefix.length());
-        return names.resolve(Name.of(rest), scope).filter(id -> find(id).filter(unit -> rest.equals(unit.shortName())
-                && !rest.equals("kg") && unit.owner() != null
-                && find(unit.owner()).filter(owner -> UNITS.equals(owner.name())).isPresent()).isPresent());
-    }
-
-    private Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
+    Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
             BiConsumer<Span, String> report) {
         List<ElementId> ids = new ArrayList<>();
         Name first = (Name) chain.getFirst();
         Optional<ElementId> at = names.resolve(first, scope).or(() -> renamed(first, scope));
         if (at.isEmpty()) {
             report.accept(span, hidden(first, scope).orElseGet(() ->
-                    "there is no '" + first + "' here" + nearest(first.last(), names.inScope(scope))));
+                    "there is no '" + first + "' here" + Nearest.to(first.last(), names.inScope(scope))));
             return Optional.empty();
         }
         ids.add(at.get());
@@ -355,7 +207,7 @@ final class Resolver implements Namespaces {
             if (next.isEmpty()) {
                 String owner = find(from).map(names::effectiveName).orElse("it");
                 report.accept(span, names.hidden(from, name).isPresent() ? "'" + name + "' is private in '" + owner + "'; make it public there"
-                        : "'" + owner + "' has no '" + name + "'" + nearest(name, names.membersOf(from)));
+                        : "'" + owner + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from)));
                 return Optional.empty();
             }
             ids.add(next.get());
@@ -383,22 +235,6 @@ final class Resolver implements Namespaces {
     private Optional<ElementId> renamed(ElementId owner, String name) {
         return replaced.isEmpty() || base.find(owner).isEmpty() ? Optional.empty()
                 : base.names().member(owner, name).filter(drafts::containsKey);
-    }
-
-    /** "; did you mean 'level'?" where a name is near enough to have been meant. */
-    private static String nearest(String wanted, Iterable<String> names) {
-        if (wanted.length() < 2) {
-            return "";
-        }
-        LevenshteinDistance distance = new LevenshteinDistance(wanted.length() < 4 ? 1 : Math.max(2, wanted.length() / 3));
-        List<String> candidates = new ArrayList<>();
-        names.forEach(name -> {
-            if (distance.apply(wanted, name) >= 0) {
-                candidates.add(name);
-            }
-        });
-        return candidates.stream().min(Comparator.comparing(name -> distance.apply(wanted, name)))
-                .map(name -> "; did you mean '" + name + "'?").orElse("");
     }
 
     @Override

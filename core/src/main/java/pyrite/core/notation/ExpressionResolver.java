@@ -1,0 +1,178 @@
+package pyrite.core.notation;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiConsumer;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.UnitReference;
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Span;
+import pyrite.core.expression.Units;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Names;
+
+/**
+ * Resolves the names of an expression that stands in one place; parameters of the bodies around come before all other
+ * names. What leads nowhere is reported and stays a name.
+ */
+final class ExpressionResolver implements Expression.Rewriter {
+    private static final String UNITS = "SI";
+    private static final Set<String> LOGARITHMIC = Set.of("dB", "B", "Np", "dBm", "dBW", "dBV", "pH", "phon");
+    private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
+
+    private final Resolver resolver;
+    private final Names names;
+    private final @Nullable ElementId scope;
+    private final Map<String, Expression.Parameter> locals;
+    private final BiConsumer<Span, String> report;
+
+    ExpressionResolver(Resolver resolver, @Nullable ElementId scope, Map<String, Expression.Parameter> locals, BiConsumer<Span, String> report) {
+        this.resolver = resolver;
+        this.names = resolver.names();
+        this.scope = scope;
+        this.locals = locals;
+        this.report = report;
+    }
+
+    @Override
+    public Expression feature(FeatureReference reference) {
+        String first = ((Name) reference.chain().getFirst()).last();
+        if (locals.containsKey(first)) {
+            return local(reference, first);
+        }
+        return resolver.chain(reference.chain(), scope, reference.span(), report)
+                .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
+    }
+
+    /** The steps behind a parameter are members of its type, where that is said. */
+    private Expression local(FeatureReference reference, String name) {
+        FeatureReference parameter = new FeatureReference(List.of(new Expression.Local(name)), reference.span());
+        List<Referent> steps = reference.chain().subList(1, reference.chain().size());
+        return steps.isEmpty() ? parameter : new Expression.Access(parameter, steps(parameter, steps, reference.span()), reference.span());
+    }
+
+    @Override
+    public Expression unit(FeatureReference reference) {
+        return unitNamed(reference);
+    }
+
+    @Override
+    public Referent function(Referent function, Span span) {
+        Name name = (Name) function;
+        Optional<ElementId> found = names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
+        if (found.isEmpty()) {
+            report.accept(span, "there is no function '" + name + "'" + Nearest.to(name.last(), names.inScope(scope)));
+        }
+        return found.<Referent>map(id -> id).orElse(name);
+    }
+
+    /** The functions of sequences need no import. */
+    private Optional<ElementId> everywhere(Name name) {
+        return name.parts().size() > 1 ? Optional.empty() : SEEN_EVERYWHERE.stream()
+                .flatMap(library -> names.resolveFunction(Name.of(library, name.last()), null).stream()).findFirst();
+    }
+
+    @Override
+    public Referent type(Referent type, Span span) {
+        Name name = (Name) type;
+        Optional<ElementId> found = names.resolve(name, scope);
+        if (found.isEmpty()) {
+            report.accept(span, "there is no '" + name + "' here" + Nearest.to(name.last(), names.inScope(scope)));
+        }
+        return found.<Referent>map(id -> id).orElse(name);
+    }
+
+    @Override
+    public List<Referent> steps(Expression source, List<Referent> steps, Span span) {
+        ElementId at = carrier(source);
+        List<Referent> found = new ArrayList<>();
+        for (Referent step : steps) {
+            String name = ((Name) step).last();
+            Optional<ElementId> next = at == null ? Optional.empty() : names.member(at, name);
+            if (next.isEmpty()) {
+                report.accept(span, at == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
+                        : "'" + resolver.find(at).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(at)));
+                return steps;
+            }
+            found.add(next.get());
+            at = next.get();
+        }
+        return found;
+    }
+
+    /** The element whose features an expression's values have; null where that cannot be told. */
+    private @Nullable ElementId carrier(Expression source) {
+        return switch (source) {
+            case FeatureReference r when r.last() instanceof ElementId id -> id;
+            case FeatureReference r when r.last() instanceof Expression.Local(String name) ->
+                locals.get(name) != null && locals.get(name).type() instanceof ElementId id ? id : null;
+            case Expression.Access a when a.chain().getLast() instanceof ElementId id -> id;
+            case Expression.Item item -> carrier(item.sequence());
+            case Expression.Filtered f when f.selects() -> carrier(f.receiver());
+            case Expression.Filtered f -> carrier(f.body().result());
+            case Expression.ArrowInvocation a -> carrier(a.receiver());
+            case Expression.Classification c when c.type() instanceof ElementId id -> id;
+            case Expression.Construction c when c.type() instanceof ElementId id -> id;
+            case Expression.Invocation i when i.function() instanceof ElementId id -> id;
+            case Expression.Sequence s when !s.items().isEmpty() -> carrier(s.items().getFirst());
+            default -> null;
+        };
+    }
+
+    @Override
+    public Expression.Rewriter inside(Expression.Body body) {
+        Map<String, Expression.Parameter> all = new HashMap<>(locals);
+        body.parameters().forEach(parameter -> all.put(parameter.name(), typed(parameter)));
+        return new ExpressionResolver(resolver, scope, all, report);
+    }
+
+    /** The parameter with its type as an id, found without complaint: the complaint comes where the type is rewritten. */
+    private Expression.Parameter typed(Expression.Parameter parameter) {
+        return parameter.type() instanceof Name name
+                ? new Expression.Parameter(parameter.name(), names.resolve(name, scope).orElse(null)) : parameter;
+    }
+
+    private Expression unitNamed(FeatureReference reference) {
+        Name name = (Name) reference.last();
+        Optional<ElementId> direct = names.resolve(name, scope)
+                .map(found -> resolver.base().library().find(found).isPresent() ? found
+                        : names.resolve(Name.of(UNITS, name.last()), null).orElse(found));
+        if (direct.isPresent()) {
+            return new UnitReference("", direct.get(), reference.span());
+        }
+        for (String prefix : Units.prefixes()) {
+            Optional<ElementId> prefixed = prefixed(name, prefix);
+            if (prefixed.isPresent()) {
+                return new UnitReference(prefix, prefixed.get(), reference.span());
+            }
+        }
+        if (LOGARITHMIC.contains(name.last())) {
+            report.accept(reference.span(), "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
+                    + "itself, for instance 10^(3 / 10) for 3 dB of power");
+            return reference;
+        }
+        report.accept(reference.span(), "there is no unit '" + name + "'"
+                + Nearest.to(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
+                + "; units come with 'private import SI::*;'");
+        return reference;
+    }
+
+    /** A unit with an SI prefix: only units that SI itself declares take one, and not the kilogram. */
+    private Optional<ElementId> prefixed(Name name, String prefix) {
+        String symbol = name.last();
+        if (!symbol.startsWith(prefix) || symbol.length() == prefix.length()) {
+            return Optional.empty();
+        }
+        String rest = symbol.substring(prefix.length());
+        return names.resolve(Name.of(rest), scope).filter(id -> resolver.find(id).filter(unit -> rest.equals(unit.shortName())
+                && !rest.equals("kg") && unit.owner() != null
+                && resolver.find(unit.owner()).filter(owner -> UNITS.equals(owner.name())).isPresent()).isPresent());
+    }
+}
