@@ -3,9 +3,13 @@ package pyrite.app.store;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
-import java.util.Random;
 import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -49,25 +53,28 @@ class ElementContentTest {
         }
     }
 
+    /** Every construct of the notation, as the page about it shows it. */
+    @Test
+    void everyConstructOfTheNotationSurvives() throws IOException {
+        Matcher block = Pattern.compile("```sysml\n(.*?)```", Pattern.DOTALL).matcher(Files.readString(Path.of("../docs/notation.md")));
+        int blocks = 0;
+        for (; block.find(); blocks++) {
+            String text = block.group(1).startsWith("package") ? block.group(1)
+                    : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n"
+                            + block.group(1) + "}";
+            Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
+            assertThat(reading.problems()).isEmpty();
+            for (Element element : reading.model().ownElements()) {
+                assertThat(ElementContent.read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
+            }
+        }
+        assertThat(blocks).isGreaterThan(8);
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"", "{", "{}", "{\"kind\":\"NOTHING\",\"rank\":\"i\"}", "{\"kind\":\"PART\",\"rank\":\"i\",\"types\":[[\"x\"]]}"})
     void aDamagedRowNamesItsElement(String content) {
         UUID id = UUID.randomUUID();
         assertThatThrownBy(() -> ElementContent.read(id, content)).isInstanceOf(IllegalStateException.class).hasMessageContaining(id.toString());
-    }
-
-    @Test
-    void seriesArePackedWithoutLossAndDamageIsNoticed() {
-        double[] values = new Random(7).doubles(5000, -1e6, 1e6).toArray();
-        values[17] = Double.NaN;
-        values[18] = Double.NEGATIVE_INFINITY;
-        byte[] packed = SeriesBytes.pack(values);
-        assertThat(SeriesBytes.unpack(packed)).containsExactly(values);
-        assertThat(SeriesBytes.unpack(SeriesBytes.pack(new double[0]))).isEmpty();
-        assertThat(SeriesBytes.pack(new double[5000]).length).isLessThan(1000);
-        assertThatThrownBy(() -> SeriesBytes.unpack(java.util.Arrays.copyOf(packed, packed.length / 2)))
-                .isInstanceOf(IllegalStateException.class);
-        packed[0] = 0;
-        assertThatThrownBy(() -> SeriesBytes.unpack(packed)).isInstanceOf(IllegalStateException.class);
     }
 }

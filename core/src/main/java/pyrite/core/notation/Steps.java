@@ -200,7 +200,11 @@ final class Steps {
             draft.formula(Property.CONTENT, expressions.expression());
         } else {
             draft.set(Property.TRIGGER, "accept");
+            int first = cursor.at();
             relations.payload(draft);
+            if (cursor.at() == first) {
+                throw cursor.expected("what is accepted, as in 'signal : Warning', or 'when', 'at' or 'after'");
+            }
         }
         if (cursor.takes("via")) {
             draft.formula(Property.VIA, expressions.expression());

@@ -52,7 +52,30 @@ class ExpressionTextTest {
                         .as((o, l, r) -> new Binary(o, l, r, Span.NONE)),
                 Combinators.combine(Arbitraries.of(Operator.NEGATE, Operator.NOT), part).as((o, e) -> new Unary(o, e, Span.NONE)),
                 Combinators.combine(part, part, part).as((c, a, b) -> new Conditional(c, a, b, Span.NONE)),
-                part.list().ofMaxSize(3).map(arguments -> new Invocation(SOMETHING, arguments, Span.NONE)));
+                part.list().ofMaxSize(3).map(arguments -> new Invocation(SOMETHING, arguments, Span.NONE)),
+                part.map(value -> new Invocation(SOMETHING, List.of(new Expression.NamedArgument("a b", value, Span.NONE)), Span.NONE)),
+                part.map(value -> new Expression.Construction(SOMETHING, List.of(value), Span.NONE)),
+                part.list().ofMinSize(2).ofMaxSize(3).map(items -> new Expression.Sequence(items, Span.NONE)),
+                Combinators.combine(part, part).as((sequence, index) -> new Expression.Item(sequence, index, Span.NONE)),
+                Combinators.combine(part, part).as((receiver, result) -> new Expression.ArrowInvocation(receiver, SOMETHING, List.of(body(result)), Span.NONE)),
+                Combinators.combine(part, part).as((receiver, argument) ->
+                        new Expression.ArrowInvocation(receiver, SOMETHING, List.of(argument, argument), Span.NONE)),
+                Combinators.combine(part, part, Arbitraries.of(true, false)).as((receiver, result, selects) ->
+                        new Expression.Filtered(receiver, selects, body(result), Span.NONE)),
+                Combinators.combine(part, Arbitraries.of(Expression.Classification.Relation.values())).as((operand, relation) ->
+                        new Expression.Classification(operand, relation, SOMETHING, Span.NONE)),
+                part.map(source -> new Expression.Access(new Expression.Item(source, new NumberLiteral("1", Span.NONE), Span.NONE),
+                        List.of(SOMETHING), Span.NONE)),
+                Arbitraries.of(new Expression.Extent(SOMETHING, Span.NONE), new Expression.NullLiteral(Span.NONE),
+                        new Expression.MetadataAccess(SOMETHING, Span.NONE), new Expression.Unbounded(Span.NONE),
+                        new Expression.Classification(Expression.EACH, Expression.Classification.Relation.METADATA, SOMETHING, Span.NONE)));
+    }
+
+    /** A body with a parameter that its result uses. */
+    private static Expression.Body body(Expression result) {
+        Expression parameter = new FeatureReference(List.of(new Expression.Local("x y")), Span.NONE);
+        return new Expression.Body(List.of(new Expression.Parameter("x y", SOMETHING)),
+                new Conditional(new Binary(Operator.LESS, parameter, result, Span.NONE), parameter, result, Span.NONE), Span.NONE);
     }
 
     @Test

@@ -192,6 +192,55 @@ class NotationTest {
         assertThat(reading.model().ownElements()).isEmpty();
     }
 
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "part a; part b; connect a b;|expected 'to', found 'b'",
+        "part a; part b; connect (a, b;|expected ')', found ';'",
+        "interface i connect;|expected a name, found ';'",
+        "part a; bind a;|expected '=', found ';'",
+        "part a; flow of Real from a;|expected 'to', found ';'",
+        "part a; alias b a;|expected 'for', found 'a'",
+        "part a; dependency a;|expected 'to', found ';'",
+        "rep x;|expected 'language', found ';'",
+        "rep language text /* x */;|expected the language as a text in quotes",
+        "comment about;|expected a name, found ';'",
+        "filter;|expected an expression, found ';'",
+        "@;|expected a name, found ';'",
+        "#;|expected a name, found ';'",
+        "def X;|expected a keyword such as 'part' before 'def'",
+        "subject def S;|there is no definition of kind 'subject'",
+        "action a { accept; }|expected what is accepted",
+        "action a { send to; }|expected an expression, found ';'",
+        "action a { assign x; }|expected ':=', found ';'",
+        "action a { if true; }|expected '{', found ';'",
+        "action a { loop; }|expected '{', found ';'",
+        "action a { while true { } until; }|expected an expression, found ';'",
+        "action a { for in 1..2 { } }|expected a name, found 'in'",
+        "action a { then attribute x; }|'then' is followed by a step such as an action, or by the name of one, not by an attribute",
+        "action a { first; }|expected a name, found ';'",
+        "state s { state a; transition first a; }|expected 'then', found ';'",
+        "state s { do; do ; exit 3; }|expected an action, found '3'",
+        "state s { accept when then a; }|expected an expression, found 'then'",
+        "enum def E { part p; }|an enumeration definition cannot own a part",
+        "part p { require constraint { true } }|a part cannot own a required constraint",
+        "part p { expose q; }|there is no 'q' to import",
+        "part p { accept x; }|a part cannot own an accept action",
+        "calc c { 1 + 2 3 }|expected '}' behind the expression, found '3'",
+        "constraint c { true } constraint d { true; }|expected '}' behind the expression",
+        "attribute x = (1, 2;|expected ')', found ';'",
+        "attribute x = f(a = );|expected an expression, found ')'",
+        "attribute x = a->;|expected a name, found ';'",
+        "attribute x = a.{ in y };|expected ';', found '}'",
+        "attribute x = if true ? 1;|expected 'else', found ';'",
+        "attribute x = a istype;|expected a name, found ';'",
+        "attribute x = new;|expected a name, found ';'",
+        "attribute x : ;|expected a name, found ';'",
+        "attribute x[;|expected an expression, found ';'",
+        "port p : ~;|expected a name, found ';'"})
+    void faultsInAnyConstructSayWhatWasExpected(String members, String message) {
+        assertThat(Models.problemsOf(members)).anySatisfy(problem -> assertThat(problem).contains(message));
+    }
+
     @Test
     void severalErrorsAreAllReportedInTheOrderOfTheText() {
         Reading reading = Models.tryRead("""
