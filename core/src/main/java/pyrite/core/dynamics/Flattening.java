@@ -13,6 +13,9 @@ import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -74,6 +77,19 @@ public final class Flattening {
         return lowering.term(expression, scope) instanceof Term.Constant(double value) ? Optional.of(value) : Optional.empty();
     }
 
+    /** What an expression that is no number comes to if nothing in it varies: true or false, a text, or an enumeration's value by its name. */
+    public Optional<String> constantText(Expression expression, Instance scope) {
+        Type type = TypeCheck.check(expression, model.environment()).type();
+        if (type instanceof Type.Truth) {
+            return lowering.condition(expression, scope) instanceof Condition.Fixed(boolean holds) ? Optional.of(Boolean.toString(holds)) : Optional.empty();
+        }
+        return type instanceof Type.Text || type instanceof Type.Enumerated
+                ? Optional.of(switch (lowering.collections().symbol(expression, scope)) {
+                    case ElementId id -> model.environment().nameOf((Referent) id);
+                    case Object other -> other.toString();
+                }) : Optional.empty();
+    }
+
     public Condition condition(Expression expression, Instance scope) {
         return lowering.condition(expression, scope);
     }
@@ -124,7 +140,7 @@ public final class Flattening {
     }
 
     private boolean isNumber(Quantity quantity) {
-        return model.environment().typeOf(quantity.feature.id()) instanceof pyrite.core.expression.Type.Number;
+        return model.environment().typeOf(quantity.feature.id()) instanceof Type.Number;
     }
 
     private void constraint(Instance instance, Element constraint, List<Equation> equations) {

@@ -195,6 +195,10 @@ public final class Model implements Namespaces {
             return new Outcome.Refused(problems);
         }
         Model next = replay(difference);
+        problems.addAll(next.ownedByThemselves(difference));
+        if (!problems.isEmpty()) {
+            return new Outcome.Refused(problems);
+        }
         problems.addAll(WellFormedness.check(next, next.affectedBy(difference)));
         return problems.isEmpty() ? new Outcome.Applied(next, difference) : new Outcome.Refused(problems);
     }
@@ -233,6 +237,25 @@ public final class Model implements Namespaces {
                 .map(change -> new Problem(change.id(), null, pyrite.core.expression.Span.NONE,
                         "this belongs to the library, which is the same in every project and cannot be edited"))
                 .toList();
+    }
+
+    /** Found before anything else is asked, because every walk up the owners relies on there being an end. */
+    private List<Problem> ownedByThemselves(Difference difference) {
+        List<Problem> problems = new ArrayList<>();
+        Set<ElementId> endsAtTop = new HashSet<>();
+        for (ElementChange change : difference.changes()) {
+            Set<ElementId> way = new LinkedHashSet<>();
+            Element at = change.after();
+            while (at != null && !endsAtTop.contains(at.id()) && way.add(at.id())) {
+                at = at.owner() == null ? null : byId.get(at.owner());
+            }
+            if (at != null && !endsAtTop.contains(at.id())) {
+                problems.add(Problem.of(change.after(), "an element cannot be owned by itself or by what it owns"));
+            } else {
+                endsAtTop.addAll(way);
+            }
+        }
+        return problems;
     }
 
     private List<Problem> dangling(Difference difference) {

@@ -67,7 +67,6 @@ public final class WellFormedness {
         }
         Element owner = model.find(element.owner()).orElse(null);
         return require(owner != null, element, "its owner does not exist")
-                && require(!model.owners(element).contains(element), element, "an element cannot own itself")
                 && require(owner.kind().mayOwn(element.kind()), element, owner.kind().titleWithArticle() + " cannot own "
                         + element.kind().titleWithArticle());
     }

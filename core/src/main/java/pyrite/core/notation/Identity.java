@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.Name;
+import pyrite.core.expression.Referent;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -247,9 +248,18 @@ final class Identity {
             case Reference reference -> nameOf(reference.target());
             case List<?> list -> list.stream().map(this::word).toList().toString();
             case FeatureValue featureValue -> word(featureValue.expression());
-            case Expression expression -> ExpressionText.of(expression, ExpressionText.byName(model.environment()::nameOf));
+            case Expression expression -> ExpressionText.of(expression, ExpressionText.byName(this::spelled));
             default -> value.toString();
         };
+    }
+
+    /** Units by their symbol, as people write them, everything else by its name. */
+    private String spelled(Referent referent) {
+        Element element = referent instanceof ElementId id ? model.find(id).orElse(null) : null;
+        boolean unit = element != null && model.environment().unit(referent).isPresent();
+        String name = element == null ? referent.toString() : unit && element.shortName() != null ? element.shortName()
+                : Objects.requireNonNullElse(model.names().effectiveName(element), "?");
+        return Name.quoted(name);
     }
 
     private String nameOf(ElementId id) {

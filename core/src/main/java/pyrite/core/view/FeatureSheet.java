@@ -17,6 +17,7 @@ import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Type;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Inheritance;
@@ -49,10 +50,11 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
      * @param from the owner it is inherited from, null for an own one
      * @param valueFrom whose value it is, where that is neither this element nor {@code from}
      * @param text the value as written, empty if there is none
-     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number or varies
+     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number, no number at all, or varies
+     * @param result what a formula comes to that gives no number; null where it gives one, is plain or varies
      */
     public record Attribute(Element feature, String name, String type, Role role, String text, @Nullable Double computed,
-            DisplayUnit unit, @Nullable Element from, @Nullable Element valueFrom) {
+            DisplayUnit unit, @Nullable String result, @Nullable Element from, @Nullable Element valueFrom) {
     }
 
     /** A part with its type, if it has one. */
@@ -142,7 +144,8 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             String text = value == null ? "" : NotationWriter.expression(model, value.expression(), holder.id());
             Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from) ? null : valueOwner;
             return new Attribute(feature, name(feature), type(feature).map(this::name).orElse(""), role, text,
-                    value == null ? null : computed(feature, value), model.environment().displayUnit(feature), from, elsewhere);
+                    value == null ? null : computed(feature, value), model.environment().displayUnit(feature),
+                    value == null ? null : result(value), from, elsewhere);
         }
 
         private @Nullable Double computed(Element feature, FeatureValue value) {
@@ -157,10 +160,23 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             }
         }
 
-        /** A number, perhaps with sign and unit, is its own result. */
-        private static boolean isPlain(Expression expression) {
+        private @Nullable String result(FeatureValue value) {
+            if (isPlain(value.expression()) || instance == null) {
+                return null;
+            }
+            try {
+                return flattening.constantText(value.expression(), instance).orElse(null);
+            } catch (FaultException | ModelFault _) {
+                return null;
+            }
+        }
+
+        /** A number, perhaps with sign and unit, is its own result, and so is a word. */
+        private boolean isPlain(Expression expression) {
             return switch (expression) {
-                case Expression.NumberLiteral _ -> true;
+                case Expression.FeatureReference reference -> reference.last() instanceof ElementId id
+                        && model.get(id).kind() == ElementKind.ENUMERATION;
+                case Expression.NumberLiteral _, Expression.TruthLiteral _, Expression.TextLiteral _ -> true;
                 case Expression.Quantity quantity -> isPlain(quantity.magnitude());
                 case Expression.Unary unary -> isPlain(unary.operand());
                 default -> false;

@@ -135,4 +135,15 @@ class ModelTest {
         assertThat(new TreeSet<>(List.of("types", "value", "result"))).allMatch(key -> pyrite.core.model.Property.withKey(key) != null);
         assertThat(pyrite.core.model.Property.withKey("nothing")).isNull();
     }
+
+    @Test
+    void nothingIsMovedIntoWhatItOwns() {
+        Model model = Models.of("package Outer { package Inner { part p; } }");
+        Element outer = element(model, "Test::Outer");
+        Element inner = element(model, "Test::Outer::Inner");
+        assertThat(refused(model, Edit.put(outer.withOwner(inner.id(), outer.rank())))).singleElement().satisfies(problem ->
+                assertThat(problem.message()).isEqualTo("an element cannot be owned by itself or by what it owns"));
+        assertThat(refused(model, Edit.put(outer.withOwner(outer.id(), outer.rank())))).isNotEmpty();
+        assertThat(applied(model, Edit.put(inner.withOwner(outer.owner(), inner.rank()))).model()).isNotNull();
+    }
 }

@@ -191,6 +191,38 @@ class IdentityTest {
         });
     }
 
+    @Property(tries = 100)
+    void anyOneThingMayBeRenamedInPlace(@ForAll long seed) {
+        List<Element> named = sorted(MODEL.ownElements().stream().filter(e -> e.name() != null && e.owner() != null).toList());
+        Element element = named.get(new Random(seed).nextInt(named.size()));
+        sameIdsAfter(Edit.put(element.withName("another name")));
+    }
+
+    @Property(tries = 100)
+    void anyOneThingMayMoveWithAllItOwns(@ForAll long seed) {
+        Random random = new Random(seed);
+        List<Element> named = sorted(MODEL.ownElements().stream().filter(e -> e.name() != null && e.owner() != null).toList());
+        List<Element> owners = sorted(MODEL.ownElements().stream().filter(e -> e.kind().isPackage() || e.kind() == ElementKind.PART_DEFINITION).toList());
+        Element element = named.get(random.nextInt(named.size()));
+        Element owner = owners.get(random.nextInt(owners.size()));
+        sameIdsAfter(Edit.put(element.withOwner(owner.id(), MODEL.rankAtEnd(owner.id()))));
+    }
+
+    private static List<Element> sorted(List<Element> elements) {
+        return elements.stream().sorted(java.util.Comparator.comparing(MODEL.names()::qualifiedName)).toList();
+    }
+
+    /** Writes the model out after an edit, if the edit is sound, and reads it back into the model before. */
+    private static void sameIdsAfter(Edit edit) {
+        if (MODEL.apply(edit) instanceof Outcome.Applied(Model edited, var _)) {
+            Reading reading = readBack(MODEL, text(edited));
+            assertThat(reading.problems()).isEmpty();
+            assertThat(Set.copyOf(reading.model().ownElements().stream().map(Element::id).toList()))
+                    .isEqualTo(Set.copyOf(edited.ownElements().stream().map(Element::id).toList()));
+            assertThat(ids(reading.model())).isEqualTo(ids(edited));
+        }
+    }
+
     /** One step: an insertion, a change of order, or a rename of something that differs from its siblings. */
     private static Model step(Model model, Random random, int number) {
         List<Element> owners = model.ownElements().stream().filter(e -> model.children(e.id()).size() > 1)
@@ -207,7 +239,7 @@ class IdentityTest {
                 yield new Edit(java.util.stream.IntStream.range(0, ranks.size())
                         .mapToObj(i -> shuffled.get(i).withOwner(owner.id(), ranks.get(i))).toList(), Set.of());
             }
-            default -> Edit.put(Models.element(model, "Test").withName("Test"));
+            default -> Edit.put(model.get(id("Leaf::mass")).withName("mass" + number));
         };
         return model.apply(edit) instanceof Outcome.Applied(Model next, var _) ? next : model;
     }

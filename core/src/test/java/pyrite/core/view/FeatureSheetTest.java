@@ -37,6 +37,29 @@ class FeatureSheetTest {
     }
 
     @Test
+    void conditionsChoicesAndTextsShowWhatTheyComeTo() {
+        Model model = Models.of("""
+                enum def Condition { good; worn; }
+                part def Wheel { attribute mass : MassValue = 3 [kg]; attribute condition : Condition = Condition::good; }
+                part cart {
+                    part wheel : Wheel[2];
+                    attribute light : Boolean = wheel->forAll { in w : Wheel; w.mass < 4 [kg] };
+                    attribute state1 : Condition = if light ? Condition::good else Condition::worn;
+                    attribute label : String = if state1 == Condition::good ? "as new" else "used";
+                    attribute known : Boolean = label == "as new";
+                    attribute plain : Boolean = true;
+                }
+                """);
+        FeatureSheet sheet = FeatureSheet.of(model, Models.element(model, "Test::cart"));
+        assertThat(attribute(sheet, "light").result()).isEqualTo("true");
+        assertThat(attribute(sheet, "state1").result()).isEqualTo("good");
+        assertThat(attribute(sheet, "label").result()).isEqualTo("as new");
+        assertThat(attribute(sheet, "known").result()).isEqualTo("true");
+        assertThat(attribute(sheet, "plain").result()).isNull();
+        assertThat(attribute(FeatureSheet.of(model, Models.element(model, "Test::Wheel")), "condition").result()).isNull();
+    }
+
+    @Test
     void rolesTellFixedStartAndOpenValues() {
         FeatureSheet sheet = of("Leaf");
         assertThat(attribute(sheet, "mass").role()).isEqualTo(FeatureSheet.Role.FIXED);
