@@ -162,7 +162,7 @@ public final class Flattening {
     }
 
     private static List<Expression> conjuncts(Expression expression) {
-        if (expression instanceof Binary b && b.operator() == Operator.AND) {
+        if (expression instanceof Binary b && (b.operator() == Operator.AND || b.operator() == Operator.AND_BOTH)) {
             List<Expression> parts = new ArrayList<>(conjuncts(b.left()));
             parts.addAll(conjuncts(b.right()));
             return parts;

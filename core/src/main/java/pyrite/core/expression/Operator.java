@@ -74,11 +74,6 @@ public enum Operator {
         return this == LESS || this == LESS_OR_EQUAL || this == GREATER || this == GREATER_OR_EQUAL;
     }
 
-    /** Whether both sides are compared for being the same, or not the same. */
-    public boolean isSameness() {
-        return this == EQUAL || this == NOT_EQUAL || this == IDENTICAL || this == NOT_IDENTICAL;
-    }
-
     private static Map<String, Operator> named(boolean unary) {
         return Arrays.stream(values()).filter(o -> o.family == Family.UNARY == unary)
                 .collect(Collectors.toUnmodifiableMap(Operator::symbol, Function.identity()));

@@ -35,10 +35,6 @@ final class Cursor {
         return at;
     }
 
-    void backTo(int index) {
-        at = index;
-    }
-
     String text() {
         return tokens.text(at);
     }
@@ -79,12 +75,6 @@ final class Cursor {
 
     boolean takes(String word) {
         boolean there = sees(word);
-        at += there ? 1 : 0;
-        return there;
-    }
-
-    boolean takesWord(String word) {
-        boolean there = seesWord(word);
         at += there ? 1 : 0;
         return there;
     }

@@ -89,8 +89,8 @@ final class Assessor {
         Assessment left = assess(b.left(), scope);
         Assessment right = assess(b.right(), scope);
         return switch (b.operator()) {
-            case AND -> Assessment.weaker(left, right);
-            case OR -> Assessment.stronger(left, right);
+            case AND, AND_BOTH -> Assessment.weaker(left, right);
+            case OR, OR_BOTH -> Assessment.stronger(left, right);
             case IMPLIES -> Assessment.stronger(left.negated(), right);
             default -> Assessment.stronger(Assessment.weaker(left, right.negated()), Assessment.weaker(left.negated(), right));
         };
@@ -122,10 +122,11 @@ final class Assessor {
             double si = switch (b.operator()) {
                 case GREATER, GREATER_OR_EQUAL -> left.value() - right.value();
                 case LESS, LESS_OR_EQUAL -> right.value() - left.value();
-                case EQUAL -> -Math.abs(left.value() - right.value());
+                case EQUAL, IDENTICAL -> -Math.abs(left.value() - right.value());
                 default -> Math.abs(left.value() - right.value());
             };
-            boolean strict = b.operator() == Operator.LESS || b.operator() == Operator.GREATER || b.operator() == Operator.NOT_EQUAL;
+            boolean strict = b.operator() == Operator.LESS || b.operator() == Operator.GREATER
+                    || b.operator() == Operator.NOT_EQUAL || b.operator() == Operator.NOT_IDENTICAL;
             boolean holds = strict ? si > 0 : si >= 0;
             Double instant = Double.isNaN(left.instant()) ? Double.isNaN(right.instant()) ? null
                     : Double.valueOf(right.instant()) : Double.valueOf(left.instant());
@@ -221,7 +222,9 @@ final class Assessor {
             case SUBTRACT -> left.value() - right.value();
             case MULTIPLY -> left.value() * right.value();
             case DIVIDE -> left.value() / right.value();
-            default -> Math.pow(left.value(), right.value());
+            case POWER -> Math.pow(left.value(), right.value());
+            case MODULO -> left.value() % right.value();
+            default -> throw new FaultException(b.span(), "observations can be added, subtracted, multiplied and divided here, nothing else");
         };
         return new Observer.Sighting(value, Double.isNaN(left.instant()) ? right.instant() : left.instant());
     }

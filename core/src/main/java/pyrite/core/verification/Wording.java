@@ -45,8 +45,8 @@ public final class Wording {
         String sign = switch (operator) {
             case LESS_OR_EQUAL -> "≤";
             case GREATER_OR_EQUAL -> "≥";
-            case EQUAL -> "=";
-            case NOT_EQUAL -> "≠";
+            case EQUAL, IDENTICAL -> "=";
+            case NOT_EQUAL, NOT_IDENTICAL -> "≠";
             default -> operator.symbol();
         };
         return holds ? quantity(left, unit) + " " + sign + " " + quantity(right, unit)

@@ -98,6 +98,11 @@ class ObservationTest {
     void ofTwoConditionsTheWeakerOneDecides() {
         assertThat(judge("always(s.x <= 1.5 [m]) and final(s.x) <= 5 [m]").margin().si()).isCloseTo(0.5, within(1e-6));
         assertThat(judge("always(s.x <= 0.5 [m]) or final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 1.5 [m] & final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 1.5 [m] | final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 0.5 [m] & final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.FAIL);
+        assertThat(judge("initial(s.x) === 0 [m] and not (initial(s.x) !== 0 [m])").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(judge("duration(s.x > 0 [m]) % 2 [s] <= 1 [s]").margin().si()).isCloseTo(1 - 2 * Math.PI % 2, within(1e-6));
         assertThat(judge("always(s.x <= 0.5 [m]) implies final(s.x) <= -5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
     }
 
