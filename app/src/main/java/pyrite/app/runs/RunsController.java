@@ -75,7 +75,7 @@ class RunsController {
         RunRecord run = find(head, id);
         pages.frame(page, head, person, Station.RUNS, "Run " + id);
         page.addAttribute("run", run);
-        page.addAttribute("element", head.model().find(new ElementId(run.caseId())).orElse(null));
+        page.addAttribute("element", head.model().find(ElementId.of(run.caseId())).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
         page.addAttribute("judged", judged);

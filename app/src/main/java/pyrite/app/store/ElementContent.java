@@ -86,7 +86,7 @@ final class ElementContent {
                 }
             });
             String owner = text(node, "owner");
-            return new Element(new ElementId(id), ElementKind.valueOf(node.get("kind").asString()),
+            return new Element(ElementId.of(id), ElementKind.valueOf(node.get("kind").asString()),
                     owner == null ? null : ElementId.parse(owner), new Rank(node.get("rank").asString()),
                     text(node, "name"), text(node, "short"), properties);
         } catch (RuntimeException e) {

@@ -79,7 +79,7 @@ public class RunStore {
 
     public Map<ElementId, RunRecord> newestOfEachCase(Branch branch) {
         return mapper.newestOfEachCase(branch.id()).stream()
-                .collect(Collectors.toMap(run -> new ElementId(run.caseId()), run -> run));
+                .collect(Collectors.toMap(run -> ElementId.of(run.caseId()), run -> run));
     }
 
     /** The recorded instants in s and the series over them; both empty if nothing was recorded. */
@@ -93,7 +93,7 @@ public class RunStore {
             if (row.elementId() == null) {
                 times = SeriesBytes.unpack(row.content());
             } else {
-                series.add(new CaseRun.Series(row.path(), new ElementId(row.elementId()), row.unit(), SeriesBytes.unpack(row.content())));
+                series.add(new CaseRun.Series(row.path(), ElementId.of(row.elementId()), row.unit(), SeriesBytes.unpack(row.content())));
             }
         }
         return new Recorded(times, series);
@@ -140,8 +140,8 @@ public class RunStore {
     }
 
     private static Verdict verdict(RunMapper.VerdictOfRun row) {
-        return new Verdict(row.id(), row.runId(), new ElementId(row.caseId()), row.caseName(), row.revisionNumber(),
-                new ElementId(row.requirementId()), row.subject(), VerdictKind.valueOf(row.verdict()), row.margin(),
+        return new Verdict(row.id(), row.runId(), ElementId.of(row.caseId()), row.caseName(), row.revisionNumber(),
+                ElementId.of(row.requirementId()), row.subject(), VerdictKind.valueOf(row.verdict()), row.margin(),
                 row.unit() == null ? "" : row.unit(), row.worstInstant(), row.firstViolation(), row.reason(),
                 readFingerprint(row.fingerprint()));
     }

@@ -196,7 +196,10 @@ public sealed interface Expression {
     /** This expression and everything in it, outermost first. */
     default void walk(Consumer<Expression> visitor) {
         visitor.accept(this);
-        parts().forEach(part -> part.walk(visitor));
+        List<Expression> parts = parts();
+        for (int i = 0; i < parts.size(); i++) {
+            parts.get(i).walk(visitor);
+        }
     }
 
     /** Every referent mentioned, in the order written, with repeats. */

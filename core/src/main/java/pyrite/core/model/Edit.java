@@ -2,9 +2,7 @@ package pyrite.core.model;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 
 /** What somebody wants to change: elements to add or replace, and elements to remove with all they own. */
@@ -41,12 +39,5 @@ public record Edit(List<Element> put, Set<ElementId> remove) {
         Set<ElementId> touched = new HashSet<>(remove);
         put.forEach(element -> touched.add(element.id()));
         return touched;
-    }
-
-    /** This edit with some elements replaced by their later form, by id. */
-    Map<ElementId, Element> putById() {
-        Map<ElementId, Element> byId = new LinkedHashMap<>();
-        put.forEach(element -> byId.put(element.id(), element));
-        return byId;
     }
 }

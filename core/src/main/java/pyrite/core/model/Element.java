@@ -1,7 +1,6 @@
 package pyrite.core.model;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,7 +16,7 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
         @Nullable String shortName, Map<Property<?>, Object> properties) {
 
     public Element {
-        properties = properties.isEmpty() ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(properties));
+        properties = PropertyMap.copyOf(properties);
     }
 
     public static Element of(ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name) {
@@ -31,7 +30,9 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
 
     /** The references of a property, none if it is not set. */
     public List<Reference> references(Property<List<Reference>> property) {
-        return get(property).orElse(List.of());
+        @SuppressWarnings("unchecked")
+        List<Reference> references = (List<Reference>) properties.get(property);
+        return references == null ? List.of() : references;
     }
 
     /** The same element with the property set, or without it if {@code value} is null. */
@@ -63,14 +64,22 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
             return List.of();
         }
         List<ElementId> found = new ArrayList<>(4);
-        properties.values().forEach(value -> collect(value, found));
+        PropertyMap own = (PropertyMap) properties;
+        for (int i = 0; i < own.size(); i++) {
+            collect(own.value(i), found);
+        }
         return found;
     }
 
     private static void collect(Object value, List<ElementId> into) {
         switch (value) {
+            case Reference reference when reference.chain().size() == 1 -> into.add(reference.target());
             case Reference reference -> into.addAll(reference.chain());
-            case List<?> list -> list.forEach(item -> collect(item, into));
+            case List<?> list -> {
+                for (int i = 0; i < list.size(); i++) {
+                    collect(list.get(i), into);
+                }
+            }
             case FeatureValue featureValue -> collect(featureValue.expression(), into);
             case Expression expression -> expression.referents().forEach(referent -> {
                 if (referent instanceof ElementId target) {

@@ -31,6 +31,8 @@ public enum ElementKind {
     METADATA("metadata", Family.ANNOTATION, Form.USAGE, Body.METADATA, ABOUT),
     DEPENDENCY("dependency", Family.RELATIONSHIP, Form.SPECIAL, Body.ANNOTATION, CLIENTS, SUPPLIERS),
 
+    /** What only the metadata it is marked with tells the kind of: {@code #situation def}. */
+    MARKED_DEFINITION("", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     ATTRIBUTE_DEFINITION("attribute", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     ATTRIBUTE("attribute", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
     ENUMERATION_DEFINITION("enum", Family.STRUCTURE, Form.DEFINITION, Body.ENUMERATION),
@@ -134,7 +136,7 @@ public enum ElementKind {
 
     private static final Set<Property<?>> OF_DEFINITIONS = Set.of(SPECIALIZES, ABSTRACT, VARIATION, INDIVIDUAL, MARKS, VARIANT);
     private static final Set<Property<?>> OF_USAGES = Set.of(TYPES, CONJUGATED, SPECIALIZES, REDEFINES, REFERS, CROSSES,
-            Property.MULTIPLICITY, BOUNDS, VALUE, DIRECTION, ABSTRACT, VARIATION, VARIANT, DERIVED, CONSTANT, END, REFERENTIAL,
+            Property.MULTIPLICITY, BOUNDS, VALUE, DIRECTION, ABSTRACT, VARIATION, VARIANT, DERIVED, CONSTANT, END, Property.CROSS_MULTIPLICITY, REFERENTIAL,
             INDIVIDUAL, PORTION, ORDERED, NONUNIQUE, MARKS);
     private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE);
     private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values()).filter(ElementKind::isDefinition)
@@ -279,7 +281,7 @@ public enum ElementKind {
     /** In words: "part definition", "requirement". */
     public String title() {
         return isDefinition() ? this == CALCULATION_DEFINITION ? "calculation" : this == ENUMERATION_DEFINITION ? "enumeration definition"
-                : keyword + " definition" : switch (this) {
+                : (keyword + " definition").strip() : switch (this) {
             case DOCUMENTATION -> "documentation";
             case REFERENCE -> "reference";
             case BINDING -> "binding";

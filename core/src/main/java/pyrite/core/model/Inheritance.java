@@ -32,6 +32,9 @@ public final class Inheritance {
         if (model.isLibrary(element.id())) {
             return model.library().inheritance().generals(element);
         }
+        if (element.properties().isEmpty()) {
+            return List.of(element);
+        }
         List<Element> known = generals.get(element.id());
         if (known == null || known.getFirst() != element) {
             known = closure(element, model::generals);

@@ -3,6 +3,7 @@ package pyrite.core.model;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -13,35 +14,32 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.organicdesign.fp.collections.ImMap;
-import org.organicdesign.fp.collections.ImSet;
-import org.organicdesign.fp.collections.MutMap;
-import org.organicdesign.fp.collections.MutSet;
-import org.organicdesign.fp.collections.PersistentHashMap;
-import org.organicdesign.fp.collections.PersistentHashSet;
 
 /**
  * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
- * share all that did not change (persistent hash tries by id, by owner and by incoming reference), so an edit costs what
+ * share all that did not change ({@link SnapshotMap}s by id, by owner and by incoming reference), so an edit costs what
  * it touches and its siblings, not what there is.
  */
 public final class Model implements Namespaces {
-    public static final Model EMPTY = new Model(PersistentHashMap.empty(), PersistentHashMap.empty(), PersistentHashMap.empty(),
-            List.of(), null);
+    public static final Model EMPTY = new Model(SnapshotMap.empty(), SnapshotMap.empty(), SnapshotMap.empty(), List.of(), null);
+    /** By what an element inherits, the nearest first. */
+    private static final List<Property<List<Reference>>> GENERALS =
+            List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
     private static final Comparator<Element> ORDER = Comparator.comparing(Element::rank).thenComparing(Element::id);
 
-    private final ImMap<ElementId, Element> byId;
-    private final ImMap<ElementId, List<Element>> byOwner;
-    private final ImMap<ElementId, ImSet<ElementId>> referrers;
+    private final SnapshotMap<Element> byId;
+    private final SnapshotMap<List<Element>> byOwner;
+    private final SnapshotMap<Set<ElementId>> referrers;
     private final List<Element> roots;
     private final @Nullable Model library;
     private final Inheritance inheritance = new Inheritance(this);
     private final Names names = new Names(this);
     private final ModelEnvironment environment = new ModelEnvironment(this);
 
-    private Model(ImMap<ElementId, Element> byId, ImMap<ElementId, List<Element>> byOwner,
-            ImMap<ElementId, ImSet<ElementId>> referrers, List<Element> roots, @Nullable Model library) {
+    private Model(SnapshotMap<Element> byId, SnapshotMap<List<Element>> byOwner,
+            SnapshotMap<Set<ElementId>> referrers, List<Element> roots, @Nullable Model library) {
         this.byId = byId;
         this.byOwner = byOwner;
         this.referrers = referrers;
@@ -52,6 +50,10 @@ public final class Model implements Namespaces {
     @Override
     public Optional<Element> find(ElementId id) {
         return Optional.ofNullable(byId.get(id));
+    }
+
+    public boolean has(ElementId id) {
+        return byId.get(id) != null;
     }
 
     @Override
@@ -86,7 +88,7 @@ public final class Model implements Namespaces {
 
     /** The ids of the elements that refer to this one, in a property or an expression. */
     public Set<ElementId> referrers(ElementId id) {
-        ImSet<ElementId> found = referrers.get(id);
+        Set<ElementId> found = referrers.get(id);
         return found == null ? Set.of() : found;
     }
 
@@ -100,7 +102,7 @@ public final class Model implements Namespaces {
     }
 
     public boolean isLibrary(ElementId id) {
-        return library != null && id.isNameBased() && library.byId.containsKey(id);
+        return library != null && id.isNameBased() && library.has(id);
     }
 
     /** The library packages alone, the snapshot every project begins with. */
@@ -131,10 +133,12 @@ public final class Model implements Namespaces {
         if (element.properties().isEmpty()) {
             return List.of();
         }
-        List<ElementId> generals = new ArrayList<>(redefined(element));
-        element.references(Property.REFERS).forEach(reference -> generals.add(reference.target()));
-        element.references(Property.SPECIALIZES).forEach(reference -> generals.add(reference.target()));
-        element.references(Property.TYPES).forEach(reference -> generals.add(reference.target()));
+        List<ElementId> generals = new ArrayList<>(2);
+        for (Property<List<Reference>> property : GENERALS) {
+            for (Reference reference : element.references(property)) {
+                generals.add(reference.target());
+            }
+        }
         return generals;
     }
 
@@ -204,25 +208,28 @@ public final class Model implements Namespaces {
     }
 
     /**
-     * What else is wrong among elements of which some are known to be faulty: those are not looked at, and what they lack is
-     * not held against the others. For reporting all faults of a text at once; makes no snapshot.
+     * What else is wrong among elements of which some are known to be faulty: of those only the expressions are looked at, and
+     * what they lack is not held against the others. For reporting all faults of a text at once; makes no snapshot.
      */
     public static List<Problem> faultsAmong(Model base, List<Element> elements, Set<ElementId> faulty) {
         Model tentative = base.with(elements);
-        return WellFormedness.check(tentative, elements.stream().map(Element::id).filter(id -> !faulty.contains(id)).toList());
+        Map<Boolean, List<ElementId>> ids = elements.stream().map(Element::id).collect(Collectors.partitioningBy(faulty::contains));
+        List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, ids.get(false)));
+        problems.addAll(WellFormedness.checkExpressions(tentative, ids.get(true)));
+        return problems;
     }
 
     /** What an edit would change, removals with all they own, not yet checked. */
     public Difference difference(Edit edit) {
         Map<ElementId, ElementChange> changes = new LinkedHashMap<>();
         edit.remove().forEach(top -> subtree(top).forEach(gone -> changes.put(gone.id(), new ElementChange(gone, null))));
-        edit.putById().forEach((id, after) -> changes.put(id, new ElementChange(byId.get(id), after)));
+        edit.put().forEach(after -> changes.put(after.id(), new ElementChange(byId.get(after.id()), after)));
         return new Difference(List.copyOf(changes.values()));
     }
 
     /** This snapshot with a difference that was checked before: one read from a store, or one just checked. */
     public Model replay(Difference difference) {
-        return new Builder(this).change(difference.changes()).build();
+        return new Builder(this, difference.changes()).build();
     }
 
     /** This snapshot with elements added that are known to be right. */
@@ -244,8 +251,11 @@ public final class Model implements Namespaces {
         List<Problem> problems = new ArrayList<>();
         Set<ElementId> endsAtTop = new HashSet<>();
         for (ElementChange change : difference.changes()) {
-            Set<ElementId> way = new LinkedHashSet<>();
             Element at = change.after();
+            if (at == null || at.owner() == null || endsAtTop.contains(at.owner())) {
+                continue;
+            }
+            Set<ElementId> way = new HashSet<>();
             while (at != null && !endsAtTop.contains(at.id()) && way.add(at.id())) {
                 at = at.owner() == null ? null : byId.get(at.owner());
             }
@@ -285,7 +295,7 @@ public final class Model implements Namespaces {
             } else {
                 open.add(change.id());
             }
-            open.addAll(owners(change));
+            owners(change).stream().filter(owner -> !affected.contains(owner)).forEach(open::add);
         });
         while (!open.isEmpty()) {
             ElementId at = open.poll();
@@ -293,7 +303,7 @@ public final class Model implements Namespaces {
                 open.addAll(referrers(at));
             }
         }
-        affected.removeIf(id -> !byId.containsKey(id));
+        affected.removeIf(id -> !has(id));
         return affected;
     }
 
@@ -310,10 +320,12 @@ public final class Model implements Namespaces {
 
     /** Collects changes to the persistent maps before a snapshot is made of them. */
     private static final class Builder {
+        private static final int FEW = 16;
+
         private final Model from;
-        private final MutMap<ElementId, Element> byId;
+        private final Map<ElementId, @Nullable Element> byId;
         private final Map<ElementId, Members> members = new HashMap<>();
-        private final Members top;
+        private final Members top = new Members();
         private final Map<ElementId, Incoming> incoming = new HashMap<>();
 
         /** What changes among the members of one owner. */
@@ -330,24 +342,34 @@ public final class Model implements Namespaces {
                     before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
                 }
                 all.addAll(come);
-                all.sort(ORDER);
-                return java.util.Collections.unmodifiableList(all);
+                if (all.size() > 1) {
+                    all.sort(ORDER);
+                }
+                return Collections.unmodifiableList(all);
             }
         }
 
-        /** Who ceases and who begins to refer to an element. */
-        private record Incoming(Set<ElementId> gone, Set<ElementId> come) {
+        /** Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both. */
+        private record Incoming(List<ElementId> gone, List<ElementId> come) {
+            /** Few are copied at each change; many stand in a persistent set. Null if there is none left. */
+            @Nullable Set<ElementId> after(Set<ElementId> before) {
+                if (before.isEmpty() && come.size() == 1) {
+                    return Set.of(come.getFirst());
+                }
+                if (before.size() + come.size() > FEW) {
+                    return ManyIds.after(before, gone, come);
+                }
+                Set<ElementId> users = new LinkedHashSet<>(before);
+                gone.forEach(users::remove);
+                users.addAll(come);
+                return users.isEmpty() ? null : Collections.unmodifiableSet(users);
+            }
         }
 
-        Builder(Model from) {
+        Builder(Model from, List<ElementChange> changes) {
             this.from = from;
-            this.byId = from.byId.mutable();
-            this.top = new Members();
-        }
-
-        Builder change(List<ElementChange> changes) {
+            this.byId = HashMap.newHashMap(changes.size());
             changes.forEach(this::change);
-            return this;
         }
 
         private void change(ElementChange change) {
@@ -358,9 +380,9 @@ public final class Model implements Namespaces {
                 before.outgoing().forEach(target -> incoming(target).gone.add(before.id()));
             }
             if (after == null) {
-                byId.without(change.id());
+                byId.put(change.id(), null);
             } else {
-                byId.assoc(after.id(), after);
+                byId.put(after.id(), after);
                 members(after.owner()).come.add(after);
                 after.outgoing().forEach(target -> incoming(target).come.add(after.id()));
             }
@@ -371,21 +393,16 @@ public final class Model implements Namespaces {
         }
 
         private Incoming incoming(ElementId target) {
-            return incoming.computeIfAbsent(target, _ -> new Incoming(new HashSet<>(), new HashSet<>()));
+            return incoming.computeIfAbsent(target, _ -> new Incoming(new ArrayList<>(0), new ArrayList<>(1)));
         }
 
         Model build() {
-            MutMap<ElementId, List<Element>> byOwner = from.byOwner.mutable();
-            members.forEach((owner, change) -> byOwner.assoc(owner, change.after(from.children(owner))));
-            MutMap<ElementId, ImSet<ElementId>> referrers = from.referrers.mutable();
-            incoming.forEach((target, change) -> {
-                ImSet<ElementId> known = from.referrers.get(target);
-                MutSet<ElementId> users = (known == null ? PersistentHashSet.<ElementId>empty() : known).mutable();
-                change.gone.stream().filter(user -> !change.come.contains(user)).forEach(users::without);
-                change.come.forEach(users::put);
-                referrers.assoc(target, users.immutable());
-            });
-            return new Model(byId.immutable(), byOwner.immutable(), referrers.immutable(), top.after(from.roots), from.library);
+            Map<ElementId, @Nullable List<Element>> byOwner = HashMap.newHashMap(members.size());
+            members.forEach((owner, change) -> byOwner.put(owner, change.after(from.children(owner))));
+            Map<ElementId, @Nullable Set<ElementId>> referrers = HashMap.newHashMap(incoming.size());
+            incoming.forEach((target, change) -> referrers.put(target, change.after(from.referrers(target))));
+            return new Model(from.byId.with(byId), from.byOwner.with(byOwner), from.referrers.with(referrers), top.after(from.roots),
+                    from.library);
         }
     }
 }

@@ -30,6 +30,7 @@ public final class Names {
     private final Namespaces namespaces;
     private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
     private final Map<ElementId, List<Element>> imports = new ConcurrentHashMap<>();
+    private final Map<ElementId, Map<String, ElementId>> fromLibrary = new ConcurrentHashMap<>();
     private volatile @Nullable Map<String, ElementId> roots;
 
     public Names(Namespaces namespaces) {
@@ -146,7 +147,24 @@ public final class Names {
                 return inherited;
             }
         }
-        return imported(imports, name, inside, wanted, seen);
+        return inside && wanted == VALUES ? importedBefore(owner, imports, name, seen) : imported(imports, name, inside, wanted, seen);
+    }
+
+    /**
+     * What the imports of a namespace bring in, remembered where only the library answers: it is the same whenever it is
+     * asked, and few names make up most of what a model uses.
+     */
+    private Optional<ElementId> importedBefore(ElementId owner, List<Element> imports, String name, Set<ElementId> visited) {
+        Map<String, ElementId> known = fromLibrary.get(owner);
+        ElementId before = known == null ? null : known.get(name);
+        if (before != null) {
+            return Optional.of(before);
+        }
+        Optional<ElementId> found = imported(imports, name, true, VALUES, visited);
+        if (found.isPresent() && imports.stream().allMatch(each -> namespaces.imported(each).filter(target -> namespaces.namesIn(target) != null).isPresent())) {
+            fromLibrary.computeIfAbsent(owner, _ -> new ConcurrentHashMap<>()).put(name, found.get());
+        }
+        return found;
     }
 
     /** The member of {@code owner} by a name that only {@code owner} itself may use. */
@@ -161,7 +179,11 @@ public final class Names {
     private List<Element> importsIn(ElementId owner) {
         List<Element> known = imports.get(owner);
         if (known == null) {
-            known = namespaces.children(owner).stream().filter(child -> child.kind() == ElementKind.IMPORT).toList();
+            List<Element> children = namespaces.children(owner);
+            if (children.isEmpty()) {
+                return List.of();
+            }
+            known = children.stream().filter(child -> child.kind() == ElementKind.IMPORT).toList();
             imports.put(owner, known);
         }
         return known;
@@ -215,12 +237,15 @@ public final class Names {
 
     private Map<String, ElementId> own(ElementId owner) {
         Map<String, ElementId> known = members.get(owner);
-        if (known != null) {
-            return known;
+        if (known == null) {
+            List<Element> children = namespaces.children(owner);
+            if (children.isEmpty()) {
+                return Map.of();
+            }
+            known = index(children);
+            members.put(owner, known);
         }
-        Map<String, ElementId> index = index(namespaces.children(owner));
-        members.put(owner, index);
-        return index;
+        return known;
     }
 
     private Map<String, ElementId> index(List<Element> elements) {

@@ -39,6 +39,8 @@ public final class Property<T> implements Comparable<Property<?>> {
     /** {@code constant} or {@code readonly}, whichever is written. */
     public static final Property<String> CONSTANT = choice("constant");
     public static final Property<Boolean> END = flag("end");
+    /** How many there are of an end for each of the other ends, written before its keyword: {@code end [1] part}. */
+    public static final Property<Multiplicity> CROSS_MULTIPLICITY = new Property<>("crossMultiplicity", Shape.MULTIPLICITY);
     public static final Property<Boolean> REFERENTIAL = flag("ref");
     public static final Property<Boolean> INDIVIDUAL = flag("individual");
     /** {@code snapshot} or {@code timeslice}. */

@@ -12,9 +12,18 @@ public record Rank(String digits) implements Comparable<Rank> {
     private static final int BASE = 36;
 
     public Rank {
-        if (digits.isEmpty() || digits.endsWith("0") || !digits.chars().allMatch(c -> Character.digit(c, BASE) >= 0)) {
+        if (digits.isEmpty() || digits.endsWith("0") || !isNumber(digits)) {
             throw new IllegalArgumentException("'" + digits + "' is no rank");
         }
+    }
+
+    private static boolean isNumber(String digits) {
+        for (int i = 0; i < digits.length(); i++) {
+            if (Character.digit(digits.charAt(i), BASE) < 0) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** A rank strictly between the two; {@code null} stands for the very beginning or the very end. */

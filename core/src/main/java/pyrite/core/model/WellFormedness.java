@@ -10,11 +10,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Name;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 
@@ -23,6 +26,9 @@ public final class WellFormedness {
     private static final Set<ElementKind> REQUIREMENTS = Set.of(ElementKind.REQUIREMENT, ElementKind.CONCERN, ElementKind.VIEWPOINT,
             ElementKind.OBJECTIVE, ElementKind.FRAMED_CONCERN, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT);
 
+    /** So many elements are checked in one go: enough to be worth handing to another processor. */
+    private static final int SLICE = 2000;
+
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
 
@@ -30,22 +36,48 @@ public final class WellFormedness {
         this.model = model;
     }
 
-    /** Checks the given elements of a snapshot. */
+    /** Checks the given elements of a snapshot, each on its own and so on all processors; problems come in the order of the elements. */
     public static List<Problem> check(Model model, Collection<ElementId> elements) {
+        List<Problem> problems = new ArrayList<>();
+        slices(List.copyOf(elements)).parallel().map(slice -> {
+            WellFormedness rules = new WellFormedness(model);
+            slice.forEach(id -> rules.checkWithMembers(model.get(id)));
+            return rules.problems;
+        }).toList().forEach(problems::addAll);
+        WellFormedness top = new WellFormedness(model);
+        top.namesAreUnique(model.ownRoots());
+        problems.addAll(top.problems);
+        return List.copyOf(problems);
+    }
+
+    /**
+     * What is wrong with the expressions of elements that are known to be faulty otherwise. Expressions with names that lead
+     * nowhere are left out, and so are types that are not known: nothing is reported that may only follow from another fault.
+     */
+    static List<Problem> checkExpressions(Model model, Collection<ElementId> elements) {
         WellFormedness rules = new WellFormedness(model);
-        Set<ElementId> namespaces = new HashSet<>();
-        for (ElementId id : elements) {
-            Element element = model.get(id);
-            if (rules.ownerExistsAndMayOwn(element)) {
-                rules.checkElement(element);
-            }
-            if (!model.children(id).isEmpty()) {
-                namespaces.add(id);
-            }
+        elements.stream().map(model::get).filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
+                .forEach(rules::expressionsFit);
+        return rules.problems;
+    }
+
+    private Stream<Expression> expressionsOf(Element element) {
+        return Stream.concat(element.get(Property.VALUE).map(FeatureValue::expression).stream(), element.get(Property.RESULT).stream());
+    }
+
+    private static boolean isResolved(Expression expression) {
+        return expression.referents().stream().noneMatch(Name.class::isInstance);
+    }
+
+    private static <T> Stream<List<T>> slices(List<T> all) {
+        return IntStream.rangeClosed(0, (all.size() - 1) / SLICE).mapToObj(i -> all.subList(i * SLICE, Math.min(all.size(), (i + 1) * SLICE)));
+    }
+
+    private void checkWithMembers(Element element) {
+        if (ownerExistsAndMayOwn(element)) {
+            checkElement(element);
         }
-        namespaces.forEach(namespace -> rules.namesAreUnique(model.children(namespace)));
-        rules.namesAreUnique(model.ownRoots());
-        return List.copyOf(rules.problems);
+        namesAreUnique(model.children(element.id()));
     }
 
     private void checkElement(Element element) {
@@ -62,17 +94,18 @@ public final class WellFormedness {
 
     private boolean ownerExistsAndMayOwn(Element element) {
         if (element.owner() == null) {
-            return require(element.kind().isPackage(), element, "only a package stands at the top, not "
-                    + element.kind().titleWithArticle());
+            return require(element.kind().isPackage(), element, () -> "only a package stands at the top, not " + element.kind().titleWithArticle());
         }
         Element owner = model.find(element.owner()).orElse(null);
-        return require(owner != null, element, "its owner does not exist")
-                && require(owner.kind().mayOwn(element.kind()), element, owner.kind().titleWithArticle() + " cannot own "
-                        + element.kind().titleWithArticle());
+        return require(owner != null, element, () -> "its owner does not exist")
+                && require(owner.kind().mayOwn(element.kind()), element,
+                        () -> owner.kind().titleWithArticle() + " cannot own " + element.kind().titleWithArticle());
     }
 
     private void propertiesFit(Element element) {
-        for (Property<?> property : element.properties().keySet()) {
+        PropertyMap properties = (PropertyMap) element.properties();
+        for (int i = 0; i < properties.size(); i++) {
+            Property<?> property = properties.key(i);
             if (!element.kind().takes(property)) {
                 problems.add(Problem.at(element, property, element.kind().titleWithArticle() + " has no " + property.key()));
             }
@@ -80,15 +113,21 @@ public final class WellFormedness {
     }
 
     private boolean referencesExist(Element element) {
-        List<ElementId> missing = element.outgoing().stream().filter(id -> model.find(id).isEmpty()).toList();
-        return require(missing.isEmpty(), element, "refers to something that no longer exists");
+        for (ElementId target : element.outgoing()) {
+            if (!model.has(target)) {
+                return require(false, element, () -> "refers to something that no longer exists");
+            }
+        }
+        return true;
     }
 
     private boolean specializationHasNoCircle(Element element) {
-        List<ElementId> generals = model.generals(element);
-        boolean circle = !generals.isEmpty() && generals.stream().filter(id -> !model.isLibrary(id)).flatMap(id -> model.find(id).stream())
-                .anyMatch(general -> model.inheritance().generals(general).contains(element));
-        return require(!circle, element, describe(element) + " specialises itself, directly or in a circle");
+        boolean circle = false;
+        for (ElementId id : model.generals(element)) {
+            Element general = model.isLibrary(id) ? null : model.get(id);
+            circle |= general != null && model.inheritance().generals(general).contains(element);
+        }
+        return require(!circle, element, () -> describe(element) + " specialises itself, directly or in a circle");
     }
 
     private void generalsFit(Element element) {
@@ -150,7 +189,7 @@ public final class WellFormedness {
 
     /** A member that goes by the name of an inherited one either redefines it or has another name. */
     private void nothingIsShadowed(Element element) {
-        List<Element> generals = model.inheritance().generals(element);
+        List<Element> generals = model.children(element.id()).isEmpty() ? List.of() : model.inheritance().generals(element);
         if (generals.size() < 2) {
             return;
         }
@@ -169,7 +208,7 @@ public final class WellFormedness {
     }
 
     private void redefinesSomethingInherited(Element element) {
-        if (element.owner() == null) {
+        if (element.owner() == null || element.references(Property.REDEFINES).isEmpty()) {
             return;
         }
         Set<ElementId> inherited = new HashSet<>();
@@ -189,7 +228,7 @@ public final class WellFormedness {
     private void relationEndsFit(Element element) {
         Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
         if (target != null && (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT)) {
-            require(REQUIREMENTS.contains(target.kind()), element, "what is "
+            require(REQUIREMENTS.contains(target.kind()), element, () -> "what is "
                     + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement, but "
                     + describe(target) + " is " + target.kind().titleWithArticle());
         }
@@ -216,7 +255,7 @@ public final class WellFormedness {
         Type left = binding.get(Property.LEFT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
         Type right = binding.get(Property.RIGHT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
         boolean fit = left instanceof Type.Unknown || right instanceof Type.Unknown || left.equals(right);
-        require(fit, binding, left + " and " + right + " cannot be bound");
+        require(fit, binding, () -> left + " and " + right + " cannot be bound");
     }
 
     private void expressionsFit(Element element) {
@@ -230,6 +269,9 @@ public final class WellFormedness {
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
     private void valueIsNoCircle(Element element, FeatureValue value) {
         List<Element> circle = value.kind().isInitial() ? List.of() : circle(element);
+        if (circle.isEmpty()) {
+            return;
+        }
         boolean first = circle.stream().map(model.names()::qualifiedName).min(Comparator.naturalOrder())
                 .filter(model.names().qualifiedName(element)::equals).isPresent();
         if (first) {
@@ -342,9 +384,9 @@ public final class WellFormedness {
         }
     }
 
-    private boolean require(boolean holds, Element element, String message) {
+    private boolean require(boolean holds, Element element, Supplier<String> message) {
         if (!holds) {
-            problems.add(Problem.of(element, message));
+            problems.add(Problem.of(element, message.get()));
         }
         return holds;
     }

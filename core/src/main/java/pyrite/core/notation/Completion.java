@@ -21,12 +21,20 @@ final class Completion {
     interface Ids {
         Ids RANDOM = (_, _) -> ElementId.random();
 
-        /** @param qualifiedName for those that take the id from there */
-        ElementId idOf(Draft draft, String qualifiedName);
+        /** @param path the names of its owners and its own, for those that take the id from there */
+        ElementId idOf(Draft draft, Path path);
 
         /** The element the draft was written from, if there is one. */
         default Optional<Element> elementOf(Draft draft) {
             return Optional.empty();
+        }
+    }
+
+    /** Where a draft stands; written out only by those who ask. */
+    record Path(@Nullable Path owner, Draft draft, Rank rank) {
+        String qualifiedName() {
+            String own = Objects.requireNonNullElseGet(draft.calledBy(), () -> draft.kind.keyword() + "#" + rank.digits());
+            return owner == null ? own : owner.qualifiedName() + "::" + own;
         }
     }
 
@@ -36,20 +44,19 @@ final class Completion {
 
     /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
     void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
-        members(source, members, owner, "", ranks(members, owner, after, before));
+        members(source, members, owner, null, ranks(members, owner, after, before));
     }
 
-    private void members(Source source, List<Draft> members, @Nullable ElementId owner, String path, List<Rank> ranks) {
+    private void members(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Path around, List<Rank> ranks) {
         for (int i = 0; i < members.size(); i++) {
             Draft draft = members.get(i);
-            String own = Objects.requireNonNullElse(draft.calledBy(), draft.kind.keyword() + "#" + ranks.get(i).digits());
-            String qualified = path.isEmpty() ? own : path + "::" + own;
-            ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, qualified));
+            Path path = new Path(around, draft, ranks.get(i));
+            ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, path));
             draft.complete(id, owner, ranks.get(i));
             drafts.add(draft);
             places.put(id, new Reading.Place(source, draft.head));
             if (!draft.children.isEmpty()) {
-                members(source, draft.children, id, qualified, ranks(draft.children, id, null, null));
+                members(source, draft.children, id, path, ranks(draft.children, id, null, null));
             }
         }
     }

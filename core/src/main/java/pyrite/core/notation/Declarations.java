@@ -113,7 +113,12 @@ final class Declarations {
                 case "variant" -> draft.set(Property.VARIANT, true);
                 case "derived" -> draft.set(Property.DERIVED, true);
                 case "constant", "readonly" -> draft.set(Property.CONSTANT, cursor.text());
-                case "end" -> draft.set(Property.END, true);
+                case "end" -> {
+                    cursor.take();
+                    draft.set(Property.END, true);
+                    crossMultiplicity(draft);
+                    continue;
+                }
                 case "individual" -> draft.set(Property.INDIVIDUAL, true);
                 case "snapshot", "timeslice" -> draft.set(Property.PORTION, cursor.text());
                 case "in", "out", "inout", "return" -> draft.set(Property.DIRECTION, cursor.text());
@@ -130,6 +135,28 @@ final class Declarations {
             }
             cursor.take();
         }
+    }
+
+    /**
+     * {@code [1]} between {@code end} and the keyword or the name. Where neither follows, it is the multiplicity of the end
+     * itself: {@code end [1] : Part}.
+     */
+    private void crossMultiplicity(Draft draft) {
+        int first = cursor.at();
+        if (!cursor.takes("[")) {
+            return;
+        }
+        multiplicity(draft, first);
+        if (seesClause() || cursor.sees(";") || cursor.sees("{") || cursor.sees("=")) {
+            return;
+        }
+        Object numbers = draft.properties.remove(Property.MULTIPLICITY);
+        if (numbers == null) {
+            members.problem(cursor.spanFrom(first), MULTIPLICITY_FORM);
+        } else {
+            draft.properties.put(Property.CROSS_MULTIPLICITY, numbers);
+        }
+        draft.formulas.removeIf(formula -> formula.property() == Property.BOUNDS);
     }
 
     /** Takes the keyword and {@code def}; whether a mere reference follows instead of a declaration. */
@@ -212,10 +239,10 @@ final class Declarations {
     private void unmarked(Draft draft, boolean ref, String word) {
         boolean occurrence = draft.has(Property.INDIVIDUAL) || draft.has(Property.PORTION);
         if (cursor.takes("def")) {
-            if (!occurrence) {
+            if (!occurrence && !draft.has(Property.MARKS)) {
                 throw cursor.expected("a keyword such as 'part' before 'def'");
             }
-            draft.kind = ElementKind.OCCURRENCE_DEFINITION;
+            draft.kind = occurrence ? ElementKind.OCCURRENCE_DEFINITION : ElementKind.MARKED_DEFINITION;
             return;
         }
         boolean goesOn = cursor.seesName() || cursor.sees("<") || seesClause() || cursor.sees("=") || cursor.sees(":=")

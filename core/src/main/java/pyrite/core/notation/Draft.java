@@ -16,6 +16,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
 
 /**
  * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element when
@@ -43,6 +44,8 @@ final class Draft {
     @Nullable String name;
     @Nullable String shortName;
     Span head = Span.NONE;
+    /** What it inherits from as far as that is known; null until somebody asks, empty while it is being found. */
+    @Nullable Map<Property<?>, List<Reference>> generals;
     private @Nullable Element element;
 
     Draft(ElementKind kind, @Nullable Draft owner) {

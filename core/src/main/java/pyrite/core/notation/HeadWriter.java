@@ -95,7 +95,7 @@ final class HeadWriter {
         String keyword = keyword(element);
         head.append(keyword);
         if (element.kind().isDefinition()) {
-            head.append(" def");
+            head.append(keyword.isEmpty() && !head.isEmpty() ? "def" : " def");
         }
         boolean refers = element.kind().shortKeyword() != null && element.get(Property.TARGET).isPresent();
         String called = refers ? " " + target(element, Property.TARGET) : identification(element);
@@ -114,7 +114,9 @@ final class HeadWriter {
         prefixes.append(flag(element, Property.DERIVED, "derived ")).append(flag(element, Property.ABSTRACT, "abstract "))
                 .append(flag(element, Property.VARIATION, "variation "));
         element.get(Property.CONSTANT).ifPresent(constant -> prefixes.append(constant).append(' '));
-        prefixes.append(flag(element, Property.END, "end ")).append(flag(element, Property.REFERENTIAL, "ref "))
+        prefixes.append(flag(element, Property.END, "end "));
+        element.get(Property.CROSS_MULTIPLICITY).ifPresent(multiplicity -> prefixes.append('[').append(multiplicity).append("] "));
+        prefixes.append(flag(element, Property.REFERENTIAL, "ref "))
                 .append(flag(element, Property.INDIVIDUAL, "individual "));
         element.get(Property.PORTION).ifPresent(portion -> prefixes.append(portion).append(' '));
         element.references(Property.MARKS).forEach(mark -> prefixes.append('#').append(spelling.reference(mark, element.owner())).append(' '));

@@ -89,7 +89,7 @@ public final class NotationReader {
         Identity identity = Identity.of(base, written, top.children);
         Completion completion = new Completion(new Completion.Ids() {
             @Override
-            public ElementId idOf(Draft draft, String qualifiedName) {
+            public ElementId idOf(Draft draft, Completion.Path path) {
                 return ElementId.random();
             }
 

@@ -2,13 +2,13 @@ package pyrite.core.notation;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -39,8 +39,6 @@ final class Resolver implements Namespaces {
     private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
     private final Map<ElementId, List<Element>> draftsByOwner = new HashMap<>();
     private final List<Element> draftRoots = new ArrayList<>();
-    private final Map<ElementId, Map<Property<?>, List<Reference>>> resolved = new HashMap<>();
-    private final Set<ElementId> resolving = new HashSet<>();
     private final Map<ElementId, Optional<ElementId>> importedBy = new HashMap<>();
     private final Names names = new Names(this);
     private Faults faults = (_, _, _) -> {
@@ -86,7 +84,7 @@ final class Resolver implements Namespaces {
         if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
             return element;
         }
-        Map<Property<?>, Object> properties = new HashMap<>(element.properties());
+        Map<Property<?>, Object> properties = new TreeMap<>(element.properties());
         properties.putAll(generalsOf(draft));
         for (Draft.Pending pending : draft.references) {
             if (pending.property().shape() == Property.Shape.REFERENCE) {
@@ -144,15 +142,11 @@ final class Resolver implements Namespaces {
         if (draft.references.isEmpty()) {
             return Map.of();
         }
-        ElementId id = draft.element().id();
-        Map<Property<?>, List<Reference>> known = resolved.get(id);
-        if (known != null) {
-            return known;
+        if (draft.generals != null) {
+            return draft.generals;
         }
-        if (!resolving.add(id)) {
-            return Map.of();
-        }
-        Map<Property<?>, List<Reference>> found = new HashMap<>();
+        draft.generals = Map.of();
+        Map<Property<?>, List<Reference>> found = new TreeMap<>();
         for (Property<List<Reference>> property : GENERALS) {
             List<Draft.Pending> written = draft.pending(property);
             List<Reference> references = written.isEmpty() ? List.of()
@@ -161,8 +155,7 @@ final class Resolver implements Namespaces {
                 found.put(property, references);
             }
         }
-        resolving.remove(id);
-        resolved.put(id, found);
+        draft.generals = found;
         return found;
     }
 

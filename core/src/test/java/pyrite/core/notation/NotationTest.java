@@ -281,7 +281,7 @@ class NotationTest {
     @Test
     void everyWordThatBeginsADeclarationIsKept() {
         for (ElementKind kind : ElementKind.values()) {
-            assertThat(Keywords.RESERVED).contains(kind.keyword().split(" "));
+            assertThat(Keywords.RESERVED).containsAll(List.of(kind.keyword().split(" ")).stream().filter(word -> !word.isEmpty()).toList());
         }
     }
 
@@ -304,6 +304,20 @@ class NotationTest {
                 part top;
                 """);
         assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 11, 12, 14);
+    }
+
+    @Test
+    void whatIsWrongInAnElementIsReportedBesideANameThatLeadsNowhere() {
+        Reading reading = Models.tryRead("""
+                package P {
+                    private import SI::*;
+                    attribute a : Missing = 3 [m] + 2 [s];
+                    attribute b : Missing = 3 [m];
+                    attribute c : Missing = unknown + 3 [m] + 2 [s];
+                }
+                """);
+        assertThat(reading.problems()).extracting(problem -> problem.line() + ":" + problem.column())
+                .containsExactly("3:19", "3:29", "4:19", "5:19", "5:29");
     }
 
     @Test

@@ -1,0 +1,47 @@
+package pyrite.core.model;
+
+import java.util.AbstractSet;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Iterator;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** A large immutable set of ids of which an edit changes few: a {@link SnapshotMap} seen as a set. */
+final class ManyIds extends AbstractSet<ElementId> {
+    private final SnapshotMap<ElementId> ids;
+
+    private ManyIds(SnapshotMap<ElementId> ids) {
+        this.ids = ids;
+    }
+
+    /** The ids of a set without those gone and with those come; who is in both stays. */
+    static ManyIds after(Set<ElementId> before, Collection<ElementId> gone, Collection<ElementId> come) {
+        Map<ElementId, @Nullable ElementId> changes = HashMap.newHashMap(gone.size() + come.size());
+        SnapshotMap<ElementId> known = SnapshotMap.empty();
+        if (before instanceof ManyIds many) {
+            known = many.ids;
+        } else {
+            before.forEach(id -> changes.put(id, id));
+        }
+        gone.forEach(id -> changes.put(id, null));
+        come.forEach(id -> changes.put(id, id));
+        return new ManyIds(known.with(changes));
+    }
+
+    @Override
+    public boolean contains(Object id) {
+        return id instanceof ElementId known && ids.get(known) != null;
+    }
+
+    @Override
+    public Iterator<ElementId> iterator() {
+        return ids.values().iterator();
+    }
+
+    @Override
+    public int size() {
+        return ids.size();
+    }
+}

@@ -1,0 +1,101 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.organicdesign.fp.collections.ImMap;
+import org.organicdesign.fp.collections.MutMap;
+import org.organicdesign.fp.collections.PersistentHashMap;
+
+/**
+ * An immutable map by element: a plain hash map as the ground, shared by many snapshots and never written to again, and a
+ * persistent hash trie of what has changed since. Looking up is as quick as in a hash map while little has changed; a change
+ * costs what it touches; when the changes come to a quarter of the ground, both become a new ground, which adds a constant to
+ * the cost of each change on average.
+ */
+final class SnapshotMap<V> {
+    private static final Object GONE = new Object();
+    private static final int FEW = 256;
+
+    private final Map<ElementId, V> ground;
+    private final ImMap<ElementId, Object> since;
+    private final int size;
+
+    private SnapshotMap(Map<ElementId, V> ground, ImMap<ElementId, Object> since, int size) {
+        this.ground = ground;
+        this.since = since;
+        this.size = size;
+    }
+
+    static <V> SnapshotMap<V> empty() {
+        return new SnapshotMap<>(Map.of(), PersistentHashMap.empty(), 0);
+    }
+
+    @SuppressWarnings("unchecked")
+    @Nullable V get(ElementId id) {
+        Object changed = since.isEmpty() ? null : since.get(id);
+        return changed == null ? ground.get(id) : changed == GONE ? null : (V) changed;
+    }
+
+    int size() {
+        return size;
+    }
+
+    /** All values, in no particular order. */
+    List<V> values() {
+        List<V> all = new ArrayList<>(size);
+        ground.forEach((id, value) -> {
+            if (since.isEmpty() || since.get(id) == null) {
+                all.add(value);
+            }
+        });
+        addChanged(all);
+        return all;
+    }
+
+    @SuppressWarnings("unchecked")
+    private void addChanged(List<V> all) {
+        since.values().stream().filter(value -> value != GONE).forEach(value -> all.add((V) value));
+    }
+
+    /** This map after changes by id; null takes an id out. */
+    SnapshotMap<V> with(Map<ElementId, @Nullable V> changes) {
+        if (changes.isEmpty()) {
+            return this;
+        }
+        return since.size() + changes.size() > FEW + ground.size() / 4 ? newGround(changes) : onTop(changes);
+    }
+
+    private SnapshotMap<V> onTop(Map<ElementId, @Nullable V> changes) {
+        MutMap<ElementId, Object> changed = since.mutable();
+        int[] grown = {size};
+        changes.forEach((id, value) -> {
+            grown[0] += (value == null ? 0 : 1) - (get(id) == null ? 0 : 1);
+            changed.assoc(id, value == null ? GONE : value);
+        });
+        return new SnapshotMap<>(ground, changed.immutable(), grown[0]);
+    }
+
+    @SuppressWarnings("unchecked")
+    private SnapshotMap<V> newGround(Map<ElementId, @Nullable V> changes) {
+        Map<ElementId, V> all = HashMap.newHashMap(size + changes.size());
+        all.putAll(ground);
+        since.forEach(entry -> {
+            if (entry.getValue() == GONE) {
+                all.remove(entry.getKey());
+            } else {
+                all.put(entry.getKey(), (V) entry.getValue());
+            }
+        });
+        changes.forEach((id, value) -> {
+            if (value == null) {
+                all.remove(id);
+            } else {
+                all.put(id, value);
+            }
+        });
+        return new SnapshotMap<>(all, PersistentHashMap.empty(), all.size());
+    }
+}
