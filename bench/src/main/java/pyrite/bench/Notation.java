@@ -31,7 +31,7 @@ import pyrite.core.notation.Source;
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 8, time = 2)
 @Measurement(iterations = 5, time = 2)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xss4m"})
+@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xmn1400m", "-Xss4m"})
 public class Notation {
     private final String text = text();
     private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text))).model();
