@@ -85,7 +85,7 @@ public class BranchStore {
     /** Which of some elements changed after a revision. */
     public List<ElementId> movedSince(Branch branch, int number, Collection<ElementId> elements) {
         return elements.isEmpty() ? List.of() : mapper.movedSince(branch.id(), number,
-                elements.stream().map(ElementId::value).toList()).stream().map(ElementId::new).toList();
+                elements.stream().map(ElementId::value).toList()).stream().map(ElementId::of).toList();
     }
 
     /** A revision and the name of who made it. */

@@ -14,6 +14,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ForkJoinTask;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -318,19 +320,40 @@ public final class Model implements Namespaces {
         return owners;
     }
 
-    /** Collects changes to the persistent maps before a snapshot is made of them. */
+    /** What changes in the maps of a snapshot, gathered before the next one is made. */
     private static final class Builder {
         private static final int FEW = 16;
+        private static final int WORTH_SHARING = 2000;
 
         private final Model from;
-        private final Map<ElementId, @Nullable Element> byId;
-        private final Map<ElementId, Members> members = new HashMap<>();
-        private final Members top = new Members();
-        private final Map<ElementId, Incoming> incoming = new HashMap<>();
+        private final List<ElementChange> changes;
+
+        Builder(Model from, List<ElementChange> changes) {
+            this.from = from;
+            this.changes = changes;
+        }
+
+        /** The elements and who refers to them have nothing to do with each other: two processors share the work where it is much. */
+        Model build() {
+            ForkJoinTask<SnapshotMap<Set<ElementId>>> referrers = ForkJoinTask.adapt(this::referrers);
+            if (changes.size() > WORTH_SHARING) {
+                referrers.fork();
+            }
+            SnapshotMap<Element> byId = byId();
+            Members top = new Members();
+            SnapshotMap<List<Element>> byOwner = byOwner(top);
+            return new Model(byId, byOwner, changes.size() > WORTH_SHARING ? referrers.join() : referrers.invoke(), top.after(from.roots), from.library);
+        }
+
+        private SnapshotMap<Element> byId() {
+            Map<ElementId, @Nullable Element> after = HashMap.newHashMap(changes.size());
+            changes.forEach(change -> after.put(change.id(), change.after()));
+            return from.byId.with(after);
+        }
 
         /** What changes among the members of one owner. */
         private static final class Members {
-            private final Set<ElementId> gone = new HashSet<>();
+            private final Set<ElementId> gone = new HashSet<>(0);
             private final List<Element> come = new ArrayList<>();
 
             /** The members after the change, in their order. */
@@ -349,9 +372,25 @@ public final class Model implements Namespaces {
             }
         }
 
+        private SnapshotMap<List<Element>> byOwner(Members top) {
+            Map<ElementId, Members> members = new HashMap<>();
+            Function<@Nullable ElementId, Members> of = owner -> owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
+            changes.forEach(change -> {
+                if (change.before() != null) {
+                    of.apply(change.before().owner()).gone.add(change.id());
+                }
+                if (change.after() != null) {
+                    of.apply(change.after().owner()).come.add(change.after());
+                }
+            });
+            Map<ElementId, @Nullable List<Element>> after = HashMap.newHashMap(members.size());
+            members.forEach((owner, change) -> after.put(owner, change.after(from.children(owner))));
+            return from.byOwner.with(after);
+        }
+
         /** Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both. */
         private record Incoming(List<ElementId> gone, List<ElementId> come) {
-            /** Few are copied at each change; many stand in a persistent set. Null if there is none left. */
+            /** Few are copied at each change; many stand in a map that shares what stays. Null if there is none left. */
             @Nullable Set<ElementId> after(Set<ElementId> before) {
                 if (before.isEmpty() && come.size() == 1) {
                     return Set.of(come.getFirst());
@@ -366,43 +405,20 @@ public final class Model implements Namespaces {
             }
         }
 
-        Builder(Model from, List<ElementChange> changes) {
-            this.from = from;
-            this.byId = HashMap.newHashMap(changes.size());
-            changes.forEach(this::change);
-        }
-
-        private void change(ElementChange change) {
-            Element before = change.before();
-            Element after = change.after();
-            if (before != null) {
-                members(before.owner()).gone.add(before.id());
-                before.outgoing().forEach(target -> incoming(target).gone.add(before.id()));
-            }
-            if (after == null) {
-                byId.put(change.id(), null);
-            } else {
-                byId.put(after.id(), after);
-                members(after.owner()).come.add(after);
-                after.outgoing().forEach(target -> incoming(target).come.add(after.id()));
-            }
-        }
-
-        private Members members(@Nullable ElementId owner) {
-            return owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
-        }
-
-        private Incoming incoming(ElementId target) {
-            return incoming.computeIfAbsent(target, _ -> new Incoming(new ArrayList<>(0), new ArrayList<>(1)));
-        }
-
-        Model build() {
-            Map<ElementId, @Nullable List<Element>> byOwner = HashMap.newHashMap(members.size());
-            members.forEach((owner, change) -> byOwner.put(owner, change.after(from.children(owner))));
-            Map<ElementId, @Nullable Set<ElementId>> referrers = HashMap.newHashMap(incoming.size());
-            incoming.forEach((target, change) -> referrers.put(target, change.after(from.referrers(target))));
-            return new Model(from.byId.with(byId), from.byOwner.with(byOwner), from.referrers.with(referrers), top.after(from.roots),
-                    from.library);
+        private SnapshotMap<Set<ElementId>> referrers() {
+            Map<ElementId, Incoming> incoming = new HashMap<>();
+            Function<ElementId, Incoming> of = target -> incoming.computeIfAbsent(target, _ -> new Incoming(new ArrayList<>(0), new ArrayList<>(1)));
+            changes.forEach(change -> {
+                if (change.before() != null) {
+                    change.before().outgoing().forEach(target -> of.apply(target).gone.add(change.id()));
+                }
+                if (change.after() != null) {
+                    change.after().outgoing().forEach(target -> of.apply(target).come.add(change.id()));
+                }
+            });
+            Map<ElementId, @Nullable Set<ElementId>> after = HashMap.newHashMap(incoming.size());
+            incoming.forEach((target, change) -> after.put(target, change.after(from.referrers(target))));
+            return from.referrers.with(after);
         }
     }
 }

@@ -136,8 +136,10 @@ public final class NotationReader {
         boolean syntaxHolds = problems.isEmpty();
         Set<ElementId> faulty = new HashSet<>();
         List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) -> {
-            faulty.add(draft);
-            problems.add(completion.places().get(draft).source().problem(span, message));
+            synchronized (problems) {
+                faulty.add(draft);
+                problems.add(completion.places().get(draft).source().problem(span, message));
+            }
         });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;

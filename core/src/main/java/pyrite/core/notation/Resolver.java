@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -34,12 +35,14 @@ final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
 
+    private static final int WORTH_SHARING = 2000;
+
     private final Model base;
     private final Set<ElementId> replaced;
     private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
     private final Map<ElementId, List<Element>> draftsByOwner = new HashMap<>();
     private final List<Element> draftRoots = new ArrayList<>();
-    private final Map<ElementId, Optional<ElementId>> importedBy = new HashMap<>();
+    private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
     private final Names names = new Names(this);
     private Faults faults = (_, _, _) -> {
     };
@@ -73,10 +76,17 @@ final class Resolver implements Namespaces {
         return base;
     }
 
-    /** All drafts as elements; faults are reported and the references concerned left out. */
+    /**
+     * All drafts as elements; faults are reported and the references concerned left out. What elements inherit from is found
+     * first, one after the other; with that known, the rest of each is found on its own and so on all processors.
+     *
+     * @param report is called from several threads
+     */
     List<Element> resolveAll(Faults report) {
         faults = report;
-        return drafts.values().stream().map(this::resolve).toList();
+        drafts.values().forEach(this::generalsOf);
+        List<Draft> all = List.copyOf(drafts.values());
+        return (all.size() < WORTH_SHARING ? all.stream() : all.parallelStream()).map(this::resolve).toList();
     }
 
     private Element resolve(Draft draft) {
