@@ -33,23 +33,9 @@ import pyrite.core.notation.Source;
 @Measurement(iterations = 5, time = 2)
 @Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xmn1400m", "-Xss4m"})
 public class Notation {
-    private final String text = text();
+    private final String text = Texts.packages(50);
     private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text))).model();
     private final List<ElementId> ids = read.ownElements().stream().map(Element::id).toList();
-
-    private static String text() {
-        StringBuilder text = new StringBuilder();
-        for (int p = 0; p < 50; p++) {
-            text.append("package P").append(p).append(" {\nprivate import ISQ::*; private import SI::*;\n");
-            for (int d = 0; d < 40; d++) {
-                text.append("part def D").append(d).append(" {\ndoc /* A definition of some length, as people write them. */\n")
-                        .append("attribute mass : MassValue = ").append(d).append(" [kg];\nattribute weight : ForceValue = mass * 9.81 [m/s^2];\n}\n")
-                        .append("part d").append(d).append(" : D").append(d).append(";\n");
-            }
-            text.append("}\n");
-        }
-        return text.toString();
-    }
 
     @Benchmark
     public int reading() {

@@ -45,15 +45,14 @@ public interface BranchMapper {
             @Param("at") Instant at, @Param("summary") String summary, @Param("act") Revision.Act act, @Param("of") int of);
 
     @Update("""
-            update element_version set to_number = #{number}
-            where branch_id = #{branch} and element_id = #{element} and to_number is null""")
-    int close(@Param("branch") long branch, @Param("element") UUID element, @Param("number") int number);
+            <script>update element_version set to_number = #{number} where branch_id = #{branch} and to_number is null and element_id in
+            <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach></script>""")
+    int close(@Param("branch") long branch, @Param("elements") Collection<UUID> elements, @Param("number") int number);
 
     @Insert("""
-            insert into element_version (branch_id, element_id, from_number, content)
-            values (#{branch}, #{element}, #{number}, #{content})""")
-    void open(@Param("branch") long branch, @Param("element") UUID element, @Param("number") int number,
-            @Param("content") String content);
+            <script>insert into element_version (branch_id, element_id, from_number, content) values
+            <foreach item='v' collection='versions' separator=','>(#{branch}, #{v.elementId}, #{number}, #{v.content})</foreach></script>""")
+    void open(@Param("branch") long branch, @Param("versions") Collection<Version> versions, @Param("number") int number);
 
     /** A stored state of an element. */
     record Version(UUID elementId, String content) {

@@ -20,9 +20,11 @@ import pyrite.core.notation.Library;
 /** Keeps branches: their revisions, and every state each element was in. */
 @Repository
 public class BranchStore {
+    private static final int MOST_AT_ONCE = 200;
+
     private final BranchMapper mapper;
 
-    BranchStore(BranchMapper mapper) {
+    public BranchStore(BranchMapper mapper) {
         this.mapper = mapper;
     }
 
@@ -44,9 +46,7 @@ public class BranchStore {
 
     /** The newest snapshot of a branch. */
     public Model load(Branch branch) {
-        List<ElementChange> changes = mapper.live(branch.id()).stream()
-                .map(row -> new ElementChange(null, element(row))).toList();
-        return Library.model().replay(new Difference(changes));
+        return Library.model().with(mapper.live(branch.id()).parallelStream().map(BranchStore::element).toList());
     }
 
     /**
@@ -61,14 +61,20 @@ public class BranchStore {
         }
         mapper.addRevision(branch.id(), revision.number(), author.id(), revision.at(), revision.summary(), revision.act(),
                 revision.of());
-        for (ElementChange change : difference.changes()) {
-            if (change.before() != null) {
-                mapper.close(branch.id(), change.id().value(), revision.number());
-            }
-            if (change.after() != null) {
-                mapper.open(branch.id(), change.id().value(), revision.number(), ElementContent.write(change.after()));
-            }
+        List<UUID> ended = difference.changes().stream().filter(change -> change.before() != null).map(change -> change.id().value()).toList();
+        slices(ended).forEach(ids -> mapper.close(branch.id(), ids, revision.number()));
+        List<BranchMapper.Version> begun = difference.changes().stream().filter(change -> change.after() != null)
+                .map(change -> new BranchMapper.Version(change.id().value(), ElementContent.write(change.after()))).toList();
+        slices(begun).forEach(versions -> mapper.open(branch.id(), versions, revision.number()));
+    }
+
+    /** So many rows go into one statement; the database plans it once and then knows it. */
+    private static <T> List<List<T>> slices(List<T> all) {
+        List<List<T>> slices = new ArrayList<>();
+        for (int from = 0; from < all.size(); from += MOST_AT_ONCE) {
+            slices.add(all.subList(from, Math.min(all.size(), from + MOST_AT_ONCE)));
         }
+        return slices;
     }
 
     /** What a revision changed, before and after. */

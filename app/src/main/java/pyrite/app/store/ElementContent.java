@@ -3,6 +3,7 @@ package pyrite.app.store;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,8 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
@@ -74,51 +77,103 @@ final class ElementContent {
         return array;
     }
 
-    /** @throws IllegalStateException if the row is not what {@link #write} made */
+    /**
+     * Reads token by token, because a branch may hold a hundred thousand of these.
+     *
+     * @throws IllegalStateException if the row is not what {@link #write} made
+     */
     static Element read(UUID id, String content) {
-        try {
-            JsonNode node = JSON.readTree(content);
-            Map<Property<?>, Object> properties = new TreeMap<>();
-            node.propertyStream().forEach(entry -> {
-                Property<?> property = Property.withKey(entry.getKey());
-                if (property != null) {
-                    properties.put(property, read(property, entry.getValue()));
-                }
-            });
-            String owner = text(node, "owner");
-            return new Element(ElementId.of(id), ElementKind.valueOf(node.get("kind").asString()),
-                    owner == null ? null : ElementId.parse(owner), new Rank(node.get("rank").asString()),
-                    text(node, "name"), text(node, "short"), properties);
+        try (JsonParser json = JSON.createParser(content)) {
+            Parts parts = new Parts();
+            json.nextToken();
+            while (json.nextToken() == JsonToken.PROPERTY_NAME) {
+                String key = json.currentName();
+                json.nextToken();
+                parts.take(key, json);
+            }
+            return new Element(ElementId.of(id), Objects.requireNonNull(parts.kind, "its kind"), parts.owner,
+                    Objects.requireNonNull(parts.rank, "its rank"), parts.name, parts.shortName, parts.properties);
         } catch (RuntimeException e) {
             throw new IllegalStateException("element " + id + " cannot be read from the database", e);
         }
     }
 
-    private static @Nullable String text(JsonNode node, String key) {
-        JsonNode value = node.get(key);
-        return value == null ? null : value.asString();
+    /** What has been read of an element so far. */
+    private static final class Parts {
+        private final Map<Property<?>, Object> properties = new TreeMap<>();
+        private @Nullable ElementKind kind;
+        private @Nullable ElementId owner;
+        private @Nullable Rank rank;
+        private @Nullable String name;
+        private @Nullable String shortName;
+
+        void take(String key, JsonParser json) {
+            switch (key) {
+                case "kind" -> kind = ElementKind.valueOf(json.getString());
+                case "owner" -> owner = ElementId.parse(json.getString());
+                case "rank" -> rank = new Rank(json.getString());
+                case "name" -> name = json.getString();
+                case "short" -> shortName = json.getString();
+                default -> property(key, json);
+            }
+        }
+
+        private void property(String key, JsonParser json) {
+            Property<?> property = Property.withKey(key);
+            if (property == null) {
+                json.skipChildren();
+            } else {
+                properties.put(property, value(property, json));
+            }
+        }
     }
 
-    private static Object read(Property<?> property, JsonNode node) {
+    private static Object value(Property<?> property, JsonParser json) {
         return switch (property.shape()) {
-            case TEXT, CHOICE -> node.asString();
-            case FLAG -> node.asBoolean();
-            case REFERENCE -> chain(node);
+            case TEXT, CHOICE -> json.getString();
+            case FLAG -> json.getBooleanValue();
+            case REFERENCE -> chain(json);
             case REFERENCES -> {
-                List<Reference> references = new ArrayList<>();
-                node.forEach(item -> references.add(chain(item)));
+                List<Reference> references = new ArrayList<>(1);
+                while (json.nextToken() != JsonToken.END_ARRAY) {
+                    references.add(chain(json));
+                }
                 yield List.copyOf(references);
             }
-            case EXPRESSION -> StoredExpression.read(node.asString());
-            case VALUE -> new FeatureValue(FeatureValue.Kind.valueOf(node.get("kind").asString()),
-                    StoredExpression.read(node.get("expression").asString()));
-            case MULTIPLICITY -> new Multiplicity(node.get(0).asInt(), node.get(1).asInt());
+            case EXPRESSION -> StoredExpression.read(json.getString());
+            case VALUE -> featureValue(json);
+            case MULTIPLICITY -> {
+                json.nextToken();
+                int lower = json.getIntValue();
+                json.nextToken();
+                int upper = json.getIntValue();
+                json.nextToken();
+                yield new Multiplicity(lower, upper);
+            }
         };
     }
 
-    private static Reference chain(JsonNode node) {
-        List<ElementId> ids = new ArrayList<>();
-        node.forEach(id -> ids.add(ElementId.parse(id.asString())));
+    private static FeatureValue featureValue(JsonParser json) {
+        FeatureValue.Kind kind = null;
+        String expression = null;
+        while (json.nextToken() == JsonToken.PROPERTY_NAME) {
+            String key = json.currentName();
+            json.nextToken();
+            if (key.equals("kind")) {
+                kind = FeatureValue.Kind.valueOf(json.getString());
+            } else {
+                expression = json.getString();
+            }
+        }
+        return new FeatureValue(Objects.requireNonNull(kind, "the kind of its value"),
+                StoredExpression.read(Objects.requireNonNull(expression, "its value")));
+    }
+
+    private static Reference chain(JsonParser json) {
+        List<ElementId> ids = new ArrayList<>(1);
+        while (json.nextToken() != JsonToken.END_ARRAY) {
+            ids.add(ElementId.parse(json.getString()));
+        }
         return new Reference(ids);
     }
 }
