@@ -3,6 +3,8 @@ import { branch } from './server.js';
 import { onRefresh } from './live.js';
 
 const OPEN = 'pyrite.thread';
+/** What shows that it is selected: rows of tables and boxes of drawings. */
+const SELECTED = 'tr, .box';
 let shown;
 
 const panel = () => document.getElementById('thread');
@@ -35,7 +37,7 @@ function toggle() {
 
 function mark() {
   for (const row of document.querySelectorAll('[data-select]')) {
-    row.classList.toggle('selected', row.dataset.select === shown && row.tagName === 'TR');
+    row.classList.toggle('selected', row.dataset.select === shown && row.matches(SELECTED));
   }
 }
 
@@ -66,7 +68,7 @@ export function startThread() {
   });
   document.addEventListener('focusin', (event) => {
     const row = event.target.closest('[data-select]');
-    if (row && row.tagName === 'TR') {
+    if (row?.matches(SELECTED)) {
       select(row.dataset.select);
     }
   });

@@ -1,0 +1,111 @@
+package pyrite.core.view;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+
+class GeneralViewTest {
+    private static final Model MODEL = Models.read("""
+            package Gate {
+                part def Leaf { attribute mass = 3; part plate : Plate[4]; }
+                part def LightLeaf :> Leaf;
+                part def Plate;
+                part leaf : LightLeaf { part bolt; }
+                requirement def <'R-1'> Holds { doc /* It shall hold. */ subject s : Leaf; }
+                requirement holds : Holds;
+                satisfy holds by leaf;
+                package Inner { part def A; part def B; }
+            }
+            """);
+
+    private static Element element(String name) {
+        return Models.element(MODEL, name);
+    }
+
+    private static Diagram.Node node(Diagram diagram, String title) {
+        return diagram.nodes().stream().filter(node -> node.title().equals(title)).findFirst().orElseThrow();
+    }
+
+    /** Edges as "from relation to" by the titles of their ends. */
+    private static List<String> edges(Diagram diagram) {
+        var titles = diagram.nodes().stream().collect(Collectors.toMap(Diagram.Node::key, Diagram.Node::title));
+        return diagram.edges().stream().map(edge -> titles.get(edge.from()) + " " + edge.relation() + " " + titles.get(edge.to())
+                + (edge.label().isEmpty() ? "" : " as " + edge.label())).toList();
+    }
+
+    @Test
+    void aPackageShowsItsMembersAndTheRelationsBetweenThem() {
+        Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of());
+        assertThat(diagram.nodes()).extracting(Diagram.Node::title)
+                .containsExactly("Leaf", "LightLeaf", "Plate", "leaf : LightLeaf", "<R-1> Holds", "holds : Holds", "Inner");
+        assertThat(edges(diagram)).containsExactlyInAnyOrder("Leaf COMPOSITION Plate as plate [4]", "LightLeaf SPECIALIZATION Leaf",
+                "leaf : LightLeaf TYPING LightLeaf", "holds : Holds TYPING <R-1> Holds", "leaf : LightLeaf SATISFACTION holds : Holds as «satisfy»");
+    }
+
+    @Test
+    void compartmentsHoldWhatHasNoBox() {
+        Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of());
+        assertThat(node(diagram, "Leaf").compartments()).extracting(Diagram.Compartment::title).containsExactly("attributes");
+        assertThat(node(diagram, "leaf : LightLeaf").compartments().getFirst().lines()).extracting(Diagram.Line::text)
+                .containsExactlyInAnyOrder("bolt", "plate [4] : Plate");
+        assertThat(node(diagram, "<R-1> Holds").compartments().getFirst().lines().getFirst().text()).isEqualTo("It shall hold.");
+        assertThat(node(diagram, "Inner").compartments().getFirst().lines().getFirst().text()).isEqualTo("2 members");
+    }
+
+    @Test
+    void anOpenBoxShowsItsPartsInheritedOnesIncluded() {
+        String key = element("Gate::leaf").id().toString();
+        Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of(key));
+        assertThat(node(diagram, "leaf : LightLeaf").open()).isTrue();
+        assertThat(edges(diagram)).contains("leaf : LightLeaf COMPOSITION bolt", "leaf : LightLeaf COMPOSITION plate [4] : Plate");
+    }
+
+    @Test
+    void whatIsTooMuchForAPictureIsCountedNotDrawn() {
+        StringBuilder text = new StringBuilder("package Many {");
+        for (int i = 0; i < 150; i++) {
+            text.append("part def D").append(i).append(";");
+        }
+        Model many = Models.read(text + "}");
+        Diagram diagram = GeneralView.of(many, Models.element(many, "Many"), Set.of());
+        assertThat(diagram.nodes()).hasSize(120);
+        assertThat(diagram.left()).isEqualTo(30);
+    }
+
+    @Test
+    void noBoxesOverlapAndEveryLineBeginsAndEndsAtItsBoxes() {
+        DiagramLayout layout = DiagramLayout.of(GeneralView.of(MODEL, element("Gate"), Set.of(element("Gate::leaf").id().toString())));
+        List<DiagramLayout.Box> boxes = layout.boxes();
+        for (DiagramLayout.Box a : boxes) {
+            assertThat(a.x()).isNotNegative();
+            assertThat(a.x() + a.width()).isLessThanOrEqualTo(layout.width());
+            assertThat(a.y() + a.height()).isLessThanOrEqualTo(layout.height());
+            for (DiagramLayout.Box b : boxes) {
+                boolean apart = a == b || a.x() + a.width() <= b.x() || b.x() + b.width() <= a.x() || a.y() + a.height() <= b.y() || b.y() + b.height() <= a.y();
+                assertThat(apart).as(a.node().title() + " and " + b.node().title()).isTrue();
+            }
+        }
+        for (DiagramLayout.Line line : layout.lines()) {
+            String[] numbers = line.path().replaceAll("[A-Z]", " ").strip().split("\\s+");
+            assertThat(touches(box(boxes, line.edge().from()), numbers[0], numbers[1])).isTrue();
+            assertThat(touches(box(boxes, line.edge().to()), numbers[numbers.length - 2], numbers[numbers.length - 1])).isTrue();
+        }
+    }
+
+    private static DiagramLayout.Box box(List<DiagramLayout.Box> boxes, String key) {
+        return boxes.stream().filter(box -> box.node().key().equals(key)).findFirst().orElseThrow();
+    }
+
+    private static boolean touches(DiagramLayout.Box box, String x, String y) {
+        double px = Double.parseDouble(x);
+        double py = Double.parseDouble(y);
+        return px >= box.x() - 0.1 && px <= box.x() + box.width() + 0.1
+                && (Math.abs(py - box.y()) < 0.1 || Math.abs(py - box.y() - box.height()) < 0.1);
+    }
+}
