@@ -11,7 +11,7 @@ const out = join(here, '../target/classes/static');
 const modules = join(here, 'node_modules');
 
 const ICONS = ['list-checks', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
-  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'pencil-simple', 'sign-out', 'download-simple',
+  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'columns', 'text-align-left', 'floppy-disk', 'pencil-simple', 'sign-out', 'download-simple',
   'arrows-vertical', 'trash', 'warning'];
 
 for (const folder of ['css', 'js', 'vendor', 'fonts']) {
@@ -37,6 +37,20 @@ writeFileSync(join(out, 'icons.svg'), `<svg xmlns="http://www.w3.org/2000/svg">$
 await build({
   stdin: { contents: "export { default } from 'uplot';", resolveDir: here },
   bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/uplot.js'), logLevel: 'warning',
+});
+const editor = `
+  export { EditorState, Compartment, StateEffect, StateField } from '@codemirror/state';
+  export { EditorView, keymap, lineNumbers, highlightActiveLine, highlightSpecialChars, drawSelection, hoverTooltip, Decoration } from '@codemirror/view';
+  export { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
+  export { StreamLanguage, HighlightStyle, syntaxHighlighting, bracketMatching, indentUnit } from '@codemirror/language';
+  export { autocompletion, completionKeymap, closeBrackets } from '@codemirror/autocomplete';
+  export { setDiagnostics, lintGutter } from '@codemirror/lint';
+  export { search, searchKeymap } from '@codemirror/search';
+  export { tags } from '@lezer/highlight';
+`;
+await build({
+  stdin: { contents: editor, resolveDir: here },
+  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/editor.js'), logLevel: 'warning',
 });
 cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));

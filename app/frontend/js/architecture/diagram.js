@@ -1,5 +1,6 @@
 // A drawing on its canvas: dragging and the wheel move it, Ctrl and the wheel, + and − zoom, 0 fits all of it. Arrow keys go
 // from box to box, Enter or a double click opens the page of one.
+import { isTyping } from '../frame/keys.js';
 import { onRefresh } from '../frame/live.js';
 
 const STEP = 1.25;
@@ -9,6 +10,7 @@ const READABLE = 0.75;
 
 const svg = () => document.getElementById('diagram');
 let view;
+let moved = false;
 
 function apply() {
   svg()?.setAttribute('viewBox', `${view.x} ${view.y} ${view.width} ${view.height}`);
@@ -18,6 +20,7 @@ const scale = () => svg().clientWidth / view.width;
 
 /** Shows all of it, but nothing larger than its natural size and, at first, nothing too small to read. */
 function fit(smallest = 0) {
+  moved = false;
   const { clientWidth, clientHeight, dataset } = svg();
   const factor = Math.max(smallest, Math.min(1, clientWidth / dataset.width, clientHeight / dataset.height));
   const width = clientWidth / factor;
@@ -28,6 +31,7 @@ function fit(smallest = 0) {
 
 /** Zooms so that what is under a point of the screen stays there; the middle if none is given. */
 function zoom(factor, clientX, clientY) {
+  moved = true;
   const wanted = Math.min(LARGEST, Math.max(SMALLEST, scale() * factor)) / scale();
   const frame = svg().getBoundingClientRect();
   const px = ((clientX ?? frame.left + frame.width / 2) - frame.left) / frame.width;
@@ -40,6 +44,7 @@ function zoom(factor, clientX, clientY) {
 }
 
 function pan(dx, dy) {
+  moved = true;
   view = { ...view, x: view.x - dx / scale(), y: view.y - dy / scale() };
   apply();
 }
@@ -92,7 +97,7 @@ function drag(event) {
 }
 
 function keys(event) {
-  if (!svg() || event.ctrlKey || event.metaKey || event.altKey || event.target.closest('input, textarea, .cm-editor')) {
+  if (!svg() || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) {
     return;
   }
   const actions = { '+': () => zoom(STEP), '=': () => zoom(STEP), '-': () => zoom(1 / STEP), 0: () => fit() };
@@ -149,5 +154,6 @@ export function startDiagram() {
   });
   document.addEventListener('keydown', keys);
   addEventListener('resize', () => fit());
-  onRefresh(() => (view ? apply() : fit()));
+  // Who has moved the drawing keeps looking at the same spot; else a new layout is fitted anew.
+  onRefresh(() => (moved ? apply() : fit(READABLE)));
 }

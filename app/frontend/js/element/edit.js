@@ -1,6 +1,7 @@
 // Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape leaves; a
 // refused text stays in the field with the reason under it.
 import { branch, post, revision } from '../frame/server.js';
+import { isTyping } from '../frame/keys.js';
 import { catchUp, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 
@@ -125,7 +126,7 @@ export function startEditing() {
   });
   document.addEventListener('keydown', (event) => {
     if (event.key.toLowerCase() === 'a' && !event.ctrlKey && !event.metaKey && !event.altKey
-        && !event.target.closest('input, textarea, select')) {
+        && !isTyping(event)) {
       const field = document.querySelector('[data-quick-add] textarea');
       if (field) {
         event.preventDefault();

@@ -1,4 +1,5 @@
 // The quiet line that says what was saved, and undo and redo from the bar and the keyboard.
+import { isTyping } from './keys.js';
 import { branch, post } from './server.js';
 import { refresh } from './live.js';
 
@@ -32,7 +33,7 @@ export function startHistory() {
     }
   });
   document.addEventListener('keydown', (event) => {
-    if (!(event.ctrlKey || event.metaKey) || event.target.closest('input, textarea')) {
+    if (!(event.ctrlKey || event.metaKey) || isTyping(event)) {
       return;
     }
     const key = event.key.toLowerCase();

@@ -59,6 +59,7 @@ export function startLive() {
   if (!branch()) {
     return;
   }
+  document.addEventListener('pyrite:saved', refresh);
   const source = new EventSource(`${branch()}/events`);
   source.addEventListener('revision', (event) => {
     const { number, author } = JSON.parse(event.data);

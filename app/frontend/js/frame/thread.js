@@ -1,4 +1,5 @@
 // The Thread: the selected element between what it comes from and what proves it. T opens and closes it.
+import { isTyping } from './keys.js';
 import { branch } from './server.js';
 import { onRefresh } from './live.js';
 
@@ -21,11 +22,19 @@ async function show() {
   }
 }
 
-function select(id) {
+const selectListeners = new Set();
+
+/** Calls back with the id of what was selected, and with who selected it where that was not the page itself. */
+export function onSelect(listener) {
+  selectListeners.add(listener);
+}
+
+export function select(id, origin) {
   if (id !== shown) {
     shown = id;
     mark();
     show();
+    selectListeners.forEach((listener) => listener(id, origin));
   }
 }
 
@@ -62,7 +71,7 @@ export function startThread() {
   });
   document.addEventListener('keydown', (event) => {
     if (event.key.toLowerCase() === 't' && !event.ctrlKey && !event.metaKey && !event.altKey
-        && !event.target.closest('input, textarea')) {
+        && !isTyping(event)) {
       toggle();
     }
   });

@@ -16,6 +16,7 @@ import pyrite.app.store.Person;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
@@ -107,7 +108,7 @@ class EditController {
             case Workspace.Commit.Nothing() -> ResponseEntity.ok(new Answer(false, "", nothing, List.of()));
             case Workspace.Commit.Refused(var problems) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
                     .body(Answer.refused(problems.getFirst().message(), List.of()));
-            case Workspace.Commit.Overtaken(List<Element> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
+            case Workspace.Commit.Overtaken(List<ElementId> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
                     .body(Answer.refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
                             + " since this page was loaded; look at it again, then repeat your change", List.of()));
         };

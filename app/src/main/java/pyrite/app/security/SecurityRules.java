@@ -34,6 +34,7 @@ class SecurityRules {
                                 "/actuator/health").permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/**").hasRole("ADMINISTRATOR")
                         .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
+                        .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning").hasRole("VIEWER")
                         .requestMatchers("/sign-out").authenticated()
                         .anyRequest().hasRole("ENGINEER"))
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureUrl("/sign-in?wrong"))

@@ -61,6 +61,11 @@ public interface BranchMapper {
     @Select("select element_id, content from element_version where branch_id = #{branch} and to_number is null")
     List<Version> live(long branch);
 
+    @Select("""
+            select element_id, content from element_version
+            where branch_id = #{branch} and from_number <= #{number} and (to_number is null or to_number > #{number})""")
+    List<Version> at(@Param("branch") long branch, @Param("number") int number);
+
     @Select("select element_id, content from element_version where branch_id = #{branch} and from_number = #{number}")
     List<Version> begunBy(@Param("branch") long branch, @Param("number") int number);
 

@@ -46,7 +46,16 @@ public class BranchStore {
 
     /** The newest snapshot of a branch. */
     public Model load(Branch branch) {
-        return Library.model().with(mapper.live(branch.id()).parallelStream().map(BranchStore::element).toList());
+        return model(mapper.live(branch.id()));
+    }
+
+    /** The snapshot that a revision made. */
+    public Model load(Branch branch, int number) {
+        return model(mapper.at(branch.id(), number));
+    }
+
+    private static Model model(List<BranchMapper.Version> rows) {
+        return Library.model().with(rows.parallelStream().map(BranchStore::element).toList());
     }
 
     /**

@@ -28,6 +28,8 @@ import pyrite.core.model.Problem;
  */
 @Service
 public class Workspace {
+    private static final int FEW_REVISIONS = 30;
+
     private final BranchStore store;
     private final Events events;
     private final InstantSource clock;
@@ -72,8 +74,8 @@ public class Workspace {
         record Refused(List<Problem> problems) implements Commit {
         }
 
-        /** Somebody else changed the same elements meanwhile. */
-        record Overtaken(List<Element> elements) implements Commit {
+        /** Somebody else changed or removed the same elements meanwhile. */
+        record Overtaken(List<ElementId> elements) implements Commit {
         }
 
         /** It changes nothing. */
@@ -91,6 +93,25 @@ public class Workspace {
     }
 
     /**
+     * The snapshot of an earlier revision: the newest with the later changes taken back where those are few, else read anew.
+     *
+     * @throws NotFound if the branch has no such revision
+     */
+    public Model at(Head head, int number) {
+        if (number < 0 || number > head.number()) {
+            throw new NotFound("there is no revision r" + number + " on this branch");
+        }
+        if (head.number() - number > FEW_REVISIONS) {
+            return store.load(head.branch(), number);
+        }
+        Model model = head.model();
+        for (int later = head.number(); later > number; later--) {
+            model = model.replay(store.difference(head.branch(), later).inverse());
+        }
+        return model;
+    }
+
+    /**
      * Commits an edit that was made looking at revision {@code base}. If the branch has moved on, the edit still counts
      * unless it touches what has changed meanwhile.
      */
@@ -98,7 +119,7 @@ public class Workspace {
         return exclusively(branch, head -> {
             List<ElementId> moved = head.number() > base ? store.movedSince(branch, base, edit.touched()) : List.of();
             return moved.isEmpty() ? write(head, edit, author, summary, Revision.Act.EDIT, 0)
-                    : new Commit.Overtaken(moved.stream().flatMap(id -> head.model().find(id).stream()).toList());
+                    : new Commit.Overtaken(moved);
         });
     }
 
@@ -127,8 +148,7 @@ public class Workspace {
         return switch (Revert.on(head.model(), wanted)) {
             case Revert.Possible(Edit edit) ->
                 write(head, edit, author, (act == Revision.Act.UNDO ? "undone: " : "redone: ") + summary, act, number.getAsInt());
-            case Revert.Overtaken(List<ElementId> elements) ->
-                new Commit.Overtaken(elements.stream().flatMap(id -> head.model().find(id).stream()).toList());
+            case Revert.Overtaken(List<ElementId> elements) -> new Commit.Overtaken(elements);
         };
     }
 
