@@ -11,7 +11,7 @@ const out = join(here, '../target/classes/static');
 const modules = join(here, 'node_modules');
 
 const ICONS = ['list-checks', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
-  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'columns', 'text-align-left', 'floppy-disk', 'pencil-simple', 'sign-out', 'download-simple',
+  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'squares-four', 'keyboard', 'pencil-simple', 'sign-out', 'download-simple',
   'arrows-vertical', 'trash', 'warning'];
 
 for (const folder of ['css', 'js', 'vendor', 'fonts']) {

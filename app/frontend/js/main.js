@@ -2,6 +2,7 @@
 import { startEditing } from './element/edit.js';
 import { startFind } from './frame/find.js';
 import { startHistory } from './frame/history.js';
+import { startKeys } from './frame/keys.js';
 import { startLive } from './frame/live.js';
 import { startThread } from './frame/thread.js';
 import { startDiagram } from './architecture/diagram.js';
@@ -15,6 +16,7 @@ startEditing();
 startHistory();
 startThread();
 startFind();
+startKeys();
 startOutline();
 startDiagram();
 startNotation();

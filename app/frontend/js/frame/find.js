@@ -1,7 +1,56 @@
-// "Find or do…": jumps to an element by its name or id. Ctrl K gets there, arrows choose, Enter goes.
+// "Find or do…": jumps to an element by its name or id, or runs a command. Ctrl K gets there, arrows choose, Enter goes.
+// What was used last comes first among equals, and alone where nothing is typed yet.
 import { branch } from './server.js';
 
 const DELAY = 80;
+const MOST = 14;
+const RECENT = 'pyrite.recent';
+const KEPT = 30;
+
+/** What was chosen, the newest first: { label, kind, where, address }. */
+const recent = () => JSON.parse(localStorage.getItem(RECENT) ?? '[]');
+
+function remember({ label, kind, where, address }) {
+  const others = recent().filter((each) => each.label !== label || each.address !== address);
+  localStorage.setItem(RECENT, JSON.stringify([{ label, kind, where, address }, ...others].slice(0, KEPT)));
+}
+
+/** What this page can do: its stations, its ways to look, and every button that names its command. */
+function commands() {
+  const links = [...document.querySelectorAll('.rail a, .views a')].map((link) => ({
+    label: link.closest('.rail') ? `Go to ${link.textContent.trim()}` : `Show ${link.textContent.replace(/\s+/g, ' ').trim()}`,
+    kind: 'command', where: '', address: link.getAttribute('href'), run: () => link.click(),
+  }));
+  const buttons = [...document.querySelectorAll('[data-command]')].filter((button) => !button.disabled).map((button) => ({
+    label: button.dataset.command, kind: 'command', where: button.title.match(/\(([^)]+)\)/)?.[1] ?? '', address: '', run: () => button.click(),
+  }));
+  return [...links, ...buttons];
+}
+
+const rank = (label, wanted) => {
+  const name = label.toLowerCase();
+  return name === wanted ? 0 : name.startsWith(wanted) ? 1 : name.includes(` ${wanted}`) ? 2 : name.includes(wanted) ? 3 : 9;
+};
+
+/** Elements and commands together, the better match first, then what was used last. */
+function ranked(hits, wanted) {
+  const used = recent();
+  const age = (item) => {
+    const place = used.findIndex((each) => each.label === item.label && each.address === item.address);
+    return place < 0 ? KEPT : place;
+  };
+  const sought = wanted.toLowerCase();
+  const all = [...hits, ...commands().filter((command) => rank(command.label, sought) < 9)];
+  return all.map((item, place) => ({ item, rank: rank(item.label, sought), age: age(item), place }))
+    .sort((a, b) => a.rank - b.rank || a.age - b.age || a.place - b.place).map(({ item }) => item).slice(0, MOST);
+}
+
+/** What was used last and can still be done, for who has typed nothing yet. */
+function remembered() {
+  const known = commands();
+  return recent().map((item) => (item.kind === 'command' ? known.find((each) => each.label === item.label) : item))
+    .filter(Boolean).slice(0, MOST);
+}
 
 export function startFind() {
   const input = document.getElementById('find');
@@ -10,41 +59,71 @@ export function startFind() {
     return;
   }
   let timer;
+  let items = [];
   let chosen = 0;
 
   const choose = (index) => {
-    const links = [...list.querySelectorAll('a')];
-    chosen = links.length ? (index + links.length) % links.length : 0;
-    links.forEach((link, i) => link.setAttribute('aria-selected', String(i === chosen)));
+    chosen = items.length ? (index + items.length) % items.length : 0;
+    [...list.querySelectorAll('[role="option"]')].forEach((option, i) => option.setAttribute('aria-selected', String(i === chosen)));
+    input.setAttribute('aria-activedescendant', items.length ? `hit-${chosen}` : '');
   };
 
-  const render = (hits) => {
-    list.replaceChildren(...hits.map((hit) => {
-      const link = Object.assign(document.createElement('a'), { href: hit.address, className: 'plain' });
-      link.setAttribute('role', 'option');
-      const name = Object.assign(document.createElement('span'), { textContent: hit.label });
-      const kind = Object.assign(document.createElement('small'), { textContent: `${hit.kind}${hit.where ? ` in ${hit.where}` : ''}` });
-      link.append(name, kind);
-      return link;
+  const close = () => {
+    list.hidden = true;
+    input.setAttribute('aria-expanded', 'false');
+  };
+
+  const go = (item) => {
+    remember(item);
+    close();
+    input.value = '';
+    input.blur();
+    if (item.run) {
+      item.run();
+    } else {
+      location.href = item.address;
+    }
+  };
+
+  const render = (found, empty) => {
+    items = found;
+    list.replaceChildren(...items.map((item, index) => {
+      const option = document.createElement(item.address ? 'a' : 'div');
+      Object.assign(option, { className: 'plain hit', id: `hit-${index}` });
+      if (item.address) {
+        option.href = item.address;
+      }
+      option.setAttribute('role', 'option');
+      const name = Object.assign(document.createElement('span'), { textContent: item.label });
+      const kind = Object.assign(document.createElement('small'), {
+        textContent: item.kind === 'command' ? item.where || 'command' : `${item.kind}${item.where ? ` in ${item.where}` : ''}`,
+      });
+      option.append(name, kind);
+      option.addEventListener('mousedown', (event) => {
+        if (event.button === 0 && !event.ctrlKey && !event.metaKey) {
+          event.preventDefault();
+          go(item);
+        }
+      });
+      return option;
     }));
-    if (!hits.length) {
-      list.append(Object.assign(document.createElement('p'), { textContent: 'Nothing goes by that name.' }));
+    if (!items.length) {
+      list.append(Object.assign(document.createElement('p'), { textContent: empty }));
     }
     list.hidden = false;
+    input.setAttribute('aria-expanded', 'true');
     choose(0);
   };
-
-  const close = () => { list.hidden = true; };
 
   const search = async () => {
     const wanted = input.value.trim();
     if (!wanted) {
-      close();
+      render(remembered(), 'Type a name, an id, or what you want to do.');
       return;
     }
     const response = await fetch(`${branch()}/find?q=${encodeURIComponent(wanted)}`, { headers: { 'X-Requested-With': 'fetch' } });
     if (response.ok && input.value.trim() === wanted) {
-      render(await response.json());
+      render(ranked(await response.json(), wanted), 'Nothing goes by that name.');
     }
   };
 
@@ -52,12 +131,14 @@ export function startFind() {
     clearTimeout(timer);
     timer = setTimeout(search, DELAY);
   });
+  input.addEventListener('focus', search);
   input.addEventListener('keydown', (event) => {
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       choose(chosen + (event.key === 'ArrowDown' ? 1 : -1));
-    } else if (event.key === 'Enter') {
-      list.querySelectorAll('a')[chosen]?.click();
+    } else if (event.key === 'Enter' && items[chosen] && !list.hidden) {
+      event.preventDefault();
+      go(items[chosen]);
     } else if (event.key === 'Escape') {
       close();
       input.blur();

@@ -10,7 +10,6 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElem
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -18,11 +17,8 @@ import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
-import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
-import org.openqa.selenium.chrome.ChromeDriverService;
-import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.WebDriverWait;
 import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
@@ -37,32 +33,26 @@ class OutcomeTest {
     private static final By WORK = By.id("work");
 
     private Application application;
+    private Browser chromium;
     private ChromeDriver browser;
     private WebDriverWait wait;
 
     @BeforeEach
     void open() throws IOException {
         application = Application.inNewFolder();
-        ChromeOptions options = new ChromeOptions().setBinary("/usr/bin/chromium").addArguments("--headless=new", "--no-sandbox",
-                "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Files.createTempDirectory("pyrite-browser"));
-        browser = new ChromeDriver(new ChromeDriverService.Builder()
-                .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build(), options);
-        wait = new WebDriverWait(browser, Duration.ofSeconds(30));
-        wait.ignoring(StaleElementReferenceException.class);
+        chromium = new Browser();
+        browser = chromium.driver();
+        wait = chromium.until();
     }
 
     @AfterEach
     void close() {
-        browser.quit();
+        chromium.close();
         application.close();
     }
 
     private void signIn(String name) {
-        browser.get(application.address() + "/");
-        wait.until(visibilityOfElementLocated(By.id("username"))).sendKeys(name);
-        browser.findElement(By.id("password")).sendKeys("merrow" + Keys.ENTER);
-        wait.until(urlContains("/requirements"));
+        chromium.signIn(application.address(), name);
     }
 
     private void follow(String link) {
@@ -252,7 +242,8 @@ class OutcomeTest {
         for (String address : List.of(requirement, drive, browser.getCurrentUrl(), application.address() + "/p/merrow/main/changes/1",
                 application.address() + "/sign-in", application.address() + "/p/merrow/main/requirements",
                 application.address() + "/p/merrow/main/architecture", application.address() + "/p/merrow/main/runs",
-                application.address() + "/p/merrow/main/changes")) {
+                application.address() + "/p/merrow/main/changes", application.address() + "/p/merrow/main/overview", drive + "/general",
+                drive + "/notation", drive + "/general?split=on")) {
             browser.get(address);
             wait.until(presenceOfElementLocated(By.tagName("main")));
             ((JavascriptExecutor) browser).executeScript(axe);

@@ -61,7 +61,7 @@ final class Session {
                 token(branch + "/requirements"));
     }
 
-    private String token(String path) throws IOException, InterruptedException {
+    String token(String path) throws IOException, InterruptedException {
         Matcher matcher = TOKEN.matcher(get(path).body());
         return matcher.find() ? matcher.group(1) != null ? matcher.group(1) : matcher.group(2) : "";
     }

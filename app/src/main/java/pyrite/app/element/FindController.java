@@ -1,8 +1,10 @@
 package pyrite.app.element;
 
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -10,12 +12,16 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
 /** Finds elements by the beginning, then by any part, of their name or short name. */
 @RestController
 class FindController {
     private static final int MOST = 12;
+    /** What is looked for by the name of its owner rather than by its own. */
+    private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.SUBJECT, ElementKind.ACTOR, ElementKind.STAKEHOLDER, ElementKind.REFERENCE,
+            ElementKind.ATTRIBUTE, ElementKind.OBJECTIVE);
 
     /** A hit, with where it leads. */
     record Hit(String label, String kind, String where, String address) {
@@ -28,7 +34,7 @@ class FindController {
         return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
                 .filter(e -> e.name() != null || e.shortName() != null)
                 .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
-                .sorted(Comparator.<Element>comparingInt(e -> rank(e, wanted)).thenComparing(labels::full)).limit(MOST)
+                .sorted(Comparator.<Element>comparingInt(e -> rank(e, wanted)).thenComparing(e -> INNER.contains(e.kind())).thenComparing(labels::full)).limit(MOST)
                 .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.branch().address() + "/element/" + e.id()))
                 .toList();
     }

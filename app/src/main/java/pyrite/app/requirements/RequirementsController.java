@@ -1,73 +1,44 @@
 package pyrite.app.requirements;
 
-import java.util.Comparator;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
-import pyrite.app.evidence.VerdictView;
-import pyrite.app.evidence.Verdicts;
+import org.springframework.web.bind.annotation.RequestParam;
+import pyrite.app.requirements.RequirementRows.Row;
+import pyrite.app.requirements.RequirementRows.Selection;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
-import pyrite.core.model.Model;
-import pyrite.core.model.RequirementIds;
-import pyrite.core.trace.TraceThread;
 
-/** The list of all requirements with what satisfies and verifies them. */
+/** The list of all requirements, or of those that stand in some way. */
 @Controller
 class RequirementsController {
     private final Pages pages;
-    private final Verdicts verdicts;
+    private final RequirementRows requirements;
 
-    RequirementsController(Pages pages, Verdicts verdicts) {
+    RequirementsController(Pages pages, RequirementRows requirements) {
         this.pages = pages;
-        this.verdicts = verdicts;
+        this.requirements = requirements;
     }
 
-    /** One row of the list. */
-    record Row(Element element, String id, String text, List<Element> satisfiedBy, List<Element> verifiedBy,
-            List<VerdictView> verdicts) {
-    }
-
-    /** How many requirements stand how, for the heading. */
-    record Counts(int all, long passing, long failing, long stale, long open) {
-        static Counts of(List<Row> rows) {
-            return new Counts(rows.size(), rows.stream().filter(r -> first(r, "pass")).count(),
-                    rows.stream().filter(r -> first(r, "fail") || first(r, "error")).count(),
-                    rows.stream().filter(r -> r.verdicts().stream().anyMatch(VerdictView::stale)).count(),
-                    rows.stream().filter(r -> r.verdicts().isEmpty() || first(r, "inconclusive")).count());
-        }
-
-        private static boolean first(Row row, String word) {
-            return !row.verdicts().isEmpty() && row.verdicts().getFirst().mark().equals(word);
-        }
+    /** A selection with how many requirements it takes, for the heading. */
+    record Count(Selection selection, long count) {
     }
 
     @GetMapping("/p/{project}/{branch}/requirements")
-    String list(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+    String list(Workspace.Head head, Person person, @RequestParam(defaultValue = "all") String show, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Requirements");
-        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
-        List<Row> rows = head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
-                .map(e -> row(head.model(), e, judged.getOrDefault(e.id(), List.of())))
-                .sorted(Comparator.comparing(Row::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
-        page.addAttribute("rows", rows);
-        page.addAttribute("counts", Counts.of(rows));
-        page.addAttribute("packages", head.model().ownRoots());
+        Selection selected = Arrays.stream(Selection.values()).filter(each -> each.key().equals(show)).findFirst()
+                .orElseThrow(() -> new NotFound("there is no selection of requirements called " + show));
+        List<Row> rows = requirements.of(head);
+        page.addAttribute("all", rows.size());
+        page.addAttribute("rows", rows.stream().filter(selected::takes).toList());
+        page.addAttribute("selected", selected);
+        page.addAttribute("counts", Arrays.stream(Selection.values()).map(each -> new Count(each, each.count(rows)))
+                .filter(count -> count.count() > 0 || count.selection() == selected).toList());
         return "requirements/list";
-    }
-
-    private static Row row(Model model, Element requirement, List<VerdictView> judged) {
-        TraceThread thread = TraceThread.of(model, requirement);
-        return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement),
-                related(thread, "satisfied by"), related(thread, "verified by"), judged);
-    }
-
-    private static List<Element> related(TraceThread thread, String relation) {
-        return thread.below().stream().filter(entry -> entry.relation().equals(relation)).map(TraceThread.Entry::element).toList();
     }
 }

@@ -14,11 +14,11 @@ class HomeController {
 
     @GetMapping("/")
     String home() {
-        return "redirect:" + workspace.first().orElseThrow(() -> new NotFound("there is no project yet")).address() + "/requirements";
+        return "redirect:" + workspace.first().orElseThrow(() -> new NotFound("there is no project yet")).address() + "/overview";
     }
 
     @GetMapping("/p/{project}/{branch}")
     String branch(@PathVariable String project, @PathVariable String branch) {
-        return "redirect:" + workspace.head(project, branch).branch().address() + "/requirements";
+        return "redirect:" + workspace.head(project, branch).branch().address() + "/overview";
     }
 }

@@ -2,6 +2,7 @@ package pyrite.app.workspace;
 
 /** The sections of the application that exist, in the order of the work. */
 public enum Station {
+    OVERVIEW("Overview", "squares-four"),
     REQUIREMENTS("Requirements", "list-checks"),
     ARCHITECTURE("Architecture", "tree-structure"),
     RUNS("Runs", "wave-sine"),

@@ -3,10 +3,16 @@ lexer grammar NotationLexer;
 
 NUMBER : DIGIT+ ('.' DIGIT+)? ([eE] [+-]? DIGIT+)? | '.' DIGIT+ ([eE] [+-]? DIGIT+)? ;
 WORD : LETTER (LETTER | DIGIT)* ;
-QUOTED : '\'' (~['\\\r\n] | '\\' .)* '\'' ;
+QUOTED : '\'' (~['\\\r\n] | '\\' ~[\r\n])* '\'' ;
 STRING : '"' (~["\\] | '\\' .)* '"' ;
-NOTE : '//*' .*? '*/' | '//' ~[\r\n]* ;
+NOTE : '//*' .*? '*/' | '//' (~[*\r\n] ~[\r\n]*)? ;
 BLOCK : '/*' .*? '*/' ;
+/* What is begun and not ended takes all that is left at once; else each beginning would be looked for to the end of the text. */
+UNENDED
+    : '/' '/'? '*' (~'*' | '*'+ ~[*/])* '*'* EOF
+    | '"' (~["\\] | '\\' .)* '\\'? EOF
+    | '\'' (~['\\\r\n] | '\\' ~[\r\n])* '\\'? ([\r\n] | EOF)
+    ;
 SIGN
     : '::>' | ':>>' | '===' | '!=='
     | '::' | ':>' | ':=' | '=>' | '==' | '!=' | '<=' | '>=' | '->' | '..' | '**' | '??' | '.?' | '@@'

@@ -1,10 +1,15 @@
 package pyrite.core.notation;
 
+import java.util.Map;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Span;
 
 /** A place among the tokens of a text, moving forward: looks ahead, takes what is there or says what was expected. */
 final class Cursor {
+    /** What is wrong where something begins and does not end, by its first character. */
+    private static final Map<Character, String> UNENDED = Map.of('/', "the comment that begins here is not ended by '*/'",
+            '"', "the text that begins here is not ended by '\"'", '\'', "the name in quotes that begins here is not ended on its line");
+
     private final Tokens tokens;
     private int at;
     private int depth;
@@ -118,6 +123,10 @@ final class Cursor {
 
     /** The fault of finding something else than what was expected, in a sentence. */
     SyntaxFault expected(String what) {
+        if (type() == Tokens.Type.UNKNOWN && UNENDED.containsKey(text().charAt(0)) && text().length() > 1) {
+            int start = tokens.start(at);
+            return new SyntaxFault(new Span(start, start + 1), UNENDED.get(text().charAt(0)));
+        }
         boolean ending = what.equals("';' or '{'");
         if (ending && at > 0 && tokens.beginsLine(at)) {
             int end = tokens.end(at - 1);

@@ -10,8 +10,10 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import pyrite.core.Models;
 import pyrite.core.expression.Keywords;
 import pyrite.core.model.Element;
@@ -318,6 +320,22 @@ class NotationTest {
                 """);
         assertThat(reading.problems()).extracting(problem -> problem.line() + ":" + problem.column())
                 .containsExactly("3:19", "3:29", "4:19", "5:19", "5:29");
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {"package P { part a; /* never ended ; }|the comment that begins here is not ended by '*/'",
+            "package P { attribute a = \"never ended; }|the text that begins here is not ended by '\"'",
+            "package P { part 'never ended; }|the name in quotes that begins here is not ended on its line"})
+    void whatIsBegunAndNotEndedIsNamed(String text, String message) {
+        assertThat(Models.tryRead(text).problems()).extracting(TextProblem::message).contains(message);
+    }
+
+    /** Each beginning is looked for to the end of the text only once: a hostile text costs its length and not its square. */
+    @ParameterizedTest
+    @ValueSource(strings = {"/* ", "//* ", "\\\" \"", "'\\' ", "} ]] '' /* "})
+    @Timeout(20)
+    void aLongTextOfBeginningsIsReadInTheTimeOfItsLength(String beginning) {
+        assertThat(Models.tryRead(beginning.repeat(200_000)).problems()).isNotEmpty();
     }
 
     @Test

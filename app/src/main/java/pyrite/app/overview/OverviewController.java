@@ -1,0 +1,75 @@
+package pyrite.app.overview;
+
+import java.util.List;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import pyrite.app.requirements.RequirementRows;
+import pyrite.app.requirements.RequirementRows.Row;
+import pyrite.app.requirements.RequirementRows.Selection;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+
+/** The first page: what needs attention, how far the work is, what happened since somebody's last visit. */
+@Controller
+class OverviewController {
+    private static final int MOST = 8;
+    private static final int RUNS = 40;
+
+    private final Pages pages;
+    private final RequirementRows requirements;
+    private final BranchStore branches;
+    private final RunStore runs;
+    private final Visits visits;
+
+    OverviewController(Pages pages, RequirementRows requirements, BranchStore branches, RunStore runs, Visits visits) {
+        this.pages = pages;
+        this.requirements = requirements;
+        this.branches = branches;
+        this.runs = runs;
+        this.visits = visits;
+    }
+
+    /** A number that leads to its list. */
+    record Figure(Selection selection, long count) {
+    }
+
+    /** How many of all requirements have come how far. */
+    record Coverage(String words, Selection leadsTo, long count, long of) {
+        public int percent() {
+            return of == 0 ? 0 : (int) (100 * count / of);
+        }
+    }
+
+    @GetMapping("/p/{project}/{branch}/overview")
+    String overview(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.OVERVIEW, "Overview");
+        List<Row> rows = requirements.of(head);
+        page.addAttribute("count", rows.size());
+        page.addAttribute("figures", Stream.of(Selection.FAILING, Selection.STALE, Selection.OPEN, Selection.UNSATISFIED, Selection.UNVERIFIED)
+                .map(selection -> new Figure(selection, selection.count(rows))).toList());
+        page.addAttribute("coverage", List.of(coverage("satisfied by the design", Selection.UNSATISFIED, rows),
+                coverage("covered by a verification", Selection.UNVERIFIED, rows),
+                new Coverage("pass, by fresh evidence", Selection.PASSING, Selection.PASSING.count(rows), rows.size())));
+        page.addAttribute("failing", rows.stream().filter(row -> Selection.FAILING.takes(row) || Selection.STALE.takes(row)).limit(MOST).toList());
+        page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(run -> run.status() == RunRecord.Status.RUNNING).toList());
+        news(head, visits.lastSeen(head, person), page);
+        return "overview/overview";
+    }
+
+    private static Coverage coverage(String words, Selection missing, List<Row> rows) {
+        return new Coverage(words, missing, rows.size() - missing.count(rows), rows.size());
+    }
+
+    private void news(Workspace.Head head, int seen, org.springframework.ui.Model page) {
+        List<BranchStore.Entry> news = branches.revisions(head.branch()).stream().filter(entry -> entry.revision().number() > seen).toList();
+        page.addAttribute("news", news.stream().limit(MOST).toList());
+        page.addAttribute("newsCount", news.size());
+        page.addAttribute("firstVisit", seen == 0);
+    }
+}

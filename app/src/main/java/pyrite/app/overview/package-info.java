@@ -1,0 +1,5 @@
+/** The first page: what needs attention, and what has happened. Read {@link pyrite.app.overview.OverviewController} first. */
+@NullMarked
+package pyrite.app.overview;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,90 @@
+package pyrite.app.requirements;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.trace.TraceThread;
+
+/** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
+@Component
+public class RequirementRows {
+    private final Verdicts verdicts;
+
+    RequirementRows(Verdicts verdicts) {
+        this.verdicts = verdicts;
+    }
+
+    /** One requirement; the verdicts the worst first. */
+    public record Row(Element element, String id, String text, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
+        private boolean marked(String... marks) {
+            return !verdicts.isEmpty() && List.of(marks).contains(verdicts.getFirst().mark());
+        }
+
+        boolean isStale() {
+            return verdicts.stream().anyMatch(VerdictView::stale);
+        }
+    }
+
+    /** Which of the requirements to look at; each is a number on the first page and a list of its own. */
+    public enum Selection {
+        ALL("in all"), PASSING("pass"), FAILING("fail"), STALE("stale"), OPEN("without a verdict"), UNSATISFIED("satisfied by nothing"),
+        UNVERIFIED("verified by nothing");
+
+        private final String words;
+
+        Selection(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** As it stands in an address. */
+        public String key() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+
+        public boolean takes(Row row) {
+            return switch (this) {
+                case ALL -> true;
+                case PASSING -> row.marked("pass");
+                case FAILING -> row.marked("fail", "error");
+                case STALE -> row.isStale();
+                case OPEN -> row.verdicts().isEmpty() || row.marked("inconclusive");
+                case UNSATISFIED -> row.satisfiedBy().isEmpty();
+                case UNVERIFIED -> row.verifiedBy().isEmpty() && row.verdicts().isEmpty();
+            };
+        }
+
+        public long count(List<Row> rows) {
+            return rows.stream().filter(this::takes).count();
+        }
+    }
+
+    public List<Row> of(Workspace.Head head) {
+        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
+                .map(e -> row(head.model(), e, judged.getOrDefault(e.id(), List.of())))
+                .sorted(Comparator.comparing(Row::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
+    }
+
+    private static Row row(Model model, Element requirement, List<VerdictView> judged) {
+        TraceThread thread = TraceThread.of(model, requirement);
+        return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement),
+                related(thread, "satisfied by"), related(thread, "verified by"), judged);
+    }
+
+    private static List<Element> related(TraceThread thread, String relation) {
+        return thread.below().stream().filter(entry -> entry.relation().equals(relation)).map(TraceThread.Entry::element).toList();
+    }
+}

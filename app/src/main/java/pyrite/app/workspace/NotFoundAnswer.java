@@ -1,0 +1,22 @@
+package pyrite.app.workspace;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.ControllerAdvice;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.servlet.ModelAndView;
+
+/** Says what is not there: to a script as a problem (RFC 9457), to a person as a page. */
+@ControllerAdvice
+class NotFoundAnswer {
+    @ExceptionHandler(NotFound.class)
+    Object answer(NotFound missing, HttpServletRequest request) {
+        if ("fetch".equals(request.getHeader("X-Requested-With"))) {
+            return ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, missing.getMessage())).build();
+        }
+        return new ModelAndView("error", Map.of("status", 404, "missing", missing.getMessage()), HttpStatus.NOT_FOUND);
+    }
+}

@@ -1,0 +1,52 @@
+package pyrite.app;
+
+import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
+import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** A real browser with a profile of its own, as large as the reference screen. */
+final class Browser implements AutoCloseable {
+    private final ChromeDriver driver;
+    private final WebDriverWait wait;
+
+    Browser() throws IOException {
+        ChromeOptions options = new ChromeOptions().setBinary("/usr/bin/chromium").addArguments("--headless=new", "--no-sandbox",
+                "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Files.createTempDirectory("pyrite-browser"));
+        driver = new ChromeDriver(new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build(), options);
+        wait = new WebDriverWait(driver, Duration.ofSeconds(30));
+        wait.ignoring(StaleElementReferenceException.class);
+    }
+
+    ChromeDriver driver() {
+        return driver;
+    }
+
+    WebDriverWait until() {
+        return wait;
+    }
+
+    /** Signs in as one of the people of the demo. */
+    void signIn(String address, String name) {
+        driver.get(address + "/");
+        wait.until(visibilityOfElementLocated(By.id("username"))).sendKeys(name);
+        driver.findElement(By.id("password")).sendKeys("merrow" + Keys.ENTER);
+        wait.until(urlContains("/overview"));
+    }
+
+    @Override
+    public void close() {
+        driver.quit();
+    }
+}

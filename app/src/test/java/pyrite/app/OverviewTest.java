@@ -1,0 +1,48 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import pyrite.core.model.Edit;
+
+/** The numbers of the first page, and the lists they lead to. */
+class OverviewTest {
+    private Merrow merrow;
+    private Session ines;
+
+    @BeforeEach
+    void start() throws Exception {
+        merrow = new Merrow();
+        ines = new Session(merrow.address()).signIn("ines", "merrow");
+    }
+
+    @AfterEach
+    void stop() {
+        merrow.close();
+    }
+
+    /** The page without its tags, blanks as single ones. */
+    private String words(String path) throws Exception {
+        return ines.get("/p/merrow/main/" + path).body().replaceAll("(?s)<head>.*?</head>", "").replaceAll("<[^>]+>", " ").replaceAll("\\s+", " ");
+    }
+
+    @Test
+    void theDemoHasOneRequirementThatNothingSatisfiesAndNoneJudgedByARunYet() throws Exception {
+        assertThat(words("overview")).contains("7 requirements", "0 fail", "6 without a verdict", "1 satisfied by nothing", "6 of 7", "1 of 7");
+    }
+
+    @Test
+    void everyNumberLeadsToItsList() throws Exception {
+        assertThat(words("requirements?show=unsatisfied")).contains("agreesOnLevel").doesNotContain("closesInTime");
+        assertThat(words("requirements?show=passing")).contains("canBeLifted").doesNotContain("agreesOnLevel");
+        assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode()).isEqualTo(404);
+    }
+
+    @Test
+    void whatOthersChangedIsNewsUntilTheNextVisit() throws Exception {
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("sea").withName("ocean")), merrow.person("odo"), "sea renamed to ocean");
+        assertThat(words("overview")).contains("What has happened 2", "sea renamed to ocean");
+    }
+}
