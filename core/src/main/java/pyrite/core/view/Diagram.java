@@ -30,8 +30,8 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     public record Compartment(String title, List<Line> lines) {
     }
 
-    /** A line of a compartment with the element it stands for. */
-    public record Line(ElementId element, String text) {
+    /** A line of a compartment with the element it stands for: notation, or prose from its documentation. */
+    public record Line(ElementId element, String text, boolean prose) {
     }
 
     /** The relations that a General view draws (SysML 2.0, 8.2.3), with the words on the line. */

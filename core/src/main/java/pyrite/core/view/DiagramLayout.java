@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.eclipse.elk.alg.layered.components.ComponentOrderingStrategy;
 import org.eclipse.elk.alg.layered.options.FixedAlignment;
 import org.eclipse.elk.alg.layered.options.LayeredMetaDataProvider;
 import org.eclipse.elk.alg.layered.options.LayeredOptions;
@@ -38,6 +39,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     private static final double NARROWEST = 130;
     private static final double WIDEST = 330;
     private static final double CORNER = 6;
+    private static final double SMALLEST_STEP = 3;
 
     static {
         LayoutMetaDataService.getInstance().registerLayoutMetaDataProviders(new LayeredMetaDataProvider());
@@ -72,6 +74,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         graph.setProperty(CoreOptions.SPACING_COMPONENT_COMPONENT, 34.0);
         graph.setProperty(CoreOptions.ASPECT_RATIO, 1.8);
         graph.setProperty(LayeredOptions.CONSIDER_MODEL_ORDER_STRATEGY, OrderingStrategy.NODES_AND_EDGES);
+        graph.setProperty(LayeredOptions.CONSIDER_MODEL_ORDER_COMPONENTS, ComponentOrderingStrategy.MODEL_ORDER);
         graph.setProperty(LayeredOptions.NODE_PLACEMENT_BK_FIXED_ALIGNMENT, FixedAlignment.BALANCED);
         graph.setProperty(LayeredOptions.SPACING_NODE_NODE_BETWEEN_LAYERS, 52.0);
         graph.setProperty(LayeredOptions.SPACING_EDGE_NODE_BETWEEN_LAYERS, 22.0);
@@ -94,7 +97,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         for (Diagram.Compartment compartment : node.compartments()) {
             height += compartmentHeight(compartment);
             for (Diagram.Line line : compartment.lines()) {
-                width = Math.max(width, Lettering.mono(line.text(), TEXT));
+                width = Math.max(width, width(line));
             }
         }
         made.setDimensions(Math.clamp(width + 2 * SIDE, NARROWEST, WIDEST), height);
@@ -120,14 +123,13 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     private static Box box(Diagram.Node node, ElkNode placed) {
         List<Part> parts = new ArrayList<>();
         double y = HEAD;
-        int fitting = (int) ((placed.getWidth() - 2 * SIDE) / Lettering.mono("m", TEXT) + 0.5);
         for (Diagram.Compartment compartment : node.compartments()) {
             double base = y + 15;
             double first = compartment.title().isEmpty() ? base : base + ROW;
             List<Row> rows = new ArrayList<>();
             for (int i = 0; i < compartment.lines().size(); i++) {
                 Diagram.Line line = compartment.lines().get(i);
-                rows.add(new Row(line, cut(line.text(), fitting), first + i * ROW));
+                rows.add(new Row(line, cut(line, placed.getWidth() - 2 * SIDE), first + i * ROW));
             }
             parts.add(new Part(compartment.title(), y, rows));
             y += compartmentHeight(compartment);
@@ -135,8 +137,16 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         return new Box(node, placed.getX(), placed.getY(), placed.getWidth(), placed.getHeight(), parts);
     }
 
-    private static String cut(String text, int length) {
-        return text.length() <= length ? text : text.substring(0, Math.max(1, length - 1)) + "…";
+    private static double width(Diagram.Line line) {
+        return line.prose() ? Lettering.text(line.text(), TEXT, false) : Lettering.mono(line.text(), TEXT);
+    }
+
+    /** As much of a line as there is room for. */
+    private static String cut(Diagram.Line line, double room) {
+        String text = line.text();
+        double width = width(line);
+        int fitting = width <= room + 0.5 ? text.length() : (int) (text.length() * room / width);
+        return fitting >= text.length() ? text : text.substring(0, Math.max(1, fitting - 1)) + "…";
     }
 
     private static Line line(Diagram.Edge edge, ElkEdge placed) {
@@ -148,9 +158,21 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
             }
             points.add(new double[] {section.getEndX(), section.getEndY()});
         }
+        straighten(points);
         List<double[]> way = edge.relation().targetIsAbove() ? points.reversed() : points;
         ElkLabel label = placed.getLabels().isEmpty() ? null : placed.getLabels().getFirst();
         return new Line(edge, path(way), label == null ? 0 : label.getX() + 3, label == null ? 0 : label.getY() + 12);
+    }
+
+    /** A step to the side that is too small to be seen as one is left out; the line then leans by less than the eye notices. */
+    private static void straighten(List<double[]> points) {
+        for (int i = 1; i + 2 < points.size(); i++) {
+            if (Math.hypot(points.get(i)[0] - points.get(i + 1)[0], points.get(i)[1] - points.get(i + 1)[1]) < SMALLEST_STEP) {
+                points.remove(i + 1);
+                points.remove(i);
+                i--;
+            }
+        }
     }
 
     /** Straight pieces with corners rounded as far as the pieces are long. */

@@ -159,18 +159,18 @@ public final class GeneralView {
         Map<String, List<Diagram.Line>> lines = new LinkedHashMap<>();
         if (element.kind().isPackage()) {
             int count = (int) model.children(element.id()).stream().filter(this::isTopBox).count();
-            return List.of(new Diagram.Compartment("", List.of(new Diagram.Line(element.id(), count + (count == 1 ? " member" : " members")))));
+            return List.of(new Diagram.Compartment("", List.of(new Diagram.Line(element.id(), count + (count == 1 ? " member" : " members"), true))));
         }
         if (element.kind().family() == ElementKind.Family.REQUIREMENT) {
-            paragraph(model.inheritance().documentation(element)).forEach(line -> lines.computeIfAbsent("", _ -> new ArrayList<>()).add(new Diagram.Line(element.id(), line)));
+            paragraph(model.inheritance().documentation(element)).forEach(line -> lines.computeIfAbsent("", _ -> new ArrayList<>()).add(new Diagram.Line(element.id(), line, true)));
         }
         for (Element member : model.children(element.id())) {
             String title = COMPARTMENTS.get(member.kind());
             if (title != null) {
-                lines.computeIfAbsent(title, _ -> new ArrayList<>()).add(new Diagram.Line(member.id(), line(member)));
+                lines.computeIfAbsent(title, _ -> new ArrayList<>()).add(new Diagram.Line(member.id(), line(member), false));
             }
         }
-        parts.forEach(part -> lines.computeIfAbsent("parts", _ -> new ArrayList<>()).add(new Diagram.Line(part.id(), title(part))));
+        parts.forEach(part -> lines.computeIfAbsent("parts", _ -> new ArrayList<>()).add(new Diagram.Line(part.id(), title(part), false)));
         return lines.entrySet().stream().map(entry -> new Diagram.Compartment(entry.getKey(), shortened(entry.getValue(), element))).toList();
     }
 
@@ -180,7 +180,7 @@ public final class GeneralView {
             return lines;
         }
         List<Diagram.Line> all = new ArrayList<>(lines.subList(0, MOST_LINES - 1));
-        all.add(new Diagram.Line(owner.id(), "and " + (lines.size() - MOST_LINES + 1) + " more"));
+        all.add(new Diagram.Line(owner.id(), "and " + (lines.size() - MOST_LINES + 1) + " more", true));
         return all;
     }
 
