@@ -7,6 +7,8 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -158,7 +160,8 @@ class NotationController {
 
     /** The elements at the top of a text. */
     private static List<Element> top(Reading reading) {
-        return reading.read().stream().filter(element -> reading.read().stream().noneMatch(other -> other.id().equals(element.owner())))
+        Set<ElementId> read = reading.read().stream().map(Element::id).collect(Collectors.toSet());
+        return reading.read().stream().filter(element -> element.owner() == null || !read.contains(element.owner()))
                 .map(element -> reading.model().get(element.id())).toList();
     }
 
