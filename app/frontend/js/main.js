@@ -1,5 +1,6 @@
 // Starts what every page has, and what this page has besides.
 import { startEditing } from './element/edit.js';
+import { startRestoring } from './element/restore.js';
 import { startFind } from './frame/find.js';
 import { startHistory } from './frame/history.js';
 import { startKeys } from './frame/keys.js';
@@ -13,6 +14,7 @@ import { startRuns } from './runs/runs.js';
 
 startLive();
 startEditing();
+startRestoring();
 startHistory();
 startThread();
 startFind();

@@ -1,7 +1,7 @@
 // The text of an element in an editor: words coloured, names proposed and explained and faults shown by the server's own
 // reader, saved by merging with what others did. It lives in a shadow tree, because there its style sheets need no exception
 // from the page's security policy.
-import { branch, post } from '../frame/server.js';
+import { at, branch, post } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { onSelect, select } from '../frame/thread.js';
@@ -410,7 +410,7 @@ export async function startNotation() {
     return;
   }
   const [cm, response] = await Promise.all([import('/vendor/editor.js'),
-    fetch(`${branch()}/element/${host.dataset.element}/notation.json`, { headers: { 'X-Requested-With': 'fetch' } })]);
+    fetch(at(`element/${host.dataset.element}/notation.json`), { headers: { 'X-Requested-With': 'fetch' } })]);
   const { text, base } = await response.json();
   host.notation = new Notation(host, cm, text, base);
 }

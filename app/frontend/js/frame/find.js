@@ -1,6 +1,6 @@
 // "Find or do…": jumps to an element by its name or id, or runs a command. Ctrl K gets there, arrows choose, Enter goes.
 // What was used last comes first among equals, and alone where nothing is typed yet.
-import { branch } from './server.js';
+import { at } from './server.js';
 
 const DELAY = 80;
 const MOST = 14;
@@ -121,7 +121,7 @@ export function startFind() {
       render(remembered(), 'Type a name, an id, or what you want to do.');
       return;
     }
-    const response = await fetch(`${branch()}/find?q=${encodeURIComponent(wanted)}`, { headers: { 'X-Requested-With': 'fetch' } });
+    const response = await fetch(at(`find?q=${encodeURIComponent(wanted)}`), { headers: { 'X-Requested-With': 'fetch' } });
     if (response.ok && input.value.trim() === wanted) {
       render(ranked(await response.json(), wanted), 'Nothing goes by that name.');
     }

@@ -1,5 +1,5 @@
 // Keeps a page true: after a change by anybody its regions are fetched anew and replaced, unless somebody types in them.
-import { branch, person } from './server.js';
+import { branch, past, person, revision } from './server.js';
 import { say } from './history.js';
 
 const listeners = new Set();
@@ -21,6 +21,7 @@ export async function refresh() {
     return;
   }
   waiting = false;
+  document.getElementById('behind').hidden ||= !staysBehind();
   const request = ++newest;
   const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
   const text = await response.text();
@@ -41,6 +42,18 @@ export async function refresh() {
   listeners.forEach((listener) => listener());
 }
 
+/** Says that this page is behind the newest revision, and offers what changed. */
+function fallBehind(number, author) {
+  const strip = document.getElementById('behind');
+  strip.hidden = false;
+  strip.querySelector('strong').textContent = `${author} saved r${number}`;
+  strip.querySelector('a').href = `${branch()}/changes/between?from=${revision()}&to=${number}`;
+}
+
+/** Whether what the page shows would be lost or is not fetched anew by itself. */
+const staysBehind = () => document.querySelector('.editor:not(.standing), .notation-host') !== null
+  || document.querySelector('#work:not([data-region])')?.querySelector('[data-region]') === null;
+
 /** To be called when somebody stops typing: catches up with what was held back. */
 export function catchUp() {
   if (waiting) {
@@ -56,7 +69,16 @@ export function onRun(listener) {
 }
 
 export function startLive() {
-  if (!branch()) {
+  document.addEventListener('click', (event) => {
+    if (event.target.closest('[data-now]')) {
+      const now = new URL(location.href);
+      now.searchParams.delete('at');
+      location.href = now;
+    } else if (event.target.closest('[data-catch-up]')) {
+      location.reload();
+    }
+  });
+  if (!branch() || past()) {
     return;
   }
   document.addEventListener('pyrite:saved', refresh);
@@ -66,6 +88,9 @@ export function startLive() {
     const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
     if (author !== person() && number > shown) {
       say(`${author} saved r${number}`);
+      if (staysBehind()) {
+        fallBehind(number, author);
+      }
       refresh();
     }
   });

@@ -5,6 +5,15 @@ const meta = (name) => document.querySelector(`meta[name="${name}"]`)?.content ?
 /** The address of the branch this page belongs to. */
 export const branch = () => meta('pyrite-branch');
 
+/** The revision that is being read where that is not the newest, else empty. */
+export const past = () => meta('pyrite-at');
+
+/** An address of this branch, at the revision that is being read. */
+export const at = (path) => {
+  const address = `${branch()}/${path}`;
+  return past() ? `${address}${path.includes('?') ? '&' : '?'}at=${past()}` : address;
+};
+
 /** The revision this page was made from. */
 export const revision = () => Number(document.getElementById('revision')?.dataset.number ?? 0);
 

@@ -1,6 +1,6 @@
 // The Thread: the selected element between what it comes from and what proves it. T opens and closes it.
 import { isTyping } from './keys.js';
-import { branch } from './server.js';
+import { at } from './server.js';
 import { onRefresh } from './live.js';
 
 const OPEN = 'pyrite.thread';
@@ -15,7 +15,7 @@ async function show() {
     return;
   }
   const asked = shown;
-  const response = await fetch(`${branch()}/thread/${asked}`, { headers: { 'X-Requested-With': 'fetch' } });
+  const response = await fetch(at(`thread/${asked}`), { headers: { 'X-Requested-With': 'fetch' } });
   const content = response.ok ? await response.text() : '<p class="quiet">This element is no longer there.</p>';
   if (asked === shown) {
     panel().innerHTML = content;

@@ -2,6 +2,7 @@ package pyrite.app;
 
 import java.nio.file.Path;
 import pyrite.app.store.Branch;
+import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
 import pyrite.app.workspace.Workspace;
@@ -54,6 +55,11 @@ final class Merrow implements AutoCloseable {
 
     Element named(String name) {
         return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+    }
+
+    /** The name by which other programs know a revision. */
+    String commitId(int number) {
+        return bean(BranchStore.class).revision(branch(), number).orElseThrow().uuid().toString();
     }
 
     /** Gives a feature another value, as Ines would by typing it. */

@@ -78,7 +78,7 @@ class WorkspaceTest {
         assertThat(text(merrow.head().model())).isEqualTo(before);
         assertThat(workspace.redo(merrow.branch(), ines)).isInstanceOf(Commit.Saved.class);
         assertThat(text(merrow.head().model())).isEqualTo(after);
-        assertThat(merrow.bean(BranchStore.class).revisions(merrow.branch())).extracting(e -> e.revision().summary())
+        assertThat(merrow.bean(BranchStore.class).revisions(merrow.branch(), 100, 100)).extracting(e -> e.revision().summary())
                 .startsWith("redone: basin → harbour", "undone: basin → harbour", "basin → harbour");
     }
 

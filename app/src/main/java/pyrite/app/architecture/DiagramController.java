@@ -62,7 +62,7 @@ class DiagramController {
 
     private static void editor(Workspace.Head head, Person person, Element element, org.springframework.ui.Model page) {
         page.addAttribute("words", String.join(" ", Keywords.RESERVED));
-        page.addAttribute("editable", person.mayEdit() && !head.model().isLibrary(element.id()));
+        page.addAttribute("editable", person.mayEdit() && !head.past() && !head.model().isLibrary(element.id()));
     }
 
     /** The boxes that are open, and the query that opens one more or closes it with all within it. */

@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.NotFound;
@@ -31,11 +32,11 @@ class ChangesController {
     }
 
     @GetMapping("/p/{project}/{branch}/changes")
-    String list(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+    String list(Workspace.Head head, Person person, @RequestParam(defaultValue = "0") int upTo, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.CHANGES, "Changes");
-        List<BranchStore.Entry> entries = branches.revisions(head.branch());
-        page.addAttribute("entries", entries.stream().limit(SHOWN).toList());
-        page.addAttribute("count", entries.size());
+        int newest = upTo > 0 ? Math.min(upTo, head.number()) : head.number();
+        page.addAttribute("entries", branches.revisions(head.branch(), newest, SHOWN));
+        page.addAttribute("older", newest - SHOWN);
         return "changes/list";
     }
 
@@ -45,14 +46,34 @@ class ChangesController {
 
     @GetMapping("/p/{project}/{branch}/changes/{number}")
     String show(Workspace.Head head, Person person, @PathVariable int number, org.springframework.ui.Model page) {
-        BranchStore.Entry entry = branches.revisions(head.branch()).stream().filter(e -> e.revision().number() == number)
-                .findFirst().orElseThrow(() -> new NotFound("there is no revision r" + number + " on this branch"));
+        BranchStore.Entry entry = branches.revision(head.branch(), number)
+                .orElseThrow(() -> new NotFound("there is no revision r" + number + " on this branch"));
         pages.frame(page, head, person, Station.CHANGES, entry.revision().label());
-        List<ElementChange> changes = branches.difference(head.branch(), number).changes();
         page.addAttribute("entry", entry);
+        difference(head, number - 1, number, page);
+        return "changes/revision";
+    }
+
+    /** What became of the model between two revisions, whichever comes first. */
+    @GetMapping("/p/{project}/{branch}/changes/between")
+    String between(Workspace.Head head, Person person, @RequestParam int from, @RequestParam(defaultValue = "0") int to,
+            org.springframework.ui.Model page) {
+        int last = to > 0 ? to : head.number();
+        if (from < 0 || from > last || last > head.number()) {
+            throw new NotFound("there are no revisions from r" + from + " to r" + last + " on this branch");
+        }
+        pages.frame(page, head, person, Station.CHANGES, "r" + from + " to r" + last);
+        page.addAttribute("steps", branches.revisions(head.branch(), last, Math.min(SHOWN, last - from)));
+        difference(head, from, last, page);
+        return "changes/between";
+    }
+
+    private void difference(Workspace.Head head, int from, int to, org.springframework.ui.Model page) {
+        List<ElementChange> changes = branches.difference(head.branch(), from, to).changes();
+        page.addAttribute("from", from);
+        page.addAttribute("to", to);
         page.addAttribute("count", changes.size());
         page.addAttribute("rows", changes.stream().limit(SHOWN_ELEMENTS).map(change -> row(head.model(), change)).toList());
-        return "changes/revision";
     }
 
     private static Row row(Model model, ElementChange change) {

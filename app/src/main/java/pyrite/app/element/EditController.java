@@ -101,7 +101,7 @@ class EditController {
                 .body(Answer.refused(problems.getFirst().message(), problems));
     }
 
-    private static ResponseEntity<Answer> answer(Workspace.Head head, Workspace.Commit commit, String nothing) {
+    static ResponseEntity<Answer> answer(Workspace.Head head, Workspace.Commit commit, String nothing) {
         Labels labels = new Labels(head.model());
         return switch (commit) {
             case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(Answer.saved(revision.label(), revision.summary()));

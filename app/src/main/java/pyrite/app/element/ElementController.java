@@ -54,6 +54,7 @@ class ElementController {
         page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());
         page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
         page.addAttribute("drawable", element.kind().isPackage() || element.kind().isDefinition() || element.kind().isUsage());
+        page.addAttribute("restorable", head.past() && person.mayEdit() && !model.isLibrary(element.id()));
         page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
         page.addAttribute("requirementId", isRequirement(element) ? RequirementIds.of(model, element) : "");
         return isRequirement(element) ? "requirements/requirement" : "architecture/element";

@@ -35,7 +35,7 @@ class FindController {
                 .filter(e -> e.name() != null || e.shortName() != null)
                 .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
                 .sorted(Comparator.<Element>comparingInt(e -> rank(e, wanted)).thenComparing(e -> INNER.contains(e.kind())).thenComparing(labels::full)).limit(MOST)
-                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.branch().address() + "/element/" + e.id()))
+                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.address("element/" + e.id())))
                 .toList();
     }
 

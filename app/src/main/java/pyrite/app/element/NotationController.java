@@ -19,7 +19,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Labels;
-import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
@@ -100,9 +99,8 @@ class NotationController {
     }
 
     private Reading read(Workspace.Head head, String id, String text, int base) {
-        Model model = workspace.at(head, base);
-        Element element = model.find(head.element(id).id()).orElseThrow(() -> new NotFound("this element was not there at r" + base));
-        return NotationReader.readBack(model, List.of(element), new Source("", text));
+        Workspace.Head then = workspace.asOf(head, base);
+        return NotationReader.readBack(then.model(), List.of(then.element(id)), new Source("", text));
     }
 
     /** The names that fit at a place, the likeliest first. */
@@ -111,7 +109,7 @@ class NotationController {
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/complete")
     Proposals complete(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
-        return new Proposals(new TextAssistant(head.model(), typed.text(), read(head, id, typed.text(), typed.base())).proposals(typed.at()));
+        return new Proposals(assistant(workspace.asOf(head, typed.base()), id, typed.text()).proposals(typed.at()));
     }
 
     /** What a name means: its declaration, its documentation, what it comes to and where it is. */
@@ -120,16 +118,20 @@ class NotationController {
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/meaning")
     ResponseEntity<Meaning> meaning(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
-        TextAssistant assistant = new TextAssistant(head.model(), typed.text(), read(head, id, typed.text(), typed.base()));
-        return assistant.meaning(typed.at()).map(element -> ResponseEntity.ok(meaning(head, element, assistant.placeOf(element.id()))))
+        Workspace.Head then = workspace.asOf(head, typed.base());
+        TextAssistant assistant = assistant(then, id, typed.text());
+        return assistant.meaning(typed.at()).map(element -> ResponseEntity.ok(meaning(head, then.model(), element, assistant.placeOf(element.id()))))
                 .orElseGet(() -> ResponseEntity.noContent().build());
     }
 
-    private static Meaning meaning(Workspace.Head head, Element element, Optional<Span> place) {
-        Model model = head.model();
+    private static TextAssistant assistant(Workspace.Head then, String id, String text) {
+        return new TextAssistant(then.model(), text, NotationReader.placesIn(then.model(), List.of(then.element(id)), new Source("", text)));
+    }
+
+    private static Meaning meaning(Workspace.Head head, Model model, Element element, Optional<Span> place) {
         return new Meaning(element.id().toString(), element.kind().title(), new Labels(model).name(element), NotationWriter.head(model, element),
                 model.inheritance().documentation(element), value(model, element), place.map(Span::start).orElse(-1),
-                head.branch().address() + "/element/" + element.id());
+                head.address("element/" + element.id()));
     }
 
     /** What the value of a feature comes to in its owner, with its unit; empty where it varies or has none. */

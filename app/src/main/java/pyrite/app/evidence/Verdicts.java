@@ -64,7 +64,7 @@ public class Verdicts {
     private Map<ElementId, List<VerdictView>> find(Workspace.Head head) {
         Map<ElementId, List<VerdictView>> views = new HashMap<>();
         History history = new History(head);
-        for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch())) {
+        for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch(), head.number())) {
             if (head.model().find(verdict.requirement()).isPresent()) {
                 views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
             }
@@ -81,12 +81,15 @@ public class Verdicts {
 
     /** What can be judged from the model alone; what a change left as it was is not judged again. */
     private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
-        Model model = head.model();
-        return judgedAtOnce.compute(head.branch().id(), (_, before) -> model.ownElements().stream()
-                .filter(e -> e.kind() == ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
-                    AtOnce known = before == null ? null : before.get(requirement.id());
-                    return known != null && known.holdsIn(model) ? known : AtOnce.of(model, requirement);
-                })));
+        return head.past() ? atOnce(head.model(), Map.of())
+                : judgedAtOnce.compute(head.branch().id(), (_, before) -> atOnce(head.model(), before == null ? Map.of() : before));
+    }
+
+    private static Map<ElementId, AtOnce> atOnce(Model model, Map<ElementId, AtOnce> before) {
+        return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
+            AtOnce known = before.get(requirement.id());
+            return known != null && known.holdsIn(model) ? known : AtOnce.of(model, requirement);
+        }));
     }
 
     public List<VerdictView> of(Workspace.Head head, ElementId requirement) {
@@ -152,7 +155,7 @@ public class Verdicts {
         /** Edits after a revision that are not undone, newest first. */
         private List<BranchStore.Entry> standing(int since) {
             if (revisions.isEmpty()) {
-                revisions = branches.revisions(head.branch());
+                revisions = branches.revisions(head.branch(), head.number(), FARTHEST_BACK);
             }
             Set<Integer> undone = new HashSet<>();
             revisions.reversed().forEach(entry -> {
@@ -164,7 +167,7 @@ public class Verdicts {
                     }
                 }
             });
-            return revisions.stream().limit(FARTHEST_BACK).takeWhile(entry -> entry.revision().number() > since)
+            return revisions.stream().takeWhile(entry -> entry.revision().number() > since)
                     .filter(entry -> entry.revision().act() == Revision.Act.EDIT && !undone.contains(entry.revision().number())).toList();
         }
 
@@ -185,7 +188,7 @@ public class Verdicts {
         }
 
         private String address(ElementId id) {
-            return head.branch().address() + "/element/" + id;
+            return head.address("element/" + id);
         }
     }
 }

@@ -58,7 +58,7 @@ class OverviewController {
                 new Coverage("pass, by fresh evidence", Selection.PASSING, Selection.PASSING.count(rows), rows.size())));
         page.addAttribute("failing", rows.stream().filter(row -> Selection.FAILING.takes(row) || Selection.STALE.takes(row)).limit(MOST).toList());
         page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(run -> run.status() == RunRecord.Status.RUNNING).toList());
-        news(head, visits.lastSeen(head, person), page);
+        news(head, head.past() ? 0 : visits.lastSeen(head, person), page);
         return "overview/overview";
     }
 
@@ -67,9 +67,9 @@ class OverviewController {
     }
 
     private void news(Workspace.Head head, int seen, org.springframework.ui.Model page) {
-        List<BranchStore.Entry> news = branches.revisions(head.branch()).stream().filter(entry -> entry.revision().number() > seen).toList();
-        page.addAttribute("news", news.stream().limit(MOST).toList());
-        page.addAttribute("newsCount", news.size());
+        int count = Math.max(0, head.number() - seen);
+        page.addAttribute("news", branches.revisions(head.branch(), head.number(), Math.min(MOST, count)));
+        page.addAttribute("newsCount", count);
         page.addAttribute("firstVisit", seen == 0);
     }
 }

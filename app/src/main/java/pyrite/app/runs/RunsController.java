@@ -97,7 +97,7 @@ class RunsController {
             throw new NotFound("this is no case that can be run");
         }
         long run = jobs.start(head, usage, person);
-        return ResponseEntity.status(HttpStatus.CREATED).body(new Started(run, head.branch().address() + "/runs/" + run));
+        return ResponseEntity.status(HttpStatus.CREATED).body(new Started(run, head.address("runs/" + run)));
     }
 
     /** Starts every verification; they are watched on the page of all runs. */
@@ -108,7 +108,7 @@ class RunsController {
         List<Started> started = model.ownElements().stream()
                 .filter(e -> e.kind() == ElementKind.VERIFICATION && CaseSetup.isRunnable(model, e))
                 .sorted(Comparator.comparing(model.names()::qualifiedName))
-                .map(e -> jobs.start(head, e, person)).map(run -> new Started(run, head.branch().address() + "/runs/" + run)).toList();
+                .map(e -> jobs.start(head, e, person)).map(run -> new Started(run, head.address("runs/" + run))).toList();
         return ResponseEntity.status(HttpStatus.CREATED).body(started);
     }
 

@@ -2,57 +2,132 @@ package pyrite.app.security;
 
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ProblemDetail;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.session.SessionRegistry;
+import org.springframework.security.core.session.SessionRegistryImpl;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.AccessDeniedHandler;
+import org.springframework.security.web.access.AccessDeniedHandlerImpl;
+import org.springframework.security.web.authentication.AuthenticationFailureHandler;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.session.HttpSessionEventPublisher;
 import pyrite.app.store.PersonMapper;
+import tools.jackson.databind.json.JsonMapper;
 
-/** Everybody signs in; everybody signed in may look; changing and running takes an engineer. */
+/**
+ * Everybody signs in, with a password on pages or a token over the API; everybody signed in may look; changing and running
+ * takes an engineer, looking after people an administrator.
+ */
 @Configuration
 class SecurityRules {
     private static final String POLICY = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; "
             + "frame-ancestors 'none'; form-action 'self'";
+    private static final JsonMapper JSON = JsonMapper.builder().build();
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http) throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, SessionRegistry sessions, SignInGuard guard, Tokens tokens, UserDetailsService people)
+            throws Exception {
         return http
                 .authorizeHttpRequests(rules -> rules
                         .dispatcherTypeMatchers(DispatcherType.ERROR, DispatcherType.ASYNC).permitAll()
                         .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/icons.svg", "/mark.svg",
                                 "/actuator/health").permitAll()
-                        .requestMatchers(HttpMethod.GET, "/actuator/**").hasRole("ADMINISTRATOR")
+                        .requestMatchers("/actuator/**", "/people/**", "/audit").hasRole("ADMINISTRATOR")
                         .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
+                        .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
                         .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning").hasRole("VIEWER")
-                        .requestMatchers("/sign-out").authenticated()
+                        .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
                         .anyRequest().hasRole("ENGINEER"))
-                .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureUrl("/sign-in?wrong"))
+                .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
-                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()))
+                .addFilterBefore(new TokenFilter(tokens, people, SecurityRules::refuseScript), UsernamePasswordAuthenticationFilter.class)
+                // A page of somebody else's cannot make a browser send the header that carries a token.
+                .csrf(csrf -> csrf.ignoringRequestMatchers(TokenFilter::carriesToken))
+                .sessionManagement(management -> management.maximumSessions(-1).sessionRegistry(sessions).expiredSessionStrategy(expired ->
+                        entry().commence(expired.getRequest(), expired.getResponse(), new SignedOut())))
+                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
+    }
+
+    private static final class SignedOut extends AuthenticationException {
+        SignedOut() {
+            super("this session was ended");
+        }
+    }
+
+    private static AuthenticationFailureHandler failure(SignInGuard guard) {
+        return (request, response, _) -> response.sendRedirect(
+                guard.isLocked(String.valueOf(request.getParameter("username"))) ? "/sign-in?locked" : "/sign-in?wrong");
     }
 
     private static AuthenticationEntryPoint entry() {
         AuthenticationEntryPoint status = new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED);
         AuthenticationEntryPoint page = new LoginUrlAuthenticationEntryPoint("/sign-in");
-        return (request, response, fault) -> (isFromScript(request) ? status : page).commence(request, response, fault);
+        return (request, response, fault) -> {
+            if (isOverApi(request)) {
+                refuseScript(request, response, fault);
+            } else {
+                (Scripts.asked(request) ? status : page).commence(request, response, fault);
+            }
+        };
     }
 
-    /** Scripts want a status and not a sign-in page. */
-    private static boolean isFromScript(HttpServletRequest request) {
-        return "fetch".equals(request.getHeader("X-Requested-With"));
+    private static boolean isOverApi(HttpServletRequest request) {
+        return request.getRequestURI().startsWith("/api/") && !request.getRequestURI().startsWith("/api/docs");
+    }
+
+    private static void refuseScript(HttpServletRequest request, HttpServletResponse response, AuthenticationException fault) throws IOException {
+        response.setHeader(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
+        answer(response, HttpStatus.UNAUTHORIZED, TokenFilter.carriesToken(request) ? fault.getMessage()
+                : "send a personal access token, which your account page makes: Authorization: Bearer pyr_…");
+    }
+
+    private static AccessDeniedHandler denial() {
+        AccessDeniedHandler page = new AccessDeniedHandlerImpl();
+        return (request, response, fault) -> {
+            if (isOverApi(request)) {
+                answer(response, HttpStatus.FORBIDDEN, "your role may not do this");
+            } else {
+                page.handle(request, response, fault);
+            }
+        };
+    }
+
+    private static void answer(HttpServletResponse response, HttpStatus status, String message) throws IOException {
+        response.setStatus(status.value());
+        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+        response.getWriter().write(JSON.writeValueAsString(ProblemDetail.forStatusAndDetail(status, message)));
+    }
+
+    @Bean
+    SessionRegistry sessions() {
+        return new SessionRegistryImpl();
+    }
+
+    /** Tells the registry of sessions that ended by themselves. */
+    @Bean
+    HttpSessionEventPublisher sessionEvents() {
+        return new HttpSessionEventPublisher();
     }
 
     @Bean
@@ -67,8 +142,8 @@ class SecurityRules {
     }
 
     @Bean
-    UserDetailsService people(PersonMapper people) {
-        return signIn -> people.bySignIn(signIn).map(SignedIn::new)
+    UserDetailsService signIns(PersonMapper people, SignInGuard guard) {
+        return signIn -> people.bySignIn(signIn).map(person -> new SignedIn(person, guard.isLocked(signIn)))
                 .orElseThrow(() -> new UsernameNotFoundException("nobody signs in as " + signIn));
     }
 }

@@ -9,8 +9,9 @@ import pyrite.app.store.Person;
 public final class SignedIn extends User {
     private final transient Person person;
 
-    SignedIn(Person person) {
-        super(person.signIn(), person.passwordHash(), List.of(new SimpleGrantedAuthority("ROLE_" + person.role().name())));
+    SignedIn(Person person, boolean locked) {
+        super(person.signIn(), person.passwordHash(), person.active(), true, true, !locked,
+                List.of(new SimpleGrantedAuthority("ROLE_" + person.role().name())));
         this.person = person;
     }
 

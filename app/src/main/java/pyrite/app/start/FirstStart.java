@@ -3,8 +3,6 @@ package pyrite.app.start;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.security.SecureRandom;
-import java.util.Base64;
 import java.util.List;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
@@ -13,6 +11,7 @@ import org.springframework.core.annotation.Order;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
+import pyrite.app.security.People;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
@@ -60,7 +59,7 @@ class FirstStart implements ApplicationRunner {
             add("admin", "Administrator", DEMO_PASSWORD, Person.Role.ADMINISTRATOR);
             loadMerrow();
         } else {
-            String password = randomPassword();
+            String password = People.randomPassword();
             add("admin", "Administrator", password, Person.Role.ADMINISTRATOR);
             branches.create("project", "First project", "main", "main");
             System.out.println("First start: sign in as admin with the password " + password);
@@ -69,12 +68,6 @@ class FirstStart implements ApplicationRunner {
 
     private void add(String signIn, String name, String password, Person.Role role) {
         people.add(signIn, name, passwords.encode(password), role);
-    }
-
-    private static String randomPassword() {
-        byte[] bytes = new byte[12];
-        new SecureRandom().nextBytes(bytes);
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
     private void loadMerrow() {

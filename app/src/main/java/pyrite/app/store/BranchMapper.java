@@ -16,7 +16,7 @@ import pyrite.core.history.Revision;
 @Mapper
 public interface BranchMapper {
     String BRANCH = """
-            select b.id, p.slug as project_slug, p.name as project_name, b.slug, b.name, b.head
+            select b.id, b.uuid, p.uuid as project_uuid, p.slug as project_slug, p.name as project_name, b.slug, b.name, b.head
             from branch b join project p on p.id = b.project_id
             """;
 
@@ -25,6 +25,9 @@ public interface BranchMapper {
 
     @Select(BRANCH + " order by p.name, b.id")
     List<Branch> all();
+
+    @Select(BRANCH + " join visit v on v.branch_id = b.id where v.person_id = #{person} order by v.seen_at desc limit 1")
+    Optional<Branch> lastVisited(long person);
 
     @Select("select id from project where slug = #{slug}")
     Optional<Long> projectId(String slug);
@@ -61,16 +64,17 @@ public interface BranchMapper {
     @Select("select element_id, content from element_version where branch_id = #{branch} and to_number is null")
     List<Version> live(long branch);
 
+    /** The states in force at the later of two revisions that were not at the earlier one. */
     @Select("""
-            select element_id, content from element_version
-            where branch_id = #{branch} and from_number <= #{number} and (to_number is null or to_number > #{number})""")
-    List<Version> at(@Param("branch") long branch, @Param("number") int number);
+            select element_id, content from element_version where branch_id = #{branch} and from_number > #{from}
+            and from_number <= #{to} and (to_number is null or to_number > #{to})""")
+    List<Version> begun(@Param("branch") long branch, @Param("from") int from, @Param("to") int to);
 
-    @Select("select element_id, content from element_version where branch_id = #{branch} and from_number = #{number}")
-    List<Version> begunBy(@Param("branch") long branch, @Param("number") int number);
-
-    @Select("select element_id, content from element_version where branch_id = #{branch} and to_number = #{number}")
-    List<Version> endedBy(@Param("branch") long branch, @Param("number") int number);
+    /** The states in force at the earlier of two revisions that were no longer at the later one. */
+    @Select("""
+            select element_id, content from element_version where branch_id = #{branch} and to_number > #{from}
+            and to_number <= #{to} and from_number <= #{from}""")
+    List<Version> ended(@Param("branch") long branch, @Param("from") int from, @Param("to") int to);
 
     @Select("""
             <script>select distinct element_id from element_version
@@ -79,22 +83,26 @@ public interface BranchMapper {
     List<UUID> movedSince(@Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
 
     /** A revision with the name of who made it. */
-    record Row(int number, String author, String authorName, Instant at, String summary, Revision.Act act, int ofNumber) {
+    record Row(UUID uuid, int number, String author, String authorName, Instant at, String summary, Revision.Act act, int ofNumber) {
         Revision revision() {
             return new Revision(number, author, at, summary, act, ofNumber);
         }
     }
 
-    @Select("""
-            <script>select r.number, p.sign_in as author, p.name as author_name, r.at, r.summary, r.act, r.of_number
-            from revision r join person p on p.id = r.person_id where r.branch_id = #{branch}
-            <if test='author != null'>and p.sign_in = #{author}</if>
-            order by r.number</script>""")
-    List<Row> revisions(@Param("branch") long branch, @Param("author") @Nullable String author);
-
-    @Select("""
-            select r.number, p.sign_in as author, p.name as author_name, r.at, r.summary, r.act, r.of_number
+    String REVISION = """
+            select r.uuid, r.number, p.sign_in as author, p.name as author_name, r.at, r.summary, r.act, r.of_number
             from revision r join person p on p.id = r.person_id
+            """;
+
+    /** Revisions newest first, of one person or of all. */
+    @Select("<script>" + REVISION + """
+            where r.branch_id = #{branch} and r.number &lt;= #{upTo}
+            <if test='author != null'>and p.sign_in = #{author}</if>
+            order by r.number desc limit #{most}</script>""")
+    List<Row> revisions(@Param("branch") long branch, @Param("author") @Nullable String author, @Param("upTo") int upTo,
+            @Param("most") int most);
+
+    @Select(REVISION + """
             where r.branch_id = #{branch} and r.number in (
                 select from_number from element_version where branch_id = #{branch} and element_id = #{element}
                 union select to_number from element_version where branch_id = #{branch} and element_id = #{element})

@@ -36,6 +36,10 @@ public class BranchStore {
         return mapper.all();
     }
 
+    public Optional<Branch> lastVisited(Person person) {
+        return mapper.lastVisited(person.id());
+    }
+
     /** Makes a project with one branch, both empty. */
     @Transactional
     public Branch create(String projectSlug, String projectName, String branchSlug, String branchName) {
@@ -46,17 +50,9 @@ public class BranchStore {
 
     /** The newest snapshot of a branch. */
     public Model load(Branch branch) {
-        return model(mapper.live(branch.id()));
+        return Library.model().with(mapper.live(branch.id()).parallelStream().map(BranchStore::element).toList());
     }
 
-    /** The snapshot that a revision made. */
-    public Model load(Branch branch, int number) {
-        return model(mapper.at(branch.id(), number));
-    }
-
-    private static Model model(List<BranchMapper.Version> rows) {
-        return Library.model().with(rows.parallelStream().map(BranchStore::element).toList());
-    }
 
     /**
      * Writes a revision; when this returns it is on disk.
@@ -88,10 +84,15 @@ public class BranchStore {
 
     /** What a revision changed, before and after. */
     public Difference difference(Branch branch, int number) {
+        return difference(branch, number - 1, number);
+    }
+
+    /** What changed between two revisions, the earlier first; its cost grows with the change and not with the model. */
+    public Difference difference(Branch branch, int from, int to) {
         Map<UUID, Element> before = new HashMap<>();
-        mapper.endedBy(branch.id(), number).forEach(row -> before.put(row.elementId(), element(row)));
+        mapper.ended(branch.id(), from, to).forEach(row -> before.put(row.elementId(), element(row)));
         List<ElementChange> changes = new ArrayList<>();
-        mapper.begunBy(branch.id(), number).forEach(row ->
+        mapper.begun(branch.id(), from, to).forEach(row ->
                 changes.add(new ElementChange(before.remove(row.elementId()), element(row))));
         before.values().forEach(gone -> changes.add(new ElementChange(gone, null)));
         return new Difference(changes);
@@ -103,18 +104,22 @@ public class BranchStore {
                 elements.stream().map(ElementId::value).toList()).stream().map(ElementId::of).toList();
     }
 
-    /** A revision and the name of who made it. */
-    public record Entry(Revision revision, String authorName) {
+    /** A revision, the name of who made it, and the name other programs know it by. */
+    public record Entry(Revision revision, String authorName, UUID uuid) {
     }
 
-    /** All revisions, newest first. */
-    public List<Entry> revisions(Branch branch) {
-        return mapper.revisions(branch.id(), null).reversed().stream().map(BranchStore::entry).toList();
+    /** The revisions up to one, newest first. */
+    public List<Entry> revisions(Branch branch, int upTo, int most) {
+        return mapper.revisions(branch.id(), null, upTo, most).stream().map(BranchStore::entry).toList();
     }
 
-    /** One person's revisions, oldest first. */
-    public List<Revision> revisionsBy(Branch branch, Person author) {
-        return mapper.revisions(branch.id(), author.signIn()).stream().map(BranchMapper.Row::revision).toList();
+    public Optional<Entry> revision(Branch branch, int number) {
+        return revisions(branch, number, 1).stream().filter(entry -> entry.revision().number() == number).findFirst();
+    }
+
+    /** One person's newest revisions, the oldest of them first. */
+    public List<Revision> revisionsBy(Branch branch, Person author, int most) {
+        return mapper.revisions(branch.id(), author.signIn(), Integer.MAX_VALUE, most).reversed().stream().map(BranchMapper.Row::revision).toList();
     }
 
     /** The revisions that changed an element, newest first. */
@@ -123,7 +128,7 @@ public class BranchStore {
     }
 
     private static Entry entry(BranchMapper.Row row) {
-        return new Entry(row.revision(), row.authorName());
+        return new Entry(row.revision(), row.authorName(), row.uuid());
     }
 
     private static Element element(BranchMapper.Version row) {

@@ -1,12 +1,33 @@
 package pyrite.app.store;
 
-/** Somebody who may sign in. */
-public record Person(long id, String signIn, String name, String passwordHash, Role role) {
+/** Somebody who signs in, or did: whoever left is no longer active but stays the author of what they wrote. */
+public record Person(long id, String signIn, String name, String passwordHash, Role role, boolean active) {
     /** What somebody may do; each includes those before it. */
-    public enum Role { VIEWER, ENGINEER, LEAD, ADMINISTRATOR }
+    public enum Role {
+        VIEWER("looks only"), ENGINEER("edits and runs"), LEAD("begins projects"), ADMINISTRATOR("looks after people");
+
+        private final String words;
+
+        Role(String words) {
+            this.words = words;
+        }
+
+        /** What the role adds to the one before it. */
+        public String words() {
+            return words;
+        }
+
+        public String title() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
 
     public boolean mayEdit() {
         return role != Role.VIEWER;
+    }
+
+    public boolean isAdministrator() {
+        return role == Role.ADMINISTRATOR;
     }
 
     /** First letters of the names, for the round mark in the top bar. */

@@ -115,9 +115,9 @@ public interface RunMapper {
     @Select(VERDICT + """
             where r.branch_id = #{branch} and v.id in (
                 select max(v2.id) from verdict v2 join run r2 on r2.id = v2.run_id
-                where r2.branch_id = #{branch} and r2.status in ('DONE', 'FAILED')
+                where r2.branch_id = #{branch} and r2.revision_number <= #{upTo} and r2.status in ('DONE', 'FAILED')
                 group by v2.requirement_id, v2.subject)""")
-    List<VerdictOfRun> newestVerdicts(long branch);
+    List<VerdictOfRun> newestVerdicts(@Param("branch") long branch, @Param("upTo") int upTo);
 
     @Select(VERDICT + " where v.run_id = #{run} order by v.id")
     List<VerdictOfRun> verdictsOf(long run);

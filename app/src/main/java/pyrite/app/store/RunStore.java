@@ -121,9 +121,9 @@ public class RunStore {
             String reason, Fingerprint fingerprint) {
     }
 
-    /** For each requirement and subject the newest verdict of a run that came to its end. */
-    public List<Verdict> newestVerdicts(Branch branch) {
-        return mapper.newestVerdicts(branch.id()).stream().map(RunStore::verdict)
+    /** For each requirement and subject the newest verdict of a run, at some revision or an earlier one, that came to its end. */
+    public List<Verdict> newestVerdicts(Branch branch, int upTo) {
+        return mapper.newestVerdicts(branch.id(), upTo).stream().map(RunStore::verdict)
                 .sorted(Comparator.comparing(Verdict::run).reversed()).toList();
     }
 

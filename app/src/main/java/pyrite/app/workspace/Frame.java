@@ -1,19 +1,27 @@
 package pyrite.app.workspace;
 
+import org.jspecify.annotations.Nullable;
+import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.core.history.UndoStack;
 
-/** What the frame around every page shows. */
-public record Frame(Workspace.Head head, Person person, Station station, String title, boolean canUndo, boolean canRedo) {
+/**
+ * What the frame around every page shows.
+ *
+ * @param read the revision that is being read, null where the page shows the newest
+ */
+public record Frame(Workspace.Head head, Person person, Station station, String title, boolean canUndo, boolean canRedo,
+        BranchStore.@Nullable Entry read) {
 
     static Frame of(Workspace workspace, Workspace.Head head, Person person, Station station, String title) {
         UndoStack stack = workspace.undoStack(head.branch(), person);
-        return new Frame(head, person, station, title, stack.undo().isPresent(), stack.redo().isPresent());
+        return new Frame(head, person, station, title, stack.undo().isPresent(), stack.redo().isPresent(),
+                head.past() ? workspace.revision(head).orElse(null) : null);
     }
 
-    /** The address of a page of this branch: {@code /p/merrow/main/} and the rest. */
+    /** The address of a page of this branch, at the revision that is being read. */
     public String at(String rest) {
-        return head.branch().address() + "/" + rest;
+        return head.address(rest);
     }
 
     public Station[] stations() {
@@ -21,6 +29,6 @@ public record Frame(Workspace.Head head, Person person, Station station, String 
     }
 
     public boolean mayEdit() {
-        return person.mayEdit();
+        return person.mayEdit() && !head.past();
     }
 }

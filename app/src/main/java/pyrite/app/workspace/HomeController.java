@@ -3,6 +3,7 @@ package pyrite.app.workspace;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import pyrite.app.store.Person;
 
 @Controller
 class HomeController {
@@ -13,8 +14,8 @@ class HomeController {
     }
 
     @GetMapping("/")
-    String home() {
-        return "redirect:" + workspace.first().orElseThrow(() -> new NotFound("there is no project yet")).address() + "/overview";
+    String home(Person person) {
+        return workspace.whereLeft(person).map(branch -> "redirect:" + branch.address() + "/overview").orElse("redirect:/projects");
     }
 
     @GetMapping("/p/{project}/{branch}")

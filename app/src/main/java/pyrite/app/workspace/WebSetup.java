@@ -6,10 +6,12 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.MethodParameter;
+import org.springframework.http.HttpMethod;
 import org.springframework.security.core.Authentication;
 import org.springframework.web.bind.support.WebDataBinderFactory;
 import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.context.request.RequestAttributes;
+import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.HandlerMapping;
@@ -17,7 +19,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import pyrite.app.security.SignedIn;
 import pyrite.app.store.Person;
 
-/** Lets controllers ask for the branch an address names and for the person who is signed in. */
+/** Lets controllers ask for the branch an address names, as it is or as it was ({@code ?at=12}), and for the person who is signed in. */
 @Configuration
 class WebSetup implements WebMvcConfigurer {
     private final Workspace workspace;
@@ -43,7 +45,17 @@ class WebSetup implements WebMvcConfigurer {
                 NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
             Map<?, ?> names = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
                     HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE, RequestAttributes.SCOPE_REQUEST));
-            return workspace.head((String) names.get("project"), (String) names.get("branch"));
+            Workspace.Head head = workspace.head((String) names.get("project"), (String) names.get("branch"));
+            String at = request.getParameter("at");
+            return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET) ? head : workspace.asOf(head, number(at));
+        }
+
+        private static int number(String at) {
+            try {
+                return Integer.parseInt(at);
+            } catch (NumberFormatException _) {
+                throw new NotFound("'" + at + "' is no number of a revision");
+            }
         }
     }
 

@@ -1,5 +1,7 @@
 package pyrite.app.workspace;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
@@ -28,12 +30,15 @@ import pyrite.core.model.Problem;
  */
 @Service
 public class Workspace {
-    private static final int FEW_REVISIONS = 30;
+    /** So far back somebody can undo. */
+    private static final int UNDOABLE = 500;
+    private static final int MOST_PAST = 6;
 
     private final BranchStore store;
     private final Events events;
     private final InstantSource clock;
     private final Map<Long, Loaded> branches = new ConcurrentHashMap<>();
+    private final Cache<Moment, Model> past = Caffeine.newBuilder().maximumSize(MOST_PAST).build();
 
     Workspace(BranchStore store, Events events, InstantSource clock) {
         this.store = store;
@@ -41,8 +46,16 @@ public class Workspace {
         this.clock = clock;
     }
 
-    /** The newest snapshot of a branch and the number of the revision that made it. */
-    public record Head(Branch branch, int number, Model model) {
+    private record Moment(long branch, int number) {
+    }
+
+    /** A snapshot of a branch and the number of the revision that made it: the newest, or an earlier one to be read only. */
+    public record Head(Branch branch, int number, Model model, boolean past) {
+
+        /** The address of a page of this branch, at the revision that is being read: {@code element/…} and the like follows. */
+        public String address(String rest) {
+            return branch.address() + "/" + rest + (past ? (rest.contains("?") ? "&" : "?") + "at=" + number : "");
+        }
 
         /** @throws NotFound if the text is no id, or of an element that is not on this branch */
         public Element element(String id) {
@@ -89,11 +102,11 @@ public class Workspace {
     }
 
     private Loaded loaded(Branch branch) {
-        return branches.computeIfAbsent(branch.id(), _ -> new Loaded(new Head(branch, branch.head(), store.load(branch))));
+        return branches.computeIfAbsent(branch.id(), _ -> new Loaded(new Head(branch, branch.head(), store.load(branch), false)));
     }
 
     /**
-     * The snapshot of an earlier revision: the newest with the later changes taken back where those are few, else read anew.
+     * The snapshot of a revision: the newest with the later changes taken back. The last few are remembered.
      *
      * @throws NotFound if the branch has no such revision
      */
@@ -101,14 +114,17 @@ public class Workspace {
         if (number < 0 || number > head.number()) {
             throw new NotFound("there is no revision r" + number + " on this branch");
         }
-        if (head.number() - number > FEW_REVISIONS) {
-            return store.load(head.branch(), number);
-        }
-        Model model = head.model();
-        for (int later = head.number(); later > number; later--) {
-            model = model.replay(store.difference(head.branch(), later).inverse());
-        }
-        return model;
+        return number == head.number() ? head.model() : past.get(new Moment(head.branch().id(), number), _ ->
+                head.model().replay(store.difference(head.branch(), number, head.number()).inverse()));
+    }
+
+    /** The branch as it was at a revision, to be read. */
+    public Head asOf(Head head, int number) {
+        return number == head.number() ? head : new Head(head.branch(), number, at(head, number), true);
+    }
+
+    public Optional<BranchStore.Entry> revision(Head head) {
+        return store.revision(head.branch(), head.number());
     }
 
     /**
@@ -134,7 +150,7 @@ public class Workspace {
     }
 
     public UndoStack undoStack(Branch branch, Person author) {
-        return UndoStack.of(store.revisionsBy(branch, author), author.signIn());
+        return UndoStack.of(store.revisionsBy(branch, author, UNDOABLE), author.signIn());
     }
 
     private Commit turn(Head head, Person author, OptionalInt number, Revision.Act act) {
@@ -143,7 +159,7 @@ public class Workspace {
         }
         Difference done = store.difference(head.branch(), number.getAsInt());
         Difference wanted = act == Revision.Act.UNDO ? done.inverse() : done;
-        String summary = store.revisionsBy(head.branch(), author).stream().filter(r -> r.number() == number.getAsInt())
+        String summary = store.revisionsBy(head.branch(), author, UNDOABLE).stream().filter(r -> r.number() == number.getAsInt())
                 .findFirst().map(Revision::summary).orElse("");
         return switch (Revert.on(head.model(), wanted)) {
             case Revert.Possible(Edit edit) ->
@@ -173,7 +189,7 @@ public class Workspace {
             case Outcome.Applied(Model model, Difference difference) -> {
                 Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
                 store.commit(head.branch(), author, revision, difference);
-                branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model);
+                branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model, false);
                 events.publish(head.branch(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
                 yield new Commit.Saved(revision);
             }
@@ -184,8 +200,8 @@ public class Workspace {
         return summary.length() <= 1000 ? summary : summary.substring(0, 999) + "…";
     }
 
-    /** The branch everybody begins with, if there is any. */
-    public Optional<Branch> first() {
-        return store.all().stream().findFirst();
+    /** Where somebody goes on: the branch they looked at last, or the first there is. */
+    public Optional<Branch> whereLeft(Person person) {
+        return store.lastVisited(person).or(() -> store.all().stream().findFirst());
     }
 }

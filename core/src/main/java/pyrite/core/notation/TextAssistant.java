@@ -31,11 +31,11 @@ public final class TextAssistant {
     private final Tokens tokens;
     private final Map<ElementId, Reading.Place> places;
 
-    /** @param reading what {@link NotationReader#readBack} made of the text, faulty or not */
-    public TextAssistant(Model model, String text, Reading reading) {
+    /** @param places where the elements of the text stand, by {@link NotationReader#placesIn} */
+    public TextAssistant(Model model, String text, Map<ElementId, Reading.Place> places) {
         this.model = model;
         this.tokens = Tokens.of(text);
-        this.places = reading.places();
+        this.places = places;
     }
 
     /** A name that fits; {@code detail} says what it is. */

@@ -20,7 +20,7 @@ class TextAssistantTest {
     /** The text of the package with some characters put in; the place of the mark ^ is where somebody types. */
     private static TextAssistant assistant(String text) {
         String typed = text.replace("^", "");
-        return new TextAssistant(MODEL, typed, NotationReader.readBack(MODEL, List.of(Models.element(MODEL, "Gate")), new Source("", typed)));
+        return new TextAssistant(MODEL, typed, NotationReader.placesIn(MODEL, List.of(Models.element(MODEL, "Gate")), new Source("", typed)));
     }
 
     private static List<String> proposals(String text) {

@@ -1,0 +1,47 @@
+package pyrite.app.element;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.PositiveOrZero;
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.element.EditController.Answer;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.history.Restoration;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+
+/** Brings an element back to what it was at a revision; that is a revision of its own, so nothing is lost by it. */
+@RestController
+class RestoreController {
+    private final Workspace workspace;
+
+    RestoreController(Workspace workspace) {
+        this.workspace = workspace;
+    }
+
+    /** @param whole whether with all it owned then, or the element alone */
+    record Wanted(@PositiveOrZero int number, boolean whole) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/restore")
+    ResponseEntity<Answer> restore(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
+        Model then = workspace.at(head, wanted.number());
+        Element element = new Workspace.Head(head.branch(), wanted.number(), then, true).element(id);
+        ElementId at = element.id();
+        Restoration restoration = wanted.whole() ? Restoration.withAllItOwned(head.model(), then, at) : Restoration.alone(head.model(), then, at);
+        return switch (restoration) {
+            case Restoration.Possible(var edit) -> EditController.answer(head, workspace.commit(head.branch(), head.number(), edit, person,
+                    new Labels(then).name(element) + " restored as of r" + wanted.number() + (wanted.whole() ? " with all it owned" : "")), "it is as it was then");
+            case Restoration.WithoutOwner(Element owner) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(Answer.refused(
+                    "it stood in " + new Labels(then).name(owner) + ", which is gone too; restore that first", List.of()));
+        };
+    }
+}

@@ -1,0 +1,5 @@
+/** The list of projects and the beginning of new ones. Read {@link pyrite.app.projects.Projects} first. */
+@NullMarked
+package pyrite.app.projects;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,74 @@
+package pyrite.app.security;
+
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import pyrite.app.store.Person;
+
+/** What an administrator looks after: who may sign in and as what, and what happened about it. */
+@Controller
+class PeopleController {
+    private static final int SHOWN = 300;
+    private static final String BACK = "redirect:/people";
+
+    private final People people;
+    private final Audit audit;
+
+    PeopleController(People people, Audit audit) {
+        this.people = people;
+        this.audit = audit;
+    }
+
+    @GetMapping("/people")
+    String people(Person person, Model page) {
+        page.addAttribute("person", person);
+        page.addAttribute("people", people.all());
+        page.addAttribute("roles", Person.Role.values());
+        return "security/people";
+    }
+
+    @PostMapping("/people")
+    String add(Person person, @RequestParam String signIn, @RequestParam String name, @RequestParam Person.Role role, RedirectAttributes told) {
+        told.addFlashAttribute("secret", people.add(person, signIn, name, role));
+        told.addFlashAttribute("told", signIn.strip() + " may sign in with this password; hand it on now, it is not shown again.");
+        return BACK;
+    }
+
+    @PostMapping("/people/{signIn}/role")
+    String role(Person person, @PathVariable String signIn, @RequestParam Person.Role role) {
+        people.setRole(person, signIn, role);
+        return BACK;
+    }
+
+    @PostMapping("/people/{signIn}/active")
+    String active(Person person, @PathVariable String signIn, @RequestParam boolean active) {
+        people.setActive(person, signIn, active);
+        return BACK;
+    }
+
+    @PostMapping("/people/{signIn}/password")
+    String password(Person person, @PathVariable String signIn, RedirectAttributes told) {
+        told.addFlashAttribute("secret", people.resetPassword(person, signIn));
+        told.addFlashAttribute("told", "The new password of " + signIn + "; hand it on now, it is not shown again.");
+        return BACK;
+    }
+
+    @GetMapping("/audit")
+    String audit(Person person, @RequestParam(defaultValue = "") String who, Model page) {
+        page.addAttribute("person", person);
+        page.addAttribute("who", who);
+        page.addAttribute("entries", audit.newest(who, SHOWN));
+        return "security/audit";
+    }
+
+    @ExceptionHandler(People.Refused.class)
+    String refused(People.Refused refused, RedirectAttributes told) {
+        told.addFlashAttribute("refused", refused.getMessage());
+        return BACK;
+    }
+}

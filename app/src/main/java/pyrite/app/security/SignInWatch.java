@@ -1,0 +1,38 @@
+package pyrite.app.security;
+
+import org.springframework.context.event.EventListener;
+import org.springframework.security.authentication.event.AbstractAuthenticationFailureEvent;
+import org.springframework.security.authentication.event.InteractiveAuthenticationSuccessEvent;
+import org.springframework.security.authentication.event.LogoutSuccessEvent;
+import org.springframework.stereotype.Component;
+
+/** Sees every try to sign in: counts the failures of a name and notes all of them. */
+@Component
+class SignInWatch {
+    private final SignInGuard guard;
+    private final Audit audit;
+
+    SignInWatch(SignInGuard guard, Audit audit) {
+        this.guard = guard;
+        this.audit = audit;
+    }
+
+    @EventListener
+    void signedIn(InteractiveAuthenticationSuccessEvent event) {
+        guard.succeeded(event.getAuthentication().getName());
+        audit.note(event.getAuthentication().getName(), "signed in", "");
+    }
+
+    @EventListener
+    void failed(AbstractAuthenticationFailureEvent event) {
+        String name = event.getAuthentication().getName();
+        boolean locked = guard.isLocked(name);
+        guard.failed(name);
+        audit.note(name, locked ? "was kept out" : guard.isLocked(name) ? "failed and was locked out" : "failed to sign in", "");
+    }
+
+    @EventListener
+    void signedOut(LogoutSuccessEvent event) {
+        audit.note(event.getAuthentication().getName(), "signed out", "");
+    }
+}

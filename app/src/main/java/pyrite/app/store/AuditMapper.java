@@ -1,0 +1,25 @@
+package pyrite.app.store;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+
+/** What happened about signing in and administration; only ever added to. */
+@Mapper
+public interface AuditMapper {
+    /** @param signIn who did it, as they gave their name; {@code about} whom or what; {@code address} where the request came from */
+    record Entry(Instant at, String signIn, String act, String about, String address) {
+    }
+
+    @Insert("insert into audit (at, sign_in, act, about, address) values (#{e.at}, #{e.signIn}, #{e.act}, #{e.about}, #{e.address})")
+    void add(@Param("e") Entry entry);
+
+    @Select("""
+            <script>select at, sign_in, act, about, address from audit
+            <if test='who != ""'>where sign_in = #{who} or about = #{who}</if>
+            order by id desc limit #{most}</script>""")
+    List<Entry> newest(@Param("who") String who, @Param("most") int most);
+}
