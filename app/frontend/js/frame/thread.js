@@ -5,7 +5,7 @@ import { onRefresh } from './live.js';
 
 const OPEN = 'pyrite.thread';
 /** What shows that it is selected: rows of tables and boxes of drawings. */
-const SELECTED = 'tr, .box';
+const SELECTED = 'tr, .box, .line';
 let shown;
 
 const panel = () => document.getElementById('thread');
@@ -21,6 +21,9 @@ async function show() {
     panel().innerHTML = content;
   }
 }
+
+/** The id of what is selected. */
+export const selected = () => shown;
 
 const selectListeners = new Set();
 
@@ -54,7 +57,7 @@ export function startThread() {
   if (!panel()) {
     return;
   }
-  const selectable = document.querySelector('[data-select], [data-selected]') !== null;
+  const selectable = document.querySelector('[data-select], [data-selected], #outline') !== null;
   panel().hidden = !selectable || localStorage.getItem(OPEN) === 'false';
   shown = document.querySelector('[data-selected]')?.dataset.selected ?? document.querySelector('tr[data-select]')?.dataset.select;
   mark();

@@ -1,25 +1,24 @@
 package pyrite.app.architecture;
 
-import java.util.ArrayList;
-import java.util.EnumSet;
-import java.util.List;
-import java.util.Set;
+import java.util.Arrays;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
-import pyrite.core.model.Model;
-import pyrite.core.notation.NotationWriter;
+import pyrite.core.view.Outline;
 
-/** The outline: packages and what they own, as far down as structure goes. */
+/** The outline: packages and what they own, as far down as structure goes. The page asks for it piece by piece. */
 @Controller
 class ArchitectureController {
-    private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.REFERENCE, ElementKind.SUBJECT, ElementKind.OBJECTIVE,
-            ElementKind.REQUIRED_CONSTRAINT, ElementKind.ASSUMED_CONSTRAINT, ElementKind.PAYLOAD, ElementKind.METADATA);
+    private static final int MOST_FOUND = 400;
 
     private final Pages pages;
 
@@ -27,41 +26,31 @@ class ArchitectureController {
         this.pages = pages;
     }
 
-    /** A line of the outline; {@code depth} counts from 0, {@code leaf} has nothing below it. */
-    record Line(Element element, int depth, boolean leaf, String name, String keyword, String type) {
-    }
-
     @GetMapping("/p/{project}/{branch}/architecture")
     String outline(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.ARCHITECTURE, "Architecture");
-        List<Line> lines = new ArrayList<>();
-        head.model().ownRoots().forEach(root -> collect(head.model(), root, 0, lines));
-        page.addAttribute("lines", lines);
-        page.addAttribute("definitions", lines.stream().filter(line -> line.element().kind().isDefinition()).count());
+        Map<ElementKind, Integer> kinds = new Outline(head.model()).kinds();
+        page.addAttribute("kinds", kinds);
+        page.addAttribute("definitions", kinds.entrySet().stream().filter(entry -> entry.getKey().isDefinition()).mapToInt(Map.Entry::getValue).sum());
+        page.addAttribute("elements", kinds.values().stream().mapToInt(Integer::intValue).sum());
         return "architecture/outline";
     }
 
-    private static void collect(Model model, Element element, int depth, List<Line> lines) {
-        List<Element> below = model.children(element.id()).stream().filter(ArchitectureController::isShown).toList();
-        String name = model.names().effectiveName(element);
-        lines.add(new Line(element, depth, below.isEmpty(), name == null ? "‹" + element.kind().title() + "›" : name,
-                element.kind().isDefinition() ? element.kind().keyword() + " def" : element.kind().keyword(), type(model, element)));
-        below.forEach(child -> collect(model, child, depth + 1, lines));
+    /** What an element owns, or the top; with a text or a kind to look for, what matches anywhere. */
+    @GetMapping("/p/{project}/{branch}/architecture/outline.json")
+    @ResponseBody
+    Outline.Found lines(Workspace.Head head, @RequestParam(required = false) @Nullable String of, @RequestParam(defaultValue = "") String text,
+            @RequestParam(defaultValue = "") String kind) {
+        Outline outline = new Outline(head.model());
+        if (!text.isBlank() || !kind.isEmpty()) {
+            return outline.find(text, kind.isEmpty() ? null : kind(kind), MOST_FOUND);
+        }
+        var lines = outline.below(of == null ? null : head.element(of).id());
+        return new Outline.Found(lines, lines.size());
     }
 
-    /** What people look for by name; parameters and the inner parts of requirements and cases are on the element's own page. */
-    private static boolean isShown(Element element) {
-        ElementKind kind = element.kind();
-        return kind.isPackage() || kind.isDefinition() || kind == ElementKind.ASSERTED_CONSTRAINT
-                || kind.isUsage() && !INNER.contains(kind) && (element.name() != null || kind == ElementKind.ATTRIBUTE);
-    }
-
-    /** What follows the name in the notation: types and value. */
-    private static String type(Model model, Element element) {
-        String head = NotationWriter.head(model, element);
-        int sign = head.indexOf(" : ");
-        int value = head.indexOf(" = ");
-        int from = sign >= 0 ? sign : value;
-        return from < 0 ? "" : head.substring(from + 1);
+    private static ElementKind kind(String name) {
+        return Arrays.stream(ElementKind.values()).filter(each -> each.name().equals(name)).findFirst()
+                .orElseThrow(() -> new NotFound("there is no kind of element called " + name));
     }
 }

@@ -6,6 +6,7 @@ import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -50,32 +51,42 @@ class EditController {
     @PostMapping("/p/{project}/{branch}/element/{holder}/value/{feature}")
     ResponseEntity<Answer> value(Workspace.Head head, Person person, @PathVariable String holder, @PathVariable String feature,
             @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
+        return edit(head, person, typed.base(), authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/text")
     ResponseEntity<Answer> text(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.documentation(head.element(id), typed.text()));
+        return edit(head, person, typed.base(), authoring -> authoring.documentation(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/name")
     ResponseEntity<Answer> name(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.name(head.element(id), typed.text()));
+        return edit(head, person, typed.base(), authoring -> authoring.name(head.element(id), typed.text()));
+    }
+
+    /** Where an element is to go: into {@code owner}, null for the top, before another or, null, to the end. */
+    record Place(@Nullable String owner, @Nullable String before, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/move")
+    ResponseEntity<Answer> move(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Place place) {
+        return edit(head, person, place.base(), authoring -> authoring.move(head.element(id),
+                place.owner() == null ? null : head.element(place.owner()), place.before() == null ? null : head.element(place.before())));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/members")
     ResponseEntity<Answer> members(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.members(head.element(id), typed.text()));
+        return edit(head, person, typed.base(), authoring -> authoring.members(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/members")
     ResponseEntity<Answer> packages(Workspace.Head head, Person person, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.packages(typed.text()));
+        return edit(head, person, typed.base(), authoring -> authoring.packages(typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed, authoring -> authoring.removal(head.element(id)));
+        return edit(head, person, typed.base(), authoring -> authoring.removal(head.element(id)));
     }
 
     @PostMapping("/p/{project}/{branch}/undo")
@@ -88,11 +99,11 @@ class EditController {
         return answer(head, workspace.redo(head.branch(), person), "there is nothing of yours to redo");
     }
 
-    private ResponseEntity<Answer> edit(Workspace.Head head, Person person, Typed typed, Function<Authoring, Proposal> propose) {
+    private ResponseEntity<Answer> edit(Workspace.Head head, Person person, int base, Function<Authoring, Proposal> propose) {
         return switch (propose.apply(new Authoring(head.model()))) {
             case Proposal.Rejected(List<TextProblem> problems) -> unprocessable(problems);
             case Proposal.Accepted(var edit, String summary) -> answer(head,
-                    workspace.commit(head.branch(), typed.base(), edit, person, summary), "nothing changed");
+                    workspace.commit(head.branch(), base, edit, person, summary), "nothing changed");
         };
     }
 

@@ -100,6 +100,22 @@ public final class Authoring {
         return Rank.between(null, children.isEmpty() ? null : children.getFirst().rank());
     }
 
+    /**
+     * Moves an element with all it owns into another owner, or to another place in its own.
+     *
+     * @param owner null for the top of the model
+     * @param before what it is to stand before; null to stand at the end
+     */
+    public Proposal move(Element element, @Nullable Element owner, @Nullable Element before) {
+        ElementId to = owner == null ? null : owner.id();
+        List<Element> others = (owner == null ? model.ownRoots() : model.children(owner.id())).stream().filter(each -> !each.equals(element)).toList();
+        int place = before == null ? -1 : others.indexOf(before);
+        Rank after = place > 0 ? others.get(place - 1).rank() : null;
+        Rank rank = place >= 0 ? Rank.between(after, before.rank()) : Rank.between(others.isEmpty() ? null : others.getLast().rank(), null);
+        return checked(Edit.put(element.withOwner(to, rank)), "", "", nameOf(element) + (Objects.equals(to, element.owner()) ? " put elsewhere"
+                : " moved") + (owner == null ? " to the top" : " in " + nameOf(owner)));
+    }
+
     public Proposal name(Element element, String text) {
         String name = text.strip();
         if (name.isEmpty()) {

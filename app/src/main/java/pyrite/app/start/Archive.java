@@ -1,0 +1,155 @@
+package pyrite.app.start;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Enumeration;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+
+/**
+ * A whole data folder as one file: a zip archive of the database, as H2's {@code BACKUP TO} writes it while the database is
+ * in use. Restoring puts it in the place of what is there, which is kept beside it under another name.
+ */
+final class Archive {
+    private static final String DATABASE = "pyrite.mv.db";
+    private static final long LARGEST = 64L << 30;
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss").withZone(ZoneOffset.UTC);
+
+    private Archive() {
+    }
+
+    /** Something about the archive or the folder that is not as it must be; the message is for the person at the terminal. */
+    static final class Unfit extends Exception {
+        Unfit(String message) {
+            super(message);
+        }
+    }
+
+    /**
+     * Writes all that is committed, at one moment, into a new file. It is written under another name first, so that the file
+     * is whole if it is there.
+     */
+    static void write(Connection database, Path file) throws Unfit, SQLException, IOException {
+        if (Files.exists(file)) {
+            throw new Unfit(file + " is there already; choose another name");
+        }
+        Path folder = file.toAbsolutePath().getParent();
+        if (!Files.isDirectory(folder)) {
+            throw new Unfit("there is no folder " + folder);
+        }
+        Path part = folder.resolve(file.getFileName() + ".part");
+        try (Statement statement = database.createStatement()) {
+            statement.execute("BACKUP TO '" + part.toString().replace("'", "''") + "'");
+            Files.move(part, file, StandardCopyOption.ATOMIC_MOVE);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+    }
+
+    /** Writes an archive of a folder that no program is using. */
+    static void writeOf(Path data, Path file) throws Unfit, SQLException, IOException {
+        if (!Files.exists(data.resolve(DATABASE))) {
+            throw new Unfit("there is no Pyrite data in " + data + "; name the folder with --data");
+        }
+        try (Connection database = open(data)) {
+            write(database, file);
+        }
+    }
+
+    /** Unpacks an archive beside the database of a folder and makes sure that it can be opened; nothing is replaced yet. */
+    static Path unpack(Path file, Path data) throws Unfit, IOException {
+        Files.createDirectories(data);
+        Path folder = Files.createTempDirectory(data, "restoring");
+        try (ZipFile archive = new ZipFile(file.toFile())) {
+            ZipEntry entry = onlyEntry(archive, file);
+            try (InputStream in = archive.getInputStream(entry); OutputStream out = Files.newOutputStream(folder.resolve(DATABASE))) {
+                if (in.transferTo(new Limited(out)) == 0) {
+                    throw new Unfit(file + " holds an empty database");
+                }
+            }
+            try (Connection database = open(folder); Statement statement = database.createStatement()) {
+                statement.executeQuery("select count(*) from branch").close();
+            }
+            return folder;
+        } catch (IOException | SQLException | Unfit e) {
+            remove(folder);
+            throw e instanceof Unfit unfit ? unfit : new Unfit(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
+        }
+    }
+
+    private static ZipEntry onlyEntry(ZipFile archive, Path file) throws Unfit {
+        Enumeration<? extends ZipEntry> entries = archive.entries();
+        while (entries.hasMoreElements()) {
+            ZipEntry entry = entries.nextElement();
+            if (entry.getName().equals(DATABASE)) {
+                return entry;
+            }
+        }
+        throw new Unfit(file + " holds no database of Pyrite's");
+    }
+
+    /** Stops an archive that would fill the disk. */
+    private static final class Limited extends OutputStream {
+        private final OutputStream out;
+        private long written;
+
+        Limited(OutputStream out) {
+            this.out = out;
+        }
+
+        @Override
+        public void write(int b) throws IOException {
+            write(new byte[] {(byte) b}, 0, 1);
+        }
+
+        @Override
+        public void write(byte[] bytes, int from, int length) throws IOException {
+            written += length;
+            if (written > LARGEST) {
+                throw new IOException("it holds more than " + (LARGEST >> 30) + " GiB");
+            }
+            out.write(bytes, from, length);
+        }
+    }
+
+    /** Puts what was unpacked in the place of the database, and gives where the old one is now. The folder must not be in use. */
+    static Path swap(Path unpacked, Path data, Instant now) throws IOException {
+        Path database = data.resolve(DATABASE);
+        Path kept = data.resolve("before-restore-" + STAMP.format(now) + ".mv.db");
+        if (Files.exists(database)) {
+            Files.move(database, kept, StandardCopyOption.ATOMIC_MOVE);
+        }
+        Files.move(unpacked.resolve(DATABASE), database, StandardCopyOption.ATOMIC_MOVE);
+        remove(unpacked);
+        return kept;
+    }
+
+    /** Takes a swap back; what was put in place is dropped, for it is in its archive. */
+    static void putBack(Path kept, Path data) throws IOException {
+        Files.move(kept, data.resolve(DATABASE), StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    private static Connection open(Path data) throws SQLException {
+        return DriverManager.getConnection("jdbc:h2:file:" + data.toAbsolutePath().resolve("pyrite") + ";IFEXISTS=TRUE", "sa", "");
+    }
+
+    private static void remove(Path folder) throws IOException {
+        try (var files = Files.list(folder)) {
+            for (Path file : files.toList()) {
+                Files.delete(file);
+            }
+        }
+        Files.delete(folder);
+    }
+}

@@ -1,0 +1,42 @@
+package pyrite.app.start;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+
+/** A folder of data that belongs to this process until it is closed or the process ends. */
+record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
+
+    /** Something outside Pyrite keeps it from starting; the message is one sentence for the person at the terminal. */
+    static final class Taken extends Exception {
+        Taken(String message) {
+            super(message);
+        }
+    }
+
+    static DataFolder own(Path data) throws Taken {
+        Path path = data.toAbsolutePath().normalize();
+        try {
+            Files.createDirectories(path);
+            FileChannel channel = FileChannel.open(path.resolve("pyrite.lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+            FileLock lock = channel.tryLock();
+            if (lock == null) {
+                throw new OverlappingFileLockException();
+            }
+            return new DataFolder(path, channel);
+        } catch (OverlappingFileLockException _) {
+            throw new Taken("the data folder " + data + " is in use by another Pyrite; stop it or choose another with --data");
+        } catch (IOException _) {
+            throw new Taken("the data folder " + data + " cannot be written; choose another with --data");
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        lock.close();
+    }
+}
