@@ -11,6 +11,7 @@ import { startNotation } from './architecture/notation.js';
 import { startOutline } from './architecture/outline.js';
 import { startExhibits } from './requirements/exhibit.js';
 import { startRuns } from './runs/runs.js';
+import { startSeries } from './runs/series.js';
 
 startLive();
 startEditing();
@@ -24,3 +25,4 @@ startDiagram();
 startNotation();
 startExhibits();
 startRuns();
+startSeries();

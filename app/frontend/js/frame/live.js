@@ -97,7 +97,7 @@ export function startLive() {
   source.addEventListener('run', (event) => {
     const news = JSON.parse(event.data);
     runListeners.forEach((listener) => listener(news));
-    if (news.done) {
+    if (news.done || news.begun) {
       refresh();
     }
   });

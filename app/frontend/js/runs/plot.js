@@ -9,6 +9,12 @@ const HEIGHT = 300;
 
 const number = (value) => (value == null || !Number.isFinite(value) ? '–' : Number(value.toPrecision(4)).toString());
 
+/** The colour of a trace; traces of one group share it and differ by their dashes. */
+function colour(traces, i) {
+  const groups = [...new Set(traces.map((trace, k) => trace.group ?? k))];
+  return COLOURS[groups.indexOf(traces[i].group ?? i) % COLOURS.length];
+}
+
 /** Time in the unit that suits the span. */
 function clock(last) {
   if (last >= 7200) {
@@ -85,11 +91,11 @@ function drawLines(plot, traces, lines, time) {
     const scale = traces[index]?.unit || '1';
     const y = plot.valToPos(limit.value, scale, true);
     const wanted = limit.sense === 'TARGET';
-    if (!wanted) {
+    if (limit.sense === 'UPPER' || limit.sense === 'LOWER') {
       shade(plot, index + 1, limit, scale);
     }
     line(plot, [left, y], [left + width, y], wanted ? GRAPHITE : EMBER, [5, 3]);
-    const words = { UPPER: 'at most', LOWER: 'at least', TARGET: 'reaches' }[limit.sense];
+    const words = { UPPER: 'at most', LOWER: 'at least', UPPER_ONCE: 'at most, once', LOWER_ONCE: 'at least, once', TARGET: 'reaches' }[limit.sense];
     label(plot, `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`, left + 6 * devicePixelRatio,
       y - 9 * devicePixelRatio, wanted ? GRAPHITE : EMBER, 'left');
   }
@@ -104,13 +110,13 @@ function drawLabels(plot, traces) {
     while (last > 0 && values[last] == null) {
       last--;
     }
-    return { i, text: trace.label.split('.').slice(-2).join('.'), y: plot.valToPos(values[last], trace.unit || '1', true) };
+    return { i, text: trace.end ?? trace.label.split('.').slice(-2).join('.'), y: plot.valToPos(values[last], trace.unit || '1', true) };
   }).filter((end) => Number.isFinite(end.y)).sort((a, b) => a.y - b.y);
   for (let k = 1; k < ends.length; k++) {
     ends[k].y = Math.max(ends[k].y, ends[k - 1].y + gap);
   }
   const right = plot.bbox.left + plot.bbox.width;
-  ends.forEach((end) => label(plot, end.text, right + 6 * devicePixelRatio, end.y, COLOURS[end.i % COLOURS.length], 'left'));
+  ends.forEach((end) => label(plot, end.text, right + 6 * devicePixelRatio, end.y, colour(traces, end.i), 'left'));
 }
 
 /** Axes: time below, one for each unit, the first two labelled at the left and counted from there. */
@@ -140,34 +146,45 @@ function scaleWith(limits) {
  * @param place an element
  * @param times in s
  * @param traces [{ label, unit, values }]
+ *   also { end } for another text at the line's end, { dash } and { group } for traces of one colour
  * @param lines [{ sense, trace, value }], values in the unit of the trace, instants in s
+ * @param onRange called with [from, to] in s when somebody looks closer, with null to see all again
+ * @param range what is looked at, in s
  */
-export function plot(place, times, traces, lines = []) {
-  const time = clock(times.at(-1) ?? 0);
+export function plot(place, times, traces, lines = [], onRange = null, range = null) {
+  const time = clock((range ? range[1] : times.at(-1)) ?? 0);
   const units = [...new Set(traces.map((trace) => trace.unit))];
   const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
   const reading = document.createElement('output');
   title.append(Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }), reading);
   const canvas = document.createElement('div');
   place.replaceChildren(title, canvas);
-  const scales = { x: { time: false } };
+  const scales = { x: { time: false, ...(range ? { min: range[0] * time.factor, max: range[1] * time.factor } : {}) } };
   units.forEach((unit) => {
     scales[unit || '1'] = scaleWith(lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value));
   });
   const chart = new uPlot({
     width: place.clientWidth - 30, height: HEIGHT, scales, legend: { show: false }, axes: axesOf(units, time), padding: [10, 110, 0, 0],
-    cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false } },
+    cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false, setScale: !onRange } },
     series: [{}, ...traces.map((trace, i) => ({ label: trace.label, scale: trace.unit || '1', width: 1.4, points: { show: false },
-      stroke: COLOURS[i % COLOURS.length] }))],
+      stroke: colour(traces, i), dash: trace.dash ?? [], spanGaps: false }))],
     hooks: {
+      setSelect: [(chart) => {
+        if (onRange && chart.select.width > 4) {
+          onRange([chart.posToVal(chart.select.left, 'x'), chart.posToVal(chart.select.left + chart.select.width, 'x')].map((x) => x / time.factor));
+        }
+      }],
       draw: [(chart) => { drawLines(chart, traces, lines, time); drawLabels(chart, traces); }],
       setCursor: [(chart) => {
         const at = chart.cursor.idx;
         reading.textContent = at == null ? '' : [`t ${number(chart.data[0][at])} ${time.unit}`,
-          ...traces.map((t, i) => `${t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`)].join('   ');
+          ...traces.map((t, i) => `${t.end ?? t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`)].join('   ');
       }],
     },
   }, [Array.from(times, (t) => t * time.factor), ...traces.map((trace) => Array.from(trace.values))], canvas);
+  if (onRange) {
+    canvas.addEventListener('dblclick', () => onRange(null));
+  }
   new ResizeObserver(() => chart.setSize({ width: place.clientWidth - 30, height: HEIGHT })).observe(place);
   return chart;
 }

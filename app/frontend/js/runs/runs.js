@@ -1,11 +1,7 @@
-// Starting, watching and stopping runs, and the plot of a run's series.
-import { branch, post } from '../frame/server.js';
+// Starting, watching, stopping and choosing runs.
+import { at, branch, post } from '../frame/server.js';
 import { onRefresh, onRun } from '../frame/live.js';
 import { say } from '../frame/history.js';
-import { plot } from './plot.js';
-
-const CHOSEN = 'pyrite.runs.series';
-const FIRST_SHOWN = 2;
 
 async function start(button) {
   button.disabled = true;
@@ -41,40 +37,12 @@ function showProgress({ id, fraction = 0, done }) {
   }
 }
 
-async function drawSeries() {
-  const place = document.querySelector('[data-series]');
-  if (!place) {
-    return;
+/** Runs that are chosen to be compared; the button is for two or more. */
+function chooseRuns() {
+  const button = document.querySelector('[data-compare]');
+  if (button) {
+    button.disabled = document.querySelectorAll('[data-chosen-run]:checked').length < 2;
   }
-  const response = await fetch(place.dataset.series, { headers: { 'X-Requested-With': 'fetch' } });
-  const recorded = response.ok ? await response.json() : { times: [], series: [] };
-  const chooser = document.getElementById('series');
-  const key = `${CHOSEN}.${place.dataset.case}`;
-  const remembered = JSON.parse(localStorage.getItem(key) ?? 'null');
-  const suggested = place.dataset.suggested ? place.dataset.suggested.split('|') : [];
-  const first = suggested.length ? suggested : recorded.series.slice(0, FIRST_SHOWN).map((s) => s.path);
-  const chosen = new Set(remembered ?? first);
-  const draw = () => {
-    const traces = recorded.series.filter((s) => chosen.has(s.path)).map((s) => ({ label: s.path, unit: s.unit, values: s.values }));
-    if (traces.length) {
-      plot(place, recorded.times, traces);
-    } else {
-      place.textContent = 'Choose a series below to see it.';
-    }
-  };
-  chooser.replaceChildren(...recorded.series.map((series) => {
-    const line = document.createElement('label');
-    const box = Object.assign(document.createElement('input'), { type: 'checkbox', checked: chosen.has(series.path) });
-    box.addEventListener('change', () => {
-      chosen[box.checked ? 'add' : 'delete'](series.path);
-      localStorage.setItem(key, JSON.stringify([...chosen]));
-      draw();
-    });
-    line.dataset.name = series.path.toLowerCase();
-    line.append(box, `${series.path}${series.unit ? ` [${series.unit}]` : ''}`);
-    return line;
-  }));
-  draw();
 }
 
 export function startRuns() {
@@ -87,21 +55,24 @@ export function startRuns() {
     if (all) {
       verifyAll(all);
     }
+    const comparer = event.target.closest('[data-compare]');
+    if (comparer) {
+      const chosen = [...document.querySelectorAll('[data-chosen-run]:checked')].map((box) => `run=${box.value}`);
+      location.href = at(`runs/compare?${chosen.join('&')}`);
+    }
     const stopper = event.target.closest('[data-cancel]');
     if (stopper) {
       stopper.disabled = true;
       post(`${branch()}/runs/${stopper.dataset.cancel}/cancel`);
     }
   });
-  document.addEventListener('input', (event) => {
-    if (event.target.id === 'series-filter') {
-      const wanted = event.target.value.trim().toLowerCase();
-      document.querySelectorAll('#series label').forEach((line) => { line.hidden = !line.dataset.name.includes(wanted); });
+  document.addEventListener('change', (event) => {
+    if (event.target.matches('[data-chosen-run]')) {
+      chooseRuns();
     }
   });
   document.querySelectorAll('[data-progress]').forEach((bar) =>
     showProgress({ id: bar.dataset.progress, fraction: Number(bar.dataset.fraction) }));
   onRun(showProgress);
-  drawSeries();
-  onRefresh(drawSeries);
+  onRefresh(chooseRuns);
 }

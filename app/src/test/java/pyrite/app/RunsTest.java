@@ -1,8 +1,10 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 import static org.mockito.Mockito.mock;
 
+import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -10,6 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.RunMapper;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Workspace;
@@ -49,8 +52,9 @@ class RunsTest {
 
     private long run(String name, RunControl control) {
         Workspace.Head head = merrow.head();
-        long id = runs.begin(head.branch(), merrow.named(name), name, head.number(), merrow.person("ines"));
-        runs.end(id, CaseRun.of(head.model(), merrow.named(name), control));
+        long id = runs.queue(head.branch(), merrow.named(name), name, head.number(), merrow.person("ines"));
+        assertThat(runs.started(id)).isTrue();
+        runs.end(runs.get(id), CaseRun.of(head.model(), merrow.named(name), control));
         return id;
     }
 
@@ -118,12 +122,38 @@ class RunsTest {
 
     @Test
     void aRunThatWasCutOffIsMarkedAtTheNextStart() {
-        long id = runs.begin(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        long id = runs.queue(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        runs.started(id);
         restart();
         assertThat(runs.find(merrow.head().branch(), id).orElseThrow()).satisfies(run -> {
             assertThat(run.status()).isEqualTo(RunRecord.Status.INTERRUPTED);
             assertThat(run.message()).contains("the program stopped");
         });
+    }
+
+    @Test
+    void whatWasQueuedGoesOnAfterARestartAtTheRevisionItWasQueuedAt() {
+        long id = runs.queue(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        merrow.change("drive", "cushionedSpeed", "0.02 [deg/s]");
+        restart();
+        await().until(() -> runs.get(id).status() == RunRecord.Status.DONE);
+        assertThat(runs.get(id).revisionNumber()).isEqualTo(1);
+        assertThat(verdicts.ofRun(merrow.head(), id).get(merrow.named("closesInTime").id()).getFirst().kind()).isEqualTo(VerdictKind.PASS);
+    }
+
+    @Test
+    void olderRunsOfACaseLoseTheirSeriesAndKeepTheirVerdicts() {
+        RunStore keepingOne = new RunStore(merrow.bean(RunMapper.class), InstantSource.system(), 1);
+        long old = run("closingCheck", RunControl.NONE);
+        Workspace.Head head = merrow.head();
+        long other = run("powerCutCheck", RunControl.NONE);
+        long young = runs.queue(head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
+        keepingOne.end(runs.get(young), CaseRun.of(head.model(), merrow.named("closingCheck"), RunControl.NONE));
+        assertThat(runs.seriesNames(old)).isEmpty();
+        assertThat(runs.times(old)).isNotEmpty();
+        assertThat(runs.verdictsOf(old)).isNotEmpty();
+        assertThat(runs.seriesNames(young)).isNotEmpty();
+        assertThat(runs.seriesNames(other)).isNotEmpty();
     }
 
     @Test

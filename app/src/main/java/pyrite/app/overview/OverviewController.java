@@ -57,7 +57,7 @@ class OverviewController {
                 coverage("covered by a verification", Selection.UNVERIFIED, rows),
                 new Coverage("pass, by fresh evidence", Selection.PASSING, Selection.PASSING.count(rows), rows.size())));
         page.addAttribute("failing", rows.stream().filter(row -> Selection.FAILING.takes(row) || Selection.STALE.takes(row)).limit(MOST).toList());
-        page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(run -> run.status() == RunRecord.Status.RUNNING).toList());
+        page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(RunRecord::isUnderWay).toList());
         news(head, head.past() ? 0 : visits.lastSeen(head, person), page);
         return "overview/overview";
     }

@@ -6,89 +6,128 @@ import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Service;
-import pyrite.app.store.Branch;
 import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Events;
+import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
 
-/** Runs cases in the background, some at a time, and tells open pages how far they are. */
+/**
+ * Runs cases in the background, some at a time and the others in a queue, and tells open pages how far they are. After a
+ * stop of the program what was queued goes on; what was running is marked as interrupted, because half a run is no evidence.
+ */
 @Service
-@Order(0)
+@Order(2)
 public class Jobs implements ApplicationRunner {
     private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
     private static final int AT_ONCE = Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
     private static final long NEWS_EVERY_MS = 100;
 
     private final RunStore store;
+    private final Workspace workspace;
     private final Events events;
     private final ExecutorService workers = Executors.newFixedThreadPool(AT_ONCE, Thread.ofPlatform().name("run-", 1).factory());
-    private final Map<Long, Job> running = new ConcurrentHashMap<>();
+    private volatile boolean stopping;
+    private final Map<Long, Job> jobs = new ConcurrentHashMap<>();
 
-    Jobs(RunStore store, Events events) {
+    Jobs(RunStore store, Workspace workspace, Events events) {
         this.store = store;
+        this.workspace = workspace;
         this.events = events;
     }
 
     @Override
     public void run(ApplicationArguments arguments) {
         store.interruptAll();
+        store.queued().forEach(run -> submit(new Job(run, null)));
     }
 
-    /** Starts a case on a snapshot and gives the id of the run. */
+    /** Queues a case on a snapshot and gives the id of the run. */
     public long start(Workspace.Head head, Element usage, Person person) {
         String name = head.model().names().qualifiedName(usage);
-        long id = store.begin(head.branch(), usage, name, head.number(), person);
-        Job job = new Job(id, head.branch());
-        running.put(id, job);
-        workers.submit(() -> work(job, head, usage));
-        return id;
+        RunRecord run = store.get(store.queue(head.branch(), usage, name, head.number(), person));
+        submit(new Job(run, head));
+        return run.id();
     }
 
+    private void submit(Job job) {
+        jobs.put(job.run.id(), job);
+        job.future = workers.submit(() -> work(job));
+    }
+
+    /** Stops a run, or takes it out of the queue. */
     public void cancel(long id) {
-        Job job = running.get(id);
-        if (job != null) {
-            job.cancelled = true;
+        Job job = jobs.get(id);
+        if (job == null) {
+            return;
+        }
+        job.cancelled = true;
+        Future<?> future = job.future;
+        if (future != null && future.cancel(false) && !job.begun) {
+            store.cancelled(id);
+            done(job);
         }
     }
 
-    /** How far a run is, 0 to 1; empty if it does not run. */
+    /** How far a run is, 0 to 1; empty if it is not under way. */
     public OptionalDouble progress(long id) {
-        Job job = running.get(id);
+        Job job = jobs.get(id);
         return job == null ? OptionalDouble.empty() : OptionalDouble.of(job.fraction);
     }
 
-    private void work(Job job, Workspace.Head head, Element usage) {
+    private void work(Job job) {
+        long id = job.run.id();
+        if (stopping || !store.started(id)) {
+            return;
+        }
+        job.begun = true;
+        events.publish(job.run.branchId(), "run", Map.of("id", id, "begun", true, "done", false, "fraction", 0.0));
         try {
-            store.end(job.id, CaseRun.of(head.model(), usage, job));
+            Workspace.Head head = job.head != null ? job.head : workspace.asOf(workspace.head(job.run.branchId()), job.run.revisionNumber());
+            Element usage = head.model().find(ElementId.of(job.run.caseId())).orElseThrow(() -> new NotFound("the case is not in the model"));
+            CaseRun result = CaseRun.of(head.model(), usage, job);
+            if (!stopping) {
+                store.end(job.run, result);
+            }
         } catch (RuntimeException | StackOverflowError fault) {
-            LOG.error("run {} of {} failed", job.id, usage.id(), fault);
-            store.fail(job.id, "Pyrite met a fault of its own while running this: " + fault);
+            LOG.error("run {} of {} failed", id, job.run.caseId(), fault);
+            store.fail(id, "Pyrite met a fault of its own while running this: " + fault);
         } finally {
-            running.remove(job.id);
-            events.publish(job.branch, "run", Map.of("id", job.id, "done", true));
+            done(job);
         }
     }
 
+    private void done(Job job) {
+        jobs.remove(job.run.id());
+        events.publish(job.run.branchId(), "run", Map.of("id", job.run.id(), "done", true));
+    }
+
+    /** A run in the queue or under way; its snapshot is at hand unless the program was stopped meanwhile. */
     private final class Job implements RunControl {
-        private final long id;
-        private final Branch branch;
+        private final RunRecord run;
+        private final Workspace.@Nullable Head head;
+        private volatile @Nullable Future<?> future;
+        private volatile boolean begun;
         private volatile boolean cancelled;
         private volatile double fraction;
         private long told;
 
-        Job(long id, Branch branch) {
-            this.id = id;
-            this.branch = branch;
+        Job(RunRecord run, Workspace.@Nullable Head head) {
+            this.run = run;
+            this.head = head;
         }
 
         @Override
@@ -97,7 +136,7 @@ public class Jobs implements ApplicationRunner {
             long now = System.currentTimeMillis();
             if (now - told >= NEWS_EVERY_MS) {
                 told = now;
-                events.publish(branch, "run", Map.of("id", id, "done", false, "fraction", done));
+                events.publish(run.branchId(), "run", Map.of("id", run.id(), "done", false, "fraction", done));
             }
         }
 
@@ -107,9 +146,11 @@ public class Jobs implements ApplicationRunner {
         }
     }
 
+    /** What runs is cut off and marked so at the next start; what is queued stays so and goes on then. */
     @PreDestroy
     void stop() {
-        running.values().forEach(job -> job.cancelled = true);
+        stopping = true;
         workers.shutdown();
+        jobs.values().forEach(job -> job.cancelled = true);
     }
 }

@@ -1,16 +1,11 @@
 package pyrite.app.runs;
 
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -32,7 +27,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.verification.CaseSetup;
-import pyrite.core.verification.SeriesTable;
 
 /** The cases that can be run, the runs there were, and each run's page. */
 @Controller
@@ -76,6 +70,8 @@ class RunsController {
         pages.frame(page, head, person, Station.RUNS, "Run " + id);
         page.addAttribute("run", run);
         page.addAttribute("element", head.model().find(ElementId.of(run.caseId())).orElse(null));
+        page.addAttribute("pruned", run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
+        page.addAttribute("before", store.before(run).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
         page.addAttribute("judged", judged);
@@ -118,33 +114,6 @@ class RunsController {
         find(head, id);
         jobs.cancel(id);
         return ResponseEntity.accepted().build();
-    }
-
-    /** Times in s and all series, in their display units. */
-    record Recorded(double[] times, List<Named> series) {
-        record Named(String path, String unit, double[] values) {
-        }
-    }
-
-    @GetMapping("/p/{project}/{branch}/runs/{id}/series.json")
-    @ResponseBody
-    Recorded series(Workspace.Head head, @PathVariable long id) {
-        find(head, id);
-        RunStore.Recorded recorded = store.series(id);
-        return new Recorded(recorded.times(), recorded.series().stream()
-                .map(s -> new Recorded.Named(s.path(), s.unit(), s.values())).toList());
-    }
-
-    @GetMapping("/p/{project}/{branch}/runs/{id}/series.csv")
-    void csv(Workspace.Head head, @PathVariable long id, HttpServletResponse response) throws IOException {
-        RunRecord run = find(head, id);
-        RunStore.Recorded recorded = store.series(id);
-        response.setContentType("text/csv");
-        response.setCharacterEncoding(StandardCharsets.UTF_8);
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"run-" + run.id() + ".csv\"");
-        try (PrintWriter out = response.getWriter()) {
-            SeriesTable.write(recorded.times(), recorded.series(), out);
-        }
     }
 
     private RunRecord find(Workspace.Head head, long id) {

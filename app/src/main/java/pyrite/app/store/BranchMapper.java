@@ -23,6 +23,9 @@ public interface BranchMapper {
     @Select(BRANCH + " where p.slug = #{project} and b.slug = #{branch}")
     Optional<Branch> find(@Param("project") String project, @Param("branch") String branch);
 
+    @Select(BRANCH + " where b.id = #{id}")
+    Branch get(long id);
+
     @Select(BRANCH + " order by p.name, b.id")
     List<Branch> all();
 

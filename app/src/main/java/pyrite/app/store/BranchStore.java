@@ -32,6 +32,10 @@ public class BranchStore {
         return mapper.find(project, branch);
     }
 
+    public Branch get(long id) {
+        return mapper.get(id);
+    }
+
     public List<Branch> all() {
         return mapper.all();
     }

@@ -36,7 +36,7 @@ public interface RunMapper {
 
     @Insert("""
             insert into run (branch_id, case_id, case_name, revision_number, person_id, started_at, status, message, fingerprint)
-            values (#{branchId}, #{caseId}, #{caseName}, #{revisionNumber}, #{personId}, #{startedAt}, 'RUNNING', '', '{}')""")
+            values (#{branchId}, #{caseId}, #{caseName}, #{revisionNumber}, #{personId}, #{startedAt}, 'QUEUED', '', '{}')""")
     @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
     void add(NewRun run);
 
@@ -46,17 +46,26 @@ public interface RunMapper {
     void end(@Param("id") long id, @Param("at") Instant at, @Param("status") RunRecord.Status status,
             @Param("message") String message, @Param("fingerprint") String fingerprint);
 
+    @Update("update run set status = 'RUNNING' where id = #{id} and status = 'QUEUED'")
+    int started(long id);
+
     @Update("update run set status = 'INTERRUPTED', ended_at = #{at}, message = #{message} where status = 'RUNNING'")
     int interruptAll(@Param("at") Instant at, @Param("message") String message);
 
     String RUN = """
-            select r.id, r.case_id, r.case_name, r.revision_number, p.name as person, r.started_at, r.ended_at, r.status,
+            select r.id, r.branch_id, r.case_id, r.case_name, r.revision_number, p.name as person, r.started_at, r.ended_at, r.status,
                 r.message, r.fingerprint
             from run r join person p on p.id = r.person_id
             """;
 
     @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
     List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
+
+    @Select(RUN + " where r.branch_id = #{r.branchId} and r.case_id = #{r.caseId} and r.id < #{r.id} and r.status = 'DONE' order by r.id desc limit 1")
+    Optional<RunRecord> before(@Param("r") RunRecord run);
+
+    @Select(RUN + " where r.id = #{id}")
+    RunRecord get(long id);
 
     @Select(RUN + " where r.branch_id = #{branch} and r.id = #{id}")
     Optional<RunRecord> find(@Param("branch") long branch, @Param("id") long id);
@@ -70,12 +79,34 @@ public interface RunMapper {
     void addSeries(@Param("run") long run, @Param("position") int position, @Param("path") String path,
             @Param("element") @Nullable UUID element, @Param("unit") String unit, @Param("content") byte[] content);
 
+    @Select(RUN + " where r.status = 'QUEUED' order by r.id")
+    List<RunRecord> queued();
+
+    /** The name of a stored series. */
+    record SeriesName(String path, String unit) {
+    }
+
+    @Select("select path, unit from run_series where run_id = #{run} and position > 0 order by position")
+    List<SeriesName> seriesNames(long run);
+
+    /** Drops the series of a case's older runs; their times stay, by which the pictures of verdicts are drawn. */
+    @Update("""
+            delete from run_series where position > 0 and run_id in (
+                select id from run where branch_id = #{branch} and case_id = #{caseId} order by id desc offset #{kept} rows)""")
+    int prune(@Param("branch") long branch, @Param("caseId") UUID caseId, @Param("kept") int kept);
+
     /** A stored series. */
     record SeriesRow(int position, String path, @Nullable UUID elementId, String unit, byte[] content) {
     }
 
     @Select("select position, path, element_id, unit, content from run_series where run_id = #{run} order by position")
     List<SeriesRow> series(long run);
+
+    @Select("""
+            <script>select position, path, element_id, unit, content from run_series where run_id = #{run}
+            and (position = 0 <if test='!paths.isEmpty()'>or path in
+            <foreach item='path' collection='paths' open='(' separator=',' close=')'>#{path}</foreach></if>) order by position</script>""")
+    List<SeriesRow> seriesOf(@Param("run") long run, @Param("paths") List<String> paths);
 
     @Insert("""
             insert into verdict (run_id, requirement_id, subject, verdict, margin, unit, worst_instant, first_violation, reason,

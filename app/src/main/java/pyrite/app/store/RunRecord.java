@@ -6,15 +6,20 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /** A run as it is kept: of which case, at which revision, by whom, and how it ended. */
-public record RunRecord(long id, UUID caseId, String caseName, int revisionNumber, String person, Instant startedAt,
+public record RunRecord(long id, long branchId, UUID caseId, String caseName, int revisionNumber, String person, Instant startedAt,
         @Nullable Instant endedAt, Status status, String message, String fingerprint) {
     /** Where a run stands. */
     public enum Status {
-        RUNNING, DONE, FAILED, CANCELLED, INTERRUPTED;
+        QUEUED, RUNNING, DONE, FAILED, CANCELLED, INTERRUPTED;
 
         public String word() {
             return name().toLowerCase(java.util.Locale.ROOT);
         }
+    }
+
+    /** Whether it has not come to its end yet. */
+    public boolean isUnderWay() {
+        return status == Status.RUNNING || status == Status.QUEUED;
     }
 
     /** How long it took, in words; empty while it runs. */

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.model.Element;
@@ -28,14 +29,17 @@ public class RunStore {
 
     private final RunMapper mapper;
     private final InstantSource clock;
+    private final int keptSeries;
 
-    RunStore(RunMapper mapper, InstantSource clock) {
+    /** @param keptSeries so many of the newest runs of each case keep their series, 0 for all; verdicts and their pictures are kept anyway */
+    public RunStore(RunMapper mapper, InstantSource clock, @Value("${pyrite.runs.keep-series}") int keptSeries) {
         this.mapper = mapper;
         this.clock = clock;
+        this.keptSeries = keptSeries;
     }
 
-    /** Notes the beginning of a run and gives its id. */
-    public long begin(Branch branch, Element usage, String name, int revision, Person person) {
+    /** Notes a run that is to be begun, and gives its id. */
+    public long queue(Branch branch, Element usage, String name, int revision, Person person) {
         RunMapper.NewRun run = new RunMapper.NewRun(branch.id(), usage.id().value(), name, revision, person.id(), clock.instant());
         mapper.add(run);
         return run.id;
@@ -43,7 +47,8 @@ public class RunStore {
 
     /** Keeps what came of a run. */
     @Transactional
-    public void end(long id, CaseRun result) {
+    public void end(RunRecord run, CaseRun result) {
+        long id = run.id();
         RunRecord.Status status = result.cancelled() ? RunRecord.Status.CANCELLED
                 : result.failure() != null ? RunRecord.Status.FAILED : RunRecord.Status.DONE;
         mapper.end(id, clock.instant(), status, result.failure() == null ? "" : result.failure(), write(result.fingerprint()));
@@ -57,6 +62,23 @@ public class RunStore {
         if (!result.cancelled()) {
             result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement)));
         }
+        if (keptSeries > 0) {
+            mapper.prune(run.branchId(), run.caseId(), keptSeries);
+        }
+    }
+
+    /** Notes that a run has begun; false if it was taken back before. */
+    public boolean started(long id) {
+        return mapper.started(id) == 1;
+    }
+
+    public void cancelled(long id) {
+        mapper.end(id, clock.instant(), RunRecord.Status.CANCELLED, "cancelled before it began", "{}");
+    }
+
+    /** Runs that have not begun yet, the oldest first. */
+    public List<RunRecord> queued() {
+        return mapper.queued();
     }
 
     /** Notes that a run ended by a fault of Pyrite itself. */
@@ -73,6 +95,15 @@ public class RunStore {
         return mapper.newest(branch.id(), most);
     }
 
+    /** The run of the same case before, if one came to its end. */
+    public Optional<RunRecord> before(RunRecord run) {
+        return mapper.before(run);
+    }
+
+    public RunRecord get(long id) {
+        return mapper.get(id);
+    }
+
     public Optional<RunRecord> find(Branch branch, long id) {
         return mapper.find(branch.id(), id);
     }
@@ -87,9 +118,23 @@ public class RunStore {
     }
 
     public Recorded series(long run) {
+        return recorded(mapper.series(run));
+    }
+
+    /** Some series, by their paths. */
+    public Recorded series(long run, List<String> paths) {
+        return recorded(mapper.seriesOf(run, paths));
+    }
+
+    /** The paths and units of all series of a run; none if they were pruned. */
+    public List<RunMapper.SeriesName> seriesNames(long run) {
+        return mapper.seriesNames(run);
+    }
+
+    private static Recorded recorded(List<RunMapper.SeriesRow> rows) {
         double[] times = new double[0];
         List<CaseRun.Series> series = new ArrayList<>();
-        for (RunMapper.SeriesRow row : mapper.series(run)) {
+        for (RunMapper.SeriesRow row : rows) {
             if (row.elementId() == null) {
                 times = SeriesBytes.unpack(row.content());
             } else {
@@ -152,7 +197,7 @@ public class RunStore {
         return JSON.writeValueAsString(hashes);
     }
 
-    private static Fingerprint readFingerprint(String json) {
+    public static Fingerprint readFingerprint(String json) {
         TreeMap<ElementId, String> hashes = new TreeMap<>();
         JSON.readValue(json, new TypeReference<Map<String, String>>() {
         }).forEach((id, hash) -> hashes.put(ElementId.parse(id), hash));

@@ -27,8 +27,8 @@ public class Events {
     }
 
     /** Sends to everybody who looks at the branch; a page that is gone is forgotten. */
-    public void publish(Branch branch, String event, Map<String, ?> data) {
-        listeners.getOrDefault(branch.id(), List.of()).forEach(emitter -> send(emitter, event, data));
+    public void publish(long branch, String event, Map<String, ?> data) {
+        listeners.getOrDefault(branch, List.of()).forEach(emitter -> send(emitter, event, data));
     }
 
     private void send(SseEmitter emitter, String event, Map<String, ?> data) {

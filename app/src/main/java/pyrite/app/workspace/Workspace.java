@@ -101,6 +101,10 @@ public class Workspace {
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of a project " + project));
     }
 
+    public Head head(long branch) {
+        return loaded(store.get(branch)).head;
+    }
+
     private Loaded loaded(Branch branch) {
         return branches.computeIfAbsent(branch.id(), _ -> new Loaded(new Head(branch, branch.head(), store.load(branch), false)));
     }
@@ -190,7 +194,7 @@ public class Workspace {
                 Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
                 store.commit(head.branch(), author, revision, difference);
                 branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model, false);
-                events.publish(head.branch(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
+                events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
                 yield new Commit.Saved(revision);
             }
         };

@@ -2,6 +2,7 @@ package pyrite.core.verification;
 
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.FlatSystem;
@@ -16,6 +17,7 @@ import pyrite.core.dynamics.Sorting;
 import pyrite.core.dynamics.Trajectory;
 import pyrite.core.dynamics.Variable;
 import pyrite.core.expression.FaultException;
+import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -82,19 +84,20 @@ public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled,
             RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
             List<Judgement> judgements = setup.requirements().stream().flatMap(r -> judge.judge(r).stream())
                     .map(judgement -> judgement.with(system.and(judgement.fingerprint()))).toList();
-            return new CaseRun(usage.id(), null, false, List.of(), recording.times(), series(sorted.flat(), recording),
+            return new CaseRun(usage.id(), null, false, List.of(), recording.times(), series(sorted.flat(), recording, judge.shownIn()),
                     judgements, system);
         }
 
-        private static List<Series> series(FlatSystem flat, Trajectory.Recording recording) {
+        private static List<Series> series(FlatSystem flat, Trajectory.Recording recording, Map<String, DisplayUnit> shownIn) {
             return java.util.stream.IntStream.range(0, flat.variables().size())
                     .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE)
-                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i))).toList();
+                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i), shownIn)).toList();
         }
 
-        private static Series series(Variable variable, double[] si) {
-            double[] values = java.util.Arrays.stream(si).map(variable.unit().unit()::fromSi).toArray();
-            return new Series(variable.path(), variable.feature(), variable.unit().symbol(), values);
+        /** In the unit of the limit it is held against, if it is held against one. */
+        private static Series series(Variable variable, double[] si, Map<String, DisplayUnit> shownIn) {
+            DisplayUnit unit = shownIn.getOrDefault(variable.path(), variable.unit());
+            return new Series(variable.path(), variable.feature(), unit.symbol(), java.util.Arrays.stream(si).map(unit.unit()::fromSi).toArray());
         }
 
         private CaseRun failed(String reason, boolean cancelled, List<ElementId> culprits) {

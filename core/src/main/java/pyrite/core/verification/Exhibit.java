@@ -18,8 +18,8 @@ public record Exhibit(List<Trace> traces, List<Line> lines) {
     public record Line(Sense sense, String trace, double value) {
     }
 
-    /** Which side of a line is wrong. */
-    public enum Sense { UPPER, LOWER, TARGET, DEADLINE }
+    /** Which side of a line is wrong: throughout, or {@code ONCE}, at an instant or on the whole, which says nothing of the others. */
+    public enum Sense { UPPER, LOWER, UPPER_ONCE, LOWER_ONCE, TARGET, DEADLINE }
 
     public Exhibit {
         traces = List.copyOf(traces);

@@ -1,7 +1,6 @@
 package pyrite.core.verification;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -34,9 +33,12 @@ final class Exhibitor {
     private final Flattening flattening;
     private final @Nullable Trajectory trajectory;
     private final Trajectory.@Nullable Recording recording;
-    private final Map<String, DisplayUnit> preferred = new HashMap<>();
+    private final Map<String, DisplayUnit> preferred;
 
-    Exhibitor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Trajectory.@Nullable Recording recording) {
+    /** @param preferred the units in which quantities are shown, by the labels of their traces; it is filled by what is exhibited */
+    Exhibitor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Trajectory.@Nullable Recording recording,
+            Map<String, DisplayUnit> preferred) {
+        this.preferred = preferred;
         this.model = model;
         this.flattening = flattening;
         this.trajectory = trajectory;
@@ -87,7 +89,9 @@ final class Exhibitor {
             case MAXIMUM, MINIMUM, INITIAL, FINAL, AT, MEAN -> {
                 Term term = flattening.term(subject, scope);
                 prefer(subject, term, other);
-                yield limited(subject, term, limit, sense);
+                boolean throughout = observation == Observation.MAXIMUM && sense == Sense.UPPER
+                        || observation == Observation.MINIMUM && sense == Sense.LOWER;
+                yield limited(subject, term, limit, throughout ? sense : once(sense));
             }
             case INTEGRAL -> traced(subject, flattening.term(subject, scope));
             case FIRST_TIME, LAST_TIME -> Double.isNaN(limit) ? claim(subject, scope, true)
@@ -195,5 +199,9 @@ final class Exhibitor {
 
     private static Sense opposite(Sense sense) {
         return sense == Sense.UPPER ? Sense.LOWER : sense == Sense.LOWER ? Sense.UPPER : sense;
+    }
+
+    private static Sense once(Sense sense) {
+        return sense == Sense.UPPER ? Sense.UPPER_ONCE : sense == Sense.LOWER ? Sense.LOWER_ONCE : sense;
     }
 }

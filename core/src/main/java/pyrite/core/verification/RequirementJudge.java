@@ -15,6 +15,7 @@ import pyrite.core.dynamics.Trajectory;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Span;
+import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -26,6 +27,7 @@ import pyrite.core.model.Reference;
 public final class RequirementJudge {
     private static final int DEEPEST = 50;
 
+    private final Map<String, DisplayUnit> shownIn = new HashMap<>();
     private final Model model;
     private final Flattening flattening;
     private final Instance root;
@@ -39,6 +41,11 @@ public final class RequirementJudge {
         this.root = root;
         this.trajectory = trajectory;
         this.recording = recording;
+    }
+
+    /** The units of the limits that varying quantities were held against so far, by their paths. */
+    Map<String, DisplayUnit> shownIn() {
+        return shownIn;
     }
 
     /** What is found for one satisfying part, without a run. */
@@ -130,7 +137,7 @@ public final class RequirementJudge {
     }
 
     private Judgement evaluate(Element requirement, Instance subject, String path) {
-        Assessor assessor = new Assessor(model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording));
+        Assessor assessor = new Assessor(model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording, shownIn));
         Instance instance = instance(requirement, subject);
         for (Element assumption : constraints(requirement, ElementKind.ASSUMED_CONSTRAINT)) {
             Assessment assumed = assess(assumption, instance, subject, assessor, 0);

@@ -1,0 +1,98 @@
+package pyrite.app.runs;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.ElementId;
+import pyrite.core.verification.RunComparison;
+
+/** Some runs beside each other: their series in one plot, what differed in what they read, and in what came of them. */
+@Controller
+class ComparisonController {
+    private static final int MOST_RUNS = 6;
+    private static final int MOST_SERIES = 20;
+    private static final int SUGGESTED = 2;
+
+    private final Pages pages;
+    private final Workspace workspace;
+    private final RunStore store;
+    private final Verdicts verdicts;
+
+    ComparisonController(Pages pages, Workspace workspace, RunStore store, Verdicts verdicts) {
+        this.pages = pages;
+        this.workspace = workspace;
+        this.store = store;
+        this.verdicts = verdicts;
+    }
+
+    /** A requirement with the verdict of each run; null where a run gave none. */
+    record Judged(ElementId requirement, List<@Nullable VerdictView> views) {
+        public boolean differs() {
+            return views.stream().map(view -> view == null ? "" : view.kind() + view.marginText()).distinct().count() > 1;
+        }
+    }
+
+    /** An element that the runs read differently; {@code name} as in the newest run that had it. */
+    record Input(ElementId id, String name, boolean exists, List<@Nullable String> texts) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/compare")
+    String compare(Workspace.Head head, Person person, @RequestParam(defaultValue = "") List<Long> run, org.springframework.ui.Model page) {
+        List<RunRecord> runs = run.stream().distinct().sorted().map(id -> store.find(head.branch(), id)
+                .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"))).toList();
+        if (runs.size() < 2 || runs.size() > MOST_RUNS) {
+            throw new NotFound("two to " + MOST_RUNS + " runs can be compared; choose them on the page of all runs");
+        }
+        pages.frame(page, head, person, Station.RUNS, "Runs compared");
+        List<Workspace.Head> heads = runs.stream().map(each -> workspace.asOf(head.past() ? workspace.head(head.branch().id()) : head, each.revisionNumber())).toList();
+        List<RunComparison.Parted> series = RunComparison.series(runs.stream().map(each -> store.series(each.id()).series()).toList());
+        page.addAttribute("runs", runs);
+        page.addAttribute("suggested", series.stream().limit(SUGGESTED).map(RunComparison.Parted::path).collect(Collectors.joining("|")));
+        page.addAttribute("inputs", inputs(head, runs, heads));
+        page.addAttribute("judged", judged(head, runs));
+        page.addAttribute("series", series.stream().limit(MOST_SERIES).toList());
+        page.addAttribute("seriesCount", series.size());
+        return "runs/compare";
+    }
+
+    private static List<Input> inputs(Workspace.Head head, List<RunRecord> runs, List<Workspace.Head> heads) {
+        List<RunComparison.Inputs> read = new ArrayList<>();
+        for (int i = 0; i < runs.size(); i++) {
+            read.add(new RunComparison.Inputs(RunStore.readFingerprint(runs.get(i).fingerprint()), heads.get(i).model()));
+        }
+        return RunComparison.inputs(read).stream().map(each -> new Input(each.id(), heads.reversed().stream().map(Workspace.Head::model)
+                .filter(model -> model.has(each.id())).findFirst().map(model -> new Labels(model).withOwner(model.get(each.id()))).orElse("(removed)"),
+                head.model().has(each.id()), each.texts())).toList();
+    }
+
+    private List<Judged> judged(Workspace.Head head, List<RunRecord> runs) {
+        List<Map<ElementId, List<VerdictView>>> views = runs.stream().map(each -> verdicts.ofRun(head, each.id())).toList();
+        Set<ElementId> requirements = new LinkedHashSet<>();
+        views.forEach(each -> requirements.addAll(each.keySet()));
+        Map<ElementId, List<@Nullable VerdictView>> rows = new LinkedHashMap<>();
+        requirements.forEach(requirement -> {
+            List<@Nullable VerdictView> row = new ArrayList<>();
+            views.forEach(each -> row.add(each.containsKey(requirement) ? each.get(requirement).getFirst() : null));
+            rows.put(requirement, row);
+        });
+        return rows.entrySet().stream().map(entry -> new Judged(entry.getKey(), entry.getValue())).toList();
+    }
+}

@@ -1,0 +1,94 @@
+package pyrite.app.runs;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import org.springframework.http.HttpHeaders;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.RunMapper.SeriesName;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.Decimation;
+import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.SeriesTable;
+
+/** What a run recorded: the names, the values a plot needs, all of it as a table. */
+@Controller
+class SeriesController {
+    private static final int MOST_SLICES = 5000;
+    private static final int MOST_SERIES = 60;
+
+    private final RunStore store;
+    private final Verdicts verdicts;
+
+    SeriesController(RunStore store, Verdicts verdicts) {
+        this.store = store;
+        this.verdicts = verdicts;
+    }
+
+    /** What there is to choose from, and the lines that requirements draw over some of it. */
+    record Offer(List<SeriesName> series, List<Exhibit.Line> lines) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}/series-names.json")
+    @ResponseBody
+    Offer names(Workspace.Head head, @PathVariable long id) {
+        find(head, id);
+        List<Exhibit.Line> lines = verdicts.ofRun(head, id).values().stream().flatMap(List::stream).map(VerdictView::stored)
+                .filter(Objects::nonNull).flatMap(verdict -> store.exhibit(verdict).lines().stream()).distinct().toList();
+        return new Offer(store.seriesNames(id), lines);
+    }
+
+    /** Times in s and series in their display units, at the instants that a plot so wide can show. */
+    record Recorded(double[] times, List<Named> series) {
+        record Named(String path, String unit, double[] values) {
+        }
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}/series.json")
+    @ResponseBody
+    Recorded series(Workspace.Head head, @PathVariable long id, @RequestParam(defaultValue = "") List<String> path,
+            @RequestParam(defaultValue = "1000") int slices, @RequestParam(defaultValue = "-Infinity") double from,
+            @RequestParam(defaultValue = "Infinity") double to) {
+        find(head, id);
+        RunStore.Recorded recorded = store.series(id, path.stream().limit(MOST_SERIES).toList());
+        int[] kept = Decimation.indices(recorded.times(), recorded.series().stream().map(CaseRun.Series::values).toList(), from, to,
+                Math.clamp(slices, 1, MOST_SLICES));
+        return new Recorded(at(recorded.times(), kept), recorded.series().stream()
+                .map(series -> new Recorded.Named(series.path(), series.unit(), at(series.values(), kept))).toList());
+    }
+
+    private static double[] at(double[] values, int[] indices) {
+        return Arrays.stream(indices).mapToDouble(index -> values[index]).toArray();
+    }
+
+    @GetMapping("/p/{project}/{branch}/runs/{id}/series.csv")
+    void csv(Workspace.Head head, @PathVariable long id, HttpServletResponse response) throws IOException {
+        RunRecord run = find(head, id);
+        RunStore.Recorded recorded = store.series(id);
+        response.setContentType("text/csv");
+        response.setCharacterEncoding(StandardCharsets.UTF_8);
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"run-" + run.id() + ".csv\"");
+        try (PrintWriter out = response.getWriter()) {
+            SeriesTable.write(recorded.times(), recorded.series(), out);
+        }
+    }
+
+    private RunRecord find(Workspace.Head head, long id) {
+        return store.find(head.branch(), id)
+                .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+    }
+}
