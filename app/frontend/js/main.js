@@ -1,4 +1,5 @@
 // Starts what every page has, and what this page has besides.
+import { startApiDocs } from './api/docs.js';
 import { startEditing } from './element/edit.js';
 import { startRestoring } from './element/restore.js';
 import { startFind } from './frame/find.js';
@@ -26,3 +27,4 @@ startNotation();
 startExhibits();
 startRuns();
 startSeries();
+startApiDocs();

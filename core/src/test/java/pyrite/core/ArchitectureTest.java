@@ -30,12 +30,14 @@ class ArchitectureTest {
                 .layer("dynamics").definedBy("pyrite.core.dynamics..")
                 .layer("view").definedBy("pyrite.core.view..")
                 .layer("verification").definedBy("pyrite.core.verification..")
+                .layer("exchange").definedBy("pyrite.core.exchange..")
+                .whereLayer("exchange").mayNotBeAccessedByAnyLayer()
                 .whereLayer("verification").mayNotBeAccessedByAnyLayer()
                 .whereLayer("view").mayNotBeAccessedByAnyLayer()
                 .whereLayer("history").mayNotBeAccessedByAnyLayer()
                 .whereLayer("trace").mayNotBeAccessedByAnyLayer()
                 .whereLayer("dynamics").mayOnlyBeAccessedByLayers("verification", "view")
-                .whereLayer("notation").mayOnlyBeAccessedByLayers("verification", "view")
+                .whereLayer("notation").mayOnlyBeAccessedByLayers("verification", "view", "exchange")
                 .check(CORE);
     }
 

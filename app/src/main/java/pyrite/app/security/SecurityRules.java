@@ -4,13 +4,14 @@ import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
-import org.springframework.http.ProblemDetail;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
@@ -54,7 +55,8 @@ class SecurityRules {
                         .requestMatchers("/actuator/**", "/people/**", "/audit").hasRole("ADMINISTRATOR")
                         .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
                         .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
-                        .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning").hasRole("VIEWER")
+                        .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
+                                "/api/projects/*/query-results").hasRole("VIEWER")
                         .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
                         .anyRequest().hasRole("ENGINEER"))
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
@@ -116,7 +118,8 @@ class SecurityRules {
     private static void answer(HttpServletResponse response, HttpStatus status, String message) throws IOException {
         response.setStatus(status.value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getWriter().write(JSON.writeValueAsString(ProblemDetail.forStatusAndDetail(status, message)));
+        response.setCharacterEncoding(StandardCharsets.UTF_8);
+        response.getWriter().write(JSON.writeValueAsString(Map.of("title", status.getReasonPhrase(), "status", status.value(), "detail", message)));
     }
 
     @Bean

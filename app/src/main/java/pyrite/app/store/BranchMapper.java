@@ -105,6 +105,9 @@ public interface BranchMapper {
     List<Row> revisions(@Param("branch") long branch, @Param("author") @Nullable String author, @Param("upTo") int upTo,
             @Param("most") int most);
 
+    @Select("select branch_id as branch, number from revision where uuid = #{uuid}")
+    Optional<BranchStore.Place> placeOf(UUID uuid);
+
     @Select(REVISION + """
             where r.branch_id = #{branch} and r.number in (
                 select from_number from element_version where branch_id = #{branch} and element_id = #{element}

@@ -121,6 +121,14 @@ public class BranchStore {
         return revisions(branch, number, 1).stream().filter(entry -> entry.revision().number() == number).findFirst();
     }
 
+    /** Where a revision is that other programs know by its UUID. */
+    public record Place(long branch, int number) {
+    }
+
+    public Optional<Place> placeOf(UUID revision) {
+        return mapper.placeOf(revision);
+    }
+
     /** One person's newest revisions, the oldest of them first. */
     public List<Revision> revisionsBy(Branch branch, Person author, int most) {
         return mapper.revisions(branch.id(), author.signIn(), Integer.MAX_VALUE, most).reversed().stream().map(BranchMapper.Row::revision).toList();

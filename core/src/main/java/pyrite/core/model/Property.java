@@ -144,6 +144,11 @@ public final class Property<T> implements Comparable<Property<?>> {
         return shape;
     }
 
+    /** All properties, in no particular order. */
+    public static java.util.Collection<Property<?>> all() {
+        return java.util.Collections.unmodifiableCollection(BY_KEY.values());
+    }
+
     public static @Nullable Property<?> withKey(String key) {
         return BY_KEY.get(key);
     }

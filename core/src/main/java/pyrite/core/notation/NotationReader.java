@@ -45,7 +45,7 @@ public final class NotationReader {
     }
 
     /** Reads an expression as if it stood in {@code scope}. The spans count in the given text. */
-    public static ExpressionReading readExpression(Model model, ElementId scope, String text) {
+    public static ExpressionReading readExpression(Model model, @Nullable ElementId scope, String text) {
         Source source = new Source("", text);
         List<TextProblem> problems = new ArrayList<>();
         try {

@@ -28,7 +28,7 @@ import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Outcome;
 
 /** What docs/notation.md shows is read, written and read again as the same. */
-class ManualTest {
+public class ManualTest {
     private static final Pattern BLOCK = Pattern.compile("## ([^\n]+)\n+(?:[^`#][^\n]*\n+)*```sysml\n(.*?)```", Pattern.DOTALL);
 
     private static final List<String> NAMES = List.of("plain", "part", "a b", "it's", "ünï", "back\\\\slash", "1st", "flow", "two\\nlines", "x::y", "°");
@@ -36,18 +36,18 @@ class ManualTest {
             ElementKind.ITEM, ElementKind.PORT, ElementKind.REQUIREMENT, ElementKind.CONSTRAINT, ElementKind.ENUMERATION);
 
     /** One block of the page, under its heading. */
-    record Example(String heading, String text) {
+    public record Example(String heading, String text) {
         @Override
         public String toString() {
             return heading;
         }
 
-        Model read() {
+        public Model read() {
             return text.startsWith("package") ? Models.read(text) : Models.of(text);
         }
     }
 
-    static Stream<Example> examples() throws IOException {
+    public static Stream<Example> examples() throws IOException {
         Matcher matcher = BLOCK.matcher(Files.readString(Path.of("../docs/notation.md")));
         List<Example> examples = new ArrayList<>();
         while (matcher.find()) {

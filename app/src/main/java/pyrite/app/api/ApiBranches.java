@@ -1,0 +1,60 @@
+package pyrite.app.api;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+import pyrite.app.store.Branch;
+import pyrite.app.store.BranchStore;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+
+/** Finds what the API's addresses name by UUID. */
+@Component
+class ApiBranches {
+    private final BranchStore store;
+    private final Workspace workspace;
+
+    ApiBranches(BranchStore store, Workspace workspace) {
+        this.store = store;
+        this.workspace = workspace;
+    }
+
+    /** @throws NotFound if there is no such project */
+    List<Branch> ofProject(UUID project) {
+        List<Branch> branches = store.all().stream().filter(branch -> branch.projectUuid().equals(project)).toList();
+        if (branches.isEmpty()) {
+            throw new NotFound("there is no project " + project);
+        }
+        return branches;
+    }
+
+    /** @throws NotFound if the project has no such branch */
+    Workspace.Head head(UUID project, UUID branch) {
+        return ofProject(project).stream().filter(each -> each.uuid().equals(branch)).findFirst().map(each -> workspace.head(each.id()))
+                .orElseThrow(() -> new NotFound("there is no branch " + branch + " of this project"));
+    }
+
+    /** The head of a branch, or of the first of the project. */
+    Workspace.Head headOrFirst(UUID project, Optional<UUID> branch) {
+        return branch.map(id -> head(project, id)).orElseGet(() -> workspace.head(ofProject(project).getFirst().id()));
+    }
+
+    /** The model as a commit left it. */
+    Workspace.Head at(UUID project, UUID commit) {
+        BranchStore.Place place = store.placeOf(commit).filter(found -> ofProject(project).stream().anyMatch(branch -> branch.id() == found.branch()))
+                .orElseThrow(() -> new NotFound("there is no commit " + commit + " of this project"));
+        return workspace.asOf(workspace.head(place.branch()), place.number());
+    }
+
+    Refs.CommitRecord commit(Branch branch, int number) {
+        BranchStore.Entry entry = store.revision(branch, number).orElseThrow(() -> new NotFound("there is no r" + number + " on this branch"));
+        return Refs.CommitRecord.of(branch, entry, number == 1 ? null : store.revision(branch, number - 1).map(BranchStore.Entry::uuid).orElse(null));
+    }
+
+    Refs.BranchJson branch(Workspace.Head head) {
+        Branch branch = head.branch();
+        return new Refs.BranchJson(branch.uuid(), "Branch", branch.name(), new Refs.Id(branch.projectUuid()),
+                head.number() == 0 ? null : new Refs.Id(commit(branch, head.number()).id()));
+    }
+}

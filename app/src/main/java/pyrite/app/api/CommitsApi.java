@@ -1,0 +1,138 @@
+package pyrite.app.api;
+
+import com.fasterxml.jackson.annotation.JsonProperty;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.exchange.CommitJson;
+import pyrite.core.exchange.ElementJson;
+import pyrite.core.model.ElementChange;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+
+/** Commits: which there are, what each changed, and new ones (Systems Modeling API, Commit and DataVersion). */
+@RestController
+@RequestMapping("/api/projects/{projectId}/commits")
+@Tag(name = "2 Commits")
+class CommitsApi {
+    private static final int MOST = 1000;
+
+    private final ApiBranches branches;
+    private final BranchStore store;
+    private final Workspace workspace;
+
+    CommitsApi(ApiBranches branches, BranchStore store, Workspace workspace) {
+        this.branches = branches;
+        this.store = store;
+        this.workspace = workspace;
+    }
+
+    @Operation(summary = "The commits of a branch, newest first; without branchId those of the first branch")
+    @GetMapping
+    List<Refs.CommitRecord> commits(@PathVariable UUID projectId, @RequestParam Optional<UUID> branchId,
+            @RequestParam(name = "page[size]", defaultValue = "100") int size) {
+        Workspace.Head head = branches.headOrFirst(projectId, branchId);
+        List<BranchStore.Entry> entries = store.revisions(head.branch(), head.number(), Math.clamp(size, 1, MOST) + 1);
+        return java.util.stream.IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST))).mapToObj(i ->
+                Refs.CommitRecord.of(head.branch(), entries.get(i), i + 1 < entries.size() ? entries.get(i + 1).uuid() : null)).toList();
+    }
+
+    @Operation(summary = "One commit")
+    @GetMapping("/{commitId}")
+    Refs.CommitRecord commit(@PathVariable UUID projectId, @PathVariable UUID commitId) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        return branches.commit(head.branch(), head.number());
+    }
+
+    /** What a commit made of one element. */
+    record DataVersion(@JsonProperty("@type") String type, Refs.Id identity, @Nullable Map<String, @Nullable Object> payload) {
+    }
+
+    @Operation(summary = "What a commit changed; the payload is null where it removed an element")
+    @GetMapping("/{commitId}/changes")
+    List<DataVersion> changes(@PathVariable UUID projectId, @PathVariable UUID commitId) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        ElementJson writer = new ElementJson(head.model());
+        return store.difference(head.branch(), head.number()).changes().stream().map(change -> version(writer, change)).toList();
+    }
+
+    private static DataVersion version(ElementJson writer, ElementChange change) {
+        return new DataVersion("DataVersion", new Refs.Id(change.id().value()), change.after() == null ? null : writer.write(change.after()));
+    }
+
+    /** @param identity of the element that is changed or removed; without it the payload is a new element */
+    record NewVersion(Refs.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {
+    }
+
+    /**
+     * @param previousCommit on which the changes were made; others may have committed since, as long as they changed other
+     *     elements
+     */
+    record NewCommit(@Nullable @Size(max = 1000) String description, @NotNull List<@Valid NewVersion> change, Refs.@Nullable Id previousCommit) {
+    }
+
+    @Operation(summary = "Commit changes of elements; takes an engineer")
+    @PostMapping
+    ResponseEntity<?> add(Person person, @PathVariable UUID projectId, @RequestParam Optional<UUID> branchId, @Valid @RequestBody NewCommit wanted) {
+        Workspace.Head head = branches.headOrFirst(projectId, branchId);
+        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(projectId, wanted.previousCommit().id());
+        if (base.branch().id() != head.branch().id()) {
+            throw new NotFound("the previous commit is of another branch");
+        }
+        CommitJson.Read read = CommitJson.read(base.model(), wanted.change().stream().map(each ->
+                new CommitJson.Change(each.identity() == null ? null : ElementId.of(each.identity().id()), each.payload())).toList());
+        if (!read.faults().isEmpty()) {
+            return problem(HttpStatus.UNPROCESSABLE_CONTENT, read.faults().getFirst().message(), Map.of("faults", read.faults()));
+        }
+        String summary = wanted.description() == null || wanted.description().isBlank() ? "committed over the API" : wanted.description();
+        return answer(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
+    }
+
+    private ResponseEntity<?> answer(Workspace.Head head, Workspace.Commit commit) {
+        Model model = head.model();
+        return switch (commit) {
+            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
+            case Workspace.Commit.Nothing() -> ResponseEntity.ok(branches.commit(head.branch(), head.number()));
+            case Workspace.Commit.Refused(var problems) -> problem(HttpStatus.UNPROCESSABLE_CONTENT, problems.getFirst().message(), Map.of("faults",
+                    problems.stream().map(each -> Map.of("element", each.element().toString(), "message", each.message())).toList()));
+            case Workspace.Commit.Overtaken(List<ElementId> elements) -> problem(HttpStatus.CONFLICT,
+                    "somebody has changed the same elements since the previous commit", Map.of("theirs", elements.stream()
+                            .map(id -> model.find(id).map(new ElementJson(model)::write).orElseGet(() -> gone(id))).toList()));
+        };
+    }
+
+    private static Map<String, @Nullable Object> gone(ElementId id) {
+        Map<String, @Nullable Object> json = new LinkedHashMap<>();
+        json.put("@id", id.toString());
+        json.put("@type", null);
+        return json;
+    }
+
+    private static ResponseEntity<ProblemDetail> problem(HttpStatus status, String message, Map<String, Object> more) {
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, message);
+        more.forEach(problem::setProperty);
+        return ResponseEntity.of(problem).build();
+    }
+}

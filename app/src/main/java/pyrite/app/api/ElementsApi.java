@@ -1,0 +1,114 @@
+package pyrite.app.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.exchange.ElementJson;
+import pyrite.core.exchange.Query;
+import pyrite.core.exchange.Relationships;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.notation.NotationWriter;
+
+/** The elements as a commit left them (Systems Modeling API, Element, Relationship and Query). */
+@RestController
+@RequestMapping("/api/projects/{projectId}")
+@Tag(name = "3 Elements")
+class ElementsApi {
+    private static final int MOST = 5000;
+
+    private final ApiBranches branches;
+
+    ElementsApi(ApiBranches branches) {
+        this.branches = branches;
+    }
+
+    @Operation(summary = "The elements in the order of their ids, page by page; the Link header leads to the next page")
+    @GetMapping("/commits/{commitId}/elements")
+    ResponseEntity<List<Map<String, @Nullable Object>>> elements(@PathVariable UUID projectId, @PathVariable UUID commitId,
+            @RequestParam(name = "page[size]", defaultValue = "200") int size, @RequestParam(name = "page[after]") Optional<UUID> after, HttpServletRequest request) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        int most = Math.clamp(size, 1, MOST);
+        ElementJson writer = new ElementJson(head.model());
+        List<Element> found = head.model().ownElements().stream()
+                .filter(element -> after.isEmpty() || element.id().compareTo(ElementId.of(after.get())) > 0)
+                .sorted(Comparator.comparing(Element::id)).limit(most + 1L).toList();
+        ResponseEntity.BodyBuilder answer = ResponseEntity.ok();
+        if (found.size() > most) {
+            answer.header(HttpHeaders.LINK, "<" + ServletUriComponentsBuilder.fromRequest(request)
+                    .replaceQueryParam("page[after]", found.get(most - 1).id()).replaceQueryParam("page[size]", most).encode().toUriString() + ">; rel=\"next\"");
+        }
+        return answer.body(found.stream().limit(most).map(writer::write).toList());
+    }
+
+    @Operation(summary = "The elements that nothing owns")
+    @GetMapping("/commits/{commitId}/roots")
+    List<Map<String, @Nullable Object>> roots(@PathVariable UUID projectId, @PathVariable UUID commitId) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        return head.model().ownRoots().stream().map(new ElementJson(head.model())::write).toList();
+    }
+
+    @Operation(summary = "One element")
+    @GetMapping("/commits/{commitId}/elements/{elementId}")
+    Map<String, @Nullable Object> element(@PathVariable UUID projectId, @PathVariable UUID commitId, @PathVariable String elementId) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        return new ElementJson(head.model()).write(head.element(elementId));
+    }
+
+    @Operation(summary = "The relationships an element is an end of; direction is in, out or both")
+    @GetMapping("/commits/{commitId}/elements/{elementId}/relationships")
+    List<Map<String, @Nullable Object>> relationships(@PathVariable UUID projectId, @PathVariable UUID commitId, @PathVariable String elementId,
+            @RequestParam(defaultValue = "both") String direction) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        Relationships relationships = new Relationships(head.model());
+        ElementJson writer = new ElementJson(head.model());
+        return relationships.of(head.element(elementId).id(), direction(direction)).stream().map(each -> {
+            Map<String, @Nullable Object> json = writer.write(each);
+            json.put("relatingSource", relationships.sources(each).stream().map(ElementJson::reference).toList());
+            json.put("relatingTarget", relationships.targets(each).stream().map(ElementJson::reference).toList());
+            return json;
+        }).toList();
+    }
+
+    private static Relationships.Direction direction(String word) {
+        return switch (word) {
+            case "in" -> Relationships.Direction.IN;
+            case "out" -> Relationships.Direction.OUT;
+            case "both" -> Relationships.Direction.BOTH;
+            default -> throw new NotFound("a direction is in, out or both, not " + word);
+        };
+    }
+
+    @Operation(summary = "The elements that a query chooses, at a commit or else at the newest")
+    @PostMapping("/query-results")
+    List<Map<String, @Nullable Object>> query(@PathVariable UUID projectId, @RequestParam Optional<UUID> commitId,
+            @RequestBody Map<String, @Nullable Object> query) {
+        Workspace.Head head = commitId.map(id -> branches.at(projectId, id)).orElseGet(() -> branches.headOrFirst(projectId, Optional.empty()));
+        return Query.read(query).on(head.model());
+    }
+
+    @Operation(summary = "Elements in the textual notation: one with all it owns, or the whole model")
+    @GetMapping(path = "/commits/{commitId}/notation", produces = "text/plain;charset=UTF-8")
+    String notation(@PathVariable UUID projectId, @PathVariable UUID commitId, @RequestParam Optional<String> element) {
+        Workspace.Head head = branches.at(projectId, commitId);
+        return NotationWriter.write(head.model(), element.map(id -> List.of(head.element(id))).orElseGet(() -> head.model().ownRoots()));
+    }
+}

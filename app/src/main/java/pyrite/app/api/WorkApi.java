@@ -1,0 +1,189 @@
+package pyrite.app.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.runs.Jobs;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.notation.NotationReader;
+import pyrite.core.notation.Reading;
+import pyrite.core.notation.Source;
+import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.SeriesTable;
+
+/** What pages do beside looking at elements: writing notation, undoing, running cases, reading verdicts. */
+@RestController
+@RequestMapping("/api/projects/{projectId}/branches/{branchId}")
+@Tag(name = "4 Text, runs and verdicts")
+class WorkApi {
+    private static final int LONGEST_TEXT = 12_000_000;
+    private static final int MOST_RUNS = 200;
+
+    private final ApiBranches branches;
+    private final Workspace workspace;
+    private final Verdicts verdicts;
+    private final RunStore runs;
+    private final Jobs jobs;
+
+    WorkApi(ApiBranches branches, Workspace workspace, Verdicts verdicts, RunStore runs, Jobs jobs) {
+        this.branches = branches;
+        this.workspace = workspace;
+        this.verdicts = verdicts;
+        this.runs = runs;
+        this.jobs = jobs;
+    }
+
+    /** @param element whose text this is and whose members it replaces; without it the text is added at the top of the model */
+    record Text(@NotNull @Size(max = LONGEST_TEXT) String text, @Nullable String element, @Nullable @Size(max = 1000) String description) {
+    }
+
+    @Operation(summary = "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
+    @PostMapping("/notation")
+    ResponseEntity<?> write(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId, @Valid @RequestBody Text wanted) {
+        Workspace.Head head = branches.head(projectId, branchId);
+        Source source = new Source("text", wanted.text());
+        Reading reading = wanted.element() == null ? NotationReader.readMembers(head.model(), null, source)
+                : NotationReader.readBack(head.model(), List.of(head.element(wanted.element())), source);
+        if (!reading.isGood()) {
+            ProblemDetail problem = ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT, reading.problems().getFirst().toString());
+            problem.setProperty("problems", reading.problems());
+            return ResponseEntity.of(problem).build();
+        }
+        return answer(head, workspace.commit(head.branch(), head.number(), reading.edit(), person,
+                wanted.description() == null ? "notation written over the API" : wanted.description()));
+    }
+
+    @Operation(summary = "Take back your newest edit; takes an engineer")
+    @PostMapping("/undo")
+    ResponseEntity<?> undo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
+        Workspace.Head head = branches.head(projectId, branchId);
+        return answer(head, workspace.undo(head.branch(), person));
+    }
+
+    @Operation(summary = "Bring back what you took back last; takes an engineer")
+    @PostMapping("/redo")
+    ResponseEntity<?> redo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
+        Workspace.Head head = branches.head(projectId, branchId);
+        return answer(head, workspace.redo(head.branch(), person));
+    }
+
+    private ResponseEntity<?> answer(Workspace.Head head, Workspace.Commit commit) {
+        return switch (commit) {
+            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
+            case Workspace.Commit.Nothing() -> ResponseEntity.status(HttpStatus.OK).body(Map.of("message", "nothing changed"));
+            case Workspace.Commit.Refused(var problems) -> ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT,
+                    problems.getFirst().message())).build();
+            case Workspace.Commit.Overtaken(var elements) -> ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.CONFLICT,
+                    "somebody has changed " + elements.size() + " of the same elements since")).build();
+        };
+    }
+
+    /** A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if nothing judged it yet. */
+    record RequirementVerdict(String requirement, String id, String name, @Nullable String verdict, boolean stale, @Nullable Double margin, String unit,
+            String reason, String subject, @Nullable Long run) {
+    }
+
+    @Operation(summary = "Every requirement with its verdicts in force")
+    @GetMapping("/verdicts")
+    List<RequirementVerdict> verdicts(@PathVariable UUID projectId, @PathVariable UUID branchId) {
+        Workspace.Head head = branches.head(projectId, branchId);
+        var judged = verdicts.all(head);
+        return head.model().ownElements().stream().filter(e -> e.kind() == pyrite.core.model.ElementKind.REQUIREMENT).flatMap(requirement -> {
+            List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
+            return views.isEmpty() ? java.util.stream.Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
+        }).sorted(java.util.Comparator.comparing(RequirementVerdict::id)).toList();
+    }
+
+    private static RequirementVerdict verdict(Workspace.Head head, Element requirement, @Nullable VerdictView view) {
+        String id = RequirementIds.of(head.model(), requirement);
+        String name = head.model().names().qualifiedName(requirement);
+        return view == null ? new RequirementVerdict(requirement.id().toString(), id, name, null, false, null, "", "", "", null)
+                : new RequirementVerdict(requirement.id().toString(), id, name, view.kind().word(), view.stale(), view.margin(), view.unit(),
+                        view.reason(), view.subject(), view.run());
+    }
+
+    /** How a run stands; {@code progress} from 0 to 1 while it is under way. */
+    record RunJson(long id, String element, String name, int revision, String state, String message, Instant started, @Nullable Instant ended, double progress) {
+    }
+
+    private RunJson json(RunRecord run) {
+        return new RunJson(run.id(), run.caseId().toString(), run.caseName(), run.revisionNumber(), run.status().word(), run.message(), run.startedAt(),
+                run.endedAt(), run.isUnderWay() ? jobs.progress(run.id()).orElse(0) : 1);
+    }
+
+    @Operation(summary = "The newest runs")
+    @GetMapping("/runs")
+    List<RunJson> runs(@PathVariable UUID projectId, @PathVariable UUID branchId) {
+        return runs.newest(branches.head(projectId, branchId).branch(), MOST_RUNS).stream().map(this::json).toList();
+    }
+
+    /** @param element the case to run */
+    record Start(@NotNull String element) {
+    }
+
+    @Operation(summary = "Run a case; takes an engineer")
+    @PostMapping("/runs")
+    ResponseEntity<RunJson> start(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId, @Valid @RequestBody Start wanted) {
+        Workspace.Head head = branches.head(projectId, branchId);
+        Element usage = head.element(wanted.element());
+        if (!CaseSetup.isRunnable(head.model(), usage)) {
+            throw new NotFound(usage.kind().titleWithArticle() + " " + usage.name() + " is no case that can be run");
+        }
+        return ResponseEntity.status(HttpStatus.CREATED).body(json(runs.get(jobs.start(head, usage, person))));
+    }
+
+    @Operation(summary = "One run")
+    @GetMapping("/runs/{id}")
+    RunJson run(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id) {
+        return json(find(projectId, branchId, id));
+    }
+
+    @Operation(summary = "Stop a run, or take it out of the queue; takes an engineer")
+    @PostMapping("/runs/{id}/cancel")
+    ResponseEntity<Void> cancel(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id) {
+        jobs.cancel(find(projectId, branchId, id).id());
+        return ResponseEntity.accepted().build();
+    }
+
+    @Operation(summary = "What a run recorded as comma-separated values, all series or those named by path")
+    @GetMapping(path = "/runs/{id}/series", produces = "text/csv;charset=UTF-8")
+    String series(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id, @RequestParam Optional<List<String>> path) {
+        long run = find(projectId, branchId, id).id();
+        RunStore.Recorded recorded = path.map(paths -> runs.series(run, paths)).orElseGet(() -> runs.series(run));
+        StringWriter text = new StringWriter();
+        SeriesTable.write(recorded.times(), recorded.series(), new PrintWriter(text));
+        return text.toString();
+    }
+
+    private RunRecord find(UUID projectId, UUID branchId, long id) {
+        return runs.find(branches.head(projectId, branchId).branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+    }
+}

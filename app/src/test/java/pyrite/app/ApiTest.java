@@ -1,0 +1,168 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import pyrite.core.model.Edit;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The API as a script uses it, with a token and without a session. */
+class ApiTest {
+    private static final Pattern BLOCK = Pattern.compile("```sh\n(.*?)```", Pattern.DOTALL);
+    private static final Pattern SECRET = Pattern.compile("id=\"secret\"[^>]*>([^<]+)<");
+    private static final JsonMapper JSON = JsonMapper.builder().build();
+    private Merrow merrow;
+
+    @BeforeEach
+    void start() {
+        merrow = new Merrow();
+    }
+
+    @AfterEach
+    void stop() {
+        merrow.close();
+    }
+
+    private String token(String person) throws Exception {
+        Session session = new Session(merrow.address()).signIn(person, "merrow");
+        String csrf = session.token("/account");
+        String page = session.post("/account/tokens", "application/x-www-form-urlencoded", "name=test&days=1&_csrf=" + csrf, csrf).body();
+        Matcher matcher = SECRET.matcher(page);
+        assertThat(matcher.find()).isTrue();
+        return matcher.group(1);
+    }
+
+    private HttpResponse<String> ask(String token, String path, String body) throws IOException, InterruptedException {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(merrow.address() + "/api/projects" + path)).header("Authorization", "Bearer " + token);
+        return HttpClient.newHttpClient().send(body == null ? request.build()
+                : request.header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private JsonNode json(String token, String path) throws Exception {
+        return JSON.readTree(ask(token, path, null).body());
+    }
+
+    private String project() {
+        return "/" + merrow.branch().projectUuid();
+    }
+
+    /** One block of the page, with what its answer has in it. */
+    private record Example(String commands, List<String> answers) {
+        static Example of(String block) {
+            List<String> answers = block.lines().filter(line -> line.startsWith("#> ")).map(line -> line.substring(3)).toList();
+            return new Example(block, answers);
+        }
+    }
+
+    private static List<Example> examples() throws IOException {
+        List<Example> examples = new ArrayList<>();
+        Matcher matcher = BLOCK.matcher(Files.readString(Path.of("../docs/api.md")));
+        while (matcher.find()) {
+            examples.add(Example.of(matcher.group(1)));
+        }
+        assertThat(examples).hasSizeGreaterThan(10);
+        return examples;
+    }
+
+    @Test
+    void theExamplesOfTheManualAnswerAsItSays() throws Exception {
+        List<Example> examples = examples();
+        StringBuilder script = new StringBuilder("set -u\n");
+        examples.forEach(example -> script.append(example.commands()).append("\necho; echo '=== next'\n"));
+        ProcessBuilder builder = new ProcessBuilder("bash", "-c", script.toString()).redirectErrorStream(true);
+        builder.environment().put("ADDRESS", merrow.address());
+        builder.environment().put("TOKEN", token("ines"));
+        Process process = builder.start();
+        String output = new String(process.getInputStream().readAllBytes());
+        assertThat(process.waitFor(1, TimeUnit.MINUTES)).isTrue();
+        String[] parts = output.split("=== next\n");
+        for (int i = 0; i < examples.size(); i++) {
+            assertThat(parts[i]).as(examples.get(i).commands()).contains(examples.get(i).answers());
+        }
+    }
+
+    @Test
+    void allElementsComePageByPageOnceEach() throws Exception {
+        String token = token("tam");
+        String path = project() + "/commits/" + merrow.commitId(1) + "/elements?page%5Bsize%5D=50";
+        List<String> ids = new ArrayList<>();
+        while (path != null) {
+            HttpResponse<String> answer = ask(token, path, null);
+            JSON.readTree(answer.body()).forEach(element -> ids.add(element.get("@id").asString()));
+            path = answer.headers().firstValue("Link").map(link -> link.replaceFirst("<.*?/api/projects(.*)>; rel=\"next\"", "$1")).orElse(null);
+        }
+        assertThat(ids).doesNotHaveDuplicates().hasSameSizeAs(merrow.head().model().ownElements());
+    }
+
+    @Test
+    void anElementIsReadAsAnyCommitLeftIt() throws Exception {
+        String token = token("tam");
+        merrow.change("drive", "fastSpeed", "0.5 [deg/s]");
+        String path = "/elements/" + merrow.named("barrier").id();
+        merrow.workspace().commit(merrow.branch(), 2, Edit.put(merrow.named("barrier").withName("dam")), merrow.person("ines"), "renamed");
+        assertThat(json(token, project() + "/commits/" + merrow.commitId(1) + path).get("declaredName").asString()).isEqualTo("barrier");
+        assertThat(json(token, project() + "/commits/" + merrow.commitId(3) + path).get("declaredName").asString()).isEqualTo("dam");
+    }
+
+    @Test
+    void aCommitOnAnOldCommitIsRefusedWithTheirsIfSomebodyChangedTheSame() throws Exception {
+        String token = token("ines");
+        var barrier = merrow.named("barrier");
+        JsonNode before = json(token, project() + "/commits/" + merrow.commitId(1) + "/elements/" + barrier.id());
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(barrier.withName("dam")), merrow.person("odo"), "renamed");
+        String mine = before.toString().replace("\"declaredName\":\"barrier\"", "\"declaredName\":\"weir\"");
+        String body = "{\"previousCommit\":{\"@id\":\"" + merrow.commitId(1) + "\"},\"change\":[{\"identity\":{\"@id\":\"" + barrier.id() + "\"},\"payload\":" + mine + "}]}";
+        HttpResponse<String> refused = ask(token, project() + "/commits", body);
+        assertThat(refused.statusCode()).isEqualTo(409);
+        assertThat(refused.body()).contains("\"declaredName\":\"dam\"");
+        HttpResponse<String> saved = ask(token, project() + "/commits", body.replace(merrow.commitId(1), merrow.commitId(2)));
+        assertThat(saved.statusCode()).isEqualTo(201);
+        assertThat(merrow.named("weir").id()).isEqualTo(barrier.id());
+        assertThat(merrow.named("weir")).isEqualTo(barrier.withName("weir"));
+    }
+
+    @Test
+    void aTokenDoesWhatItsPersonMayUntilItIsTakenBack() throws Exception {
+        String viewer = token("tam");
+        assertThat(ask(viewer, project() + "/commits", "{\"change\":[]}").statusCode()).isEqualTo(403);
+        assertThat(ask(viewer, "", "{\"name\":\"x\"}").statusCode()).isEqualTo(403);
+        assertThat(ask(token("odo"), "", "{\"name\":\"Harbour lights\"}").statusCode()).isEqualTo(201);
+        assertThat(ask(token("odo"), "", "{\"name\":\" \"}").statusCode()).isEqualTo(400);
+        Session tam = new Session(merrow.address()).signIn("tam", "merrow");
+        Matcher remove = Pattern.compile("/account/tokens/\\d+/remove").matcher(tam.get("/account").body());
+        assertThat(remove.find()).isTrue();
+        tam.post(remove.group(), "application/x-www-form-urlencoded", "", tam.token("/account"));
+        assertThat(ask(viewer, "", null).statusCode()).isEqualTo(401);
+    }
+
+    @Test
+    void theDescriptionNamesEveryAddressAndNothingOfPeople() throws Exception {
+        Session tam = new Session(merrow.address()).signIn("tam", "merrow");
+        assertThat(tam.get("/api/openapi.json").body()).contains("/api/projects/{projectId}/commits/{commitId}/elements/{elementId}/relationships",
+                "/api/projects/{projectId}/query-results", "/api/projects/{projectId}/branches/{branchId}/verdicts").doesNotContain("passwordHash");
+    }
+
+    @Test
+    void whatCannotBeReadIsSaid() throws Exception {
+        String token = token("ines");
+        assertThat(ask(token, project() + "/commits", "{\"change\": 1").body()).contains("the body cannot be read");
+        assertThat(ask(token, "/nonsense/branches", null).body()).contains("ids are UUIDs");
+        assertThat(ask(token, project() + "/query-results", "{\"where\":{\"operator\":\"like\"}}").body()).contains("the operator =, in");
+        assertThat(ask(token, project() + "/commits/" + merrow.branch().uuid() + "/elements", null).body()).contains("there is no commit");
+    }
+}

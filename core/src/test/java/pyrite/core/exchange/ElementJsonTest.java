@@ -1,0 +1,161 @@
+package pyrite.core.exchange;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import pyrite.core.Models;
+import pyrite.core.exchange.CommitJson.Change;
+import pyrite.core.exchange.CommitJson.Fault;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Outcome;
+import pyrite.core.notation.Library;
+import pyrite.core.notation.ManualTest;
+
+class ElementJsonTest {
+    private static final Model TANK = Models.of("""
+            part def Tank {
+                doc /* Holds water. */
+                attribute level : LengthValue := 2 [m];
+                attribute area : AreaValue = 3 [m^2];
+                attribute volume : VolumeValue = level * area;
+            }
+            part tanks : Tank [2..*];
+            """);
+
+    private static Map<String, Object> json(Model model, String name) {
+        return new ElementJson(model).write(Models.element(model, name));
+    }
+
+    private static Map<ElementId, Element> byId(Model model) {
+        return model.ownElements().stream().collect(Collectors.toMap(Element::id, Function.identity()));
+    }
+
+    private static Model applied(Model base, List<Change> changes) {
+        CommitJson.Read read = CommitJson.read(base, changes);
+        assertThat(read.faults()).isEmpty();
+        Outcome outcome = base.apply(read.edit());
+        assertThat(outcome).isInstanceOf(Outcome.Applied.class);
+        return ((Outcome.Applied) outcome).model();
+    }
+
+    private static List<Fault> faults(Map<String, Object> payload) {
+        return CommitJson.read(TANK, List.of(new Change(null, payload))).faults();
+    }
+
+    private static Map<String, Object> part(Object... attributes) {
+        Map<String, Object> json = new HashMap<>(Map.of("@type", "PartUsage", "owner", ElementJson.reference(Models.id(TANK, "Test")), "declaredName", "spare"));
+        for (int i = 0; i < attributes.length; i += 2) {
+            json.put((String) attributes[i], attributes[i + 1]);
+        }
+        return json;
+    }
+
+    /** Models with every kind of element, from the manual of the notation. */
+    @ParameterizedTest
+    @MethodSource("pyrite.core.notation.ManualTest#examples")
+    void whatIsWrittenAsJsonIsReadAsTheSame(ManualTest.Example example) {
+        Model model = example.read();
+        ElementJson writer = new ElementJson(model);
+        List<Change> changes = model.ownRoots().stream().flatMap(root -> model.subtree(root.id()).stream())
+                .map(element -> new Change(element.id(), writer.write(element))).toList();
+        Map<ElementId, Element> read = byId(applied(Library.model(), changes));
+        byId(model).forEach((id, element) -> assertThat(read.get(id).withOwner(element.owner(), element.rank())).isEqualTo(element));
+        assertThat(read).hasSameSizeAs(model.ownElements());
+    }
+
+    @Test
+    void everyKindHasAMetaclassOfItsOwn() {
+        assertThat(Arrays.stream(ElementKind.values()).map(Metaclass::of)).doesNotHaveDuplicates();
+        assertThat(Arrays.stream(ElementKind.values())).allSatisfy(kind -> assertThat(Metaclass.of(kind).kind()).contains(kind));
+    }
+
+    @Test
+    void attributesHaveTheNamesOfTheStandard() {
+        assertThat(json(TANK, "Test::tanks")).containsEntry("@type", "PartUsage").containsEntry("declaredName", "tanks")
+                .containsEntry("qualifiedName", "Test::tanks").containsEntry("multiplicity", Map.of("lowerBound", 2, "upperBound", "*"))
+                .containsEntry("type", List.of(ElementJson.reference(Models.id(TANK, "Test::Tank"))));
+        assertThat(json(TANK, "Test::Tank::volume")).containsEntry("value", Map.of("isInitial", false, "isDefault", false, "expression", "level * area"));
+        assertThat(json(TANK, "Test::Tank")).containsEntry("@type", "PartDefinition");
+        assertThat((List<?>) json(TANK, "Test::Tank").get("documentation")).hasSize(1);
+        assertThat((List<?>) json(TANK, "Test::Tank").get("ownedElement")).hasSize(4);
+    }
+
+    @Test
+    void newElementsOfOneCommitReferToEachOther() {
+        ElementId definition = ElementId.random();
+        Map<String, Object> owner = ElementJson.reference(Models.id(TANK, "Test"));
+        Model after = applied(TANK, List.of(
+                new Change(null, part("type", List.of(ElementJson.reference(definition)))),
+                new Change(definition, Map.of("@type", "PartDefinition", "owner", owner, "declaredName", "Pump")),
+                new Change(null, Map.of("@type", "AttributeUsage", "owner", ElementJson.reference(definition), "declaredName", "rate",
+                        "value", Map.of("expression", "base * 2"))),
+                new Change(null, Map.of("@type", "AttributeUsage", "owner", ElementJson.reference(definition), "declaredName", "base",
+                        "value", Map.of("expression", "4")))));
+        assertThat(json(after, "Test::Pump::rate")).containsEntry("value", Map.of("isInitial", false, "isDefault", false, "expression", "base * 2"));
+    }
+
+    @Test
+    void nullRemovesAnElementWithAllItOwns() {
+        Model after = applied(TANK, List.of(new Change(Models.id(TANK, "Test::tanks"), null), new Change(Models.id(TANK, "Test::Tank"), null)));
+        assertThat(after.ownElements()).noneMatch(element -> "level".equals(element.name()));
+    }
+
+    @Test
+    void whatIsWrongIsSaidWithTheAttributeAndWhatWouldBeRight() {
+        assertThat(faults(Map.of("declaredName", "x"))).singleElement().satisfies(fault -> {
+            assertThat(fault.attribute()).isEqualTo("@type");
+            assertThat(fault.message()).contains("PartUsage");
+        });
+        assertThat(faults(part("@type", "Pump")).getFirst().message()).contains("no metaclass 'Pump'");
+        assertThat(faults(part("colour", "red")).getFirst().message()).contains("a part has no attribute 'colour'", "multiplicity");
+        assertThat(faults(part("multiplicity", Map.of("lowerBound", 3, "upperBound", 1))).getFirst().message()).contains("from 3 to 1");
+        assertThat(faults(part("isAbstract", "yes")).getFirst().message()).contains("true or false");
+        assertThat(faults(part("type", "Tank")).getFirst().message()).contains("list of references");
+        assertThat(faults(part("type", List.of(Map.of("@id", "nonsense")))).getFirst().message()).contains("no UUID");
+        assertThat(faults(part("value", Map.of("expression", "1 +"))).getFirst().message()).contains("column");
+        assertThat(faults(part("value", Map.of("expression", "nowhere"))).getFirst().message()).contains("there is no 'nowhere'");
+        assertThat(CommitJson.read(TANK, List.of(new Change(ElementId.random(), null))).faults().getFirst().message()).contains("none with this id");
+    }
+
+    @Test
+    void aQueryChoosesByAttributesAndGivesThoseAskedFor() {
+        Query query = Query.read(Map.of("select", List.of("declaredName"), "where", Map.of("@type", "CompositeConstraint", "operator", "and",
+                "constraint", List.of(Map.of("@type", "PrimitiveConstraint", "property", "@type", "operator", "=", "value", List.of("AttributeUsage")),
+                        Map.of("@type", "PrimitiveConstraint", "property", "owner", "operator", "=",
+                                "value", List.of(ElementJson.reference(Models.id(TANK, "Test::Tank")))),
+                        Map.of("@type", "PrimitiveConstraint", "property", "declaredName", "operator", "=", "value", "area", "inverse", true)))));
+        assertThat(query.on(TANK)).extracting(json -> json.get("declaredName")).containsExactlyInAnyOrder("level", "volume");
+        assertThat(query.on(TANK)).allSatisfy(json -> assertThat(json).containsOnlyKeys("@id", "@type", "declaredName"));
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> Query.read(Map.of("where", Map.of("operator", "like"))))
+                .hasMessageContaining("the operator =, in, < or >");
+    }
+
+    @Test
+    void relationshipsAreFoundFromBothEnds() {
+        Model model = Models.of("""
+                requirement needed;
+                part def Tank;
+                part tank : Tank { satisfy needed; }
+                part sink;
+                dependency from tank to sink;
+                connect tank to sink;
+                """);
+        Relationships relationships = new Relationships(model);
+        assertThat(relationships.of(Models.id(model, "Test::tank"), Relationships.Direction.OUT)).extracting(Element::kind)
+                .containsExactlyInAnyOrder(ElementKind.SATISFACTION, ElementKind.DEPENDENCY, ElementKind.CONNECTION);
+        assertThat(relationships.of(Models.id(model, "Test::needed"), Relationships.Direction.IN)).extracting(Element::kind).containsExactly(ElementKind.SATISFACTION);
+        assertThat(relationships.of(Models.id(model, "Test::sink"), Relationships.Direction.OUT)).isEmpty();
+        assertThat(relationships.of(Models.id(model, "Test::sink"), Relationships.Direction.BOTH)).hasSize(2);
+    }
+}
