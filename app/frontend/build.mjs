@@ -10,7 +10,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 const out = join(here, '../target/classes/static');
 const modules = join(here, 'node_modules');
 
-const ICONS = ['list-checks', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
+const ICONS = ['list-checks', 'chat-teardrop-text', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
   'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'squares-four', 'keyboard', 'pencil-simple', 'sign-out', 'download-simple',
   'arrows-vertical', 'trash', 'warning'];
 

@@ -87,7 +87,7 @@ class ElementController {
 
     private static Station station(Element element) {
         return switch (element.kind().family()) {
-            case REQUIREMENT -> Station.REQUIREMENTS;
+            case REQUIREMENT -> element.kind() == ElementKind.CONCERN ? Station.NEEDS : Station.REQUIREMENTS;
             case VERIFICATION -> Station.RUNS;
             default -> element.kind().isCase() ? Station.RUNS : Station.ARCHITECTURE;
         };

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
+import pyrite.app.needs.NeedRows;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.requirements.RequirementRows.Row;
 import pyrite.app.requirements.RequirementRows.Selection;
@@ -51,7 +52,10 @@ class OverviewController {
         pages.frame(page, head, person, Station.OVERVIEW, "Overview");
         List<Row> rows = requirements.of(head);
         page.addAttribute("count", rows.size());
-        page.addAttribute("figures", Stream.of(Selection.FAILING, Selection.STALE, Selection.OPEN, Selection.UNSATISFIED, Selection.UNVERIFIED)
+        List<NeedRows.Row> needs = NeedRows.of(head.model(), rows);
+        page.addAttribute("needs", needs.size());
+        page.addAttribute("answered", needs.stream().filter(need -> !need.answeredBy().isEmpty()).count());
+        page.addAttribute("figures", Stream.of(Selection.FAILING, Selection.STALE, Selection.OPEN, Selection.UNSATISFIED, Selection.UNVERIFIED, Selection.UNASKED)
                 .map(selection -> new Figure(selection, selection.count(rows))).toList());
         page.addAttribute("coverage", List.of(coverage("satisfied by the design", Selection.UNSATISFIED, rows),
                 coverage("covered by a verification", Selection.UNVERIFIED, rows),

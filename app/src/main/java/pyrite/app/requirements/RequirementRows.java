@@ -24,7 +24,7 @@ public class RequirementRows {
     }
 
     /** One requirement; the verdicts the worst first. */
-    public record Row(Element element, String id, String text, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
+    public record Row(Element element, String id, String text, List<Element> needs, boolean unasked, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
         private boolean marked(String... marks) {
             return !verdicts.isEmpty() && List.of(marks).contains(verdicts.getFirst().mark());
         }
@@ -37,7 +37,8 @@ public class RequirementRows {
     /** Which of the requirements to look at; each is a number on the first page and a list of its own. */
     public enum Selection {
         ALL("in all"), PASSING("pass"), FAILING("fail"), STALE("stale"), OPEN("without a verdict"), UNSATISFIED("satisfied by nothing"),
-        UNVERIFIED("verified by nothing");
+        UNVERIFIED("verified by nothing"),
+        UNASKED("asked for by nobody");
 
         private final String words;
 
@@ -63,6 +64,7 @@ public class RequirementRows {
                 case OPEN -> row.verdicts().isEmpty() || row.marked("inconclusive");
                 case UNSATISFIED -> row.satisfiedBy().isEmpty();
                 case UNVERIFIED -> row.verifiedBy().isEmpty() && row.verdicts().isEmpty();
+                case UNASKED -> row.unasked();
             };
         }
 
@@ -73,15 +75,17 @@ public class RequirementRows {
 
     public List<Row> of(Workspace.Head head) {
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        boolean needsAreKept = head.model().ownElements().stream().anyMatch(e -> e.kind() == ElementKind.CONCERN);
         return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
-                .map(e -> row(head.model(), e, judged.getOrDefault(e.id(), List.of())))
+                .map(e -> row(head.model(), e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
                 .sorted(Comparator.comparing(Row::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
     }
 
-    private static Row row(Model model, Element requirement, List<VerdictView> judged) {
+    private static Row row(Model model, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
         TraceThread thread = TraceThread.of(model, requirement);
-        return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement),
-                related(thread, "satisfied by"), related(thread, "verified by"), judged);
+        List<Element> needs = thread.above().stream().filter(entry -> entry.relation().equals("answers")).map(TraceThread.Entry::element).toList();
+        return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement), needs,
+                needsAreKept && needs.isEmpty(), related(thread, "satisfied by"), related(thread, "verified by"), judged);
     }
 
     private static List<Element> related(TraceThread thread, String relation) {

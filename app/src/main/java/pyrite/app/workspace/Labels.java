@@ -28,7 +28,8 @@ public final class Labels {
 
     /** A requirement's id with its name, anything else by its name. */
     public String full(Element element) {
-        boolean requirement = element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION;
+        boolean requirement = element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION
+                || element.kind() == ElementKind.CONCERN;
         String id = requirement ? RequirementIds.of(model, element) : "";
         String name = name(element);
         return id.isEmpty() || id.equals(name) ? name : id + " " + name;

@@ -3,6 +3,7 @@ package pyrite.app.workspace;
 /** The sections of the application that exist, in the order of the work. */
 public enum Station {
     OVERVIEW("Overview", "squares-four"),
+    NEEDS("Needs", "chat-teardrop-text"),
     REQUIREMENTS("Requirements", "list-checks"),
     ARCHITECTURE("Architecture", "tree-structure"),
     RUNS("Runs", "wave-sine"),

@@ -44,6 +44,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         TraceThread build() {
             switch (element.kind()) {
                 case REQUIREMENT, REQUIREMENT_DEFINITION -> requirement();
+                case CONCERN, CONCERN_DEFINITION -> need();
                 case VERIFICATION, ANALYSIS, VERIFICATION_DEFINITION, ANALYSIS_DEFINITION -> runnable();
                 default -> other();
             }
@@ -52,7 +53,19 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             return new TraceThread(element, List.copyOf(above), List.copyOf(below));
         }
 
+        /** A need is a concern; a requirement that frames it answers it. */
+        private void need() {
+            referring(ElementKind.FRAMED_CONCERN, Property.TARGET).forEach(framed ->
+                    requirementAround(framed).ifPresent(requirement -> below.add(new Entry("answered by", requirement))));
+            model.inheritance().features(element).stream().filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
+                    .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream()).map(Reference::target).filter(id -> !model.isLibrary(id))
+                    .forEach(type -> above.add(new Entry("wanted by", model.get(type))));
+        }
+
         private void requirement() {
+            model.inheritance().features(element).stream().filter(feature -> feature.kind() == ElementKind.FRAMED_CONCERN)
+                    .flatMap(framed -> framed.get(Property.TARGET).stream())
+                    .forEach(need -> above.add(new Entry("answers", model.get(need.target()))));
             referring(ElementKind.SATISFACTION, Property.TARGET).forEach(satisfaction ->
                     satisfier(satisfaction).ifPresent(part -> below.add(new Entry(
                             satisfaction.get(Property.NEGATED).orElse(false) ? "not satisfied by" : "satisfied by", part))));
