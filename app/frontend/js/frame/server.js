@@ -19,19 +19,34 @@ export const revision = () => Number(document.getElementById('revision')?.datase
 
 export const person = () => meta('pyrite-person');
 
+const send = (address, data) => fetch(address, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json', 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token') },
+  body: data === undefined ? undefined : JSON.stringify(data),
+});
+
+/** Takes the token of the session that is there now; whether it is another one than this page was made with. */
+async function tokenIsNew() {
+  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
+  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('meta[name="csrf-token"]')?.content;
+  const before = meta('csrf-token');
+  if (response.ok && fresh) {
+    document.querySelector('meta[name="csrf-token"]').content = fresh;
+  }
+  return response.ok && fresh !== undefined && fresh !== before;
+}
+
 /**
- * Posts JSON and gives { status, body }. Somebody whose session ended is told so and keeps what is typed.
+ * Posts JSON and gives { status, body }. Somebody whose session ended is told so and keeps what is typed; after signing in
+ * again elsewhere the same page goes on.
  */
 export async function post(address, data) {
   let response;
   try {
-    response = await fetch(address, {
-      method: 'POST',
-      headers: {
-        'Content-Type': 'application/json', 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token'),
-      },
-      body: data === undefined ? undefined : JSON.stringify(data),
-    });
+    response = await send(address, data);
+    if (response.status === 403 && await tokenIsNew()) {
+      response = await send(address, data);
+    }
   } catch {
     return { status: 0, body: { message: 'The server cannot be reached; what you typed is still here. Try again.' } };
   }

@@ -53,7 +53,7 @@ class FirstStartTest {
         assertThat(told.find()).isTrue();
         try (Application application = started[0]) {
             Session admin = new Session(application.address()).signIn("admin", told.group(1));
-            assertThat(admin.get("/p/project/main/architecture").body()).contains("The model is empty", "package Harbour");
+            assertThat(admin.get("/p/project/main/architecture").body()).contains("data-empty=\"true\"", "package Harbour");
             assertThat(admin.type("/p/project/main", "/members", "part gate", 0).body()).contains("only a package stands at the top");
             assertThat(admin.type("/p/project/main", "/members", "package Gate { requirement <'R-1'> closes; }", 0).body())
                     .contains("\"saved\":true", "package Gate added");

@@ -29,8 +29,9 @@ class OverviewTest {
     }
 
     @Test
-    void theDemoHasOneRequirementThatNothingSatisfiesAndNoneJudgedByARunYet() throws Exception {
-        assertThat(words("overview")).contains("7 requirements", "0 fail", "6 without a verdict", "1 satisfied by nothing", "6 of 7", "1 of 7");
+    void theDemoHasRealGapsAndNothingJudgedByARunYet() throws Exception {
+        assertThat(words("overview")).contains("7 needs", "20 requirements", "0 fail", "13 without a verdict", "3 satisfied by nothing",
+                "1 asked for by nobody", "6 of 7", "17 of 20", "7 of 20");
     }
 
     @Test
@@ -38,6 +39,13 @@ class OverviewTest {
         assertThat(words("requirements?show=unsatisfied")).contains("agreesOnLevel").doesNotContain("closesInTime");
         assertThat(words("requirements?show=passing")).contains("canBeLifted").doesNotContain("agreesOnLevel");
         assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode()).isEqualTo(404);
+    }
+
+    @Test
+    void aNeedStandsWithWhatAnswersItAndOneWithoutAnAnswerSaysSo() throws Exception {
+        assertThat(words("needs")).contains("7 needs", "keepsTownDry The quays and the lower streets", "HarbourMaster MG-1 closesInTime",
+                "isQuietAtNight", "no requirement yet");
+        assertThat(words("requirements?show=unasked")).contains("showsOnTheQuay").doesNotContain("closesInTime");
     }
 
     @Test

@@ -22,6 +22,7 @@ import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Exhibit;
 import pyrite.core.view.FeatureSheet;
+import pyrite.core.view.Uses;
 
 /** Shows one element: its text, features, equations, verdicts and history. */
 @Controller
@@ -49,6 +50,7 @@ class ElementController {
         page.addAttribute("text", model.inheritance().documentation(element));
         page.addAttribute("textIsOwn", model.inheritance().documentationOf(element).isPresent());
         page.addAttribute("sheet", FeatureSheet.of(model, element));
+        page.addAttribute("uses", Uses.of(model, element.id()));
         page.addAttribute("thread", TraceThread.of(model, element));
         page.addAttribute("verdicts", verdicts.of(head, element.id()));
         page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());

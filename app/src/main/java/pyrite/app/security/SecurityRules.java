@@ -16,6 +16,7 @@ import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.core.session.SessionRegistry;
 import org.springframework.security.core.session.SessionRegistryImpl;
 import org.springframework.security.core.userdetails.UserDetailsService;
@@ -107,7 +108,10 @@ class SecurityRules {
     private static AccessDeniedHandler denial() {
         AccessDeniedHandler page = new AccessDeniedHandlerImpl();
         return (request, response, fault) -> {
-            if (isOverApi(request)) {
+            if (SecurityContextHolder.getContext().getAuthentication() == null) {
+                // The token of a page whose session has ended is no good; that is not a matter of roles.
+                entry().commence(request, response, new SignedOut());
+            } else if (isOverApi(request)) {
                 answer(response, HttpStatus.FORBIDDEN, "your role may not do this");
             } else {
                 page.handle(request, response, fault);

@@ -11,10 +11,13 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
 import pyrite.core.notation.NotationWriter;
 
 /** What differs between runs: in what they were computed from, and in what came of them. */
@@ -32,7 +35,8 @@ public final class RunComparison {
     /**
      * An element that at least two runs read differently.
      *
-     * @param texts its declaration as each run read it, in the order of the runs; null where one did not read it
+     * @param texts its declaration as each run read it, in the order of the runs; where one did not, that of what it redefines,
+     *     and null if that was not read either
      */
     public record Differing(ElementId id, List<@Nullable String> texts) {
     }
@@ -53,9 +57,12 @@ public final class RunComparison {
     }
 
     private static List<@Nullable String> texts(ElementId id, List<Inputs> runs) {
+        List<ElementId> redefined = runs.stream().flatMap(run -> run.model().find(id).stream())
+                .flatMap(element -> element.references(Property.REDEFINES).stream()).map(Reference::target).toList();
         List<@Nullable String> texts = new ArrayList<>();
-        runs.forEach(run -> texts.add(run.fingerprint().hashes().containsKey(id)
-                ? run.model().find(id).map(element -> NotationWriter.declaration(run.model(), element)).orElse(null) : null));
+        runs.forEach(run -> texts.add(Stream.concat(Stream.of(id), redefined.stream()).filter(run.fingerprint().hashes()::containsKey)
+                .flatMap(read -> run.model().find(read).stream()).findFirst()
+                .map(element -> NotationWriter.declaration(run.model(), element)).orElse(null)));
         return texts;
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -61,8 +62,16 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
     public record Part(Element feature, String name, @Nullable Element type, String multiplicity, @Nullable Element from) {
     }
 
-    /** A constraint that is asserted, with its documentation. */
-    public record Equation(Element constraint, String name, String text, String documentation, @Nullable Element from) {
+    /**
+     * A constraint that is asserted, with its documentation.
+     *
+     * @param known what is constant in it as it stands here
+     */
+    public record Equation(Element constraint, String name, String text, String documentation, List<Known> known, @Nullable Element from) {
+    }
+
+    /** A name in an equation and what it is worth, in {@code unit}. */
+    public record Known(String name, double value, DisplayUnit unit) {
     }
 
     /** Anything else, by its declaration: steps, ports, connections, definitions. */
@@ -186,7 +195,27 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         private Optional<Equation> equation(Element constraint) {
             return inheritance.owning(constraint, Property.RESULT).map(owner -> new Equation(constraint, name(constraint),
                     NotationWriter.expression(model, owner.get(Property.RESULT).orElseThrow(), owner.id()),
-                    inheritance.documentation(constraint), from(constraint)));
+                    inheritance.documentation(constraint), known(owner.get(Property.RESULT).orElseThrow(), owner.id()), from(constraint)));
+        }
+
+        private List<Known> known(Expression equation, ElementId scope) {
+            Set<Known> known = new LinkedHashSet<>();
+            collectKnown(equation, scope, known);
+            return List.copyOf(known);
+        }
+
+        private void collectKnown(Expression expression, ElementId scope, Set<Known> known) {
+            if (expression instanceof Expression.FeatureReference reference && reference.last() instanceof ElementId id && instance != null) {
+                try {
+                    DisplayUnit unit = model.environment().displayUnit(model.get(id));
+                    flattening.constant(reference, instance).ifPresent(si ->
+                            known.add(new Known(NotationWriter.expression(model, reference, scope), unit.unit().fromSi(si), unit)));
+                } catch (FaultException | ModelFault _) {
+                    // What cannot be computed here, such as a condition or one of many, is left out.
+                }
+                return;
+            }
+            expression.parts().forEach(part -> collectKnown(part, scope, known));
         }
 
         private Optional<Element> type(Element feature) {

@@ -52,6 +52,16 @@ class RunComparisonTest {
     }
 
     @Test
+    void aValueThatOneRunHadFromTheDefinitionStandsBesideTheRedefinitionOfTheOther() {
+        Element tank = Models.element(MODEL, "Test::tank");
+        Authoring.Proposal proposal = new Authoring(MODEL).value(tank, Models.element(MODEL, "Test::Tank::tau"), "5 [s]");
+        Model quicker = ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+        assertThat(RunComparison.inputs(List.of(new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
+                new RunComparison.Inputs(run(quicker).fingerprint(), quicker)))).singleElement().satisfies(differing ->
+                assertThat(differing.texts()).containsExactly("attribute tau : DurationValue = 10 [s];", "attribute :>> tau = 5 [s];"));
+    }
+
+    @Test
     void theSeriesThatPartAreGivenWithTheirCourseAndTheOthersAreNot() {
         Model slower = with(MODEL, "tau", "20 [s]");
         List<RunComparison.Parted> parted = RunComparison.series(List.of(run(MODEL).series(), run(slower).series()));

@@ -37,6 +37,30 @@ class FeatureSheetTest {
     }
 
     @Test
+    void equationsShowWhatIsConstantInThem() {
+        Model model = Models.of("""
+                part def Tank {
+                    attribute area : AreaValue = 3 [m^2];
+                    attribute level : LengthValue := 2 [m];
+                    attribute inflow : VolumeFlowRateValue = 0.5 [m^3/s];
+                    assert constraint balance { area * der(level) == inflow }
+                }
+                part tank : Tank { attribute :>> area = 4 [m^2]; }
+                """);
+        FeatureSheet sheet = FeatureSheet.of(model, Models.element(model, "Test::tank"));
+        assertThat(sheet.equations().getFirst().known()).extracting(FeatureSheet.Known::name).containsExactly("area", "inflow");
+        assertThat(sheet.equations().getFirst().known().getFirst().value()).isEqualTo(4);
+    }
+
+    @Test
+    void usesAreListedWithWhatTheElementIsThere() {
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::gravity"))).singleElement()
+                .isEqualTo(new Uses.Use("is in the value of", Models.element(MODEL, "Test::Leaf::weight")));
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf"))).extracting(Uses.Use::relation).containsExactly("types");
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf::mass"))).extracting(Uses.Use::relation).containsExactly("is in the value of", "is redefined by");
+    }
+
+    @Test
     void conditionsChoicesAndTextsShowWhatTheyComeTo() {
         Model model = Models.of("""
                 enum def Condition { good; worn; }

@@ -1,0 +1,95 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.JavascriptExecutor;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.verification.CaseRun;
+
+/** axe-core on every page, and whether pages fit into narrow windows. */
+class AccessibilityTest {
+    private static Merrow merrow;
+    private static Browser browser;
+    private static String axe;
+
+    @BeforeAll
+    static void start() throws Exception {
+        merrow = new Merrow();
+        run();
+        merrow.change("drive", "cushionedSpeed", "0.2 [deg/s]");
+        run();
+        browser = new Browser();
+        browser.signIn(merrow.address(), "admin");
+        axe = Files.readString(Path.of("target/axe.min.js"));
+    }
+
+    private static void run() {
+        var runs = merrow.bean(pyrite.app.store.RunStore.class);
+        var head = merrow.head();
+        long id = runs.queue(head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
+        runs.started(id);
+        runs.end(runs.get(id), CaseRun.of(head.model(), merrow.named("closingCheck"), RunControl.NONE));
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+        merrow.close();
+    }
+
+    /** Addresses with names of elements in braces. */
+    static Stream<String> pages() {
+        return Stream.of("/p/merrow/main/overview", "/p/merrow/main/needs", "/p/merrow/main/requirements", "/p/merrow/main/requirements?show=failing",
+                "/p/merrow/main/architecture", "/p/merrow/main/runs", "/p/merrow/main/runs/1", "/p/merrow/main/runs/compare?run=1&run=2",
+                "/p/merrow/main/changes", "/p/merrow/main/changes/2", "/p/merrow/main/changes/between?from=0", "/p/merrow/main/element/{closesInTime}",
+                "/p/merrow/main/element/{drive}", "/p/merrow/main/element/{drive}?at=1", "/p/merrow/main/element/{drive}/general",
+                "/p/merrow/main/element/{drive}/notation", "/p/merrow/main/element/{drive}/general?split=on", "/p/merrow/main/element/nothing",
+                "/projects", "/account", "/people", "/audit", "/api/docs", "/sign-in");
+    }
+
+    private static void open(String page) {
+        String path = page;
+        for (String name : List.of("closesInTime", "drive")) {
+            path = path.replace("{" + name + "}", merrow.named(name).id().toString());
+        }
+        browser.driver().get(merrow.address() + path);
+        browser.until().until(presenceOfElementLocated(By.tagName("main")));
+    }
+
+    @ParameterizedTest
+    @MethodSource("pages")
+    void noPageHasASeriousFault(String page) {
+        open(page);
+        ((JavascriptExecutor) browser.driver()).executeScript(axe);
+        Object faults = ((JavascriptExecutor) browser.driver()).executeAsyncScript("""
+                const done = arguments[0];
+                axe.run().then((result) => done(result.violations
+                  .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+                  .map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`)));""");
+        assertThat((List<?>) faults).isEmpty();
+    }
+
+    /** 1024 wide, and 640 wide as 1280 is at 200%: nothing runs out of the window sideways. */
+    @ParameterizedTest
+    @MethodSource("pages")
+    void everyPageFitsIntoANarrowWindow(String page) {
+        for (int width : new int[] {1024, 640}) {
+            browser.driver().manage().window().setSize(new Dimension(width, 800));
+            open(page);
+            Object over = ((JavascriptExecutor) browser.driver()).executeScript("return document.documentElement.scrollWidth - document.documentElement.clientWidth;");
+            assertThat((Long) over).as(width + " wide").isLessThanOrEqualTo(1);
+        }
+        browser.driver().manage().window().setSize(new Dimension(1280, 800));
+    }
+}

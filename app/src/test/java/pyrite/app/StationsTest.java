@@ -1,0 +1,221 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
+import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
+import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBeMoreThan;
+import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
+import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
+
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.WindowType;
+import org.openqa.selenium.interactions.Actions;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Rank;
+
+/** A day's tasks at each station, as engineers do them: in real browsers, by mouse and by keyboard. */
+class StationsTest {
+    private Merrow merrow;
+    private Browser ines;
+
+    @BeforeEach
+    void start() throws Exception {
+        merrow = new Merrow();
+        ines = new Browser();
+        ines.signIn(merrow.address(), "ines");
+    }
+
+    @AfterEach
+    void stop() {
+        ines.close();
+        merrow.close();
+    }
+
+    private void open(Browser browser, String path) {
+        browser.driver().get(merrow.address() + "/p/merrow/main/" + path);
+    }
+
+    private static WebElement see(Browser browser, String css) {
+        return browser.until().until(visibilityOfElementLocated(By.cssSelector(css)));
+    }
+
+    private static void click(Browser browser, String css) {
+        browser.until().until(elementToBeClickable(By.cssSelector(css))).click();
+    }
+
+    private static By row(String name) {
+        return By.xpath("//div[@role='row'][.//a[text()='" + name + "']]");
+    }
+
+    private static void saved(Browser browser, String revision) {
+        browser.until().until(textToBePresentInElementLocated(By.id("revision"), revision));
+    }
+
+    private Element owner(String name) {
+        return merrow.head().model().get(merrow.named(name).owner());
+    }
+
+    private void press(CharSequence... keys) {
+        for (CharSequence key : keys) {
+            new Actions(ines.driver()).sendKeys(key).perform();
+        }
+    }
+
+    private void drag(String what, String into) {
+        ines.until().until(numberOfElementsToBe(row(what), 1));
+        WebElement goal = ines.driver().findElement(row(into));
+        new Actions(ines.driver()).clickAndHold(ines.driver().findElement(row(what))).moveToElement(goal, 0, 3).moveToElement(goal).release().perform();
+    }
+
+    @Test
+    void anElementIsFoundInTheOutlineAndMovedByKeyboardAlone() {
+        open(ines, "architecture");
+        see(ines, ".tree .line");
+        see(ines, "#outline-text").sendKeys("siren");
+        ines.until().until(numberOfElementsToBe(row("Siren"), 1));
+        press(Keys.ARROW_DOWN, "m");
+        ines.until().until(textToBePresentInElementLocated(By.id("outline-note"), "is picked up"));
+        assertThat(ines.driver().findElement(By.id("outline-note")).getText()).startsWith("MerrowGate");
+        press(Keys.ESCAPE, Keys.END, "m", Keys.HOME, "m");
+        saved(ines, "r2");
+        assertThat(owner("Siren").name()).isEqualTo("MerrowGate");
+    }
+
+    @Test
+    void aRowIsDraggedIntoAnotherAndARefusedMoveSaysWhy() {
+        open(ines, "architecture");
+        drag("isQuietAtNight", "MerrowRequirements");
+        saved(ines, "r2");
+        assertThat(owner("isQuietAtNight").name()).isEqualTo("MerrowRequirements");
+        drag("MerrowRequirements", "keepsTownDry");
+        ines.until().until(textToBePresentInElementLocated(By.id("saved"), "a concern cannot own a package"));
+        assertThat(merrow.head().number()).isEqualTo(2);
+    }
+
+    @Test
+    void anOutlineOfThousandsShowsOnlyTheRowsInSight() {
+        Model model = merrow.head().model();
+        Element big = Element.of(ElementKind.PACKAGE, null, model.rankAtEnd(null), "Big");
+        List<Rank> ranks = Rank.after(null, 5000);
+        List<Element> all = new java.util.ArrayList<>(List.of(big));
+        for (int i = 0; i < ranks.size(); i++) {
+            all.add(Element.of(ElementKind.PART, big.id(), ranks.get(i), "unit" + i));
+        }
+        merrow.workspace().commit(merrow.branch(), 1, new Edit(all, java.util.Set.of()), merrow.person("ines"), "many");
+        open(ines, "architecture");
+        see(ines, ".tree .line");
+        ines.driver().findElement(row("MerrowNeeds")).click();
+        press(Keys.END);
+        ines.until().until(numberOfElementsToBe(row("unit4999"), 1));
+        assertThat(ines.driver().findElements(By.cssSelector(".tree .line"))).hasSizeLessThan(100);
+        new org.openqa.selenium.support.ui.Select(see(ines, "#outline-kind")).selectByValue("CONCERN");
+        ines.until().until(numberOfElementsToBe(row("unit4999"), 0));
+        ines.until().until(textToBePresentInElementLocated(By.id("outline-note"), "7 match"));
+    }
+
+    @Test
+    void whatWasRemovedIsReadAsItWasAndBroughtBack() {
+        String leaf = merrow.named("leaf").id().toString();
+        merrow.workspace().commit(merrow.branch(), 1, Edit.remove(merrow.named("Battery").id()), merrow.person("odo"), "no battery");
+        String hinge = merrow.named("Hinge").id().toString();
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("Hinge").withName("Pivot")), merrow.person("odo"), "renamed");
+        open(ines, "element/" + hinge);
+        click(ines, "details summary");
+        int now = merrow.head().number();
+        open(ines, "element/" + hinge + "?at=1");
+        assertThat(see(ines, ".strip").getText()).contains("You are reading r1", "Odo Brack");
+        assertThat(see(ines, "h1").getText()).contains("Hinge");
+        assertThat(ines.driver().findElements(By.cssSelector("[data-edit]"))).isEmpty();
+        click(ines, ".rail a:nth-child(3)");
+        ines.until().until(urlContains("at=1"));
+        open(ines, "element/" + hinge + "?at=1");
+        click(ines, "[data-restore=whole]");
+        saved(ines, "r" + (now + 1));
+        assertThat(see(ines, "h1").getText()).contains("Hinge");
+        assertThat(merrow.named("Hinge").id().toString()).isEqualTo(hinge);
+        assertThat(leaf).isNotEmpty();
+    }
+
+    @Test
+    void twoRunsAreComparedAndLookedAtClosely() {
+        open(ines, "runs");
+        click(ines, "button[aria-label='Run closingCheck']");
+        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
+        merrow.change("drive", "cushionedSpeed", "0.2 [deg/s]");
+        open(ines, "runs");
+        click(ines, "button[aria-label='Run closingCheck']");
+        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
+        see(ines, "#series-filter").sendKeys("tipspeed");
+        ines.until().until(driver -> driver.findElements(By.cssSelector("#series label")).stream().filter(WebElement::isDisplayed).count() == 1);
+        WebElement canvas = see(ines, "#plot .u-over");
+        new Actions(ines.driver()).moveToElement(canvas, -100, 0).clickAndHold().moveByOffset(160, 0).release().perform();
+        ines.until().until(driver -> driver.findElements(By.cssSelector("#plot canvas")).size() == 1);
+        ines.until().until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']"))).click();
+        ines.until().until(urlContains("runs/compare"));
+        assertThat(see(ines, "#work").getText()).contains("What differed in the inputs", "0.1 [deg/s]", "0.2 [deg/s]", "landsSoftly", "pass, stale", "fail");
+    }
+
+    @Test
+    void whoTypesWhileAnotherSavesIsToldAndSeesTheDifference() throws Exception {
+        try (Browser odo = new Browser()) {
+            odo.signIn(merrow.address(), "odo");
+            open(odo, "requirements");
+            open(ines, "requirements");
+            String text = "#text-" + merrow.named("limitsPower").id();
+            click(ines, text);
+            see(ines, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Ines writes this.");
+            click(odo, text);
+            see(odo, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Odo was quicker.", Keys.ENTER);
+            saved(odo, "r2");
+            assertThat(see(ines, "#behind").getText()).contains("odo saved r2", "What changed");
+            see(ines, ".editor textarea").sendKeys(Keys.ENTER);
+            assertThat(see(ines, ".editor .fault").getText()).contains("somebody has changed");
+            assertThat(see(ines, ".editor textarea").getAttribute("value")).isEqualTo("Ines writes this.");
+            see(ines, ".editor textarea").sendKeys(Keys.ENTER);
+            saved(ines, "r3");
+            odo.until().until(textToBePresentInElementLocated(By.cssSelector(text), "Ines writes this."));
+        }
+    }
+
+    @Test
+    void anEditOutlivesTheSessionAndIsSavedAfterSigningInAgain() {
+        open(ines, "requirements");
+        String text = "#text-" + merrow.named("limitsPower").id();
+        click(ines, text);
+        see(ines, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Kept through it all.");
+        ines.driver().manage().deleteAllCookies();
+        see(ines, ".editor textarea").sendKeys(Keys.ENTER);
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".editor .fault"), "Your session has ended"));
+        String page = ines.driver().getWindowHandle();
+        ines.driver().switchTo().newWindow(WindowType.TAB);
+        ines.signIn(merrow.address(), "ines");
+        ines.driver().close();
+        ines.driver().switchTo().window(page);
+        see(ines, ".editor textarea").sendKeys(Keys.ENTER);
+        saved(ines, "r2");
+        assertThat(merrow.head().model().inheritance().documentation(merrow.named("limitsPower"))).isEqualTo("Kept through it all.");
+    }
+
+    @Test
+    void anAdministratorLooksAfterPeopleInTheBrowser() throws Exception {
+        try (Browser admin = new Browser()) {
+            admin.signIn(merrow.address(), "admin");
+            admin.driver().get(merrow.address() + "/people");
+            see(admin, "form[action='/people'] input[name=name]").sendKeys("Ada Quill");
+            see(admin, "form[action='/people'] input[name=signIn]").sendKeys("ada" + Keys.ENTER);
+            assertThat(see(admin, "#secret").getText()).hasSizeGreaterThan(12);
+            admin.driver().get(merrow.address() + "/audit?who=ada");
+            assertThat(see(admin, "#work").getText()).contains("added engineer");
+        }
+    }
+}
