@@ -56,6 +56,9 @@ export async function post(address, data) {
   if (response.status === 403) {
     return { status: 403, body: { message: 'Your role may look but not change this.' } };
   }
+  if (response.status === 413) {
+    return { status: 413, body: { message: 'That is more than the server takes at once; what you typed is still here. Divide it.' } };
+  }
   const text = await response.text();
   const body = text && response.headers.get('Content-Type')?.includes('json') ? JSON.parse(text) : {};
   return { status: response.status, body: { message: body.detail ?? `The server answered ${response.status}.`, ...body } };

@@ -73,6 +73,14 @@ class AccessTest {
     }
 
     @Test
+    void aBodyLargerThanAnyThatHasAUseIsTurnedAway() throws Exception {
+        Session ines = session().signIn("ines", "merrow");
+        String token = ines.token("/p/merrow/main/requirements");
+        assertThat(ines.post("/p/merrow/main/members", "application/json", "{\"text\":\"" + "a".repeat(17_000_000) + "\",\"base\":1}", token)
+                .statusCode()).isEqualTo(413);
+    }
+
+    @Test
     void whatDoesNotExistIsSaidSo() throws Exception {
         Session ines = session().signIn("ines", "merrow");
         assertThat(ines.get("/p/merrow/main/element/123").statusCode()).isEqualTo(404);

@@ -29,6 +29,7 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
 import org.openjdk.jmh.annotations.Warmup;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.datasource.DataSourceTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.util.FileSystemUtils;
@@ -77,7 +78,7 @@ public class Store {
         source = JdbcConnectionPool.create("jdbc:h2:file:" + folder.resolve("pyrite") + ";WRITE_DELAY=0", "sa", "");
         Flyway.configure().dataSource(source).load().migrate();
         SqlSessionTemplate session = new SqlSessionTemplate(sessions());
-        store = new BranchStore(session.getMapper(BranchMapper.class));
+        store = new BranchStore(session.getMapper(BranchMapper.class), new JdbcTemplate(source));
         transaction = new TransactionTemplate(new DataSourceTransactionManager(source));
         PersonMapper persons = session.getMapper(PersonMapper.class);
         persons.add("bench", "Bench", "-", Person.Role.ENGINEER);

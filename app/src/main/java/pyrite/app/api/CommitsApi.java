@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
@@ -55,7 +56,7 @@ class CommitsApi {
             @RequestParam(name = "page[size]", defaultValue = "100") int size) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
         List<BranchStore.Entry> entries = store.revisions(head.branch(), head.number(), Math.clamp(size, 1, MOST) + 1);
-        return java.util.stream.IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST))).mapToObj(i ->
+        return IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST))).mapToObj(i ->
                 Refs.CommitRecord.of(head.branch(), entries.get(i), i + 1 < entries.size() ? entries.get(i + 1).uuid() : null)).toList();
     }
 

@@ -5,8 +5,10 @@ import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,8 +46,8 @@ class ProjectsApi {
     @Operation(summary = "All projects")
     @GetMapping
     List<Refs.ProjectJson> projects() {
-        return store.all().stream().collect(java.util.stream.Collectors.toMap(Branch::projectUuid, Refs.ProjectJson::of, (first, _) -> first,
-                java.util.LinkedHashMap::new)).values().stream().toList();
+        return store.all().stream().collect(Collectors.toMap(Branch::projectUuid, Refs.ProjectJson::of, (first, _) -> first,
+                LinkedHashMap::new)).values().stream().toList();
     }
 
     @Operation(summary = "Begin a project; takes a lead")

@@ -8,10 +8,12 @@ import jakarta.validation.constraints.Size;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
@@ -32,6 +34,7 @@ import pyrite.app.store.RunStore;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Reading;
@@ -116,10 +119,10 @@ class WorkApi {
     List<RequirementVerdict> verdicts(@PathVariable UUID projectId, @PathVariable UUID branchId) {
         Workspace.Head head = branches.head(projectId, branchId);
         var judged = verdicts.all(head);
-        return head.model().ownElements().stream().filter(e -> e.kind() == pyrite.core.model.ElementKind.REQUIREMENT).flatMap(requirement -> {
+        return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).flatMap(requirement -> {
             List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
-            return views.isEmpty() ? java.util.stream.Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
-        }).sorted(java.util.Comparator.comparing(RequirementVerdict::id)).toList();
+            return views.isEmpty() ? Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
+        }).sorted(Comparator.comparing(RequirementVerdict::id)).toList();
     }
 
     private static RequirementVerdict verdict(Workspace.Head head, Element requirement, @Nullable VerdictView view) {

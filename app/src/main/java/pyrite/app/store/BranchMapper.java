@@ -64,9 +64,6 @@ public interface BranchMapper {
     record Version(UUID elementId, String content) {
     }
 
-    @Select("select element_id, content from element_version where branch_id = #{branch} and to_number is null")
-    List<Version> live(long branch);
-
     /** The states in force at the later of two revisions that were not at the earlier one. */
     @Select("""
             select element_id, content from element_version where branch_id = #{branch} and from_number > #{from}

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import org.springframework.jdbc.core.JdbcOperations;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.history.Revision;
@@ -22,10 +23,14 @@ import pyrite.core.notation.Library;
 public class BranchStore {
     private static final int MOST_AT_ONCE = 200;
 
-    private final BranchMapper mapper;
+    private static final String LIVE = "select element_id, content from element_version where branch_id = ? and to_number is null";
 
-    public BranchStore(BranchMapper mapper) {
+    private final BranchMapper mapper;
+    private final JdbcOperations jdbc;
+
+    public BranchStore(BranchMapper mapper, JdbcOperations jdbc) {
         this.mapper = mapper;
+        this.jdbc = jdbc;
     }
 
     public Optional<Branch> find(String project, String branch) {
@@ -52,9 +57,10 @@ public class BranchStore {
         return mapper.find(projectSlug, branchSlug).orElseThrow();
     }
 
-    /** The newest snapshot of a branch. */
+    /** The newest snapshot of a branch. Its rows are read without the mapper, whose reflection takes longer than the database. */
     public Model load(Branch branch) {
-        return Library.model().with(mapper.live(branch.id()).parallelStream().map(BranchStore::element).toList());
+        List<BranchMapper.Version> rows = jdbc.query(LIVE, (row, _) -> new BranchMapper.Version(row.getObject(1, UUID.class), row.getString(2)), branch.id());
+        return Library.model().with(rows.parallelStream().map(BranchStore::element).toList());
     }
 
 

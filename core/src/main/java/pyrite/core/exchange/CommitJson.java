@@ -5,8 +5,10 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -92,9 +94,9 @@ public final class CommitJson {
 
     private Element element(int number, ElementId id, Map<String, @Nullable Object> json) {
         ElementKind kind = kind(json);
-        ElementId owner = json.get("owner") == null ? null : reference("owner", ElementJson.present(json.get("owner"))).target();
+        ElementId owner = json.get("owner") == null ? null : reference("owner", Objects.requireNonNull(json.get("owner"))).target();
         Element before = base.find(id).orElse(null);
-        Rank rank = before != null && java.util.Objects.equals(before.owner(), owner) ? before.rank() : rank(owner);
+        Rank rank = before != null && Objects.equals(before.owner(), owner) ? before.rank() : rank(owner);
         Element element = new Element(id, kind, owner, rank, text("declaredName", json), text("declaredShortName", json), Map.of());
         for (Map.Entry<String, @Nullable Object> entry : json.entrySet()) {
             element = with(number, element, entry.getKey(), entry.getValue());
@@ -104,7 +106,7 @@ public final class CommitJson {
 
     /** Behind all that the owner has and that this commit gives it. */
     private Rank rank(@Nullable ElementId owner) {
-        Rank last = put.values().stream().filter(element -> java.util.Objects.equals(element.owner(), owner)).map(Element::rank)
+        Rank last = put.values().stream().filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank)
                 .max(Rank::compareTo).orElse(null);
         Rank end = owner != null && !base.has(owner) ? Rank.between(null, null) : base.rankAtEnd(owner);
         return last == null || last.compareTo(end) < 0 ? end : Rank.between(last, null);
@@ -174,14 +176,14 @@ public final class CommitJson {
         }
         Model tentative = base.replay(base.difference(new Edit(List.copyOf(put.values()), removed)));
         for (Pending each : pending) {
-            Element element = ElementJson.present(put.get(each.element()));
+            Element element = Objects.requireNonNull(put.get(each.element()));
             NotationReader.ExpressionReading reading = NotationReader.readExpression(tentative, ElementJson.scope(tentative, element, each.property()), each.text());
             if (reading.expression() == null) {
                 reading.problems().forEach(problem -> faults.add(new Fault(each.change(), ElementJson.nameOf(each.property()),
                         problem.message() + " (column " + problem.column() + " of the expression)")));
             } else {
                 put.put(element.id(), each.kind() == null
-                        ? element.with((Property<pyrite.core.expression.Expression>) each.property(), reading.expression())
+                        ? element.with((Property<Expression>) each.property(), reading.expression())
                         : element.with(Property.VALUE, new FeatureValue(each.kind(), reading.expression())));
             }
         }

@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -13,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
@@ -91,7 +91,7 @@ public final class ElementJson {
         element.properties().forEach((property, value) -> json.put(nameOf(property), write(element, property, value)));
         List<Element> owned = model.children(element.id());
         json.put("ownedElement", owned.stream().map(child -> reference(child.id())).toList());
-        json.put("documentation", owned.stream().filter(child -> child.kind() == pyrite.core.model.ElementKind.DOCUMENTATION)
+        json.put("documentation", owned.stream().filter(child -> child.kind() == ElementKind.DOCUMENTATION)
                 .map(child -> reference(child.id())).toList());
         return json;
     }
@@ -139,9 +139,5 @@ public final class ElementJson {
         List<String> names = new ArrayList<>(List.of("declaredName", "declaredShortName", "owner"));
         Property.all().stream().filter(element.kind()::takes).map(ElementJson::nameOf).sorted().forEach(names::add);
         return names;
-    }
-
-    static <T> T present(@Nullable T value) {
-        return Objects.requireNonNull(value);
     }
 }

@@ -1,6 +1,8 @@
 package pyrite.core.exchange;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +39,7 @@ public record Query(Set<String> scope, List<String> select, Constraint where) {
             @Override
             public boolean holds(Map<String, @Nullable Object> json) {
                 Object value = json.get(property);
-                List<?> all = value instanceof List<?> list ? list : java.util.Collections.singletonList(value);
+                List<?> all = value instanceof List<?> list ? list : Collections.singletonList(value);
                 return inverse != all.stream().anyMatch(each -> values.stream().anyMatch(wanted -> compares(each, wanted)));
             }
 
@@ -102,7 +104,7 @@ public record Query(Set<String> scope, List<String> select, Constraint where) {
     public List<Map<String, @Nullable Object>> on(Model model) {
         ElementJson writer = new ElementJson(model);
         return model.ownElements().stream().filter(element -> scope.isEmpty() || scope.contains(element.id().toString()))
-                .sorted(java.util.Comparator.comparing(Element::id)).map(writer::write).filter(where::holds).map(this::selected).toList();
+                .sorted(Comparator.comparing(Element::id)).map(writer::write).filter(where::holds).map(this::selected).toList();
     }
 
     private Map<String, @Nullable Object> selected(Map<String, @Nullable Object> json) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -36,7 +37,7 @@ public final class Relationships {
         return List.copyOf(found);
     }
 
-    private @org.jspecify.annotations.Nullable Element relationship(Element element) {
+    private @Nullable Element relationship(Element element) {
         Element whole = element.kind() == ElementKind.CONNECTOR_END && element.owner() != null ? model.get(element.owner()) : element;
         return sources(whole).isEmpty() && targets(whole).isEmpty() ? null : whole;
     }

@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -95,7 +96,7 @@ public final class Outline {
     public Map<ElementKind, Integer> kinds() {
         Map<ElementKind, Integer> counts = new EnumMap<>(ElementKind.class);
         model.ownElements().stream().filter(Outline::isShown).forEach(element -> counts.merge(element.kind(), 1, Integer::sum));
-        Map<ElementKind, Integer> sorted = new java.util.LinkedHashMap<>();
+        Map<ElementKind, Integer> sorted = new LinkedHashMap<>();
         counts.entrySet().stream().sorted(Comparator.comparing(entry -> entry.getKey().title())).forEach(entry -> sorted.put(entry.getKey(), entry.getValue()));
         return sorted;
     }
