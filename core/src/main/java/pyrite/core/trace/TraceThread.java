@@ -50,6 +50,9 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             }
             types();
             owner();
+            if (element.kind() == ElementKind.PART || element.kind() == ElementKind.PART_DEFINITION) {
+                served(element, new LinkedHashSet<>());
+            }
             return new TraceThread(element, List.copyOf(above), List.copyOf(below));
         }
 
@@ -89,7 +92,6 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             referring(ElementKind.SATISFACTION, Property.BY).filter(this::endsHere)
                     .flatMap(satisfaction -> satisfaction.get(Property.TARGET).stream())
                     .forEach(target -> above.add(new Entry("satisfies", model.get(target.target()))));
-            served(element, new LinkedHashSet<>());
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
             users().forEach(user -> {
                 if (user.kind() == ElementKind.SUBJECT) {
@@ -112,7 +114,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             model.referrers(part.id()).stream().map(model::get).filter(e -> e.kind() == ElementKind.SATISFACTION)
                     .filter(e -> !part.equals(element) && e.get(Property.BY).filter(by -> by.target().equals(part.id())).isPresent())
                     .flatMap(e -> e.get(Property.TARGET).stream()).map(target -> model.get(target.target()))
-                    .sorted(Comparator.comparing(r -> RequirementIds.of(model, r)))
+                    .sorted(Comparator.comparing((Element r) -> RequirementIds.of(model, r).length()).thenComparing(r -> RequirementIds.of(model, r)))
                     .filter(r -> above.stream().noneMatch(entry -> entry.element().equals(r)))
                     .forEach(r -> above.add(new Entry("serves", r)));
             usagesOf(part).forEach(usage -> served(usage, seen));

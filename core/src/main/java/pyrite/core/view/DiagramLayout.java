@@ -40,6 +40,9 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     private static final double WIDEST = 330;
     private static final double CORNER = 6;
     private static final double SMALLEST_STEP = 3;
+    private static final double USUAL_WIDTH = 880;
+    private static final double USUAL_HEIGHT = 640;
+    private static final double MOST_EXCESS = 1.3;
 
     static {
         LayoutMetaDataService.getInstance().registerLayoutMetaDataProviders(new LayeredMetaDataProvider());
@@ -61,10 +64,25 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     public record Line(Diagram.Edge edge, String path, double labelX, double labelY) {
     }
 
+    /** From the top down, or from left to right where that is so wide that it would be hard to read as a whole. */
     public static DiagramLayout of(Diagram diagram) {
+        DiagramLayout down = of(diagram, Direction.DOWN);
+        if (down.excess() <= MOST_EXCESS) {
+            return down;
+        }
+        DiagramLayout right = of(diagram, Direction.RIGHT);
+        return right.excess() < down.excess() ? right : down;
+    }
+
+    /** How many times larger it is than the canvas of a usual screen, in the direction in which it is more so. */
+    private double excess() {
+        return Math.max(width / USUAL_WIDTH, height / USUAL_HEIGHT);
+    }
+
+    private static DiagramLayout of(Diagram diagram, Direction direction) {
         ElkNode graph = ElkGraphUtil.createGraph();
         graph.setProperty(CoreOptions.ALGORITHM, LayeredOptions.ALGORITHM_ID);
-        graph.setProperty(CoreOptions.DIRECTION, Direction.DOWN);
+        graph.setProperty(CoreOptions.DIRECTION, direction);
         graph.setProperty(CoreOptions.EDGE_ROUTING, EdgeRouting.ORTHOGONAL);
         graph.setProperty(CoreOptions.PADDING, new ElkPadding(20));
         graph.setProperty(CoreOptions.SEPARATE_CONNECTED_COMPONENTS, true);
