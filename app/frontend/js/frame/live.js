@@ -86,10 +86,12 @@ export function startLive() {
   source.addEventListener('revision', (event) => {
     const { number, author } = JSON.parse(event.data);
     const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
-    if (author !== person() && number > shown) {
-      say(`${author} saved r${number}`);
-      if (staysBehind()) {
-        fallBehind(number, author);
+    if (number > shown) {
+      if (author !== person()) {
+        say(`${author} saved r${number}`);
+        if (staysBehind()) {
+          fallBehind(number, author);
+        }
       }
       refresh();
     }

@@ -72,6 +72,30 @@ class AccessTest {
         ines.edit("/undo", "");
     }
 
+    /** The policy forbids scripts and styles within pages, so a page that had some would not work; none has. */
+    @Test
+    void noPageCarriesScriptsOrStylesOfItsOwn() throws Exception {
+        Session admin = session().signIn("admin", "merrow");
+        String element = "/p/merrow/main/element/" + merrow.named("drive").id();
+        for (String path : java.util.List.of("/sign-in", "/p/merrow/main/overview", "/p/merrow/main/needs", "/p/merrow/main/requirements", "/p/merrow/main/architecture",
+                "/p/merrow/main/runs", "/p/merrow/main/changes", element, element + "/general?split=on", element + "/notation", "/people", "/audit", "/account",
+                "/projects", "/api/docs")) {
+            HttpResponse<String> page = admin.get(path);
+            assertThat(page.headers().firstValue("Content-Security-Policy").orElse("")).as(path).contains("default-src 'self'").doesNotContain("unsafe");
+            assertThat(page.body()).as(path).doesNotContainPattern("<script(?![^>]*src=)").doesNotContainPattern("<style[ >]")
+                    .doesNotContainPattern("<[a-z][^>]* style=").doesNotContainPattern("<[a-z][^>]* on[a-z]+=");
+        }
+    }
+
+    @Test
+    void whatIsLookedForComesBestMatchFirst() throws Exception {
+        Session tam = session().signIn("tam", "merrow");
+        assertThat(tam.get("/p/merrow/main/find?q=MG-9").body()).startsWith("[{\"label\":\"MG-9 withstandsDesignStorm\"");
+        assertThat(tam.get("/p/merrow/main/find?q=gate").body()).contains("SurgeGate", "\"label\":\"gate\"");
+        assertThat(tam.get("/p/merrow/main/find?q=").body()).isEqualTo("[]");
+        assertThat(tam.get("/p/merrow/main/find?q=%3Cscript%3E").body()).isEqualTo("[]");
+    }
+
     @Test
     void aBodyLargerThanAnyThatHasAUseIsTurnedAway() throws Exception {
         Session ines = session().signIn("ines", "merrow");

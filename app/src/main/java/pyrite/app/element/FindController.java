@@ -34,7 +34,7 @@ class FindController {
         return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
                 .filter(e -> e.name() != null || e.shortName() != null)
                 .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
-                .sorted(Comparator.<Element>comparingInt(e -> rank(e, wanted)).thenComparing(e -> INNER.contains(e.kind())).thenComparing(labels::full)).limit(MOST)
+                .sorted(Comparator.comparing((Element e) -> INNER.contains(e.kind())).thenComparingInt(e -> rank(e, wanted)).thenComparing(labels::full)).limit(MOST)
                 .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.address("element/" + e.id())))
                 .toList();
     }

@@ -30,6 +30,8 @@ public final class Outline {
     private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.REFERENCE, ElementKind.SUBJECT, ElementKind.OBJECTIVE,
             ElementKind.REQUIRED_CONSTRAINT, ElementKind.ASSUMED_CONSTRAINT, ElementKind.PAYLOAD, ElementKind.METADATA);
 
+    private static final List<String> AFTER_NAME = List.of("[", " : ", " = ", " := ");
+
     private final Model model;
 
     public Outline(Model model) {
@@ -41,7 +43,7 @@ public final class Outline {
      *
      * @param depth counts from 0 at the top
      * @param leaf whether there is nothing to show below it
-     * @param type what follows the name in the notation: types and value
+     * @param type what follows the name in the notation: multiplicity, types and value
      * @param match false for an owner that is shown only for what is below it
      */
     public record Line(String id, int depth, boolean leaf, String name, String keyword, String type, String family, boolean strong, boolean match) {
@@ -124,8 +126,7 @@ public final class Outline {
 
     private String type(Element element) {
         String head = NotationWriter.head(model, element);
-        int sign = head.indexOf(" : ");
-        int from = sign >= 0 ? sign : head.indexOf(" = ");
-        return from < 0 ? "" : head.substring(from + 1);
+        int from = AFTER_NAME.stream().mapToInt(head::indexOf).filter(at -> at >= 0).min().orElse(-1);
+        return from < 0 ? "" : head.substring(from).strip();
     }
 }

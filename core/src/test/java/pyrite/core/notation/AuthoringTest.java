@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static pyrite.core.Models.element;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
@@ -42,6 +43,37 @@ class AuthoringTest {
         Element definition = element(MODEL, "Test::Drive");
         Model changed = after(AUTHORING.value(definition, element(MODEL, "Test::Drive::speed"), "1 [rpm]"));
         assertThat(NotationWriter.write(changed, changed.ownRoots())).contains("speed : AngularVelocityValue = 1 [rpm];");
+    }
+
+    @Test
+    void anElementMovesWithAllItOwnsAndStaysTheSame() {
+        Element drive = element(MODEL, "Test::Drive");
+        Model moved = after(AUTHORING.move(drive, element(MODEL, "Test::Gate"), null));
+        assertThat(element(moved, "Test::Gate::Drive").id()).isEqualTo(drive.id());
+        assertThat(element(moved, "Test::Gate::Drive::speed").owner()).isEqualTo(drive.id());
+        assertThat(NotationWriter.write(moved, moved.ownRoots())).contains("part drive : Drive;");
+    }
+
+    @Test
+    void aPlaceAmongTheOthersIsBeforeOneOrAtTheEnd() {
+        Element gate = element(MODEL, "Test::Gate");
+        Element drive = element(MODEL, "Test::Drive");
+        Element test = element(MODEL, "Test");
+        assertThat(definitions(after(AUTHORING.move(gate, test, drive)))).containsExactly("Gate", "Drive");
+        assertThat(definitions(after(AUTHORING.move(drive, test, null)))).containsExactly("Gate", "Drive");
+        assertThat(((Proposal.Accepted) AUTHORING.move(gate, test, drive)).summary()).isEqualTo("Gate put elsewhere in Test");
+        assertThat(((Proposal.Accepted) AUTHORING.move(drive, gate, null)).summary()).isEqualTo("Drive moved in Gate");
+    }
+
+    private static List<String> definitions(Model model) {
+        return model.children(element(model, "Test").id()).stream().filter(e -> e.kind().isDefinition()).map(Element::name).toList();
+    }
+
+    @Test
+    void aMoveThatTheRulesForbidIsRefusedWithTheReason() {
+        assertThat(message(AUTHORING.move(element(MODEL, "Test"), element(MODEL, "Test::Gate"), null))).isNotEmpty();
+        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), null, null))).contains("only a package stands at the top");
+        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), element(MODEL, "Test::Gate::drive"), null))).isNotEmpty();
     }
 
     @Test

@@ -9,10 +9,13 @@ import pyrite.core.model.Model;
 
 class TraceThreadTest {
     private static final Model MODEL = Models.of("""
+            part def Master;
+            concern dry { stakeholder master : Master; }
+            concern quiet;
             part def Drive { attribute power : PowerValue = 3 [kW]; }
             part def Gate { part drive : Drive; }
             part gate : Gate;
-            requirement saves { subject g : Gate; require constraint { g.drive.power <= 5 [kW] } }
+            requirement saves { frame dry; subject g : Gate; require constraint { g.drive.power <= 5 [kW] } }
             satisfy saves by gate;
             verification check : SimulatedCheck { subject :>> system = gate; attribute :>> stopTime = 1 [s]; objective { verify saves; } }
             """);
@@ -45,6 +48,19 @@ class TraceThreadTest {
     void aVerificationStandsBetweenRequirementAndSystem() {
         assertThat(words(of("check").above())).contains("verifies saves");
         assertThat(words(of("check").below())).containsExactly("runs gate");
+    }
+
+    @Test
+    void aNeedStandsBetweenWhoWantsItAndWhatAnswersIt() {
+        assertThat(words(of("dry").above())).contains("wanted by Master");
+        assertThat(words(of("dry").below())).containsExactly("answered by saves");
+        assertThat(words(of("saves").above())).contains("answers dry");
+        assertThat(of("quiet").below()).isEmpty();
+    }
+
+    @Test
+    void aRequirementThatLooksAtAPartIsNotNamedAgainAsServed() {
+        assertThat(of("Gate::drive").above()).extracting(TraceThread.Entry::element).doesNotHaveDuplicates();
     }
 
     @Test

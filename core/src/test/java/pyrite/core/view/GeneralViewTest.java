@@ -39,6 +39,33 @@ class GeneralViewTest {
                 + (edge.label().isEmpty() ? "" : " as " + edge.label())).toList();
     }
 
+    /** Owner with so many parts. */
+    private static DiagramLayout fan(int parts) {
+        StringBuilder text = new StringBuilder("package P { part def Owner {");
+        for (int i = 0; i < parts; i++) {
+            text.append(" part component").append(i).append(" : Component;");
+        }
+        Model model = Models.read(text + " } part def Component; }");
+        return DiagramLayout.of(GeneralView.of(model, Models.element(model, "P::Owner"), Set.of()));
+    }
+
+    @Test
+    void aFewPartsStandBelowTheirOwnerAndManyBesideIt() {
+        assertThat(fan(3).boxes().stream().skip(1)).allSatisfy(box -> assertThat(box.y()).isGreaterThan(fan(3).boxes().getFirst().y()));
+        DiagramLayout wide = fan(14);
+        assertThat(wide.boxes().stream().skip(1)).allSatisfy(box -> assertThat(box.x()).isGreaterThan(wide.boxes().getFirst().x()));
+        assertThat(wide.width()).isLessThan(wide.height());
+    }
+
+    @Test
+    void noTwoBoxesLieOverEachOther() {
+        List<DiagramLayout.Box> boxes = DiagramLayout.of(GeneralView.of(MODEL, element("Gate"), Set.of())).boxes();
+        for (DiagramLayout.Box a : boxes) {
+            assertThat(boxes.stream().filter(b -> b != a)).allSatisfy(b -> assertThat(a.x() + a.width() <= b.x() || b.x() + b.width() <= a.x()
+                    || a.y() + a.height() <= b.y() || b.y() + b.height() <= a.y()).isTrue());
+        }
+    }
+
     @Test
     void aPackageShowsItsMembersAndTheRelationsBetweenThem() {
         Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of());
