@@ -8,6 +8,8 @@ import { select, selected } from '../frame/thread.js';
 const ROW = 26;
 const SPARE = 12;
 const TYPED_FOR = 120;
+/** So many packages at the top stand open to whoever comes for the first time; of more, none. */
+const OPENED_AT_FIRST = 12;
 
 /** A row: { id, depth, leaf, name, keyword, type, family, strong, match }; the rows below an open one follow it. */
 class Outline {
@@ -66,7 +68,9 @@ class Outline {
   async level(of) {
     const { lines } = await this.fetchLines(of ? { of } : {});
     if (this.fresh && !of) {
-      lines.forEach((line) => this.open.add(line.id));
+      if (lines.length <= OPENED_AT_FIRST) {
+        lines.forEach((line) => this.open.add(line.id));
+      }
       this.fresh = false;
     }
     const inner = await Promise.all(lines.map((line) => (this.open.has(line.id) && !line.leaf ? this.level(line.id) : [])));
