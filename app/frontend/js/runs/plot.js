@@ -76,8 +76,17 @@ function shade(plot, series, limit, scale) {
   ctx.restore();
 }
 
+/** A height just above a line, or just below, or farther off, where no other label stands; it is taken then. */
+function freeNear(y, taken) {
+  const places = [-9, 9, -22, 22, -35, 35].map((off) => y + off * devicePixelRatio);
+  const free = places.find((place) => taken.every((other) => Math.abs(other - place) >= 12 * devicePixelRatio)) ?? places[0];
+  taken.push(free);
+  return free;
+}
+
 function drawLines(plot, traces, lines, time) {
   const { left, top, width, height } = plot.bbox;
+  const taken = [];
   for (const limit of lines) {
     if (limit.sense === 'DEADLINE') {
       const x = plot.valToPos(limit.value * time.factor, 'x', true);
@@ -97,7 +106,7 @@ function drawLines(plot, traces, lines, time) {
     line(plot, [left, y], [left + width, y], wanted ? GRAPHITE : EMBER, [5, 3]);
     const words = { UPPER: 'at most', LOWER: 'at least', UPPER_ONCE: 'at most, once', LOWER_ONCE: 'at least, once', TARGET: 'reaches' }[limit.sense];
     label(plot, `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`, left + 6 * devicePixelRatio,
-      y - 9 * devicePixelRatio, wanted ? GRAPHITE : EMBER, 'left');
+      freeNear(y, taken), wanted ? GRAPHITE : EMBER, 'left');
   }
 }
 

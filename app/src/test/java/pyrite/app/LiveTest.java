@@ -6,6 +6,8 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -13,6 +15,7 @@ import org.junit.jupiter.api.Timeout;
 import pyrite.app.runs.Jobs;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.security.People;
 import pyrite.core.model.Edit;
 
 /** What open pages are told, and runs as jobs in the background. */
@@ -91,5 +94,25 @@ class LiveTest {
         merrow.change("Basin", "area", "5000 [m^2]");
         end(run);
         assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow().revisionNumber()).isEqualTo(2);
+    }
+
+    @Test
+    void theStreamOfWhoeverIsShutOutEnds() throws Exception {
+        assertThat(next("hello")).contains("\"number\":1");
+        merrow.bean(People.class).setActive(merrow.person("admin"), "tam", false);
+        assertThat(untilTheEnd()).noneMatch(line -> line.startsWith("event:"));
+    }
+
+    /** What still comes until the server ends the stream or cuts it off. */
+    private List<String> untilTheEnd() {
+        List<String> lines = new ArrayList<>();
+        try {
+            for (String line = events.readLine(); line != null; line = events.readLine()) {
+                lines.add(line);
+            }
+        } catch (IOException cutOff) {
+            return lines;
+        }
+        return lines;
     }
 }

@@ -5,6 +5,7 @@ import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.core.session.SessionInformation;
 import org.springframework.security.core.session.SessionRegistry;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -29,12 +30,18 @@ public class People {
     private final PasswordEncoder passwords;
     private final SessionRegistry sessions;
     private final Audit audit;
+    private final ApplicationEventPublisher news;
 
-    People(PersonMapper mapper, PasswordEncoder passwords, SessionRegistry sessions, Audit audit) {
+    People(PersonMapper mapper, PasswordEncoder passwords, SessionRegistry sessions, Audit audit, ApplicationEventPublisher news) {
+        this.news = news;
         this.mapper = mapper;
         this.passwords = passwords;
         this.sessions = sessions;
         this.audit = audit;
+    }
+
+    /** Somebody's sessions have ended, and with them whatever they had open. */
+    public record SignedOut(String signIn) {
     }
 
     /** Something about a person that cannot be so; the message says what would be right. */
@@ -134,5 +141,6 @@ public class People {
         sessions.getAllPrincipals().stream().filter(principal -> principal instanceof SignedIn signedIn && signedIn.getUsername().equals(person.signIn()))
                 .flatMap(principal -> sessions.getAllSessions(principal, false).stream())
                 .filter(session -> !session.getSessionId().equals(except)).forEach(SessionInformation::expireNow);
+        news.publishEvent(new SignedOut(person.signIn()));
     }
 }

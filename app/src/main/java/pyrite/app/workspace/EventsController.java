@@ -5,6 +5,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import pyrite.app.store.Person;
 
 @Controller
 class EventsController {
@@ -17,8 +18,8 @@ class EventsController {
     }
 
     @GetMapping(path = "/p/{project}/{branch}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter listen(@PathVariable String project, @PathVariable String branch) {
+    SseEmitter listen(Person person, @PathVariable String project, @PathVariable String branch) {
         Workspace.Head head = workspace.head(project, branch);
-        return events.listen(head.branch(), head.number());
+        return events.listen(head.branch(), head.number(), person);
     }
 }
