@@ -2,6 +2,8 @@
 import { branch, past, person, revision } from './server.js';
 import { say } from './history.js';
 
+const TRY_AGAIN = 1500;
+
 const listeners = new Set();
 let waiting = false;
 let newest = 0;
@@ -23,8 +25,16 @@ export async function refresh() {
   waiting = false;
   document.getElementById('behind').hidden ||= !staysBehind();
   const request = ++newest;
-  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
-  const text = await response.text();
+  let response;
+  let text;
+  try {
+    response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
+    text = await response.text();
+  } catch {
+    // The server cannot be reached now; what was missed is fetched when it can.
+    setTimeout(() => request === newest && refresh(), TRY_AGAIN);
+    return;
+  }
   if (!response.ok || request !== newest) {
     return;
   }

@@ -15,7 +15,10 @@ async function show() {
     return;
   }
   const asked = shown;
-  const response = await fetch(at(`thread/${asked}`), { headers: { 'X-Requested-With': 'fetch' } });
+  const response = await fetch(at(`thread/${asked}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  if (!response) {
+    return;
+  }
   const content = response.ok ? await response.text() : '<p class="quiet">This element is no longer there.</p>';
   if (asked === shown) {
     panel().innerHTML = content;

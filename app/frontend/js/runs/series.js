@@ -6,10 +6,12 @@ import { plot } from './plot.js';
 const CHOSEN = 'pyrite.runs.series';
 const FIRST_SHOWN = 2;
 const SLICES = 1200;
+const TRY_AGAIN = 1500;
 
+/** What the server answers, null where it refuses, undefined where it cannot be reached. */
 const getJson = async (path) => {
-  const response = await fetch(at(path), { headers: { 'X-Requested-With': 'fetch' } });
-  return response.ok ? response.json() : null;
+  const response = await fetch(at(path), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => undefined);
+  return response && (response.ok ? response.json() : null);
 };
 
 /** Series of several runs on the instants of all of them, read off between neighbours; null outside a run's own span. */
@@ -40,6 +42,10 @@ class SeriesPlot {
 
   async start() {
     const offers = await Promise.all(this.runs.map((run) => getJson(`runs/${run}/series-names.json`)));
+    if (offers.includes(undefined)) {
+      setTimeout(() => this.place.isConnected && this.start(), TRY_AGAIN);
+      return;
+    }
     const series = new Map();
     offers.forEach((offer) => (offer?.series ?? []).forEach((each) => series.set(each.path, each)));
     this.series = [...series.values()];

@@ -8,6 +8,7 @@ import pyrite.app.store.PersonMapper;
 import pyrite.app.workspace.Workspace;
 import pyrite.app.workspace.Workspace.Commit;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
 
@@ -53,8 +54,9 @@ final class Merrow implements AutoCloseable {
         return bean(PersonMapper.class).bySignIn(signIn).orElseThrow();
     }
 
+    /** The element of a name; the subjects of requirements, which are called like what they look at, are not meant. */
     Element named(String name) {
-        return head().model().ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+        return head().model().ownElements().stream().filter(e -> name.equals(e.name()) && e.kind() != ElementKind.SUBJECT).findFirst().orElseThrow();
     }
 
     /** The name by which other programs know a revision. */

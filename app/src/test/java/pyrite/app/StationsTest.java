@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBeMoreThan;
@@ -9,6 +10,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -17,6 +19,8 @@ import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.WindowType;
 import org.openqa.selenium.interactions.Actions;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
@@ -204,6 +208,24 @@ class StationsTest {
         see(ines, ".editor textarea").sendKeys(Keys.ENTER);
         saved(ines, "r2");
         assertThat(merrow.head().model().inheritance().documentation(merrow.named("limitsPower"))).isEqualTo("Kept through it all.");
+    }
+
+    private void connection(boolean there) {
+        ines.driver().executeCdpCommand("Network.emulateNetworkConditions", Map.of("offline", !there, "latency", 0, "downloadThroughput", -1, "uploadThroughput", -1));
+    }
+
+    @Test
+    void aRunThatEndsWhileTheConnectionIsLostIsCaughtUpWith() {
+        open(ines, "runs");
+        ines.driver().executeCdpCommand("Network.enable", Map.of());
+        click(ines, "button[aria-label='Run surgeCheck']");
+        ines.until().until(urlContains("/runs/1"));
+        see(ines, "#run-status");
+        connection(false);
+        await().until(() -> merrow.bean(RunStore.class).get(1).status() == RunRecord.Status.DONE);
+        connection(true);
+        ines.until().until(textToBePresentInElementLocated(By.id("run-status"), "done"));
+        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
     }
 
     @Test
