@@ -137,6 +137,21 @@ class ApiTest {
     }
 
     @Test
+    void theTextOfAnElementLeavesWhatOthersAddedSince() throws Exception {
+        String token = token("ines");
+        String hinge = merrow.named("Hinge").id().toString();
+        String address = project() + "/branches/" + merrow.branch().uuid() + "/notation";
+        String body = "{\"element\":\"" + hinge + "\",\"text\":\"part def Hinge { doc /* Greased. */ attribute diameter = 1; }\"";
+        HttpResponse<String> blind = ask(token, address, body + "}");
+        assertThat(blind.statusCode()).isEqualTo(400);
+        assertThat(blind.body()).contains("say with previousCommit");
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(pyrite.core.model.Element.of(pyrite.core.model.ElementKind.PART, merrow.named("Hinge").id(),
+                merrow.head().model().rankAtEnd(merrow.named("Hinge").id()), "bush")), merrow.person("odo"), "a bush");
+        assertThat(ask(token, address, body + ",\"previousCommit\":{\"@id\":\"" + merrow.commitId(1) + "\"}}").statusCode()).isEqualTo(201);
+        assertThat(merrow.named("bush").owner().toString()).isEqualTo(hinge);
+    }
+
+    @Test
     void aTokenDoesWhatItsPersonMayUntilItIsTakenBack() throws Exception {
         String viewer = token("tam");
         assertThat(ask(viewer, project() + "/commits", "{\"change\":[]}").statusCode()).isEqualTo(403);

@@ -6,7 +6,6 @@ import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,7 +13,6 @@ import java.util.UUID;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -31,7 +29,6 @@ import pyrite.core.exchange.CommitJson;
 import pyrite.core.exchange.ElementJson;
 import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.Model;
 
 /** Commits: which there are, what each changed, and new ones (Systems Modeling API, Commit and DataVersion). */
 @RestController
@@ -43,8 +40,10 @@ class CommitsApi {
     private final ApiBranches branches;
     private final BranchStore store;
     private final Workspace workspace;
+    private final CommitAnswers answers;
 
-    CommitsApi(ApiBranches branches, BranchStore store, Workspace workspace) {
+    CommitsApi(ApiBranches branches, BranchStore store, Workspace workspace, CommitAnswers answers) {
+        this.answers = answers;
         this.branches = branches;
         this.store = store;
         this.workspace = workspace;
@@ -105,35 +104,9 @@ class CommitsApi {
         CommitJson.Read read = CommitJson.read(base.model(), wanted.change().stream().map(each ->
                 new CommitJson.Change(each.identity() == null ? null : ElementId.of(each.identity().id()), each.payload())).toList());
         if (!read.faults().isEmpty()) {
-            return problem(HttpStatus.UNPROCESSABLE_CONTENT, read.faults().getFirst().message(), Map.of("faults", read.faults()));
+            return answers.problem(HttpStatus.UNPROCESSABLE_CONTENT, read.faults().getFirst().message(), Map.of("faults", read.faults()));
         }
         String summary = wanted.description() == null || wanted.description().isBlank() ? "committed over the API" : wanted.description();
-        return answer(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
-    }
-
-    private ResponseEntity<?> answer(Workspace.Head head, Workspace.Commit commit) {
-        Model model = head.model();
-        return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
-            case Workspace.Commit.Nothing() -> ResponseEntity.ok(branches.commit(head.branch(), head.number()));
-            case Workspace.Commit.Refused(var problems) -> problem(HttpStatus.UNPROCESSABLE_CONTENT, problems.getFirst().message(), Map.of("faults",
-                    problems.stream().map(each -> Map.of("element", each.element().toString(), "message", each.message())).toList()));
-            case Workspace.Commit.Overtaken(List<ElementId> elements) -> problem(HttpStatus.CONFLICT,
-                    "somebody has changed the same elements since the previous commit", Map.of("theirs", elements.stream()
-                            .map(id -> model.find(id).map(new ElementJson(model)::write).orElseGet(() -> gone(id))).toList()));
-        };
-    }
-
-    private static Map<String, @Nullable Object> gone(ElementId id) {
-        Map<String, @Nullable Object> json = new LinkedHashMap<>();
-        json.put("@id", id.toString());
-        json.put("@type", null);
-        return json;
-    }
-
-    private static ResponseEntity<ProblemDetail> problem(HttpStatus status, String message, Map<String, Object> more) {
-        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, message);
-        more.forEach(problem::setProperty);
-        return ResponseEntity.of(problem).build();
+        return answers.of(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
     }
 }

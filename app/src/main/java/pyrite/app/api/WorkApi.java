@@ -10,7 +10,6 @@ import java.io.StringWriter;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Stream;
@@ -55,8 +54,10 @@ class WorkApi {
     private final Verdicts verdicts;
     private final RunStore runs;
     private final Jobs jobs;
+    private final CommitAnswers answers;
 
-    WorkApi(ApiBranches branches, Workspace workspace, Verdicts verdicts, RunStore runs, Jobs jobs) {
+    WorkApi(ApiBranches branches, Workspace workspace, Verdicts verdicts, RunStore runs, Jobs jobs, CommitAnswers answers) {
+        this.answers = answers;
         this.branches = branches;
         this.workspace = workspace;
         this.verdicts = verdicts;
@@ -64,23 +65,34 @@ class WorkApi {
         this.jobs = jobs;
     }
 
-    /** @param element whose text this is and whose members it replaces; without it the text is added at the top of the model */
-    record Text(@NotNull @Size(max = LONGEST_TEXT) String text, @Nullable String element, @Nullable @Size(max = 1000) String description) {
+    /**
+     * @param element whose text this is and whose members it replaces; without it the text is added at the top of the model
+     * @param previousCommit from which the text of an element was read: what others did since elsewhere stays as they made it
+     */
+    record Text(@NotNull @Size(max = LONGEST_TEXT) String text, @Nullable String element, @Nullable @Size(max = 1000) String description,
+            Refs.@Nullable Id previousCommit) {
     }
 
     @Operation(summary = "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
     @PostMapping("/notation")
     ResponseEntity<?> write(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId, @Valid @RequestBody Text wanted) {
         Workspace.Head head = branches.head(projectId, branchId);
+        if (wanted.element() != null && wanted.previousCommit() == null) {
+            throw new IllegalArgumentException("say with previousCommit from which commit the text of the element was read, so that nobody's changes since are lost");
+        }
+        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(projectId, wanted.previousCommit().id());
+        if (base.branch().id() != head.branch().id()) {
+            throw new NotFound("the previous commit is of another branch");
+        }
         Source source = new Source("text", wanted.text());
-        Reading reading = wanted.element() == null ? NotationReader.readMembers(head.model(), null, source)
-                : NotationReader.readBack(head.model(), List.of(head.element(wanted.element())), source);
+        Reading reading = wanted.element() == null ? NotationReader.readMembers(base.model(), null, source)
+                : NotationReader.readBack(base.model(), List.of(base.element(wanted.element())), source);
         if (!reading.isGood()) {
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT, reading.problems().getFirst().toString());
             problem.setProperty("problems", reading.problems());
             return ResponseEntity.of(problem).build();
         }
-        return answer(head, workspace.commit(head.branch(), head.number(), reading.edit(), person,
+        return answers.of(head, workspace.commit(head.branch(), base.number(), reading.edit(), person,
                 wanted.description() == null ? "notation written over the API" : wanted.description()));
     }
 
@@ -88,25 +100,14 @@ class WorkApi {
     @PostMapping("/undo")
     ResponseEntity<?> undo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
         Workspace.Head head = branches.head(projectId, branchId);
-        return answer(head, workspace.undo(head.branch(), person));
+        return answers.of(head, workspace.undo(head.branch(), person));
     }
 
     @Operation(summary = "Bring back what you took back last; takes an engineer")
     @PostMapping("/redo")
     ResponseEntity<?> redo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
         Workspace.Head head = branches.head(projectId, branchId);
-        return answer(head, workspace.redo(head.branch(), person));
-    }
-
-    private ResponseEntity<?> answer(Workspace.Head head, Workspace.Commit commit) {
-        return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
-            case Workspace.Commit.Nothing() -> ResponseEntity.status(HttpStatus.OK).body(Map.of("message", "nothing changed"));
-            case Workspace.Commit.Refused(var problems) -> ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT,
-                    problems.getFirst().message())).build();
-            case Workspace.Commit.Overtaken(var elements) -> ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.CONFLICT,
-                    "somebody has changed " + elements.size() + " of the same elements since")).build();
-        };
+        return answers.of(head, workspace.redo(head.branch(), person));
     }
 
     /** A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if nothing judged it yet. */
@@ -122,7 +123,7 @@ class WorkApi {
         return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).flatMap(requirement -> {
             List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
             return views.isEmpty() ? Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
-        }).sorted(Comparator.comparing(RequirementVerdict::id)).toList();
+        }).sorted(Comparator.comparing(RequirementVerdict::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
     }
 
     private static RequirementVerdict verdict(Workspace.Head head, Element requirement, @Nullable VerdictView view) {

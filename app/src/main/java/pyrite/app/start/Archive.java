@@ -127,8 +127,9 @@ final class Archive {
     static Path swap(Path unpacked, Path data, Instant now) throws IOException {
         Path database = data.resolve(DATABASE);
         Path kept = data.resolve("before-restore-" + STAMP.format(now) + ".mv.db");
+        // A second name for the old one, so that there is a database at every moment, whenever the process may be killed.
         if (Files.exists(database)) {
-            Files.move(database, kept, StandardCopyOption.ATOMIC_MOVE);
+            Files.createLink(kept, database);
         }
         Files.move(unpacked.resolve(DATABASE), database, StandardCopyOption.ATOMIC_MOVE);
         remove(unpacked);

@@ -1,0 +1,53 @@
+package pyrite.app.api;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Component;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.exchange.ElementJson;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+
+/** What a program is told of a commit it asked for. */
+@Component
+class CommitAnswers {
+    private final ApiBranches branches;
+    private final Workspace workspace;
+
+    CommitAnswers(ApiBranches branches, Workspace workspace) {
+        this.branches = branches;
+        this.workspace = workspace;
+    }
+
+    /** Of two versions in dispute, theirs is read from the branch as it is after the refusal. */
+    ResponseEntity<?> of(Workspace.Head head, Workspace.Commit commit) {
+        Model model = workspace.head(head.branch().id()).model();
+        return switch (commit) {
+            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
+            case Workspace.Commit.Nothing() -> ResponseEntity.ok(branches.commit(head.branch(), head.number()));
+            case Workspace.Commit.Refused(var problems) -> problem(HttpStatus.UNPROCESSABLE_CONTENT, problems.getFirst().message(), Map.of("faults",
+                    problems.stream().map(each -> Map.of("element", each.element().toString(), "message", each.message())).toList()));
+            case Workspace.Commit.Overtaken(List<ElementId> elements) -> problem(HttpStatus.CONFLICT,
+                    "somebody has changed the same elements since the previous commit", Map.of("theirs", elements.stream()
+                            .map(id -> model.find(id).map(new ElementJson(model)::write).orElseGet(() -> gone(id))).toList()));
+        };
+    }
+
+    private static Map<String, @Nullable Object> gone(ElementId id) {
+        Map<String, @Nullable Object> json = new LinkedHashMap<>();
+        json.put("@id", id.toString());
+        json.put("@type", null);
+        return json;
+    }
+
+    ResponseEntity<ProblemDetail> problem(HttpStatus status, String message, Map<String, Object> more) {
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, message);
+        more.forEach(problem::setProperty);
+        return ResponseEntity.of(problem).build();
+    }
+}
