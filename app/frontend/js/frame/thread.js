@@ -60,7 +60,7 @@ export function startThread() {
   if (!panel()) {
     return;
   }
-  const selectable = document.querySelector('[data-select], [data-selected], #outline') !== null;
+  const selectable = document.querySelector('[data-select], [data-selected], #outline, #grid') !== null;
   // In a narrow window it would lie over the work, so that it is opened on purpose only.
   panel().hidden = !selectable || localStorage.getItem(OPEN) === 'false' || matchMedia('(max-width: 900px)').matches;
   shown = document.querySelector('[data-selected]')?.dataset.selected ?? document.querySelector('tr[data-select]')?.dataset.select;

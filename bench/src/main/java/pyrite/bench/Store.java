@@ -36,7 +36,9 @@ import org.springframework.util.FileSystemUtils;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchMapper;
 import pyrite.app.store.BranchStore;
+import pyrite.app.store.NumberMapper;
 import pyrite.app.store.Person;
+import pyrite.app.store.RequirementNumbers;
 import pyrite.app.store.PersonMapper;
 import pyrite.app.store.UuidTypeHandler;
 import pyrite.core.history.Revision;
@@ -78,7 +80,8 @@ public class Store {
         source = JdbcConnectionPool.create("jdbc:h2:file:" + folder.resolve("pyrite") + ";WRITE_DELAY=0", "sa", "");
         Flyway.configure().dataSource(source).load().migrate();
         SqlSessionTemplate session = new SqlSessionTemplate(sessions());
-        store = new BranchStore(session.getMapper(BranchMapper.class), new JdbcTemplate(source));
+        store = new BranchStore(session.getMapper(BranchMapper.class), new JdbcTemplate(source),
+                new RequirementNumbers(session.getMapper(NumberMapper.class)));
         transaction = new TransactionTemplate(new DataSourceTransactionManager(source));
         PersonMapper persons = session.getMapper(PersonMapper.class);
         persons.add("bench", "Bench", "-", Person.Role.ENGINEER);

@@ -123,7 +123,7 @@ class WorkApi {
         return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).flatMap(requirement -> {
             List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
             return views.isEmpty() ? Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
-        }).sorted(Comparator.comparing(RequirementVerdict::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
+        }).sorted(Comparator.comparing(RequirementVerdict::id, RequirementIds.ORDER)).toList();
     }
 
     private static RequirementVerdict verdict(Workspace.Head head, Element requirement, @Nullable VerdictView view) {

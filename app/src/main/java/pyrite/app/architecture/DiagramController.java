@@ -25,7 +25,7 @@ import pyrite.core.view.GeneralView;
 
 /** The General view of an element as a drawing. Which boxes are open is part of the address, so that a picture can be mailed. */
 @Controller
-class DiagramController {
+public class DiagramController {
     private static final int MOST_OPEN = 60;
 
     private final Pages pages;

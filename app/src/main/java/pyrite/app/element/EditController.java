@@ -7,17 +7,15 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
-import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
@@ -35,17 +33,6 @@ class EditController {
 
     /** @param base the revision the page showed when the edit was begun */
     record Typed(@NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
-    }
-
-    /** What came of an edit. */
-    record Answer(boolean saved, String revision, String message, List<TextProblem> problems) {
-        static Answer saved(String revision, String summary) {
-            return new Answer(true, revision, summary, List.of());
-        }
-
-        static Answer refused(String message, List<TextProblem> problems) {
-            return new Answer(false, "", message, problems);
-        }
     }
 
     @PostMapping("/p/{project}/{branch}/element/{holder}/value/{feature}")
@@ -91,37 +78,19 @@ class EditController {
 
     @PostMapping("/p/{project}/{branch}/undo")
     ResponseEntity<Answer> undo(Workspace.Head head, Person person) {
-        return answer(head, workspace.undo(head.branch(), person), "there is nothing of yours to undo");
+        return Answer.of(head, workspace.undo(head.branch(), person), "there is nothing of yours to undo");
     }
 
     @PostMapping("/p/{project}/{branch}/redo")
     ResponseEntity<Answer> redo(Workspace.Head head, Person person) {
-        return answer(head, workspace.redo(head.branch(), person), "there is nothing of yours to redo");
+        return Answer.of(head, workspace.redo(head.branch(), person), "there is nothing of yours to redo");
     }
 
     private ResponseEntity<Answer> edit(Workspace.Head head, Person person, int base, Function<Authoring, Proposal> propose) {
         return switch (propose.apply(new Authoring(head.model()))) {
-            case Proposal.Rejected(List<TextProblem> problems) -> unprocessable(problems);
-            case Proposal.Accepted(var edit, String summary) -> answer(head,
+            case Proposal.Rejected(List<TextProblem> problems) -> Answer.unprocessable(problems.getFirst().message(), problems);
+            case Proposal.Accepted(var edit, String summary) -> Answer.of(head,
                     workspace.commit(head.branch(), base, edit, person, summary), "nothing changed");
-        };
-    }
-
-    private static ResponseEntity<Answer> unprocessable(List<TextProblem> problems) {
-        return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
-                .body(Answer.refused(problems.getFirst().message(), problems));
-    }
-
-    static ResponseEntity<Answer> answer(Workspace.Head head, Workspace.Commit commit, String nothing) {
-        Labels labels = new Labels(head.model());
-        return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(Answer.saved(revision.label(), revision.summary()));
-            case Workspace.Commit.Nothing() -> ResponseEntity.ok(new Answer(false, "", nothing, List.of()));
-            case Workspace.Commit.Refused(var problems) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
-                    .body(Answer.refused(problems.getFirst().message(), List.of()));
-            case Workspace.Commit.Overtaken(List<ElementId> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
-                    .body(Answer.refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
-                            + " since this page was loaded; look at it again, then repeat your change", List.of()));
         };
     }
 }

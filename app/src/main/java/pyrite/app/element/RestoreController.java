@@ -9,9 +9,9 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
-import pyrite.app.element.EditController.Answer;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.history.Restoration;
 import pyrite.core.model.Element;
@@ -38,7 +38,7 @@ class RestoreController {
         ElementId at = element.id();
         Restoration restoration = wanted.whole() ? Restoration.withAllItOwned(head.model(), then, at) : Restoration.alone(head.model(), then, at);
         return switch (restoration) {
-            case Restoration.Possible(var edit) -> EditController.answer(head, workspace.commit(head.branch(), head.number(), edit, person,
+            case Restoration.Possible(var edit) -> Answer.of(head, workspace.commit(head.branch(), head.number(), edit, person,
                     new Labels(then).name(element) + " restored as of r" + wanted.number() + (wanted.whole() ? " with all it owned" : "")), "it is as it was then");
             case Restoration.WithoutOwner(Element owner) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(Answer.refused(
                     "it stood in " + new Labels(then).name(owner) + ", which is gone too; restore that first", List.of()));

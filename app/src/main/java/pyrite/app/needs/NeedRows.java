@@ -21,7 +21,7 @@ public final class NeedRows {
     public static List<Row> of(Model model, List<RequirementRows.Row> requirements) {
         return model.ownElements().stream().filter(element -> element.kind() == ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
                 model.inheritance().documentation(need), wantedBy(model, need), requirements.stream().filter(row -> row.needs().contains(need)).toList()))
-                .sorted(Comparator.comparing(Row::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
+                .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
     }
 
     private static List<Element> wantedBy(Model model, Element need) {

@@ -4,10 +4,12 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
+import pyrite.app.links.ViewCounts;
 import pyrite.app.needs.NeedRows;
+import pyrite.app.recheck.Rechecks;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.requirements.RequirementRows.Row;
-import pyrite.app.requirements.RequirementRows.Selection;
+import pyrite.app.requirements.RequirementRows.Show;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
@@ -15,6 +17,7 @@ import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.trace.SavedView;
 
 /** The first page: what needs attention, how far the work is, what happened since somebody's last visit. */
 @Controller
@@ -27,21 +30,29 @@ class OverviewController {
     private final BranchStore branches;
     private final RunStore runs;
     private final Visits visits;
+    private final ViewCounts views;
+    private final Rechecks rechecks;
 
-    OverviewController(Pages pages, RequirementRows requirements, BranchStore branches, RunStore runs, Visits visits) {
+    OverviewController(Pages pages, RequirementRows requirements, BranchStore branches, RunStore runs, Visits visits, ViewCounts views, Rechecks rechecks) {
         this.pages = pages;
         this.requirements = requirements;
         this.branches = branches;
         this.runs = runs;
         this.visits = visits;
+        this.views = views;
+        this.rechecks = rechecks;
     }
 
     /** A number that leads to its list. */
-    record Figure(Selection selection, long count) {
+    record Figure(Show selection, long count) {
+    }
+
+    /** A kept view with its count. */
+    record Pinned(String name, String address, String count) {
     }
 
     /** How many of all requirements have come how far. */
-    record Coverage(String words, Selection leadsTo, long count, long of) {
+    record Coverage(String words, Show leadsTo, long count, long of) {
         public int percent() {
             return of == 0 ? 0 : (int) (100 * count / of);
         }
@@ -55,18 +66,21 @@ class OverviewController {
         List<NeedRows.Row> needs = NeedRows.of(head.model(), rows);
         page.addAttribute("needs", needs.size());
         page.addAttribute("answered", needs.stream().filter(need -> !need.answeredBy().isEmpty()).count());
-        page.addAttribute("figures", Stream.of(Selection.FAILING, Selection.STALE, Selection.OPEN, Selection.UNSATISFIED, Selection.UNVERIFIED, Selection.UNASKED)
+        page.addAttribute("figures", Stream.of(Show.FAILING, Show.STALE, Show.OPEN, Show.UNSATISFIED, Show.UNVERIFIED, Show.UNASKED)
                 .map(selection -> new Figure(selection, selection.count(rows))).toList());
-        page.addAttribute("coverage", List.of(coverage("satisfied by the design", Selection.UNSATISFIED, rows),
-                coverage("covered by a verification", Selection.UNVERIFIED, rows),
-                new Coverage("pass, by fresh evidence", Selection.PASSING, Selection.PASSING.count(rows), rows.size())));
-        page.addAttribute("failing", rows.stream().filter(row -> Selection.FAILING.takes(row) || Selection.STALE.takes(row)).limit(MOST).toList());
+        page.addAttribute("coverage", List.of(coverage("satisfied by the design", Show.UNSATISFIED, rows),
+                coverage("covered by a verification", Show.UNVERIFIED, rows),
+                new Coverage("pass, by fresh evidence", Show.PASSING, Show.PASSING.count(rows), rows.size())));
+        page.addAttribute("failing", rows.stream().filter(row -> Show.FAILING.takes(row) || Show.STALE.takes(row)).limit(MOST).toList());
+        page.addAttribute("rechecks", rechecks.all(head).size());
+        page.addAttribute("pinned", views.listed(head, person).stream().filter(SavedView::pinned)
+                .map(view -> new Pinned(view.name(), ViewCounts.address(head, view), views.of(head, view))).toList());
         page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(RunRecord::isUnderWay).toList());
         news(head, head.past() ? 0 : visits.lastSeen(head, person), page);
         return "overview/overview";
     }
 
-    private static Coverage coverage(String words, Selection missing, List<Row> rows) {
+    private static Coverage coverage(String words, Show missing, List<Row> rows) {
         return new Coverage(words, missing, rows.size() - missing.count(rows), rows.size());
     }
 

@@ -12,7 +12,9 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
-import pyrite.core.trace.TraceThread;
+import pyrite.core.trace.Link;
+import pyrite.core.trace.LinkKind;
+import pyrite.core.trace.Links;
 
 /** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
 @Component
@@ -35,14 +37,14 @@ public class RequirementRows {
     }
 
     /** Which of the requirements to look at; each is a number on the first page and a list of its own. */
-    public enum Selection {
+    public enum Show {
         ALL("in all"), PASSING("pass"), FAILING("fail"), STALE("stale"), OPEN("without a verdict"), UNSATISFIED("satisfied by nothing"),
         UNVERIFIED("verified by nothing"),
         UNASKED("asked for by nobody");
 
         private final String words;
 
-        Selection(String words) {
+        Show(String words) {
             this.words = words;
         }
 
@@ -74,21 +76,24 @@ public class RequirementRows {
     }
 
     public List<Row> of(Workspace.Head head) {
+        Model model = head.model();
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
-        boolean needsAreKept = head.model().ownElements().stream().anyMatch(e -> e.kind() == ElementKind.CONCERN);
-        return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
-                .map(e -> row(head.model(), e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
-                .sorted(Comparator.comparing(Row::id, Comparator.comparing(String::length).thenComparing(Comparator.naturalOrder()))).toList();
+        boolean needsAreKept = model.ownElements().stream().anyMatch(e -> e.kind() == ElementKind.CONCERN);
+        Links links = new Links(model);
+        return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
+                .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
+                .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
     }
 
-    private static Row row(Model model, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
-        TraceThread thread = TraceThread.of(model, requirement);
-        List<Element> needs = thread.above().stream().filter(entry -> entry.relation().equals("answers")).map(TraceThread.Entry::element).toList();
+    private static Row row(Model model, Links links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
+        List<Link> all = links.of(requirement);
+        List<Element> needs = ends(model, all, LinkKind.FRAME, requirement);
+        boolean asked = !needs.isEmpty() || all.stream().anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE) && link.source().equals(requirement.id()));
         return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement), needs,
-                needsAreKept && needs.isEmpty(), related(thread, "satisfied by"), related(thread, "verified by"), judged);
+                needsAreKept && !asked, ends(model, all, LinkKind.SATISFY, requirement), ends(model, all, LinkKind.VERIFY, requirement), judged);
     }
 
-    private static List<Element> related(TraceThread thread, String relation) {
-        return thread.below().stream().filter(entry -> entry.relation().equals(relation)).map(TraceThread.Entry::element).toList();
+    private static List<Element> ends(Model model, List<Link> links, LinkKind kind, Element from) {
+        return links.stream().filter(link -> link.kind().equals(kind)).map(link -> model.get(link.other(from.id()))).distinct().toList();
     }
 }

@@ -5,40 +5,74 @@ import java.util.List;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import pyrite.app.requirements.RequirementRows.Row;
-import pyrite.app.requirements.RequirementRows.Selection;
+import pyrite.app.requirements.RequirementRows.Show;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Model;
+import pyrite.core.specification.Attribute;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.Specification;
+import tools.jackson.databind.json.JsonMapper;
 
-/** The list of all requirements, or of those that stand in some way. */
+/** The specifications: their lines as a grid to edit or as a document to read. */
 @Controller
 class RequirementsController {
-    private final Pages pages;
-    private final RequirementRows requirements;
+    private static final int MOST_IN_DOCUMENT = 3000;
 
-    RequirementsController(Pages pages, RequirementRows requirements) {
+    private final Pages pages;
+    private final Lines lines;
+    private final DocumentText documents;
+    private final JsonMapper json;
+
+    RequirementsController(Pages pages, Lines lines, DocumentText documents, JsonMapper json) {
         this.pages = pages;
-        this.requirements = requirements;
+        this.lines = lines;
+        this.documents = documents;
+        this.json = json;
     }
 
-    /** A selection with how many requirements it takes, for the heading. */
-    record Count(Selection selection, long count) {
+    /** A specification to choose. */
+    public record Choice(String id, String title, String prefix, String level) {
+    }
+
+    /** What the grid must know of an attribute. */
+    record Column(String name, String type, List<String> choices, String unit) {
+        static Column of(Attribute attribute) {
+            return new Column(attribute.name(), attribute.type().name().toLowerCase(java.util.Locale.ROOT),
+                    attribute.choices().stream().map(Attribute.Choice::name).toList(), attribute.unit());
+        }
+    }
+
+    static List<Choice> choices(Model model) {
+        Labels labels = new Labels(model);
+        return Specification.all(model).stream().map(each -> new Choice(each.element().id().toString(), labels.name(each.element()), each.prefix(), each.level())).toList();
     }
 
     @GetMapping("/p/{project}/{branch}/requirements")
-    String list(Workspace.Head head, Person person, @RequestParam(defaultValue = "all") String show, org.springframework.ui.Model page) {
+    String requirements(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String spec, @RequestParam(defaultValue = "all") String show,
+            @RequestParam(defaultValue = "grid") String as, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Requirements");
-        Selection selected = Arrays.stream(Selection.values()).filter(each -> each.key().equals(show)).findFirst()
-                .orElseThrow(() -> new NotFound("there is no selection of requirements called " + show));
-        List<Row> rows = requirements.of(head);
-        page.addAttribute("all", rows.size());
-        page.addAttribute("rows", rows.stream().filter(selected::takes).toList());
-        page.addAttribute("selected", selected);
-        page.addAttribute("counts", Arrays.stream(Selection.values()).map(each -> new Count(each, each.count(rows)))
-                .filter(count -> count.count() > 0 || count.selection() == selected).toList());
-        return "requirements/list";
+        if (Arrays.stream(Show.values()).noneMatch(each -> each.key().equals(show))) {
+            throw new NotFound("there is no selection of requirements called " + show);
+        }
+        page.addAttribute("specifications", choices(head.model()));
+        page.addAttribute("spec", spec);
+        page.addAttribute("empty", lines.of(head, spec).isEmpty());
+        if (as.equals("document")) {
+            var items = lines.of(head, spec);
+            page.addAttribute("paragraphs", documents.of(head, items.subList(0, Math.min(items.size(), MOST_IN_DOCUMENT))));
+            page.addAttribute("more", Math.max(0, items.size() - MOST_IN_DOCUMENT));
+            return "requirements/document";
+        }
+        List<Column> columns = new Attributes(head.model()).all().stream().map(Column::of).toList();
+        page.addAttribute("columns", columns);
+        page.addAttribute("columnsJson", json.writeValueAsString(columns));
+        page.addAttribute("shows", Show.values());
+        page.addAttribute("show", show);
+        return "requirements/grid";
     }
 }

@@ -29,7 +29,7 @@ import pyrite.core.notation.Source;
 @Component
 @Order(1)
 class FirstStart implements ApplicationRunner {
-    private static final List<String> FILES = List.of("needs", "requirements", "gate", "components", "hydraulics", "instruments", "verification");
+    private static final List<String> FILES = List.of("rules", "needs", "requirements", "subsystems", "gate", "components", "hydraulics", "instruments", "verification");
     private static final String DEMO_PASSWORD = "merrow";
 
     private final PersonMapper people;

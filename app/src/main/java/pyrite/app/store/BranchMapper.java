@@ -55,11 +55,6 @@ public interface BranchMapper {
             <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach></script>""")
     int close(@Param("branch") long branch, @Param("elements") Collection<UUID> elements, @Param("number") int number);
 
-    @Insert("""
-            <script>insert into element_version (branch_id, element_id, from_number, content) values
-            <foreach item='v' collection='versions' separator=','>(#{branch}, #{v.elementId}, #{number}, #{v.content})</foreach></script>""")
-    void open(@Param("branch") long branch, @Param("versions") Collection<Version> versions, @Param("number") int number);
-
     /** A stored state of an element. */
     record Version(UUID elementId, String content) {
     }

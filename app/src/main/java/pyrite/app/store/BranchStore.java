@@ -21,16 +21,19 @@ import pyrite.core.notation.Library;
 /** Keeps branches: their revisions, and every state each element was in. */
 @Repository
 public class BranchStore {
-    private static final int MOST_AT_ONCE = 200;
+    private static final int MOST_AT_ONCE = 1000;
 
+    private static final String BEGIN = "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)";
     private static final String LIVE = "select element_id, content from element_version where branch_id = ? and to_number is null";
 
     private final BranchMapper mapper;
     private final JdbcOperations jdbc;
+    private final RequirementNumbers numbers;
 
-    public BranchStore(BranchMapper mapper, JdbcOperations jdbc) {
+    public BranchStore(BranchMapper mapper, JdbcOperations jdbc, RequirementNumbers numbers) {
         this.mapper = mapper;
         this.jdbc = jdbc;
+        this.numbers = numbers;
     }
 
     public Optional<Branch> find(String project, String branch) {
@@ -63,7 +66,6 @@ public class BranchStore {
         return Library.model().with(rows.parallelStream().map(BranchStore::element).toList());
     }
 
-
     /**
      * Writes a revision; when this returns it is on disk.
      *
@@ -78,9 +80,10 @@ public class BranchStore {
                 revision.of());
         List<UUID> ended = difference.changes().stream().filter(change -> change.before() != null).map(change -> change.id().value()).toList();
         slices(ended).forEach(ids -> mapper.close(branch.id(), ids, revision.number()));
-        List<BranchMapper.Version> begun = difference.changes().stream().filter(change -> change.after() != null)
-                .map(change -> new BranchMapper.Version(change.id().value(), ElementContent.write(change.after()))).toList();
-        slices(begun).forEach(versions -> mapper.open(branch.id(), versions, revision.number()));
+        List<Object[]> begun = difference.changes().stream().filter(change -> change.after() != null)
+                .map(change -> new Object[] {branch.id(), change.id().value(), revision.number(), ElementContent.write(change.after())}).toList();
+        slices(begun).forEach(rows -> jdbc.batchUpdate(BEGIN, rows));
+        numbers.seen(branch, difference);
     }
 
     /** So many rows go into one statement; the database plans it once and then knows it. */

@@ -31,8 +31,8 @@ public final class Labels {
         boolean requirement = element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION
                 || element.kind() == ElementKind.CONCERN;
         String id = requirement ? RequirementIds.of(model, element) : "";
-        String name = name(element);
-        return id.isEmpty() || id.equals(name) ? name : id + " " + name;
+        String name = model.names().effectiveName(element);
+        return id.isEmpty() ? name(element) : name == null || id.equals(name) ? id : id + " " + name;
     }
 
     /** With the owner before it, where the name alone says too little: {@code gate.drive}. */

@@ -23,6 +23,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Outcome;
 import pyrite.core.model.Problem;
+import pyrite.core.trace.ProjectCheck;
 
 /**
  * The loaded heads of branches, and the one way in which anything changes them. Commits to a branch go one after the
@@ -191,13 +192,19 @@ public class Workspace {
             case Outcome.Refused(List<Problem> problems) -> new Commit.Refused(problems);
             case Outcome.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
             case Outcome.Applied(Model model, Difference difference) -> {
-                Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
-                store.commit(head.branch(), author, revision, difference);
-                branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model, false);
-                events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
-                yield new Commit.Saved(revision);
+                // Taking something back brings back what was right once, whatever way the status may go now.
+                List<Problem> problems = act == Revision.Act.EDIT ? ProjectCheck.check(head.model(), model, difference) : List.of();
+                yield problems.isEmpty() ? save(head, model, difference, author, summary, act, of) : new Commit.Refused(problems);
             }
         };
+    }
+
+    private Commit save(Head head, Model model, Difference difference, Person author, String summary, Revision.Act act, int of) {
+        Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
+        store.commit(head.branch(), author, revision, difference);
+        branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model, false);
+        events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
+        return new Commit.Saved(revision);
     }
 
     private static String shortened(String summary) {

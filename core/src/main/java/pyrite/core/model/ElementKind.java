@@ -29,7 +29,7 @@ public enum ElementKind {
     REPRESENTATION("rep", Family.ANNOTATION, Form.SPECIAL, Body.NONE, TEXT, LANGUAGE),
     METADATA_DEFINITION("metadata", Family.ANNOTATION, Form.DEFINITION, Body.STRUCTURE),
     METADATA("metadata", Family.ANNOTATION, Form.USAGE, Body.METADATA, ABOUT),
-    DEPENDENCY("dependency", Family.RELATIONSHIP, Form.SPECIAL, Body.ANNOTATION, CLIENTS, SUPPLIERS),
+    DEPENDENCY("dependency", Family.RELATIONSHIP, Form.SPECIAL, Body.ANNOTATION, CLIENTS, SUPPLIERS, MARKS),
 
     /** What only the metadata it is marked with tells the kind of: {@code #situation def}. */
     MARKED_DEFINITION("", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),

@@ -84,6 +84,9 @@ public final class Authoring {
         if (!BlockText.isWritable(normal)) {
             return rejected(text, text.indexOf("*/"), "documentation cannot contain '*/', which ends it in the notation");
         }
+        if (element.kind() == ElementKind.COMMENT) {
+            return normal.isEmpty() ? removal(element) : checked(Edit.put(element.with(Property.TEXT, normal)), text, "", "note changed");
+        }
         Optional<Element> current = model.inheritance().documentationOf(element);
         String summary = "text of " + nameOf(element) + " changed";
         if (normal.isEmpty()) {

@@ -4,8 +4,11 @@ import static pyrite.core.notation.NotationWriter.joined;
 import static pyrite.core.notation.NotationWriter.quoted;
 
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
+import pyrite.core.expression.Name;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -71,7 +74,7 @@ final class HeadWriter {
 
     private String dependency(Element element) {
         boolean named = element.name() != null || element.shortName() != null;
-        return "dependency" + (named ? identification(element) + " from" : "") + list(element, Property.CLIENTS, " ")
+        return marks(element) + "dependency" + (named ? identification(element) + " from" : "") + list(element, Property.CLIENTS, " ")
                 + list(element, Property.SUPPLIERS, " to ");
     }
 
@@ -90,7 +93,17 @@ final class HeadWriter {
         return model.get(java.util.Objects.requireNonNull(element.owner()));
     }
 
+    /** {@code status = draft} in metadata, where a name alone redefines. */
+    private boolean isMetadataValue(Element element) {
+        return element.kind() == ElementKind.REFERENCE && element.name() == null && element.shortName() == null
+                && Set.of(Property.REDEFINES, Property.VALUE).equals(element.properties().keySet())
+                && element.references(Property.REDEFINES).size() == 1 && owner(element).kind() == ElementKind.METADATA;
+    }
+
     private String declaration(Element element) {
+        if (isMetadataValue(element)) {
+            return quoted(model.names().effectiveName(element)) + value(element);
+        }
         StringBuilder head = new StringBuilder(prefixes(element));
         String keyword = keyword(element);
         head.append(keyword);
@@ -119,8 +132,18 @@ final class HeadWriter {
         prefixes.append(flag(element, Property.REFERENTIAL, "ref "))
                 .append(flag(element, Property.INDIVIDUAL, "individual "));
         element.get(Property.PORTION).ifPresent(portion -> prefixes.append(portion).append(' '));
-        element.references(Property.MARKS).forEach(mark -> prefixes.append('#').append(spelling.reference(mark, element.owner())).append(' '));
-        return prefixes.toString();
+        return prefixes.append(marks(element)).toString();
+    }
+
+    private String marks(Element element) {
+        return element.references(Property.MARKS).stream().map(mark -> "#" + mark(mark, element.owner()) + " ").collect(Collectors.joining());
+    }
+
+    /** Metadata is marked by its short name, if it has one: that is what it has it for. */
+    private String mark(Reference mark, @Nullable ElementId scope) {
+        String shortName = model.get(mark.target()).shortName();
+        boolean means = shortName != null && model.names().resolve(Name.of(shortName), scope).filter(mark.target()::equals).isPresent();
+        return means ? quoted(shortName) : spelling.reference(mark, scope);
     }
 
     /** The keyword, left away where the prefixes or the ends say enough. */

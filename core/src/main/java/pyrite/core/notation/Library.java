@@ -13,7 +13,7 @@ import pyrite.core.model.Model;
 public final class Library {
     private static final List<String> FILES = List.of("ScalarValues", "Quantities", "MeasurementReferences", "ISQ", "SI",
             "Functions", "Actions", "SystemsLibrary", "Economics",
-            "Dynamics");
+            "Dynamics", "Specifications", "Tracing");
 
     private Library() {
     }

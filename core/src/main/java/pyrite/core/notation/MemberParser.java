@@ -160,12 +160,33 @@ final class MemberParser {
                 case "comment", "locale" -> comment(new Draft(ElementKind.COMMENT, owner));
                 case "rep", "language" -> representation(new Draft(ElementKind.REPRESENTATION, owner));
                 case "dependency" -> dependency(new Draft(ElementKind.DEPENDENCY, owner));
+                case "#" -> marked(owner);
                 case "@" -> declarations.metadata(new Draft(ElementKind.METADATA, owner));
                 default -> usage(owner);
             }
             return;
         }
         usage(owner);
+    }
+
+    /** Marks may stand before a dependency too, which is no declaration of a feature. */
+    private void marked(Draft owner) {
+        int behind = 0;
+        while (cursor.sees(behind, "#")) {
+            behind += 2;
+            while (cursor.sees(behind, "::")) {
+                behind += 2;
+            }
+        }
+        if (!cursor.sees(behind, "dependency")) {
+            usage(owner);
+            return;
+        }
+        Draft draft = new Draft(ElementKind.DEPENDENCY, owner);
+        while (cursor.takes("#")) {
+            reference(draft, Property.MARKS);
+        }
+        dependency(draft);
     }
 
     private void usage(Draft owner) {

@@ -36,11 +36,13 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
 
     /** The relations that a General view draws (SysML 2.0, 8.2.3), with the words on the line. */
     public enum Relation {
-        SPECIALIZATION, TYPING, COMPOSITION, REFERENCE, SATISFACTION, DEPENDENCY;
+        SPECIALIZATION, TYPING, COMPOSITION, REFERENCE, SATISFACTION, DEPENDENCY,
+        /** A link of any kind that leads upward, as pictures of traces draw it. */
+        TRACE;
 
         /** Whether the end it points at, or has its diamond at, belongs above the other. */
         boolean targetIsAbove() {
-            return this == SPECIALIZATION || this == TYPING || this == SATISFACTION;
+            return this == SPECIALIZATION || this == TYPING || this == SATISFACTION || this == TRACE;
         }
     }
 

@@ -1,0 +1,61 @@
+// The columns of the grid: which, in what order and how wide. They are kept in the browser, for each project.
+import { branch } from '../frame/server.js';
+
+const FIXED = [
+  { key: 'tag', title: 'Id', width: 84, shown: true },
+  { key: 'text', title: 'Requirement', width: 0, shown: true },
+];
+const COMPUTED = [
+  { key: 'links', title: 'Links', width: 148, shown: true },
+  { key: 'verdict', title: 'Verdict', width: 104, shown: true },
+  { key: 'margin', title: 'Margin', width: 88, shown: true, number: true },
+];
+const SHOWN_AT_FIRST = new Set(['status']);
+const NARROWEST = 56;
+
+export class Columns {
+  /** @param attributes [{ name, type, choices, unit }] */
+  constructor(attributes) {
+    this.key = `pyrite.grid.columns${branch()}`;
+    const all = [...FIXED, ...attributes.map((attribute) => ({
+      key: `attribute:${attribute.name}`, title: attribute.name, attribute, width: attribute.type === 'text' ? 180 : 100, shown: SHOWN_AT_FIRST.has(attribute.name),
+    })), ...COMPUTED];
+    const kept = JSON.parse(localStorage.getItem(this.key) ?? '[]');
+    const place = (column) => {
+      const found = kept.findIndex((each) => each.key === column.key);
+      return found < 0 ? all.indexOf(column) : found;
+    };
+    this.all = all.map((column) => ({ ...column, ...kept.find((each) => each.key === column.key) })).sort((a, b) => place(a) - place(b));
+  }
+
+  get shown() {
+    return this.all.filter((column) => column.shown);
+  }
+
+  get template() {
+    return ['28px', ...this.shown.map((column) => (column.key === 'text' ? 'minmax(220px, 1fr)' : `${column.width}px`))].join(' ');
+  }
+
+  keep() {
+    localStorage.setItem(this.key, JSON.stringify(this.all.map(({ key, width, shown }) => ({ key, width, shown }))));
+  }
+
+  resize(key, width) {
+    this.all.find((column) => column.key === key).width = Math.max(NARROWEST, Math.round(width));
+    this.keep();
+  }
+
+  show(key, shown) {
+    this.all.find((column) => column.key === key).shown = shown;
+    this.keep();
+  }
+
+  move(key, step) {
+    const from = this.all.findIndex((column) => column.key === key);
+    const to = from + step;
+    if (to >= 0 && to < this.all.length) {
+      this.all.splice(to, 0, this.all.splice(from, 1)[0]);
+      this.keep();
+    }
+  }
+}

@@ -1,0 +1,64 @@
+// Small questions of the grid, asked in one dialog: columns, an attribute for many, find and replace.
+import { element } from './cells.js';
+import { fieldFor } from './editor.js';
+
+/** Asks with some fields; answers their values by name, or null if it was left. */
+export function ask(dialog, title, fields, action) {
+  return new Promise((answer) => {
+    const inputs = fields.map(({ name, label, input }) => {
+      const field = input ?? element('input', { autocomplete: 'off' });
+      field.name = name;
+      return element('label', {}, label, field);
+    });
+    const form = element('form', { method: 'dialog' }, element('h2', { textContent: title }), ...inputs,
+      element('div', { className: 'flex gap-2' }, element('button', { className: 'act primary', textContent: action, value: 'go' }),
+        element('button', { className: 'act', textContent: 'Leave', value: '', formNoValidate: true })));
+    dialog.replaceChildren(form);
+    dialog.onclose = () => answer(dialog.returnValue === 'go' ? Object.fromEntries(new FormData(form)) : null);
+    dialog.returnValue = '';
+    dialog.showModal();
+  });
+}
+
+/** Which attribute to set and to what; the field follows the attribute. */
+export async function askAttribute(dialog, attributes, count) {
+  const names = element('select', {}, ...attributes.map(({ name }) => element('option', { value: name, textContent: name })));
+  const value = element('span');
+  const fill = () => {
+    const field = fieldFor(attributes.find(({ name }) => name === names.value), '');
+    field.name = 'value';
+    field.setAttribute('aria-label', 'Value');
+    value.replaceChildren(field);
+  };
+  names.addEventListener('change', fill);
+  fill();
+  const asked = ask(dialog, `Set an attribute of ${count} ${count === 1 ? 'requirement' : 'requirements'}`, [{ name: 'attribute', label: 'Attribute', input: names }], 'Set');
+  dialog.querySelector('label').after(element('label', {}, 'Value', value));
+  return asked;
+}
+
+/** Shows and hides columns and puts them in order; calls back at every change. */
+export function askColumns(dialog, columns, changed) {
+  const draw = () => {
+    dialog.replaceChildren(element('h2', { textContent: 'Columns' }), ...columns.all.map((column) => {
+      const box = element('input', { type: 'checkbox', checked: column.shown, disabled: column.key === 'text' });
+      box.addEventListener('change', () => {
+        columns.show(column.key, box.checked);
+        changed();
+      });
+      const step = (by, sign, words) => {
+        const button = element('button', { type: 'button', className: 'icon-act', textContent: sign, aria: { label: `${column.title} ${words}` } });
+        button.addEventListener('click', () => {
+          columns.move(column.key, by);
+          changed();
+          draw();
+        });
+        return button;
+      };
+      return element('div', { className: 'column-choice' }, element('label', {}, box, column.title), step(-1, '↑', 'further left'), step(1, '↓', 'further right'));
+    }), element('form', { method: 'dialog' }, element('button', { className: 'act primary', textContent: 'Done' })));
+  };
+  draw();
+  dialog.onclose = null;
+  dialog.showModal();
+}

@@ -1,0 +1,85 @@
+// Editing a cell in place: Enter saves, Escape leaves, Tab saves and goes on to the next cell.
+import { branch, post, revision } from '../frame/server.js';
+import { catchUp } from '../frame/live.js';
+import { element } from './cells.js';
+
+/** What is edited in a cell: the address to post to and the text as it is; null where nothing can be. */
+export function editable(row, column) {
+  if (row.type === 'heading') {
+    return { address: `/element/${row.id}/name`, text: row.name, body: (text) => ({ text }) };
+  }
+  if (row.type === 'note' || column?.key === 'text') {
+    return { address: `/element/${row.id}/text`, text: row.text, long: true, body: (text) => ({ text }) };
+  }
+  if (row.type === 'requirement' && column?.attribute) {
+    return {
+      address: '/requirements/attribute', text: row.attributes[column.attribute.name] ?? '', attribute: column.attribute,
+      body: (text, base) => ({ lines: { ids: [row.id], base }, attribute: column.attribute.name, value: text }),
+    };
+  }
+  return null;
+}
+
+export function fieldFor(attribute, text) {
+  const choices = attribute?.type === 'truth' ? ['yes', 'no'] : attribute?.choices ?? [];
+  if (choices.length) {
+    const field = element('select', {}, element('option', { value: '', textContent: '–' }), ...choices.map((choice) => element('option', { value: choice, textContent: choice })));
+    field.value = text;
+    return field;
+  }
+  return element('input', { value: text, type: attribute?.type === 'date' ? 'date' : 'text' });
+}
+
+/**
+ * Opens an editor over a cell.
+ *
+ * @param done called with whether it was saved and with the key that ended it
+ */
+export function edit(cell, what, label, done) {
+  const base = revision();
+  const field = what.long ? element('textarea', { value: what.text }) : fieldFor(what.attribute, what.text);
+  field.setAttribute('aria-label', label);
+  const editor = element('div', { className: 'editor over' }, field);
+  cell.append(editor);
+  let ended = false;
+  const leave = (saved, key) => {
+    if (!ended) {
+      ended = true;
+      editor.remove();
+      catchUp();
+      done(saved, key);
+    }
+  };
+  const fault = (message) => {
+    editor.querySelector('.fault')?.remove();
+    editor.append(element('p', { className: 'fault', role: 'alert', textContent: message }));
+    field.focus();
+  };
+  const save = async (key) => {
+    if (field.value === what.text) {
+      leave(null, key);
+      return;
+    }
+    const { status, body } = await post(`${branch()}${what.address}`, { base, ...what.body(field.value, base) });
+    if (status === 200) {
+      leave(body, key);
+    } else {
+      fault(body.message);
+    }
+  };
+  editor.addEventListener('keydown', (event) => {
+    event.stopPropagation();
+    if (event.key === 'Escape') {
+      leave(null, 'Escape');
+    } else if ((event.key === 'Enter' && !event.shiftKey) || event.key === 'Tab') {
+      event.preventDefault();
+      save(event.key === 'Tab' && event.shiftKey ? 'BackTab' : event.key);
+    }
+  });
+  editor.addEventListener('mousedown', (event) => event.stopPropagation());
+  field.addEventListener('change', () => field.tagName === 'SELECT' && save('Enter'));
+  field.focus();
+  if (field.select) {
+    field.select();
+  }
+}

@@ -1,0 +1,194 @@
+// Two lists side by side: what is chosen in one is linked with what is chosen in the other, or dragged onto it.
+import { at } from '../frame/server.js';
+import { onRefresh } from '../frame/live.js';
+import { select } from '../frame/thread.js';
+import { element } from '../grid/cells.js';
+import { makeLinks } from './picker.js';
+
+const TYPED_FOR = 120;
+const KEPT = 'pyrite.links.sets';
+
+class List {
+  constructor(host, lists) {
+    this.host = host;
+    this.lists = lists;
+    this.side = host.dataset.side;
+    this.set = host.querySelector('[data-set]');
+    this.search = host.querySelector('input');
+    this.list = host.querySelector('[role="listbox"]');
+    this.chosen = new Set();
+    let timer;
+    this.search.addEventListener('input', () => {
+      clearTimeout(timer);
+      timer = setTimeout(() => this.load(), TYPED_FOR);
+    });
+    this.set.addEventListener('change', () => {
+      this.chosen.clear();
+      localStorage.setItem(`${KEPT}.${this.side}`, this.set.value);
+      this.load().then(() => this.lists.suggest());
+    });
+    this.list.addEventListener('click', (event) => this.toggle(event.target.closest('[role="option"]')));
+    this.list.addEventListener('keydown', (event) => this.onKey(event));
+  }
+
+  async load() {
+    const response = await fetch(at(`links/list.json?${new URLSearchParams({ set: this.set.value, q: this.search.value })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+    if (!response?.ok) {
+      return;
+    }
+    const { ends, more } = await response.json();
+    this.list.replaceChildren(...ends.map((end) => {
+      const row = element('div', { role: 'option', tabIndex: 0, className: 'picker-end', draggable: this.lists.editable, aria: { selected: this.chosen.has(end.id) }, data: { id: end.id } },
+        element('span', { className: `kind ${end.family}` }), element('span', { className: 'label', textContent: end.label }), element('small', { className: 'quiet', textContent: end.text }));
+      return row;
+    }));
+    if (!ends.length || more) {
+      this.list.append(element('p', { className: 'quiet small p-3', textContent: more ? `${more} more; type to narrow them down.` : 'Nothing here.' }));
+    }
+  }
+
+  toggle(option) {
+    if (option) {
+      const { id } = option.dataset;
+      if (!this.chosen.delete(id)) {
+        this.chosen.add(id);
+        select(id);
+      }
+      option.setAttribute('aria-selected', String(this.chosen.has(id)));
+      this.lists.tell();
+    }
+  }
+
+  onKey(event) {
+    const option = event.target.closest('[role="option"]');
+    const step = { ArrowDown: 'nextElementSibling', ArrowUp: 'previousElementSibling' }[event.key];
+    if (option && step) {
+      event.preventDefault();
+      option[step]?.focus();
+    } else if (option && (event.key === ' ' || event.key === 'Enter')) {
+      event.preventDefault();
+      this.toggle(option);
+    }
+  }
+}
+
+class Lists {
+  constructor(host) {
+    this.host = host;
+    this.editable = host.dataset.editable === 'true';
+    [this.left, this.right] = [...host.querySelectorAll('.link-list')].map((each) => new List(each, this));
+    const options = [...this.left.set.options].map((option) => option.value);
+    const kept = (side, otherwise) => (options.includes(localStorage.getItem(`${KEPT}.${side}`)) ? localStorage.getItem(`${KEPT}.${side}`) : otherwise);
+    this.left.set.value = kept('left', options[1] ?? options[0]);
+    this.right.set.value = kept('right', options[0]);
+    this.kind = host.querySelector('#link-kind');
+    this.fault = host.querySelector('#join-fault');
+    this.other = host.querySelector('#join-other');
+    this.kind.addEventListener('change', () => this.tell());
+    host.querySelectorAll('[data-join]').forEach((button) => button.addEventListener('click', () => this.join(button.dataset.join)));
+    this.other.addEventListener('click', () => this.link(this.turned.sources, this.turned.targets));
+    this.startDragging();
+    this.load();
+  }
+
+  async load() {
+    await Promise.all([this.left.load(), this.right.load()]);
+    this.suggest();
+    this.tell();
+  }
+
+  /** Begins with a kind that the rules allow between the two lists. */
+  async suggest() {
+    const [left, right] = [this.left, this.right].map((each) => each.list.querySelector('[role="option"]')?.dataset.id);
+    const response = left && right ? await fetch(at(`links/between.json?${new URLSearchParams({ left, right })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null) : null;
+    const ways = response?.ok ? await response.json() : [];
+    if (ways.length && !ways.some((way) => way.kind === this.kind.value)) {
+      this.kind.value = ways[0].kind;
+      this.tell();
+    }
+  }
+
+  tell() {
+    const [from, to] = [this.left.chosen.size, this.right.chosen.size];
+    const chosen = this.kind.selectedOptions[0];
+    this.host.querySelector('#join-words').textContent = from && to ? `${from} at the left ${chosen.textContent} ${to} at the right, or ${chosen.dataset.backward} them` : `${from} chosen at the left, ${to} at the right`;
+    this.fault.textContent = '';
+    this.other.hidden = true;
+  }
+
+  join(to) {
+    const [left, right] = [[...this.left.chosen], [...this.right.chosen]];
+    if (left.length && right.length) {
+      this.link(to === 'right' ? left : right, to === 'right' ? right : left);
+    } else {
+      this.fault.textContent = 'Choose at least one in each list.';
+    }
+  }
+
+  async link(sources, targets) {
+    const message = await makeLinks(this.kind.value, sources, targets);
+    this.fault.textContent = message ?? '';
+    this.other.hidden = !message?.includes('the other direction');
+    this.turned = { sources: targets, targets: sources };
+    if (!message) {
+      this.left.chosen.clear();
+      this.right.chosen.clear();
+    }
+  }
+
+  startDragging() {
+    let dragged = null;
+    this.host.addEventListener('dragstart', (event) => {
+      const option = event.target.closest('[role="option"]');
+      const list = option?.closest('.link-list') === this.left.host ? this.left : this.right;
+      if (option) {
+        dragged = { list, ids: list.chosen.has(option.dataset.id) ? [...list.chosen] : [option.dataset.id] };
+        event.dataTransfer.effectAllowed = 'link';
+        event.dataTransfer.setData('text/plain', option.dataset.id);
+      }
+    });
+    const goal = (event) => {
+      const option = event.target.closest('[role="option"]');
+      return option && dragged && option.closest('.link-list') !== dragged.list.host ? option : null;
+    };
+    const clear = () => this.host.querySelectorAll('.into').forEach((each) => each.classList.remove('into'));
+    this.host.addEventListener('dragover', (event) => {
+      clear();
+      const option = goal(event);
+      if (option) {
+        event.preventDefault();
+        event.dataTransfer.dropEffect = 'link';
+        option.classList.add('into');
+      }
+    });
+    this.host.addEventListener('dragend', clear);
+    this.host.addEventListener('drop', (event) => {
+      const option = goal(event);
+      clear();
+      if (option) {
+        event.preventDefault();
+        this.link(dragged.ids, [option.dataset.id]);
+      }
+      dragged = null;
+    });
+  }
+}
+
+export function startLists() {
+  let lists = null;
+  const begin = () => {
+    const host = document.getElementById('two-lists');
+    if (host && host !== lists?.host) {
+      const kept = lists && { kind: lists.kind.value, left: lists.left.search.value, right: lists.right.search.value };
+      lists = new Lists(host);
+      if (kept) {
+        lists.kind.value = kept.kind;
+        lists.left.search.value = kept.left;
+        lists.right.search.value = kept.right;
+        lists.load();
+      }
+    }
+  };
+  begin();
+  onRefresh(begin);
+}

@@ -1,0 +1,134 @@
+// The forms of the pages that ask something of the links: the trace table's columns, rules, rechecks.
+import { branch, post, revision } from '../frame/server.js';
+import { refresh } from '../frame/live.js';
+import { say } from '../frame/history.js';
+import { ask } from '../grid/dialog.js';
+import { element } from '../grid/cells.js';
+
+async function save(address, data) {
+  const { status, body } = await post(`${branch()}${address}`, data);
+  const done = status === 200 && body.saved;
+  say(done ? `${body.message} · ${body.revision}` : body.message, done);
+  if (done) {
+    await refresh();
+  }
+  return done;
+}
+
+/** The columns as the address has them: derive<;satisfy<|text|without. */
+function columnsOf(form) {
+  return [...form.querySelectorAll('.path-column')].map((column) => {
+    const steps = [...column.querySelectorAll('.path-step')].map((step) => step.querySelector('[data-step]').value + step.querySelector('[data-depth]').value);
+    return `${steps.join(';')}|${column.querySelector('[data-show]').value}|${column.querySelector('[data-keep]').value}`;
+  });
+}
+
+function startTrace() {
+  const show = (columns) => {
+    const query = new URLSearchParams({ set: document.querySelector('#trace-form [name="set"]').value });
+    columns.forEach((column) => query.append('col', column));
+    if (!columns.length) {
+      query.append('col', '');
+    }
+    query.set('edit', 'on');
+    location.search = query;
+  };
+  const change = (event, changed) => {
+    const form = event.target.closest('#trace-form');
+    if (form) {
+      const columns = columnsOf(form);
+      const place = [...form.querySelectorAll('.path-column')].indexOf(event.target.closest('.path-column'));
+      changed(columns, place);
+      show(columns);
+    }
+  };
+  document.addEventListener('change', (event) => change(event, () => {}));
+  document.addEventListener('click', (event) => {
+    const steps = (text) => text.split('|')[0];
+    if (event.target.closest('[data-add-column]')) {
+      change(event, (columns) => columns.push('derive<||'));
+    } else if (event.target.closest('[data-drop-column]')) {
+      change(event, (columns, place) => columns.splice(place, 1));
+    } else if (event.target.closest('[data-add-step]')) {
+      change(event, (columns, place) => { columns[place] = columns[place].replace('|', ';satisfy<|'); });
+    } else if (event.target.closest('[data-drop-step]')) {
+      change(event, (columns, place) => { columns[place] = columns[place].replace(steps(columns[place]), steps(columns[place]).replace(/;[^;]*$/, '')); });
+    }
+  });
+}
+
+async function askRule(row) {
+  const field = (name, label, value, type = 'text') => ({ name, label, input: element('input', { value, type, min: 0, autocomplete: 'off' }) });
+  const data = row?.dataset ?? {};
+  const answer = await ask(document.getElementById('rule-dialog'), 'Link rule', [field('kind', 'Kind of link', data.kind ?? ''),
+    field('from', 'From: levels or kinds of elements, by commas', data.from ?? ''), field('to', 'To', data.to ?? ''),
+    field('leastFrom', 'Links expected from each', data.leastFrom ?? '0', 'number'), field('leastTo', 'Links expected at each', data.leastTo ?? '0', 'number'),
+    field('watched', 'Properties whose change puts the link in doubt', data.watched ?? 'text, constraint')], 'Save');
+  if (answer) {
+    save('/rules', { ...answer, leastFrom: Number(answer.leastFrom), leastTo: Number(answer.leastTo), element: data.rule ?? null, base: revision() });
+  }
+}
+
+async function askKind() {
+  const answer = await ask(document.getElementById('rule-dialog'), 'Kind of link', [{ name: 'key', label: 'Key, for rules and the notation' },
+    { name: 'forward', label: 'How the source is to the target' }, { name: 'backward', label: 'How the target is to the source' }], 'Add');
+  if (answer) {
+    save('/rules/kinds', { ...answer, base: revision() });
+  }
+}
+
+function confirmLinks(links) {
+  if (links.length) {
+    save('/recheck/confirm', { links, note: document.getElementById('recheck-note').value, base: revision() });
+  } else {
+    say('Choose the links you have looked at.');
+  }
+}
+
+/** Keeps what the page shows, with what stands in its address. */
+async function saveView(button) {
+  const answer = await ask(viewDialog(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
+    { name: 'shared', label: 'Listed for', input: element('select', {}, element('option', { value: 'yes', textContent: 'everybody' }), element('option', { value: '', textContent: 'me' })) },
+    { name: 'pinned', label: 'On the Overview', input: element('select', {}, element('option', { value: '', textContent: 'no' }), element('option', { value: 'yes', textContent: 'pinned, with its count' })) }], 'Save');
+  if (answer?.name.trim()) {
+    const query = new URLSearchParams(button.dataset.query ?? location.search);
+    query.delete('edit');
+    save('/views', { name: answer.name, page: button.dataset.saveView, query: String(query), shared: answer.shared === 'yes', pinned: answer.pinned === 'yes', base: revision() });
+  }
+}
+
+function viewDialog() {
+  const there = document.getElementById('view-dialog');
+  const dialog = there ?? element('dialog', { className: 'grid-dialog', id: 'view-dialog', aria: { label: 'View' } });
+  if (!there) {
+    document.body.append(dialog);
+  }
+  return dialog;
+}
+
+export function startLinkPages() {
+  startTrace();
+  document.addEventListener('change', (event) => event.target.closest('form[data-at-once]')?.requestSubmit());
+  document.addEventListener('click', (event) => {
+    const row = event.target.closest('tr');
+    const keep = event.target.closest('[data-save-view]');
+    const pin = event.target.closest('[data-pin]');
+    if (keep) {
+      saveView(keep);
+    } else if (pin) {
+      save(`/views/${pin.dataset.pin}/pin`, { pinned: pin.dataset.pinned !== 'true', base: revision() });
+    } else if (event.target.closest('[data-rule-edit]')) {
+      askRule(row);
+    } else if (event.target.closest('[data-rule-new]')) {
+      askRule(null);
+    } else if (event.target.closest('[data-kind-new]')) {
+      askKind();
+    } else if (event.target.closest('[data-rule-remove]')) {
+      save('/rules/remove', { element: row.dataset.rule, base: revision() });
+    } else if (event.target.closest('[data-confirm="one"]')) {
+      confirmLinks([event.target.closest('[data-confirm]').dataset.key]);
+    } else if (event.target.closest('[data-confirm="chosen"]')) {
+      confirmLinks([...document.querySelectorAll('[data-recheck]:checked')].map((box) => box.value));
+    }
+  });
+}

@@ -1,0 +1,213 @@
+package pyrite.app.links;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.recheck.Rechecks;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Specification;
+import pyrite.core.trace.Link;
+import pyrite.core.trace.LinkKind;
+import pyrite.core.trace.LinkRules;
+import pyrite.core.trace.Linking;
+import pyrite.core.trace.Links;
+
+/** Links as data: those of elements, what could be linked, adding and removing. */
+@RestController
+class LinksController {
+    private static final int MOST_SHOWN = 60;
+    private static final int MOST_AT_ONCE = 5000;
+
+    private final Workspace workspace;
+    private final Rechecks rechecks;
+
+    LinksController(Workspace workspace, Rechecks rechecks) {
+        this.workspace = workspace;
+        this.rechecks = rechecks;
+    }
+
+    /** An element as a choice: how it is called, what it says, and what rules know it as. */
+    record End(String id, String label, String text, String family, String words) {
+    }
+
+    /** A link seen from one of its ends. */
+    record Seen(String carrier, String kind, String words, boolean up, End other, String source, String target, boolean doubt) {
+    }
+
+    /** A kind of link and which ways it may be made from the elements in question. */
+    record Way(String kind, String words, boolean out) {
+    }
+
+    private static End end(Model model, Labels labels, LinkRules rules, Element element) {
+        return new End(element.id().toString(), Specification.isRequirement(element) ? labels.full(element) : labels.withOwner(element),
+                model.inheritance().documentation(element), labels.family(element), rules.words(element).iterator().next());
+    }
+
+    @GetMapping("/p/{project}/{branch}/links/of.json")
+    List<Seen> of(Workspace.Head head, @RequestParam String element) {
+        Element at = head.element(element);
+        Labels labels = new Labels(head.model());
+        LinkRules rules = new LinkRules(head.model());
+        Set<Link> doubted = rechecks.of(head, at.id()).stream().map(doubt -> doubt.link()).collect(Collectors.toSet());
+        return new Links(head.model()).of(at).stream()
+                .sorted(Comparator.comparing((Link link) -> !link.below().equals(at.id())).thenComparing(link -> link.words(at.id())))
+                .map(link -> new Seen(link.carrier().toString(), link.kind().key(), link.words(at.id()), link.below().equals(at.id()),
+                        end(head.model(), labels, rules, head.model().get(link.other(at.id()))), link.source().toString(), link.target().toString(), doubted.contains(link)))
+                .toList();
+    }
+
+    /** The kinds of links that rules allow to begin or end at elements like this one, whatever the other end. */
+    @GetMapping("/p/{project}/{branch}/links/ways.json")
+    List<Way> ways(Workspace.Head head, @RequestParam String element) {
+        LinkRules rules = new LinkRules(head.model());
+        Set<String> words = rules.words(head.element(element));
+        List<Way> ways = new ArrayList<>();
+        for (LinkKind kind : LinkKind.all(head.model())) {
+            if (rules.of(kind).stream().anyMatch(rule -> rule.from().stream().anyMatch(words::contains))) {
+                ways.add(new Way(kind.key(), kind.forward(), true));
+            }
+            if (rules.of(kind).stream().anyMatch(rule -> rule.to().stream().anyMatch(words::contains))) {
+                ways.add(new Way(kind.key(), kind.backward(), false));
+            }
+        }
+        return ways;
+    }
+
+    /** The kinds that rules allow between elements like these two, either way. */
+    @GetMapping("/p/{project}/{branch}/links/between.json")
+    List<Way> between(Workspace.Head head, @RequestParam String left, @RequestParam String right) {
+        LinkRules rules = new LinkRules(head.model());
+        Element from = head.element(left);
+        Element to = head.element(right);
+        List<Way> ways = new ArrayList<>();
+        for (LinkKind kind : LinkKind.all(head.model())) {
+            if (rules.allows(kind, from, to)) {
+                ways.add(new Way(kind.key(), kind.forward(), true));
+            }
+            if (rules.allows(kind, to, from)) {
+                ways.add(new Way(kind.key(), kind.backward(), false));
+            }
+        }
+        return ways;
+    }
+
+    /** What may be the other end, the best first; ids that were typed and that nothing has. */
+    record Candidates(List<End> ends, int more, List<String> unknown) {
+    }
+
+    /** @param q a part of the id, the name or the text; or ids by commas or spaces */
+    @GetMapping("/p/{project}/{branch}/links/candidates.json")
+    Candidates candidates(Workspace.Head head, @RequestParam String element, @RequestParam String kind, @RequestParam boolean out, @RequestParam(defaultValue = "") String q) {
+        Model model = head.model();
+        Element from = head.element(element);
+        LinkKind wanted = kind(model, kind);
+        LinkRules rules = new LinkRules(model);
+        Labels labels = new Labels(model);
+        List<String> typed = Arrays.stream(q.strip().split("[\\s,;]+")).filter(each -> !each.isEmpty()).toList();
+        Map<String, Element> byId = typed.isEmpty() ? Map.of() : byId(model, typed);
+        if (!byId.isEmpty() && (typed.size() > 1 || typed.stream().allMatch(byId::containsKey))) {
+            return new Candidates(typed.stream().distinct().filter(byId::containsKey).map(byId::get).map(each -> end(model, labels, rules, each)).toList(), 0,
+                    typed.stream().distinct().filter(each -> !byId.containsKey(each)).toList());
+        }
+        String text = q.strip().toLowerCase(Locale.ROOT);
+        List<Element> fitting = model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
+                .filter(each -> out ? rules.allows(wanted, from, each) : rules.allows(wanted, each, from))
+                .filter(each -> text.isEmpty() || reads(model, labels, each).contains(text))
+                .sorted(Comparator.comparing((Element each) -> !labels.full(each).toLowerCase(Locale.ROOT).contains(text))
+                        .thenComparing(each -> RequirementIds.of(model, each), RequirementIds.ORDER)).toList();
+        return new Candidates(fitting.stream().limit(MOST_SHOWN).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, fitting.size() - MOST_SHOWN),
+                RequirementIds.parse(q.strip()).isPresent() && fitting.isEmpty() ? List.of(q.strip()) : List.of());
+    }
+
+    private static String reads(Model model, Labels labels, Element element) {
+        return (labels.withOwner(element) + " " + (Specification.isRequirement(element) ? model.inheritance().documentation(element) : "")).toLowerCase(Locale.ROOT);
+    }
+
+    private static Map<String, Element> byId(Model model, List<String> ids) {
+        Set<String> wanted = Set.copyOf(ids);
+        return model.ownElements().stream().filter(each -> each.shortName() != null && wanted.contains(each.shortName()) && Specification.isRequirement(each))
+                .collect(Collectors.toMap(Element::shortName, each -> each, (a, _) -> a));
+    }
+
+    static LinkKind kind(Model model, String key) {
+        return LinkKind.named(model, key).orElseThrow(() -> new NotFound("there is no kind of link called " + key));
+    }
+
+    /** Links to make: from each source to each target. */
+    record Wanted(@NotNull String kind, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> sources, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> targets, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/links/add")
+    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody Wanted wanted) {
+        if ((long) wanted.sources().size() * wanted.targets().size() > MOST_AT_ONCE) {
+            return Answer.unprocessable("at most " + MOST_AT_ONCE + " links are made at once");
+        }
+        LinkKind kind = kind(head.model(), wanted.kind());
+        List<Element> targets = wanted.targets().stream().map(head::element).toList();
+        Linking linking = new Linking(head.model());
+        Linking.Proposal proposal = linking.make(wanted.sources().stream().map(head::element)
+                .flatMap(source -> targets.stream().map(target -> new Linking.Wish(kind, source, target))).toList());
+        if (!proposal.refused().isEmpty()) {
+            int others = proposal.refused().size() - 1;
+            return Answer.unprocessable(proposal.refused().getFirst() + (others == 0 ? "" : "; and " + others + " more would break a rule, so none was made"));
+        }
+        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), proposal.edit(), person, proposal.summary()), "they are linked so already");
+    }
+
+    /** A link to remove. */
+    record Named(@NotNull String carrier, @NotNull String source, @NotNull String target) {
+    }
+
+    record Removed(@NotEmpty @Size(max = MOST_AT_ONCE) List<@Valid Named> links, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/links/remove")
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed wanted) {
+        Links links = new Links(head.model());
+        Set<Link> gone = new LinkedHashSet<>();
+        for (Named named : wanted.links()) {
+            links.carriedBy(head.element(named.carrier())).stream().filter(link -> link.source().toString().equals(named.source())
+                    && link.target().toString().equals(named.target())).forEach(gone::add);
+        }
+        if (gone.isEmpty()) {
+            return Answer.unprocessable("this link is there no more");
+        }
+        Linking linking = new Linking(head.model());
+        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), linking.remove(List.copyOf(gone)), person, linking.removalSummary(List.copyOf(gone))), "nothing changed");
+    }
+
+    /** What stands in one of the two lists: a specification's requirements, or all elements that rules know by a word. */
+    @GetMapping("/p/{project}/{branch}/links/list.json")
+    Candidates list(Workspace.Head head, @RequestParam(defaultValue = "") String set, @RequestParam(defaultValue = "") String q) {
+        Model model = head.model();
+        LinkRules rules = new LinkRules(model);
+        Labels labels = new Labels(model);
+        String text = q.strip().toLowerCase(Locale.ROOT);
+        List<Element> all = Sets.of(head, rules, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
+        return new Candidates(all.stream().limit(1000).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, all.size() - 1000), List.of());
+    }
+}

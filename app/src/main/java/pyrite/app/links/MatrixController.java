@@ -1,0 +1,52 @@
+package pyrite.app.links;
+
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Specification;
+import pyrite.core.trace.LinkRules;
+import pyrite.core.trace.Matrix;
+
+/** The cells of a matrix, some rows at a time. */
+@RestController
+class MatrixController {
+    private static final int MOST_ROWS = 200;
+
+    private final Graphs graphs;
+
+    MatrixController(Graphs graphs) {
+        this.graphs = graphs;
+    }
+
+    record Heading(String id, String tag, String title) {
+    }
+
+    /** A window of a matrix: all headings of columns, and the rows from one on. */
+    record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/matrix.json")
+    Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
+            @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
+        LinkRules rules = new LinkRules(head.model());
+        List<Element> all = Sets.of(head, rules, rows).toList();
+        int first = Math.max(0, Math.min(from, all.size()));
+        List<Element> shown = all.subList(first, Math.min(all.size(), first + Math.max(0, Math.min(count, MOST_ROWS))));
+        List<Element> across = Sets.of(head, rules, columns).toList();
+        Matrix matrix = Matrix.of(graphs.of(head), shown, across, kind, implied);
+        Labels labels = new Labels(head.model());
+        return new Window(all.size(), first == 0 ? across.stream().map(each -> heading(head, labels, each)).toList() : List.of(), first,
+                shown.stream().map(each -> heading(head, labels, each)).toList(), matrix.cells());
+    }
+
+    private static Heading heading(Workspace.Head head, Labels labels, Element element) {
+        boolean requirement = Specification.isRequirement(element);
+        return new Heading(element.id().toString(), requirement ? RequirementIds.of(head.model(), element) : labels.name(element),
+                requirement ? head.model().inheritance().documentation(element) : labels.withOwner(element));
+    }
+}

@@ -1,0 +1,118 @@
+package pyrite.app.links;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.access.AccessDeniedException;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+import pyrite.core.trace.Link;
+import pyrite.core.trace.LinkKind;
+import pyrite.core.trace.LinkRule;
+import pyrite.core.trace.LinkRules;
+import pyrite.core.trace.Links;
+import pyrite.core.trace.RuleEditing;
+
+/** The link rules: a picture of them, and for administrators an editor. */
+@Controller
+class RulesController {
+    private final Pages pages;
+    private final Workspace workspace;
+    private final Graphs graphs;
+
+    RulesController(Pages pages, Workspace workspace, Graphs graphs) {
+        this.pages = pages;
+        this.workspace = workspace;
+        this.graphs = graphs;
+    }
+
+    /** A kind with its rules and how many links of it there are. */
+    public record Row(LinkKind kind, List<LinkRule> rules, int links, boolean own) {
+    }
+
+    /** A link that was there before the rule that it breaks. */
+    public record Breaking(Link link, Element source, Element target, String objection) {
+    }
+
+    @GetMapping("/p/{project}/{branch}/rules")
+    String rules(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.REQUIREMENTS, "Link rules");
+        Model model = head.model();
+        LinkRules rules = new LinkRules(model);
+        Set<Link> all = links(head);
+        page.addAttribute("rows", LinkKind.all(model).stream().map(kind -> new Row(kind, rules.of(kind),
+                (int) all.stream().filter(link -> link.kind().equals(kind)).count(), rules.of(kind).stream().anyMatch(rule -> !model.isLibrary(rule.element().id())))).toList());
+        page.addAttribute("picture", RulePicture.of(rules.all(), LinkKind.all(model)));
+        page.addAttribute("breaking", all.stream().map(link -> new Breaking(link, model.get(link.source()), model.get(link.target()), rules.objection(link)))
+                .filter(each -> !each.objection().isEmpty()).limit(50).toList());
+        page.addAttribute("mayRule", person.isAdministrator() && !head.past());
+        return "links/rules";
+    }
+
+    private Set<Link> links(Workspace.Head head) {
+        Links links = new Links(head.model());
+        return head.model().ownElements().stream().flatMap(element -> links.carriedBy(element).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** A rule as it is to be; {@code element} is that of the rule it replaces, null for a new one. */
+    record Ruled(@Nullable String element, @NotNull @Size(max = 60) String kind, @NotNull @Size(max = 400) String from, @NotNull @Size(max = 400) String to,
+            @PositiveOrZero int leastFrom, @PositiveOrZero int leastTo, @NotNull @Size(max = 400) String watched, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/rules")
+    @ResponseBody
+    ResponseEntity<Answer> save(Workspace.Head head, Person person, @Valid @RequestBody Ruled ruled) {
+        onlyAdministrators(person);
+        RuleEditing.Proposal proposal = new RuleEditing(head.model()).put(ruled.element() == null ? null : head.element(ruled.element()),
+                new RuleEditing.Wanted(ruled.kind(), ruled.from(), ruled.to(), ruled.leastFrom(), ruled.leastTo(), ruled.watched()));
+        return proposal.problem().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), ruled.base(), proposal.edit(), person, "link rule for " + ruled.kind() + " changed"), "nothing changed")
+                : Answer.unprocessable(proposal.problem());
+    }
+
+    /** A rule to remove, or a kind of link to add. */
+    record Gone(@NotNull String element, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/rules/remove")
+    @ResponseBody
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Gone gone) {
+        onlyAdministrators(person);
+        return Answer.of(head, workspace.commit(head.branch(), gone.base(), pyrite.core.model.Edit.remove(head.element(gone.element()).id()), person, "link rule removed"), "nothing changed");
+    }
+
+    record NewKind(@NotNull @Size(max = 60) String key, @NotNull @Size(max = 100) String forward, @NotNull @Size(max = 100) String backward, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/rules/kinds")
+    @ResponseBody
+    ResponseEntity<Answer> kind(Workspace.Head head, Person person, @Valid @RequestBody NewKind kind) {
+        onlyAdministrators(person);
+        RuleEditing.Proposal proposal = new RuleEditing(head.model()).kind(kind.key(), kind.forward(), kind.backward());
+        return proposal.problem().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), kind.base(), proposal.edit(), person, "kind of link " + kind.key() + " added"), "nothing changed")
+                : Answer.unprocessable(proposal.problem());
+    }
+
+    private static void onlyAdministrators(Person person) {
+        if (!person.isAdministrator()) {
+            throw new AccessDeniedException("link rules are changed by administrators");
+        }
+    }
+}

@@ -1,0 +1,207 @@
+package pyrite.app.links;
+
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.server.ResponseStatusException;
+import org.springframework.web.util.UriComponentsBuilder;
+import pyrite.app.architecture.DiagramController;
+import pyrite.app.evidence.StaleRuns;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.Specification;
+import pyrite.core.trace.Coverage;
+import pyrite.core.trace.Impact;
+import pyrite.core.trace.LinkKind;
+import pyrite.core.trace.LinkRules;
+import pyrite.core.trace.TraceTable;
+import pyrite.core.view.DiagramLayout;
+import pyrite.core.view.ImpactView;
+
+/** The pages that ask something of the links: two lists to link, coverage, impact, the trace table and the matrix. */
+@Controller
+class TracePagesController {
+    private static final int MOST_ROWS = 200;
+    private static final int MOST_IN_CELL = 12;
+    private static final int MOST_GAPS = 500;
+    private static final List<String> STANDARD = List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<");
+
+    private final Pages pages;
+    private final Graphs graphs;
+    private final StaleRuns staleRuns;
+
+    TracePagesController(Pages pages, Graphs graphs, StaleRuns staleRuns) {
+        this.pages = pages;
+        this.graphs = graphs;
+        this.staleRuns = staleRuns;
+    }
+
+    private void frame(org.springframework.ui.Model page, Workspace.Head head, Person person, String title) {
+        pages.frame(page, head, person, Station.REQUIREMENTS, title);
+        page.addAttribute("kinds", LinkKind.all(head.model()));
+        page.addAttribute("sets", Sets.all(head, new LinkRules(head.model())));
+    }
+
+    /** Two lists, to link what stands in one with what stands in the other. */
+    @GetMapping("/p/{project}/{branch}/links")
+    String lists(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        frame(page, head, person, "Link");
+        return "links/lists";
+    }
+
+    @GetMapping("/p/{project}/{branch}/coverage")
+    String coverage(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        frame(page, head, person, "Coverage");
+        Coverage coverage = graphs.coverage(head);
+        page.addAttribute("coverage", coverage);
+        page.addAttribute("gaps", coverage.gaps().stream().limit(MOST_GAPS).toList());
+        return "links/coverage";
+    }
+
+    /** @param of ids of elements or of requirements, by commas */
+    @GetMapping("/p/{project}/{branch}/impact")
+    String impact(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String of, @RequestParam(defaultValue = "both") String way,
+            @RequestParam(defaultValue = "3") int depth, @RequestParam(defaultValue = "") Set<String> kind, org.springframework.ui.Model page) {
+        frame(page, head, person, "Impact");
+        List<String> asked = Arrays.stream(of.split("[,\\s]+")).filter(each -> !each.isEmpty()).distinct().toList();
+        Map<String, Element> byId = asked.isEmpty() ? Map.of() : named(head, asked);
+        List<Element> from = asked.stream().filter(byId::containsKey).map(byId::get).toList();
+        page.addAttribute("of", of);
+        page.addAttribute("way", way);
+        page.addAttribute("depth", depth);
+        page.addAttribute("chosen", kind);
+        page.addAttribute("unknown", asked.stream().filter(each -> !byId.containsKey(each)).toList());
+        page.addAttribute("from", from);
+        if (!from.isEmpty()) {
+            Impact impact = Impact.of(graphs.of(head), from, !way.equals("down"), !way.equals("up"), Math.max(1, Math.min(depth, TraceTable.FARTHEST)), kind);
+            page.addAttribute("impact", impact);
+            page.addAttribute("layers", layers(head, impact));
+            page.addAttribute("layout", DiagramLayout.of(ImpactView.of(head.model(), impact)));
+            page.addAttribute("open", new DiagramController.Opened(Set.of(), false));
+            page.addAttribute("stale", staleRuns.touchedBy(head, from));
+        }
+        return "links/impact";
+    }
+
+    private static Map<String, Element> named(Workspace.Head head, List<String> asked) {
+        Map<String, Element> found = new LinkedHashMap<>();
+        Set<String> wanted = new LinkedHashSet<>(asked);
+        head.model().ownElements().forEach(element -> {
+            if (wanted.contains(element.id().toString())) {
+                found.put(element.id().toString(), element);
+            } else if (element.shortName() != null && wanted.contains(element.shortName())) {
+                found.put(element.shortName(), element);
+            } else if (element.name() != null && wanted.contains(element.name())) {
+                found.putIfAbsent(element.name(), element);
+            }
+        });
+        return found;
+    }
+
+    /** Elements as many links away. */
+    public record Layer(int far, List<Element> elements) {
+        public String words() {
+            return far == 0 ? "what changes" : Math.abs(far) + (Math.abs(far) == 1 ? " link " : " links ") + (far < 0 ? "up" : "down");
+        }
+    }
+
+    private static List<Layer> layers(Workspace.Head head, Impact impact) {
+        Map<Integer, List<Element>> byFar = impact.reached().entrySet().stream().collect(Collectors.groupingBy(Map.Entry::getValue, java.util.TreeMap::new,
+                Collectors.mapping(entry -> head.model().get(entry.getKey()), Collectors.toList())));
+        return byFar.entrySet().stream().map(entry -> new Layer(entry.getKey(), entry.getValue().stream()
+                .sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER)).toList())).toList();
+    }
+
+    /** One thing a path column found, as the table shows it. */
+    public record Found(Element element, String shown) {
+    }
+
+    /** What a path column found in a row; {@code more} are not shown. */
+    public record Cell(List<Found> found, int more) {
+    }
+
+    public record Line(Element start, List<Cell> cells) {
+    }
+
+    /** @param col path columns as {@link TraceTable.Column#parse} takes them */
+    @GetMapping("/p/{project}/{branch}/trace")
+    String trace(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String set, @RequestParam(required = false) List<String> col,
+            @RequestParam(defaultValue = "0") int from, org.springframework.ui.Model page) {
+        frame(page, head, person, "Trace table");
+        String chosen = set.isEmpty() ? Specification.all(head.model()).stream().findFirst().map(each -> each.element().id().toString()).orElse("~requirement") : set;
+        TraceTable table = table(col == null ? STANDARD : col);
+        List<TraceTable.Row> rows = rows(head, chosen, table);
+        Attributes attributes = new Attributes(head.model());
+        int first = Math.max(0, Math.min(from, Math.max(0, rows.size() - 1)));
+        page.addAttribute("set", chosen);
+        page.addAttribute("queryOf", UriComponentsBuilder.newInstance().queryParam("set", chosen).queryParam("col", (Object[]) (col == null ? STANDARD : col).toArray())
+                .encode().build().getQuery());
+        page.addAttribute("columns", table.columns());
+        page.addAttribute("attributes", attributes.all());
+        page.addAttribute("total", rows.size());
+        page.addAttribute("from", first);
+        page.addAttribute("most", MOST_ROWS);
+        page.addAttribute("rows", rows.stream().skip(first).limit(MOST_ROWS).map(row -> line(head, attributes, table, row)).toList());
+        return "links/trace";
+    }
+
+    static TraceTable table(List<String> columns) {
+        try {
+            return new TraceTable(columns.stream().filter(each -> !each.isBlank()).map(TraceTable.Column::parse).toList());
+        } catch (IllegalArgumentException fault) {
+            throw new ResponseStatusException(HttpStatus.BAD_REQUEST, fault.getMessage());
+        }
+    }
+
+    List<TraceTable.Row> rows(Workspace.Head head, String set, TraceTable table) {
+        return table.rows(graphs.of(head), Sets.of(head, new LinkRules(head.model()), set).toList());
+    }
+
+    private static Line line(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {
+        List<Cell> cells = new java.util.ArrayList<>();
+        for (int i = 0; i < table.columns().size(); i++) {
+            String show = table.columns().get(i).show();
+            List<ElementId> found = row.cells().get(i);
+            cells.add(new Cell(found.stream().limit(MOST_IN_CELL).map(head.model()::get)
+                    .map(element -> new Found(element, shown(head, attributes, element, show))).toList(), Math.max(0, found.size() - MOST_IN_CELL)));
+        }
+        return new Line(row.start(), cells);
+    }
+
+    static String shown(Workspace.Head head, Attributes attributes, Element element, String show) {
+        return switch (show) {
+            case "" -> "";
+            case "text" -> head.model().inheritance().documentation(element);
+            default -> Specification.isRequirement(element) ? attributes.value(element, show) : "";
+        };
+    }
+
+    @GetMapping("/p/{project}/{branch}/matrix")
+    String matrix(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String rows, @RequestParam(defaultValue = "") String columns,
+            @RequestParam(defaultValue = "") String kind, org.springframework.ui.Model page) {
+        frame(page, head, person, "Matrix");
+        List<Specification> all = Specification.all(head.model());
+        Labels labels = new Labels(head.model());
+        page.addAttribute("labels", labels);
+        page.addAttribute("rows", !rows.isEmpty() ? rows : all.isEmpty() ? "~requirement" : all.get(Math.min(1, all.size() - 1)).element().id().toString());
+        page.addAttribute("columns", !columns.isEmpty() ? columns : all.isEmpty() ? "~need" : all.getFirst().element().id().toString());
+        page.addAttribute("kind", kind.isEmpty() ? "frame" : kind);
+        return "links/matrix";
+    }
+}

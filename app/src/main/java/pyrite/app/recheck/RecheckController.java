@@ -1,0 +1,172 @@
+package pyrite.app.recheck;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Specification;
+import pyrite.core.trace.Agreements;
+import pyrite.core.trace.Confirmation;
+import pyrite.core.trace.DoubtText;
+import pyrite.core.trace.LinkKind;
+import pyrite.core.view.TextDifference;
+
+/** The links that need recheck, with what changed at which end, and confirming them. */
+@Controller
+class RecheckController {
+    private static final int MOST_SHOWN = 100;
+
+    private final Pages pages;
+    private final Workspace workspace;
+    private final BranchStore store;
+    private final Rechecks rechecks;
+    private final Verdicts verdicts;
+
+    RecheckController(Pages pages, Workspace workspace, BranchStore store, Rechecks rechecks, Verdicts verdicts) {
+        this.pages = pages;
+        this.workspace = workspace;
+        this.store = store;
+        this.rechecks = rechecks;
+        this.verdicts = verdicts;
+    }
+
+    /**
+     * A property of an end that changed.
+     *
+     * @param by the newest revision that touched the end since, with who made it; null if none is found
+     */
+    public record Change(Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {
+    }
+
+    /** A link to look at again; {@code key} names it in a form. */
+    public record Item(String key, LinkKind kind, Element source, Element target, int since, List<Change> changes) {
+    }
+
+    /** @param way {@code up} where what the link comes from changed, {@code down} where what realises it did */
+    @GetMapping("/p/{project}/{branch}/recheck")
+    String recheck(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String kind, @RequestParam(defaultValue = "") String cause,
+            @RequestParam(defaultValue = "") String way, @RequestParam(defaultValue = "") String spec, @RequestParam(defaultValue = "") String of,
+            org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.REQUIREMENTS, "Recheck");
+        List<Agreements.Doubt> all = rechecks.all(head);
+        List<Agreements.Doubt> chosen = all.stream().filter(doubt -> takes(head.model(), doubt, kind, cause, way, spec, of)).sorted(order(head.model())).toList();
+        page.addAttribute("all", all.size());
+        page.addAttribute("chosen", chosen.size());
+        page.addAttribute("items", chosen.stream().limit(MOST_SHOWN).map(doubt -> item(head, doubt)).toList());
+        page.addAttribute("kinds", all.stream().map(doubt -> doubt.link().kind().key()).collect(Collectors.toCollection(TreeSet::new)));
+        page.addAttribute("causes", all.stream().flatMap(doubt -> doubt.changes().stream()).map(Agreements.Change::property).collect(Collectors.toCollection(TreeSet::new)));
+        page.addAttribute("specifications", Specification.all(head.model()).stream().map(Specification::element).toList());
+        page.addAttribute("filter", new Filter(kind, cause, way, spec));
+        page.addAttribute("stale", stale(head));
+        return "recheck/list";
+    }
+
+    /** What was chosen, for the controls. */
+    public record Filter(String kind, String cause, String way, String spec) {
+    }
+
+    private static Comparator<Agreements.Doubt> order(Model model) {
+        return Comparator.comparing((Agreements.Doubt doubt) -> id(model, doubt.link().target()), RequirementIds.ORDER)
+                .thenComparing(doubt -> id(model, doubt.link().source()), RequirementIds.ORDER);
+    }
+
+    private static String id(Model model, ElementId id) {
+        return RequirementIds.of(model, model.get(id));
+    }
+
+    private static boolean takes(Model model, Agreements.Doubt doubt, String kind, String cause, String way, String spec, String of) {
+        return (kind.isEmpty() || doubt.link().kind().key().equals(kind))
+                && (cause.isEmpty() || doubt.changes().stream().anyMatch(change -> change.property().equals(cause)))
+                && (way.isEmpty() || doubt.isAbout(way.equals("up") ? doubt.link().above() : doubt.link().below()))
+                && (spec.isEmpty() || isIn(model, doubt.link().source(), spec) || isIn(model, doubt.link().target(), spec))
+                && (of.isEmpty() || doubt.link().source().toString().equals(of) || doubt.link().target().toString().equals(of));
+    }
+
+    private static boolean isIn(Model model, ElementId end, String specification) {
+        return model.owners(model.get(end)).stream().anyMatch(owner -> owner.id().toString().equals(specification));
+    }
+
+    private Item item(Workspace.Head head, Agreements.Doubt doubt) {
+        Model then = workspace.at(head, doubt.since());
+        List<Change> changes = doubt.changes().stream().map(change -> {
+            DoubtText text = DoubtText.of(then, head.model(), change);
+            return new Change(head.model().get(change.end()), change.property(), TextDifference.of(text.before(), text.after()), by(head, then, change.end(), doubt.since()).orElse(null));
+        }).toList();
+        return new Item(key(doubt), doubt.link().kind(), head.model().get(doubt.link().source()), head.model().get(doubt.link().target()), doubt.since(), changes);
+    }
+
+    private static String key(Agreements.Doubt doubt) {
+        return doubt.link().carrier() + " " + doubt.link().source() + " " + doubt.link().target();
+    }
+
+    /** The newest revision after one that touched an end or something it owns, now or then. */
+    private Optional<BranchStore.Entry> by(Workspace.Head head, Model then, ElementId end, int since) {
+        List<ElementId> parts = new ArrayList<>();
+        for (Model model : List.of(head.model(), then)) {
+            if (model.has(end)) {
+                model.subtree(end).forEach(each -> parts.add(each.id()));
+            }
+        }
+        return parts.stream().distinct().flatMap(id -> store.revisionsOf(head.branch(), id).stream()).filter(entry -> entry.revision().number() > since)
+                .max(Comparator.comparing(entry -> entry.revision().number()));
+    }
+
+    /** Requirements whose evidence went stale: another matter than links in doubt, but settled by the same people. */
+    private List<Element> stale(Workspace.Head head) {
+        return verdicts.all(head).entrySet().stream().filter(entry -> entry.getValue().stream().anyMatch(VerdictView::stale)).map(entry -> head.model().get(entry.getKey()))
+                .sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER)).toList();
+    }
+
+    /** Links to confirm, as the page named them, and why they still hold. */
+    record Confirmed(@NotEmpty @Size(max = 20_000) Set<String> links, @NotNull @Size(max = 2000) String note, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/recheck/confirm")
+    @ResponseBody
+    ResponseEntity<Answer> confirm(Workspace.Head head, Person person, @Valid @RequestBody Confirmed confirmed) {
+        List<Agreements.Doubt> doubts = rechecks.all(head).stream().filter(doubt -> confirmed.links().contains(key(doubt))).toList();
+        if (doubts.isEmpty()) {
+            return Answer.unprocessable("these links need no recheck any more");
+        }
+        if (confirmed.base() < head.number() && hasMoved(head, confirmed.base(), doubts)) {
+            return Answer.unprocessable("an end has changed again since this page was loaded; look at it once more, then confirm");
+        }
+        Confirmation confirmation = Confirmation.of(head.model(), doubts, head.number(), Objects.requireNonNull(confirmed.note()));
+        return Answer.of(head, workspace.commit(head.branch(), head.number(), confirmation.edit(), person, confirmation.summary()), "nothing changed");
+    }
+
+    private boolean hasMoved(Workspace.Head head, int base, List<Agreements.Doubt> doubts) {
+        Set<ElementId> parts = doubts.stream().flatMap(doubt -> doubt.changes().stream()).flatMap(change -> head.model().subtree(change.end()).stream())
+                .map(Element::id).collect(Collectors.toSet());
+        return !store.movedSince(head.branch(), base, parts).isEmpty();
+    }
+}

@@ -1,0 +1,50 @@
+package pyrite.app.requirements;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.springframework.stereotype.Component;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Property;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RichText;
+import pyrite.core.specification.Specification.Item;
+
+/** A specification as paragraphs to read. */
+@Component
+class DocumentText {
+    private final Verdicts verdicts;
+
+    DocumentText(Verdicts verdicts) {
+        this.verdicts = verdicts;
+    }
+
+    /**
+     * One paragraph.
+     *
+     * @param level of a heading, 2 to 6
+     * @param html the text, made safe
+     */
+    public record Paragraph(ElementId id, Item.Type type, int level, String number, String tag, String name, String html, String status, List<VerdictView> verdicts) {
+    }
+
+    List<Paragraph> of(Workspace.Head head, List<Item> items) {
+        Attributes attributes = new Attributes(head.model());
+        Labels labels = new Labels(head.model());
+        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        return items.stream().map(item -> {
+            Element element = item.element();
+            boolean requirement = item.type() == Item.Type.REQUIREMENT;
+            String text = item.type() == Item.Type.NOTE ? element.get(Property.TEXT).orElse("") : head.model().inheritance().documentation(element);
+            return new Paragraph(element.id(), item.type(), Math.min(6, item.depth() + 2), item.number(), requirement ? RequirementIds.of(head.model(), element) : "",
+                    item.type() == Item.Type.HEADING ? labels.name(element) : Objects.requireNonNullElse(head.model().names().effectiveName(element), ""),
+                    RichText.html(text), requirement ? attributes.value(element, Attributes.STATUS) : "", judged.getOrDefault(element.id(), List.of()));
+        }).toList();
+    }
+}

@@ -1,0 +1,67 @@
+package pyrite.app.requirements;
+
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import pyrite.app.requirements.RequirementRows.Show;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.Selection;
+import pyrite.core.specification.Specification.Item;
+
+/** Which rows the grid shows for what is asked in its address. */
+@Component
+public class GridRows {
+    private final Lines lines;
+    private final RequirementRows requirements;
+
+    GridRows(Lines lines, RequirementRows requirements) {
+        this.lines = lines;
+        this.requirements = requirements;
+    }
+
+    /** How many requirements are shown. */
+    public long count(Workspace.Head head, Asked asked) {
+        return of(head, asked, new Attributes(head.model())).stream().filter(line -> line.item() != null && line.item().type() == Item.Type.REQUIREMENT).count();
+    }
+
+    /** Which rows are asked for, as addresses have it: {@code where=status:approved}, {@code sort=-id} for the reverse order. */
+    public record Asked(@Nullable String spec, @Nullable String q, @Nullable List<String> where, @Nullable String show, @Nullable String sort, @Nullable String group) {
+    }
+
+    List<Selection.Line> of(Workspace.Head head, Asked asked, Attributes attributes) {
+        String sort = orEmpty(asked.sort());
+        boolean descending = sort.startsWith("-");
+        Selection selection = new Selection(orEmpty(asked.q()), conditions(asked.where() == null ? List.of() : asked.where()),
+                descending ? sort.substring(1) : sort, descending, orEmpty(asked.group()));
+        return selection.of(head.model(), lines.of(head, orEmpty(asked.spec())), attributes, standing(head, asked.show() == null ? "all" : asked.show()));
+    }
+
+    private static String orEmpty(@Nullable String text) {
+        return text == null ? "" : text;
+    }
+
+    /** {@code status:approved}. */
+    private static Map<String, String> conditions(List<String> where) {
+        Map<String, String> conditions = new LinkedHashMap<>();
+        where.stream().filter(each -> each.contains(":")).forEach(each -> conditions.put(each.substring(0, each.indexOf(':')), each.substring(each.indexOf(':') + 1)));
+        return conditions;
+    }
+
+    private @Nullable Predicate<Element> standing(Workspace.Head head, String show) {
+        Show wanted = Arrays.stream(Show.values()).filter(each -> each.key().equals(show)).findFirst()
+                .orElseThrow(() -> new NotFound("there is no selection of requirements called " + show));
+        if (wanted == Show.ALL) {
+            return null;
+        }
+        var taken = requirements.of(head).stream().filter(wanted::takes).map(row -> row.element().id()).collect(Collectors.toSet());
+        return element -> taken.contains(element.id());
+    }
+}

@@ -1,0 +1,214 @@
+package pyrite.app.requirements;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Attribute;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.Metadata;
+import pyrite.core.specification.Replacement;
+import pyrite.core.specification.Specification;
+import pyrite.core.specification.Structuring;
+import pyrite.core.trace.Removal;
+
+/** Takes edits of the lines of a specification: adding, arranging, removing, attributes of many at once. */
+@RestController
+class LinesController {
+    private static final int MOST_LINES = 20_000;
+    private static final int LONGEST_TEXT = 100_000;
+
+    private final Workspace workspace;
+    private final NewIds newIds;
+
+    LinesController(Workspace workspace, NewIds newIds) {
+        this.workspace = workspace;
+        this.newIds = newIds;
+    }
+
+    /** A line to add behind or below another; {@code type} is requirement, heading or note. */
+    record NewLine(@NotNull String anchor, boolean below, @NotNull String type, @NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/add")
+    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewLine wanted) {
+        Structuring structuring = new Structuring(head.model());
+        Element anchor = head.element(wanted.anchor());
+        boolean isTop = Specification.of(head.model(), anchor, false).isPresent();
+        Structuring.Place place = wanted.below() || isTop ? structuring.below(anchor) : structuring.after(anchor);
+        String text = wanted.text().strip();
+        List<Element> made = switch (wanted.type()) {
+            case "heading" -> List.of(structuring.heading(place, text.isEmpty() ? "Heading" : text));
+            case "note" -> List.of(structuring.note(place, text));
+            default -> structuring.requirement(place, newIds.take(head, place.owner(), 1).getFirst(), text);
+        };
+        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(made, Set.of()), person,
+                wanted.type() + " " + called(made.getFirst()) + " added"), "nothing changed", List.of(made.getFirst().id()));
+    }
+
+    private static String called(Element made) {
+        return made.shortName() != null ? made.shortName() : made.name() != null ? made.name() : "";
+    }
+
+    /** Some lines. */
+    record Some(@NotEmpty @Size(max = MOST_LINES) List<String> ids, @PositiveOrZero int base) {
+        List<Element> in(Workspace.Head head) {
+            return ids.stream().map(head::element).toList();
+        }
+    }
+
+    /** How to arrange lines: indent, outdent, up, down; or before, behind or into another line. */
+    record Arranged(@Valid @NotNull Some lines, @NotNull String how, @Nullable String target) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/arrange")
+    ResponseEntity<Answer> arrange(Workspace.Head head, Person person, @Valid @RequestBody Arranged wanted) {
+        Structuring structuring = new Structuring(head.model());
+        List<Element> lines = wanted.lines().in(head);
+        Optional<Edit> edit = switch (wanted.how()) {
+            case "indent" -> structuring.indent(lines);
+            case "outdent" -> structuring.outdent(lines);
+            case "up", "down" -> structuring.shift(lines, wanted.how().equals("down"));
+            default -> Optional.of(structuring.moved(lines, place(structuring, wanted.how(), head.element(java.util.Objects.requireNonNullElse(wanted.target(), "")))));
+        };
+        if (edit.isEmpty()) {
+            return Answer.unprocessable(switch (wanted.how()) {
+                case "indent" -> "there is no line before it that could hold it";
+                case "outdent" -> "it stands at the top of its specification";
+                default -> "it is the " + (wanted.how().equals("up") ? "first" : "last") + " of its level";
+            });
+        }
+        return commit(head, person, wanted.lines().base(), edit.get(), what(head.model(), lines) + switch (wanted.how()) {
+            case "indent" -> " one level deeper";
+            case "outdent" -> " one level higher";
+            default -> " moved";
+        });
+    }
+
+    private static Structuring.Place place(Structuring structuring, String how, Element target) {
+        return switch (how) {
+            case "before" -> structuring.before(target);
+            case "into" -> structuring.below(target);
+            default -> structuring.after(target);
+        };
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/duplicate")
+    ResponseEntity<Answer> duplicate(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
+        Structuring structuring = new Structuring(head.model());
+        List<Element> made = new ArrayList<>();
+        List<ElementId> tops = new ArrayList<>();
+        for (Element line : structuring.tops(wanted.in(head))) {
+            int requirements = (int) head.model().subtree(line.id()).stream().filter(Specification::isRequirement).count();
+            Iterator<String> ids = newIds.take(head, line, requirements).iterator();
+            List<Element> copies = structuring.duplicate(line, ids::next);
+            tops.add(copies.getFirst().id());
+            made.addAll(copies);
+        }
+        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(made, Set.of()), person, what(head.model(), wanted.in(head)) + " duplicated"),
+                "nothing changed", tops);
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/remove")
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
+        Removal removal = Removal.of(head.model(), new Structuring(head.model()).tops(wanted.in(head)));
+        return commit(head, person, wanted.base(), removal.edit(), removal.summary());
+    }
+
+    /** An attribute's value for some requirements; empty takes it away. */
+    record Valued(@Valid @NotNull Some lines, @NotNull String attribute, @NotNull @Size(max = LONGEST_TEXT) String value) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/attribute")
+    ResponseEntity<Answer> attribute(Workspace.Head head, Person person, @Valid @RequestBody Valued wanted) {
+        Attributes attributes = new Attributes(head.model());
+        List<Element> put = new ArrayList<>();
+        Set<ElementId> remove = new HashSet<>();
+        List<Element> requirements = wanted.lines().in(head).stream().filter(Specification::isRequirement).toList();
+        try {
+            for (Element requirement : requirements) {
+                Attribute attribute = attributes.named(requirement, wanted.attribute()).orElseThrow(() -> new IllegalArgumentException(
+                        RequirementIds.of(head.model(), requirement) + " has no attribute " + wanted.attribute()));
+                Edit edit = attributes.set(requirement, attribute, wanted.value());
+                put.addAll(edit.put());
+                remove.addAll(edit.remove());
+            }
+        } catch (Attributes.ValueFault | IllegalArgumentException fault) {
+            return Answer.unprocessable(fault.getMessage());
+        }
+        return commit(head, person, wanted.lines().base(), new Edit(put, remove), wanted.attribute() + " of " + what(head.model(), requirements) + ": "
+                + (wanted.value().isBlank() ? "taken away" : wanted.value()));
+    }
+
+    /** Words to find in the texts of requirements, and what to put in their place. */
+    record Replaced(@Valid @NotNull Some lines, @NotEmpty String find, @NotNull String replace) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/replace")
+    ResponseEntity<Answer> replace(Workspace.Head head, Person person, @Valid @RequestBody Replaced wanted) {
+        Replacement replacement = Replacement.of(head.model(), wanted.lines().in(head), wanted.find(), wanted.replace());
+        return commit(head, person, wanted.lines().base(), replacement.edit(), replacement.summary());
+    }
+
+    /** A specification to begin. */
+    record NewSpecification(@NotNull @Size(max = 200) String name, @NotNull @Size(max = 40) String prefix, @NotNull @Size(max = 40) String level, @PositiveOrZero int base) {
+    }
+
+    @PostMapping("/p/{project}/{branch}/requirements/specifications")
+    ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification wanted) {
+        String prefix = wanted.prefix().strip();
+        if (wanted.name().isBlank() || !prefix.matches("[A-Za-z][A-Za-z0-9_.-]{0,19}")) {
+            return Answer.unprocessable("a specification has a name, and a prefix for its ids that begins with a letter, for instance MG");
+        }
+        if (Specification.all(head.model()).stream().anyMatch(each -> each.prefix().equals(prefix))) {
+            return Answer.unprocessable("the prefix " + prefix + " is that of another specification");
+        }
+        Element made = Element.of(ElementKind.PACKAGE, null, head.model().rankAtEnd(null), wanted.name().strip());
+        List<Element> all = new ArrayList<>(List.of(made));
+        all.addAll(mark(made, prefix, wanted.level().strip(), head.model()));
+        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(all, Set.of()), person, "specification " + wanted.name().strip() + " begun"),
+                "nothing changed", List.of(made.id()));
+    }
+
+    private static List<Element> mark(Element specification, String prefix, String level, Model model) {
+        Element metadata = Element.of(ElementKind.METADATA, specification.id(), Rank.between(null, null), null)
+                .with(Property.TYPES, List.of(Reference.to(Metadata.SPECIFICATION)));
+        List<Rank> ranks = Rank.after(null, 2);
+        return level.isEmpty() ? List.of(metadata, Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)))
+                : List.of(metadata, Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)), Metadata.text(model, metadata, "level", level, ranks.get(1)));
+    }
+
+    private static String what(Model model, List<Element> lines) {
+        Element one = lines.getFirst();
+        return lines.size() > 1 ? lines.size() + " lines" : Specification.isRequirement(one) ? RequirementIds.of(model, one)
+                : java.util.Objects.requireNonNullElse(model.names().effectiveName(one), "note");
+    }
+
+    private ResponseEntity<Answer> commit(Workspace.Head head, Person person, int base, Edit edit, String summary) {
+        return Answer.of(head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed");
+    }
+}

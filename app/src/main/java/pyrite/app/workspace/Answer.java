@@ -1,0 +1,46 @@
+package pyrite.app.workspace;
+
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import pyrite.core.model.ElementId;
+import pyrite.core.notation.TextProblem;
+
+/**
+ * What a page is told about an edit: what was saved, or where and why not.
+ *
+ * @param revision the label of the revision it became; empty if nothing was saved
+ * @param made the ids of the elements that the page asked for and that are new
+ */
+public record Answer(boolean saved, String revision, String message, List<TextProblem> problems, List<String> made) {
+
+    public static Answer refused(String message, List<TextProblem> problems) {
+        return new Answer(false, "", message, problems, List.of());
+    }
+
+    public static ResponseEntity<Answer> unprocessable(String message, List<TextProblem> problems) {
+        return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(refused(message, problems));
+    }
+
+    public static ResponseEntity<Answer> unprocessable(String message) {
+        return unprocessable(message, List.of());
+    }
+
+    /** @param nothing what to say if the edit changed nothing */
+    public static ResponseEntity<Answer> of(Workspace.Head head, Workspace.Commit commit, String nothing) {
+        return of(head, commit, nothing, List.of());
+    }
+
+    public static ResponseEntity<Answer> of(Workspace.Head head, Workspace.Commit commit, String nothing, List<ElementId> made) {
+        Labels labels = new Labels(head.model());
+        return switch (commit) {
+            case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(new Answer(true, revision.label(), revision.summary(), List.of(),
+                    made.stream().map(ElementId::toString).toList()));
+            case Workspace.Commit.Nothing() -> ResponseEntity.ok(refused(nothing, List.of()));
+            case Workspace.Commit.Refused(var problems) -> unprocessable(problems.getFirst().message());
+            case Workspace.Commit.Overtaken(List<ElementId> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
+                    .body(refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
+                            + " since this page was loaded; look at it again, then repeat your change", List.of()));
+        };
+    }
+}

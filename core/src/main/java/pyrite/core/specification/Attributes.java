@@ -1,0 +1,241 @@
+package pyrite.core.specification;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Span;
+import pyrite.core.expression.Type;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.LibraryNames;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+import pyrite.core.notation.NotationReader;
+import pyrite.core.notation.NotationWriter;
+
+/**
+ * The attributes of requirements in one snapshot. Values are given and taken as texts: the name of a choice, a number with
+ * its unit as the notation has it, {@code yes} or {@code no}, a date as ISO 8601 writes it.
+ */
+public final class Attributes {
+    public static final String STATUS = "status";
+
+    private static final ElementId DATE = LibraryNames.id("Specifications::Date");
+    private static final ElementId PERSON = LibraryNames.id("Specifications::Person");
+
+    private final Model model;
+    private final Map<ElementId, List<Attribute>> known = new ConcurrentHashMap<>();
+    private final Map<ElementId, ElementId> definitions = new ConcurrentHashMap<>();
+
+    public Attributes(Model model) {
+        this.model = model;
+    }
+
+    /** A text that is no value of its attribute; the message says what would be. */
+    public static final class ValueFault extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        ValueFault(String message) {
+            super(message, null, false, false);
+        }
+    }
+
+    /** The attributes a requirement has or can be given: those of its own metadata, else of the project's definition. */
+    public List<Attribute> of(Element requirement) {
+        return ofDefinition(metadata(requirement).map(Attributes::type).orElseGet(() -> definitionFor(requirement)));
+    }
+
+    /** All attributes of all definitions in the project, each once by name. */
+    public List<Attribute> all() {
+        List<Attribute> all = new ArrayList<>(ofDefinition(Metadata.MANAGED));
+        Metadata.withSpecialisations(model, Metadata.MANAGED).stream().flatMap(each -> ofDefinition(each).stream())
+                .filter(each -> all.stream().noneMatch(other -> other.name().equals(each.name()))).forEach(all::add);
+        return all;
+    }
+
+    public Optional<Attribute> named(Element requirement, String name) {
+        return of(requirement).stream().filter(each -> each.name().equals(name)).findFirst();
+    }
+
+    private List<Attribute> ofDefinition(ElementId definition) {
+        return known.computeIfAbsent(definition, id -> model.inheritance().features(model.get(id)).stream()
+                .filter(feature -> feature.kind() == ElementKind.ATTRIBUTE).map(this::attribute).toList());
+    }
+
+    private Optional<Element> metadata(Element requirement) {
+        return Metadata.of(model, requirement, Metadata.MANAGED);
+    }
+
+    private static ElementId type(Element metadata) {
+        return metadata.references(Property.TYPES).getFirst().target();
+    }
+
+    /**
+     * The definition whose attributes a requirement without any gets: one that a package around it owns, else one that the
+     * project has, else the library's.
+     */
+    private ElementId definitionFor(Element requirement) {
+        return definitions.computeIfAbsent(Objects.requireNonNullElse(requirement.owner(), requirement.id()), _ -> {
+            List<Element> own = Metadata.withSpecialisations(model, Metadata.MANAGED).stream().filter(id -> !model.isLibrary(id)).map(model::get).toList();
+            List<ElementId> around = model.owners(requirement).stream().map(Element::id).toList();
+            return own.stream().filter(each -> each.owner() != null && around.contains(each.owner())).findFirst()
+                    .or(() -> own.stream().findFirst()).map(Element::id).orElse(Metadata.MANAGED);
+        });
+    }
+
+    private Attribute attribute(Element feature) {
+        List<Attribute.Choice> choices = choices(feature);
+        Type type = model.environment().typeOf(feature.id());
+        Attribute.Type kind = !choices.isEmpty() ? Attribute.Type.CHOICE : isOf(feature, DATE) ? Attribute.Type.DATE : isOf(feature, PERSON) ? Attribute.Type.PERSON
+                : type instanceof Type.Truth ? Attribute.Type.TRUTH : type instanceof Type.Number ? Attribute.Type.NUMBER : Attribute.Type.TEXT;
+        String unit = kind == Attribute.Type.NUMBER ? model.environment().displayUnit(feature).symbol() : "";
+        String byDefault = model.inheritance().value(feature).map(value -> text(feature, value.expression())).orElse("");
+        return new Attribute(feature, Objects.requireNonNull(model.names().effectiveName(feature)), kind,
+                byDefault.isEmpty() && model.inheritance().multiplicity(feature).lower() > 0, choices, unit, byDefault);
+    }
+
+    private boolean isOf(Element feature, ElementId type) {
+        return model.inheritance().generals(feature).stream().flatMap(each -> each.references(Property.TYPES).stream())
+                .anyMatch(each -> each.target().equals(type) || model.inheritance().isA(model.get(each.target()), type));
+    }
+
+    private List<Attribute.Choice> choices(Element feature) {
+        return model.inheritance().generals(feature).stream().flatMap(each -> each.references(Property.TYPES).stream()).map(type -> model.get(type.target()))
+                .filter(type -> type.kind() == ElementKind.ENUMERATION_DEFINITION).findFirst()
+                .map(type -> model.children(type.id()).stream().filter(child -> child.kind() == ElementKind.ENUMERATION)
+                        .map(child -> new Attribute.Choice(child, Objects.requireNonNull(model.names().effectiveName(child)))).toList())
+                .orElse(List.of());
+    }
+
+    /** What a requirement has for an attribute, or what holds by default; empty if nothing is given. */
+    public String value(Element requirement, Attribute attribute) {
+        return given(requirement, attribute).orElse(attribute.byDefault());
+    }
+
+    /** The value of an attribute by name; empty also where the requirement has no such attribute. */
+    public String value(Element requirement, String attribute) {
+        return named(requirement, attribute).map(each -> value(requirement, each)).orElse("");
+    }
+
+    private Optional<String> given(Element requirement, Attribute attribute) {
+        return metadata(requirement).flatMap(metadata -> Metadata.ownFeature(model, metadata, attribute.name()))
+                .flatMap(feature -> feature.get(Property.VALUE).map(value -> text(feature, value.expression())));
+    }
+
+    private String text(Element feature, Expression expression) {
+        return switch (expression) {
+            case TextLiteral literal -> literal.text();
+            case TruthLiteral literal -> literal.value() ? "yes" : "no";
+            case FeatureReference reference when reference.chain().getLast() instanceof ElementId id && model.has(id) ->
+                Objects.requireNonNullElse(model.names().effectiveName(model.get(id)), "");
+            default -> NotationWriter.expression(model, expression, feature.id());
+        };
+    }
+
+    /**
+     * The edit that gives a requirement a value, or takes it away if the text is empty.
+     *
+     * @throws ValueFault if the text is no value of the attribute
+     */
+    public Edit set(Element requirement, Attribute attribute, String text) {
+        return set(requirement, attribute, text, model::children);
+    }
+
+    /**
+     * The same where more is to be written in the same edit.
+     *
+     * @param children what an element owns with what is to be written already
+     */
+    Edit set(Element requirement, Attribute attribute, String text, Function<ElementId, List<Element>> children) {
+        String wanted = text.strip();
+        Optional<Element> metadata = children.apply(requirement.id()).stream()
+                .filter(child -> child.kind() == ElementKind.METADATA && Metadata.isOf(model, child, Metadata.MANAGED)).findFirst();
+        Optional<Element> own = metadata.flatMap(has -> children.apply(has.id()).stream().filter(child -> attribute.name().equals(nameOf(child))).findFirst());
+        if (wanted.isEmpty() || wanted.equals(attribute.byDefault())) {
+            return own.map(given -> Edit.remove(given.id())).orElseGet(() -> new Edit(List.of(), Set.of()));
+        }
+        Element carrier = metadata.orElseGet(() -> newMetadata(requirement, children.apply(requirement.id())));
+        FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(requirement, attribute, wanted));
+        Element given = own.orElseGet(() -> newValue(carrier, attribute, children.apply(carrier.id()))).with(Property.VALUE, value);
+        return metadata.isPresent() ? Edit.put(given) : Edit.put(carrier, given);
+    }
+
+    /** By the feature it redefines, because what is not in the model yet has no name there. */
+    private @Nullable String nameOf(Element value) {
+        return value.references(Property.REDEFINES).stream().findFirst().map(redefined -> model.names().effectiveName(model.get(redefined.target()))).orElse(null);
+    }
+
+    private static Element newValue(Element carrier, Attribute attribute, List<Element> siblings) {
+        return Element.of(ElementKind.REFERENCE, carrier.id(), Rank.between(siblings.isEmpty() ? null : siblings.getLast().rank(), null), null)
+                .with(Property.REDEFINES, List.of(Reference.to(attribute.feature().id())));
+    }
+
+    /** New metadata stands behind the text, before what the requirement is made of. */
+    private Element newMetadata(Element requirement, List<Element> siblings) {
+        int docs = (int) siblings.stream().takeWhile(child -> child.kind() == ElementKind.DOCUMENTATION).count();
+        Rank rank = Rank.between(docs == 0 ? null : siblings.get(docs - 1).rank(), docs < siblings.size() ? siblings.get(docs).rank() : null);
+        return Element.of(ElementKind.METADATA, requirement.id(), rank, null).with(Property.TYPES, List.of(Reference.to(definitionFor(requirement))));
+    }
+
+    private Expression expression(Element requirement, Attribute attribute, String text) {
+        return switch (attribute.type()) {
+            case TEXT, PERSON -> new TextLiteral(text, Span.NONE);
+            case DATE -> new TextLiteral(date(attribute, text), Span.NONE);
+            case TRUTH -> new TruthLiteral(truth(attribute, text), Span.NONE);
+            case CHOICE -> choice(attribute, text);
+            case NUMBER -> number(requirement, attribute, text);
+        };
+    }
+
+    private static String date(Attribute attribute, String text) {
+        try {
+            return LocalDate.parse(text).toString();
+        } catch (DateTimeParseException _) {
+            throw new ValueFault("'" + text + "' is no date; " + attribute.name() + " is written year-month-day, for instance 2026-03-31");
+        }
+    }
+
+    private static boolean truth(Attribute attribute, String text) {
+        return switch (text) {
+            case "yes", "true" -> true;
+            case "no", "false" -> false;
+            default -> throw new ValueFault(attribute.name() + " is yes or no, not '" + text + "'");
+        };
+    }
+
+    private static Expression choice(Attribute attribute, String text) {
+        Attribute.Choice choice = attribute.choice(text);
+        if (choice == null) {
+            throw new ValueFault(attribute.name() + " is one of " + attribute.choices().stream().map(Attribute.Choice::name).collect(Collectors.joining(", "))
+                    + ", not '" + text + "'");
+        }
+        return new FeatureReference(List.of(choice.element().id()), Span.NONE);
+    }
+
+    private Expression number(Element requirement, Attribute attribute, String text) {
+        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, requirement.id(), text);
+        String example = attribute.unit().isEmpty() ? "12" : "12 [" + attribute.unit() + "]";
+        if (reading.expression() == null) {
+            throw new ValueFault(attribute.name() + ": " + reading.problems().getFirst().message() + "; for instance " + example);
+        }
+        return reading.expression();
+    }
+}

@@ -1,0 +1,70 @@
+package pyrite.core.specification;
+
+import java.util.List;
+import java.util.Set;
+import org.commonmark.ext.gfm.tables.TablesExtension;
+import org.commonmark.node.AbstractVisitor;
+import org.commonmark.node.Block;
+import org.commonmark.node.BlockQuote;
+import org.commonmark.node.Image;
+import org.commonmark.node.Link;
+import org.commonmark.node.ListBlock;
+import org.commonmark.node.Node;
+import org.commonmark.node.Text;
+import org.commonmark.parser.Parser;
+import org.commonmark.renderer.html.HtmlRenderer;
+
+/**
+ * The texts of requirements as HTML: emphasis, lists, tables and pictures that the project keeps, written as CommonMark has
+ * them. Markup in the text is shown as what it is and never becomes markup of the page.
+ */
+public final class RichText {
+    /** Where pictures of the project are found; an image from anywhere else is shown as its description. */
+    public static final String PICTURES = "/pictures/";
+
+    private static final List<TablesExtension> TABLES = List.of((TablesExtension) TablesExtension.create());
+    private static final Set<Class<? extends Block>> BLOCKS = Set.of(ListBlock.class, BlockQuote.class);
+    private static final Parser PARSER = Parser.builder().extensions(TABLES).enabledBlockTypes(BLOCKS).build();
+    private static final HtmlRenderer RENDERER = HtmlRenderer.builder().extensions(TABLES).escapeHtml(true).sanitizeUrls(true).softbreak("<br>\n").build();
+
+    private RichText() {
+    }
+
+    public static String html(String text) {
+        Node document = PARSER.parse(text);
+        document.accept(new WithoutStrangers());
+        return RENDERER.render(document);
+    }
+
+    /** Pictures from elsewhere would tell others who reads what; links in a text would be no element anybody can trace. */
+    private static final class WithoutStrangers extends AbstractVisitor {
+        @Override
+        public void visit(Image image) {
+            visitChildren(image);
+            if (!image.getDestination().startsWith(PICTURES)) {
+                unwrap(image);
+            }
+        }
+
+        @Override
+        public void visit(Link link) {
+            visitChildren(link);
+            if (!Addresses.isAllowed(link.getDestination())) {
+                unwrap(link);
+            }
+        }
+
+        private static void unwrap(Node node) {
+            Node child = node.getFirstChild();
+            if (child == null) {
+                node.insertBefore(new Text(""));
+            }
+            while (child != null) {
+                Node next = child.getNext();
+                node.insertBefore(child);
+                child = next;
+            }
+            node.unlink();
+        }
+    }
+}

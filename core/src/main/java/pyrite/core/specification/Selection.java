@@ -1,0 +1,102 @@
+package pyrite.core.specification;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Specification.Item;
+
+/**
+ * Which lines of a specification to show and in what order. As long as neither an order nor groups are asked for, headings
+ * stay above what is found below them.
+ *
+ * @param text a part of the id, the name or the text; empty for any
+ * @param where values that attributes must have, by the attribute's name; an empty one means that none is given
+ * @param sort {@code id} or an attribute's name; empty for the order of the document
+ * @param group the attribute whose values stand as headings; empty for none
+ */
+public record Selection(String text, Map<String, String> where, String sort, boolean descending, String group) {
+    public static final Selection ALL = new Selection("", Map.of(), "", false, "");
+
+    /**
+     * A line to show.
+     *
+     * @param item null for the heading of a group
+     * @param label what a group has in common
+     */
+    public record Line(@Nullable Item item, String label) {
+    }
+
+    public boolean isPlain() {
+        return text.isBlank() && where.isEmpty();
+    }
+
+    /** @param also what else a requirement must be */
+    public List<Line> of(Model model, List<Item> items, Attributes attributes, @Nullable Predicate<Element> also) {
+        Set<ElementId> kept = isPlain() && also == null ? null : matches(model, items, attributes, also == null ? _ -> true : also);
+        if (sort.isEmpty() && group.isEmpty()) {
+            return items.stream().filter(item -> kept == null || kept.contains(item.element().id())).map(item -> new Line(item, "")).toList();
+        }
+        List<Item> requirements = new ArrayList<>(items.stream().filter(item -> item.type() == Item.Type.REQUIREMENT
+                && (kept == null || kept.contains(item.element().id()))).map(item -> new Item(item.element(), item.type(), 0, item.number())).toList());
+        if (!sort.isEmpty()) {
+            Comparator<Item> order = order(model, attributes);
+            requirements.sort(descending ? order.reversed() : order);
+        }
+        return group.isEmpty() ? requirements.stream().map(item -> new Line(item, "")).toList() : grouped(requirements, attributes);
+    }
+
+    private Set<ElementId> matches(Model model, List<Item> items, Attributes attributes, Predicate<Element> also) {
+        Set<ElementId> kept = new HashSet<>();
+        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        for (Item item : items) {
+            Element element = item.element();
+            boolean fits = item.type() == Item.Type.REQUIREMENT && (wanted.isEmpty() || reads(model, element).toLowerCase(Locale.ROOT).contains(wanted))
+                    && where.entrySet().stream().allMatch(each -> attributes.value(element, each.getKey()).equals(each.getValue())) && also.test(element);
+            if (fits) {
+                kept.add(element.id());
+                model.owners(element).forEach(owner -> kept.add(owner.id()));
+            }
+        }
+        return kept;
+    }
+
+    private static String reads(Model model, Element element) {
+        String name = model.names().effectiveName(element);
+        return RequirementIds.of(model, element) + " " + (name == null ? "" : name) + " " + model.inheritance().documentation(element);
+    }
+
+    private Comparator<Item> order(Model model, Attributes attributes) {
+        if (sort.equals("id")) {
+            return Comparator.comparing(item -> RequirementIds.of(model, item.element()), RequirementIds.ORDER);
+        }
+        List<String> choices = attributes.all().stream().filter(each -> each.name().equals(sort)).flatMap(each -> each.choices().stream())
+                .map(Attribute.Choice::name).toList();
+        Comparator<String> byChoice = Comparator.comparing((String value) -> value.isEmpty() ? Integer.MAX_VALUE : choices.indexOf(value));
+        return Comparator.comparing(item -> attributes.value(item.element(), sort), choices.isEmpty() ? Comparator.naturalOrder() : byChoice);
+    }
+
+    private List<Line> grouped(List<Item> requirements, Attributes attributes) {
+        Map<String, List<Item>> groups = new LinkedHashMap<>();
+        attributes.all().stream().filter(each -> each.name().equals(group)).flatMap(each -> each.choices().stream()).forEach(choice -> groups.put(choice.name(), new ArrayList<>()));
+        requirements.forEach(item -> groups.computeIfAbsent(attributes.value(item.element(), group), _ -> new ArrayList<>()).add(item));
+        List<Line> lines = new ArrayList<>();
+        groups.forEach((value, members) -> {
+            if (!members.isEmpty()) {
+                lines.add(new Line(null, (value.isEmpty() ? "no " + group : value) + " · " + members.size()));
+                members.forEach(item -> lines.add(new Line(item, "")));
+            }
+        });
+        return lines;
+    }
+}

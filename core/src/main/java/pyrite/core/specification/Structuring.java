@@ -1,0 +1,165 @@
+package pyrite.core.specification;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+
+/** The edits by which a specification is given its shape: adding, indenting, moving, duplicating its lines. */
+public final class Structuring {
+    private final Model model;
+
+    public Structuring(Model model) {
+        this.model = model;
+    }
+
+    /** Where a line is to stand: at the end of an owner, or before or behind another line in it. */
+    public record Place(Element owner, @Nullable Element after, @Nullable Element before) {
+    }
+
+    /** Right behind a line, on its level. */
+    public Place after(Element line) {
+        Element owner = owner(line);
+        List<Element> siblings = model.children(owner.id());
+        int at = siblings.indexOf(line);
+        return new Place(owner, line, at + 1 < siblings.size() ? siblings.get(at + 1) : null);
+    }
+
+    /** Last below a line, or in a specification. */
+    public Place below(Element line) {
+        List<Element> children = model.children(line.id());
+        return new Place(line, children.isEmpty() ? null : children.getLast(), null);
+    }
+
+    private Element owner(Element line) {
+        return model.get(Objects.requireNonNull(line.owner(), "a line of a specification has an owner"));
+    }
+
+    private static Rank rank(Place place) {
+        return Rank.between(place.after() == null ? null : place.after().rank(), place.before() == null ? null : place.before().rank());
+    }
+
+    /** A heading with its title. Headings stand in packages only: behind a requirement that is nested, it stands behind the outermost. */
+    public Element heading(Place place, String title) {
+        Place at = place;
+        while (!at.owner().kind().isPackage()) {
+            at = after(at.owner());
+        }
+        return Element.of(ElementKind.PACKAGE, at.owner().id(), rank(at), title);
+    }
+
+    /** A note; it stands in packages only, too. */
+    public Element note(Place place, String text) {
+        Place at = place;
+        while (!at.owner().kind().isPackage()) {
+            at = after(at.owner());
+        }
+        return Element.of(ElementKind.COMMENT, at.owner().id(), rank(at), null).with(Property.TEXT, text);
+    }
+
+    /** A requirement with its text; among needs, a need. */
+    public List<Element> requirement(Place place, String id, String text) {
+        boolean need = isAmongNeeds(place.owner());
+        Element made = new Element(ElementId.random(), need ? ElementKind.CONCERN : ElementKind.REQUIREMENT, place.owner().id(), rank(place), null,
+                id.isEmpty() ? null : id, Map.of());
+        return text.isEmpty() ? List.of(made) : List.of(made, Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, text));
+    }
+
+    private boolean isAmongNeeds(Element owner) {
+        return owner.kind() == ElementKind.CONCERN || Specification.of(model, owner, true)
+                .filter(specification -> specification.level().equals("need")
+                        || specification.requirements(model).stream().anyMatch(each -> each.kind() == ElementKind.CONCERN)).isPresent();
+    }
+
+    /** Puts lines one level deeper, below the line before the first of them; nothing if there is none that may hold them. */
+    public Optional<Edit> indent(List<Element> lines) {
+        List<Element> tops = tops(lines);
+        Element first = tops.getFirst();
+        List<Element> before = siblingsBefore(first).stream().filter(each -> !tops.contains(each) && isLine(each)).toList();
+        for (Element candidate : before.reversed()) {
+            if (tops.stream().allMatch(line -> candidate.kind().mayOwn(line.kind()))) {
+                return Optional.of(moved(tops, below(candidate)));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Puts lines one level higher, behind what they stood below; nothing if they stand at the top of their specification. */
+    public Optional<Edit> outdent(List<Element> lines) {
+        List<Element> tops = tops(lines);
+        Element owner = owner(tops.getFirst());
+        if (Specification.of(model, owner, false).isPresent() || owner.owner() == null) {
+            return Optional.empty();
+        }
+        return Optional.of(moved(tops, after(owner)));
+    }
+
+    /** Puts lines one place up or down among the lines of the same level; nothing at the end of it. */
+    public Optional<Edit> shift(List<Element> lines, boolean down) {
+        List<Element> tops = tops(lines);
+        List<Element> mates = model.children(owner(tops.getFirst()).id()).stream().filter(Structuring::isLine).toList();
+        int at = mates.indexOf(down ? tops.getLast() : tops.getFirst());
+        int over = down ? at + 1 : at - 1;
+        if (over < 0 || over >= mates.size()) {
+            return Optional.empty();
+        }
+        Element mate = mates.get(over);
+        return Optional.of(moved(tops, down ? after(mate) : before(mate)));
+    }
+
+    /** Right before a line, on its level. */
+    public Place before(Element line) {
+        Element owner = owner(line);
+        List<Element> siblings = model.children(owner.id());
+        int at = siblings.indexOf(line);
+        return new Place(owner, at > 0 ? siblings.get(at - 1) : null, line);
+    }
+
+    /** Puts lines, in their order, to a place; they keep what stands below them. */
+    public Edit moved(List<Element> lines, Place place) {
+        List<Element> put = new ArrayList<>();
+        Rank last = place.after() == null ? null : place.after().rank();
+        Rank next = place.before() == null ? null : place.before().rank();
+        for (Element line : tops(lines)) {
+            last = Rank.between(last, next);
+            put.add(line.withOwner(place.owner().id(), last));
+        }
+        return new Edit(put, Set.of());
+    }
+
+    /** Of several lines those that no other of them stands above, in the order of the model. */
+    public List<Element> tops(List<Element> lines) {
+        Set<ElementId> all = new HashSet<>();
+        lines.forEach(line -> all.add(line.id()));
+        return lines.stream().filter(line -> model.owners(line).stream().noneMatch(owner -> all.contains(owner.id()))).toList();
+    }
+
+    private List<Element> siblingsBefore(Element line) {
+        List<Element> siblings = model.children(owner(line).id());
+        return siblings.subList(0, siblings.indexOf(line));
+    }
+
+    private static boolean isLine(Element element) {
+        return element.kind().isPackage() || Specification.isRequirement(element) || element.kind() == ElementKind.COMMENT;
+    }
+
+    /**
+     * Copies a line with all below it to right behind it. Copies of requirements get ids of their own; links that begin or end
+     * at them are not copied, because nobody has thought about them yet.
+     */
+    public List<Element> duplicate(Element line, Supplier<String> ids) {
+        return new Copy(model, ids).of(line, rank(after(line)));
+    }
+}

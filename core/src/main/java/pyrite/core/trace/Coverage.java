@@ -1,0 +1,181 @@
+package pyrite.core.trace;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.specification.Specification;
+
+/**
+ * How far requirements are carried, by specification, and what is missing: links that rules expect, requirements that nothing
+ * above asks for, chains that break half-way.
+ */
+public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, List<Broken> broken) {
+    /**
+     * One specification in numbers; each counts requirements of it.
+     *
+     * @param asked come from something above
+     * @param derived are derived or refined further down, or answered
+     * @param satisfied are satisfied by the design, themselves or in all that is derived from them
+     * @param verified are verified, by a case or by the model itself
+     * @param passing have verdicts that all pass and are fresh
+     */
+    public record Row(Specification specification, int all, int asked, int derived, int satisfied, int verified, int passing) {
+    }
+
+    /** A requirement with fewer links of a kind than its rule expects. */
+    public record Gap(Element element, LinkKind kind, boolean outgoing, int there, int expected) {
+        public String words() {
+            return outgoing ? kind.forward() : kind.backward();
+        }
+    }
+
+    /** A requirement that comes from something, but whose way up ends at {@code at} before a level where ways may end. */
+    public record Broken(Element element, Element at) {
+    }
+
+    /** What the verdicts say of a requirement; both false where there is none. */
+    public interface Standing {
+        boolean isJudged(ElementId requirement);
+
+        boolean passes(ElementId requirement);
+    }
+
+    public static Coverage of(TraceGraph graph, Standing standing) {
+        return new Builder(graph, standing).build();
+    }
+
+    private static final class Builder {
+        private final TraceGraph graph;
+        private final Model model;
+        private final LinkRules rules;
+        private final Standing standing;
+        private final List<Gap> gaps = new ArrayList<>();
+        private final List<Element> unasked = new ArrayList<>();
+        private final List<Broken> broken = new ArrayList<>();
+        private final Map<ElementId, Boolean> carried = new HashMap<>();
+        private final Map<String, LinkKind> kinds = new LinkedHashMap<>();
+
+        Builder(TraceGraph graph, Standing standing) {
+            this.graph = graph;
+            this.model = graph.model();
+            this.rules = new LinkRules(model);
+            this.standing = standing;
+            LinkKind.all(model).forEach(kind -> kinds.put(kind.key(), kind));
+        }
+
+        Coverage build() {
+            List<Row> rows = Specification.all(model).stream().map(this::row).toList();
+            return new Coverage(rows, List.copyOf(gaps), List.copyOf(unasked), List.copyOf(broken));
+        }
+
+        private Row row(Specification specification) {
+            int[] counts = new int[6];
+            for (Element requirement : specification.requirements(model)) {
+                ElementId id = requirement.id();
+                boolean asked = isAsked(id);
+                counts[0]++;
+                counts[1] += asked ? 1 : 0;
+                counts[2] += has(id, false, Builder::isDerivation) ? 1 : 0;
+                counts[3] += isCarried(id) ? 1 : 0;
+                counts[4] += has(id, false, link -> link.kind().equals(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
+                counts[5] += standing.passes(id) ? 1 : 0;
+                gaps(requirement);
+                if (isLower(requirement)) {
+                    if (!asked) {
+                        unasked.add(requirement);
+                    } else {
+                        brokenAt(requirement);
+                    }
+                }
+            }
+            return new Row(specification, counts[0], counts[1], counts[2], counts[3], counts[4], counts[5]);
+        }
+
+        private boolean has(ElementId id, boolean up, Predicate<Link> which) {
+            for (Link link : graph.of(id)) {
+                if ((up ? link.below() : link.above()).equals(id) && which.test(link)) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        /** Derivations, refinements and answers lead from requirement to requirement. */
+        private static boolean isDerivation(Link link) {
+            return link.kind().equals(LinkKind.FRAME) || link.kind().key().equals(LinkKind.DERIVE) || link.kind().key().equals("refinement");
+        }
+
+        private boolean isAsked(ElementId id) {
+            return has(id, true, Builder::isDerivation);
+        }
+
+        /** Whether the design satisfies it, or all that is derived from it. */
+        private boolean isCarried(ElementId id) {
+            Boolean known = carried.get(id);
+            if (known != null) {
+                return known;
+            }
+            carried.put(id, false);
+            boolean satisfied = has(id, false, link -> link.kind().equals(LinkKind.SATISFY) || link.kind().equals(LinkKind.ALLOCATE));
+            if (!satisfied) {
+                List<ElementId> below = graph.down(id).stream().filter(Builder::isDerivation).map(Link::below).toList();
+                satisfied = !below.isEmpty() && below.stream().allMatch(this::isCarried);
+            }
+            carried.put(id, satisfied);
+            return satisfied;
+        }
+
+        /** Whether rules expect it to come from something. */
+        private boolean isLower(Element requirement) {
+            Set<String> words = rules.words(requirement);
+            return requirement.kind() != ElementKind.CONCERN && requirement.kind() != ElementKind.CONCERN_DEFINITION
+                    && rules.all().stream().filter(rule -> rule.kind().equals("frame") || rule.kind().equals(LinkKind.DERIVE))
+                    .anyMatch(rule -> rule.from().stream().anyMatch(words::contains));
+        }
+
+        private void gaps(Element requirement) {
+            Set<String> words = rules.words(requirement);
+            for (LinkRule rule : rules.all()) {
+                LinkKind kind = kinds.get(rule.kind());
+                if (kind == null) {
+                    continue;
+                }
+                if (rule.leastFrom() > 0 && rule.from().stream().anyMatch(words::contains)) {
+                    gap(requirement, kind, true, rule.leastFrom());
+                }
+                if (rule.leastTo() > 0 && rule.to().stream().anyMatch(words::contains)) {
+                    gap(requirement, kind, false, rule.leastTo());
+                }
+            }
+        }
+
+        private void gap(Element requirement, LinkKind kind, boolean outgoing, int expected) {
+            int there = 0;
+            for (Link link : graph.of(requirement.id())) {
+                there += link.kind().equals(kind) && (outgoing ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
+            }
+            boolean judged = kind.equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
+            boolean carriedBelow = kind.equals(LinkKind.SATISFY) && isCarried(requirement.id());
+            if (there < expected && !judged && !carriedBelow) {
+                gaps.add(new Gap(requirement, kind, outgoing, there, expected));
+            }
+        }
+
+        /** Follows all ways up; where none arrives at a level that needs nothing above it, says where the longest ends. */
+        private void brokenAt(Element requirement) {
+            Map<ElementId, Integer> above = graph.reach(List.of(requirement.id()), true, Integer.MAX_VALUE, Builder::isDerivation);
+            if (above.keySet().stream().map(model::get).noneMatch(each -> !isLower(each))) {
+                ElementId last = above.keySet().stream().reduce(requirement.id(), (_, b) -> b);
+                broken.add(new Broken(requirement, model.get(last)));
+            }
+        }
+    }
+}

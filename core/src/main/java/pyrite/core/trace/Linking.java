@@ -1,0 +1,154 @@
+package pyrite.core.trace;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+
+/** Making and removing links. Each is written where its source stands, so that it goes with it. */
+public final class Linking {
+    private final Model model;
+    private final Links links;
+    private final LinkRules rules;
+    private final LinkRules.Labelled names;
+
+    public Linking(Model model) {
+        this.model = model;
+        this.links = new Links(model);
+        this.rules = new LinkRules(model);
+        this.names = new LinkRules.Labelled(model);
+    }
+
+    /** A link somebody wants. */
+    public record Wish(LinkKind kind, Element source, Element target) {
+    }
+
+    /**
+     * What came of wishes: the edit that makes all of them, and why some are refused. Where any is refused none is made.
+     *
+     * @param summary says in one line what is linked, for the history
+     */
+    public record Proposal(Edit edit, String summary, List<String> refused) {
+    }
+
+    /** The edit that makes several links at once; those that are there already are passed over. */
+    public Proposal make(List<Wish> wishes) {
+        List<String> refused = new ArrayList<>();
+        Map<ElementId, Rank> last = new LinkedHashMap<>();
+        List<Element> made = new ArrayList<>();
+        List<Wish> fresh = wishes.stream().distinct().filter(wish -> !exists(wish)).toList();
+        for (Wish wish : fresh) {
+            String objection = objection(wish);
+            if (objection.isEmpty()) {
+                made.addAll(elements(wish, last));
+            } else {
+                refused.add(objection);
+            }
+        }
+        return new Proposal(new Edit(made, Set.of()), summary(fresh), refused);
+    }
+
+    private String summary(List<Wish> wishes) {
+        if (wishes.size() == 1) {
+            Wish one = wishes.getFirst();
+            return names.of(one.source()) + " " + one.kind().forward() + " " + names.of(one.target());
+        }
+        return wishes.size() + " links added";
+    }
+
+    public boolean exists(Wish wish) {
+        return find(wish).isPresent();
+    }
+
+    /** The link that is as wished, if there is one. */
+    public Optional<Link> find(Wish wish) {
+        return links.of(wish.source()).stream().filter(link -> link.kind().equals(wish.kind()) && link.source().equals(wish.source().id())
+                && link.target().equals(wish.target().id())).findFirst();
+    }
+
+    private String objection(Wish wish) {
+        Link link = new Link(wish.source().id(), wish.kind(), wish.source().id(), wish.target().id());
+        String objection = rules.objection(link);
+        return objection.isEmpty() ? Circles.objection(model, links, link) : objection;
+    }
+
+    private List<Element> elements(Wish wish, Map<ElementId, Rank> last) {
+        Element source = wish.source();
+        Reference target = Reference.to(wish.target().id());
+        return switch (wish.kind().carrier()) {
+            case SATISFACTION -> List.of(at(ElementKind.SATISFACTION, source, last).with(Property.TARGET, target));
+            case FRAMED_CONCERN -> List.of(at(ElementKind.FRAMED_CONCERN, source, last).with(Property.TARGET, target));
+            case VERIFIED_REQUIREMENT -> verified(source, target, last);
+            case ALLOCATION -> allocation(source, target, last);
+            default -> List.of(dependency(wish, source, target, last));
+        };
+    }
+
+    private Element dependency(Wish wish, Element source, Reference target, Map<ElementId, Rank> last) {
+        Element dependency = at(ElementKind.DEPENDENCY, holder(source, ElementKind.DEPENDENCY), last)
+                .with(Property.CLIENTS, List.of(Reference.to(source.id()))).with(Property.SUPPLIERS, List.of(target));
+        return wish.kind().mark() == null ? dependency : dependency.with(Property.MARKS, List.of(Reference.to(wish.kind().mark())));
+    }
+
+    private List<Element> verified(Element source, Reference target, Map<ElementId, Rank> last) {
+        Optional<Element> objective = model.children(source.id()).stream().filter(child -> child.kind() == ElementKind.OBJECTIVE).findFirst();
+        Element holder = objective.orElseGet(() -> at(ElementKind.OBJECTIVE, source, last));
+        Element verified = at(ElementKind.VERIFIED_REQUIREMENT, holder, last).with(Property.TARGET, target);
+        return objective.isPresent() ? List.of(verified) : List.of(holder, verified);
+    }
+
+    private List<Element> allocation(Element source, Reference target, Map<ElementId, Rank> last) {
+        Element allocation = at(ElementKind.ALLOCATION, holder(model.get(Objects.requireNonNull(source.owner())), ElementKind.ALLOCATION), last);
+        List<Rank> ranks = Rank.after(null, 2);
+        return List.of(allocation, Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(0), null).with(Property.TARGET, Reference.to(source.id())),
+                Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(1), null).with(Property.TARGET, target));
+    }
+
+    /** The element itself if its body may hold this, else the nearest around it whose body may. */
+    private Element holder(Element element, ElementKind member) {
+        return element.kind().mayOwn(member) || element.owner() == null ? element : holder(model.get(element.owner()), member);
+    }
+
+    private Element at(ElementKind kind, Element owner, Map<ElementId, Rank> last) {
+        Rank rank = last.containsKey(owner.id()) ? Rank.between(last.get(owner.id()), null) : model.has(owner.id()) ? model.rankAtEnd(owner.id()) : Rank.between(null, null);
+        last.put(owner.id(), rank);
+        return Element.of(kind, owner.id(), rank, null);
+    }
+
+    /** The edit that takes links away; of a dependency that joins several only what these join. */
+    public Edit remove(List<Link> gone) {
+        List<Element> put = new ArrayList<>();
+        Set<ElementId> remove = new java.util.LinkedHashSet<>();
+        Map<ElementId, List<Link>> byCarrier = new LinkedHashMap<>();
+        gone.forEach(link -> byCarrier.computeIfAbsent(link.carrier(), _ -> new ArrayList<>()).add(link));
+        byCarrier.forEach((id, taken) -> {
+            List<Link> left = new ArrayList<>(links.carriedBy(model.get(id)));
+            left.removeAll(taken);
+            remove.add(id);
+            left.forEach(link -> put.add(only(model.get(id), link)));
+        });
+        return new Edit(put, remove);
+    }
+
+    private Element only(Element carrier, Link link) {
+        return new Element(ElementId.random(), carrier.kind(), carrier.owner(), carrier.rank(), null, null, carrier.properties())
+                .with(Property.CLIENTS, List.of(Reference.to(link.source()))).with(Property.SUPPLIERS, List.of(Reference.to(link.target())));
+    }
+
+    /** What a removal says in the history. */
+    public String removalSummary(List<Link> gone) {
+        return gone.size() == 1 ? "no longer: " + names.of(model.get(gone.getFirst().source())) + " " + gone.getFirst().kind().forward() + " "
+                + names.of(model.get(gone.getFirst().target())) : gone.size() + " links removed";
+    }
+}

@@ -1,0 +1,130 @@
+package pyrite.core.trace;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+import pyrite.core.specification.Metadata;
+
+/** Changing the link rules of a project and adding kinds of links. They stand in a package of their own, unless there are some elsewhere. */
+public final class RuleEditing {
+    private static final String PACKAGE = "LinkRules";
+    private static final int PARTS = 6;
+
+    private final Model model;
+
+    public RuleEditing(Model model) {
+        this.model = model;
+    }
+
+    /** A rule as it is to be; the ends and the watched properties by commas. */
+    public record Wanted(String kind, String from, String to, int leastFrom, int leastTo, String watched) {
+    }
+
+    /** @param problem why it cannot be done; empty if it can */
+    public record Proposal(Edit edit, String problem) {
+        static Proposal refused(String problem) {
+            return new Proposal(new Edit(List.of(), Set.of()), problem);
+        }
+    }
+
+    /**
+     * Writes a rule. A rule of the library is not changed but replaced by one of the project, and its fellows of the same kind
+     * with it, because the rules a project writes for a kind are all that hold for it.
+     *
+     * @param replaced the metadata of the rule it replaces, null for a new one
+     */
+    public Proposal put(@Nullable Element replaced, Wanted wanted) {
+        if (LinkKind.named(model, wanted.kind()).isEmpty()) {
+            return Proposal.refused("there is no kind of link called " + wanted.kind());
+        }
+        if (wanted.from().isBlank() || wanted.to().isBlank()) {
+            return Proposal.refused("a rule says what a link may lead from and to, for instance from subsystem to system");
+        }
+        List<Element> put = new ArrayList<>();
+        Element holder = holder(put);
+        boolean own = replaced != null && !model.isLibrary(replaced.id());
+        Element rule = own ? replaced : new Element(ElementId.random(), ElementKind.METADATA, holder.id(), lastIn(holder, put), freeName(holder, wanted.kind()), null,
+                java.util.Map.of()).with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
+        Set<ElementId> remove = new HashSet<>();
+        if (own) {
+            model.children(rule.id()).forEach(child -> remove.add(child.id()));
+        } else {
+            put.add(rule);
+        }
+        List<Rank> ranks = Rank.after(null, PARTS);
+        put.add(Metadata.text(model, rule, "kind", wanted.kind(), ranks.get(0)));
+        put.add(Metadata.text(model, rule, "from", wanted.from().strip(), ranks.get(1)));
+        put.add(Metadata.text(model, rule, "to", wanted.to().strip(), ranks.get(2)));
+        if (wanted.leastFrom() > 0) {
+            put.add(Metadata.number(model, rule, "leastFrom", wanted.leastFrom(), ranks.get(3)));
+        }
+        if (wanted.leastTo() > 0) {
+            put.add(Metadata.number(model, rule, "leastTo", wanted.leastTo(), ranks.get(4)));
+        }
+        put.add(Metadata.text(model, rule, "watched", wanted.watched().strip(), ranks.get(5)));
+        return new Proposal(new Edit(put, remove), "");
+    }
+
+    /** Adds a kind of link. */
+    public Proposal kind(String key, String forward, String backward) {
+        if (!key.matches("[a-zA-Z][a-zA-Z0-9]*") || LinkKind.named(model, key).isPresent()) {
+            return Proposal.refused("a kind of link has a key of letters and digits that no other has, for instance conflicts");
+        }
+        if (forward.isBlank()) {
+            return Proposal.refused("say how the one end is to the other, for instance 'conflicts with'");
+        }
+        List<Element> put = new ArrayList<>();
+        Element holder = holder(put);
+        Element kind = new Element(ElementId.random(), ElementKind.METADATA_DEFINITION, holder.id(), lastIn(holder, put), Character.toUpperCase(key.charAt(0)) + key.substring(1) + "Link",
+                key, java.util.Map.of()).with(Property.SPECIALIZES, List.of(Reference.to(Metadata.LINK_KIND)));
+        put.add(kind);
+        put.add(words(kind, "forward", forward, Rank.after(null, 2).get(0)));
+        put.add(words(kind, "backward", backward.isBlank() ? forward : backward, Rank.after(null, 2).get(1)));
+        return new Proposal(new Edit(put, Set.of()), "");
+    }
+
+    private Element words(Element kind, String feature, String text, Rank rank) {
+        ElementId redefined = model.names().member(Metadata.LINK_KIND, feature).orElseThrow();
+        return Element.of(ElementKind.ATTRIBUTE, kind.id(), rank, null).with(Property.REDEFINES, List.of(Reference.to(redefined)))
+                .with(Property.VALUE, new pyrite.core.model.FeatureValue(pyrite.core.model.FeatureValue.Kind.FIXED,
+                        new pyrite.core.expression.Expression.TextLiteral(text.strip(), pyrite.core.expression.Span.NONE)));
+    }
+
+    /** Where the project's rules stand already, else a new package. */
+    private Element holder(List<Element> put) {
+        Optional<Element> there = Metadata.usages(model, Metadata.LINK_RULE).stream().filter(rule -> !model.isLibrary(rule.id()) && rule.owner() != null)
+                .map(rule -> model.get(rule.owner())).findFirst()
+                .or(() -> model.ownRoots().stream().filter(root -> PACKAGE.equals(root.name()) && root.kind().isPackage()).findFirst());
+        if (there.isPresent()) {
+            return there.get();
+        }
+        Element made = Element.of(ElementKind.PACKAGE, null, model.rankAtEnd(null), PACKAGE);
+        put.add(made);
+        return made;
+    }
+
+    private Rank lastIn(Element holder, List<Element> put) {
+        return put.contains(holder) ? Rank.between(null, null) : model.rankAtEnd(holder.id());
+    }
+
+    private String freeName(Element holder, String kind) {
+        Set<String> taken = model.has(holder.id()) ? new HashSet<>(model.names().membersOf(holder.id())) : Set.of();
+        String name = kind + "Rule";
+        int number = 2;
+        while (taken.contains(name)) {
+            name = kind + "Rule" + number++;
+        }
+        return name;
+    }
+}

@@ -1,0 +1,95 @@
+package pyrite.core.view;
+
+import com.github.difflib.text.DiffRow;
+import com.github.difflib.text.DiffRowGenerator;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
+
+/** Two texts word by word, in one line of pieces. */
+public final class TextDifference {
+    private static final Pattern WORDS = Pattern.compile("\\s+|[\\p{L}\\p{N}_.]+|[^\\s\\p{L}\\p{N}]");
+
+    private TextDifference() {
+    }
+
+    /** Words that are in both, or only in the earlier, or only in the later text. */
+    public record Piece(Kind kind, String text) {
+    }
+
+    /** Where a piece stands. */
+    public enum Kind { SAME, GONE, COME }
+
+    public static List<Piece> of(String before, String after) {
+        List<Piece> pieces = new ArrayList<>();
+        for (DiffRow row : DiffRowGenerator.create().columnWidth(0).lineNormalizer(line -> line).build().generateDiffRows(words(before), words(after))) {
+            switch (row.getTag()) {
+                case EQUAL -> add(pieces, Kind.SAME, row.getNewLine());
+                case DELETE -> add(pieces, Kind.GONE, row.getOldLine());
+                case INSERT -> add(pieces, Kind.COME, row.getNewLine());
+                case CHANGE -> {
+                    add(pieces, Kind.GONE, row.getOldLine());
+                    add(pieces, Kind.COME, row.getNewLine());
+                }
+            }
+        }
+        return joined(pieces);
+    }
+
+    private static List<String> words(String text) {
+        return WORDS.matcher(text).results().map(MatchResult::group).toList();
+    }
+
+    private static void add(List<Piece> pieces, Kind kind, String text) {
+        if (!text.isEmpty()) {
+            pieces.add(new Piece(kind, text));
+        }
+    }
+
+    /** Neighbours of one kind as one; what goes and what comes in one place stand behind each other and do not alternate word by word. */
+    private static List<Piece> joined(List<Piece> pieces) {
+        List<Piece> joined = new ArrayList<>();
+        StringBuilder gone = new StringBuilder();
+        StringBuilder come = new StringBuilder();
+        for (int i = 0; i < pieces.size(); i++) {
+            Piece piece = pieces.get(i);
+            boolean bridge = piece.kind() == Kind.SAME && piece.text().isBlank() && (!gone.isEmpty() || !come.isEmpty())
+                    && i + 1 < pieces.size() && pieces.get(i + 1).kind() != Kind.SAME;
+            switch (bridge ? Kind.SAME : piece.kind()) {
+                case GONE -> gone.append(piece.text());
+                case COME -> come.append(piece.text());
+                case SAME -> {
+                    if (bridge) {
+                        gone.append(piece.text());
+                        come.append(piece.text());
+                    } else {
+                        flush(joined, gone, come);
+                        append(joined, piece);
+                    }
+                }
+            }
+        }
+        flush(joined, gone, come);
+        return joined;
+    }
+
+    private static void flush(List<Piece> joined, StringBuilder gone, StringBuilder come) {
+        if (!gone.isEmpty()) {
+            append(joined, new Piece(Kind.GONE, gone.toString()));
+        }
+        if (!come.isEmpty()) {
+            append(joined, new Piece(Kind.COME, come.toString()));
+        }
+        gone.setLength(0);
+        come.setLength(0);
+    }
+
+    private static void append(List<Piece> joined, Piece piece) {
+        if (!joined.isEmpty() && joined.getLast().kind() == piece.kind()) {
+            joined.set(joined.size() - 1, new Piece(piece.kind(), joined.getLast().text() + piece.text()));
+        } else {
+            joined.add(piece);
+        }
+    }
+}
