@@ -16,6 +16,8 @@ import { startLists } from './links/lists.js';
 import { startMatrix } from './links/matrix.js';
 import { startPicker } from './links/picker.js';
 import { startExhibits } from './requirements/exhibit.js';
+import { startImport } from './requirements/import.js';
+import { startWording } from './requirements/wording.js';
 import { startRuns } from './runs/runs.js';
 import { startSeries } from './runs/series.js';
 
@@ -35,6 +37,8 @@ startLists();
 startMatrix();
 startLinkPages();
 startExhibits();
+startWording();
+startImport();
 startRuns();
 startSeries();
 startApiDocs();

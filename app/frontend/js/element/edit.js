@@ -4,6 +4,8 @@ import { branch, post, revision } from '../frame/server.js';
 import { isTyping } from '../frame/keys.js';
 import { catchUp, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
+import { fieldFor } from '../grid/editor.js';
+import { liveWording } from '../requirements/wording.js';
 
 function fault(editor, message) {
   const old = editor.querySelector('.fault');
@@ -24,7 +26,8 @@ function markPlace(field, problems) {
 /** Saves the text of a field; leaves it open with the reason if that is refused. */
 async function save(editor, field, address, leave) {
   const base = Number(editor.dataset.base);
-  const { status, body } = await post(address, { text: field.value, base });
+  const { status, body } = await post(address, editor.attribute
+    ? { lines: { ids: [editor.attribute.requirement], base }, attribute: editor.attribute.attribute, value: field.value } : { text: field.value, base });
   if (status === 200) {
     leave();
     await refresh();
@@ -49,9 +52,12 @@ function open(target) {
   const long = target.dataset.edit === 'text';
   const editor = Object.assign(document.createElement('div'), { className: 'editor' });
   editor.dataset.base = String(revision());
-  const field = document.createElement(long ? 'textarea' : 'input');
-  field.value = target.dataset.text ?? target.textContent.trim();
-  field.className = long ? '' : 'mono';
+  const attribute = target.dataset.edit === 'attribute' ? target.dataset : null;
+  const text = target.dataset.text ?? target.textContent.trim();
+  const field = attribute ? fieldFor({ type: attribute.type, choices: attribute.choices.split(',').filter(Boolean) }, text) : document.createElement(long ? 'textarea' : 'input');
+  field.value = text;
+  field.className = long || attribute ? '' : 'mono';
+  editor.attribute = attribute;
   field.setAttribute('aria-label', target.dataset.label);
   field.spellcheck = long;
   const hint = Object.assign(document.createElement('p'), { className: 'hint', textContent: 'Enter saves, Escape leaves' });
@@ -69,12 +75,15 @@ function open(target) {
       leave();
     } else if (event.key === 'Enter' && !event.shiftKey) {
       event.preventDefault();
-      save(editor, field, `${branch()}${target.dataset.address}`, leave);
+      save(editor, field, `${branch()}${attribute ? '/requirements/attribute' : target.dataset.address}`, leave);
     }
     event.stopPropagation();
   });
+  if (target.dataset.wording) {
+    liveWording(field, target.dataset.wording, editor);
+  }
   field.focus();
-  field.select();
+  field.select?.();
 }
 
 function quickAdd(form) {

@@ -21,8 +21,8 @@ export const person = () => meta('pyrite-person');
 
 const send = (address, data) => fetch(address, {
   method: 'POST',
-  headers: { 'Content-Type': 'application/json', 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token') },
-  body: data === undefined ? undefined : JSON.stringify(data),
+  headers: { ...(data instanceof FormData ? {} : { 'Content-Type': 'application/json' }), 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token') },
+  body: data === undefined || data instanceof FormData ? data : JSON.stringify(data),
 });
 
 /** Takes the token of the session that is there now; whether it is another one than this page was made with. */
@@ -37,7 +37,7 @@ async function tokenIsNew() {
 }
 
 /**
- * Posts JSON and gives { status, body }. Somebody whose session ended is told so and keeps what is typed; after signing in
+ * Posts JSON, or a form with its files, and gives { status, body }. Somebody whose session ended is told so and keeps what is typed; after signing in
  * again elsewhere the same page goes on.
  */
 export async function post(address, data) {

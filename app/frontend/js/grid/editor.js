@@ -1,6 +1,7 @@
 // Editing a cell in place: Enter saves, Escape leaves, Tab saves and goes on to the next cell.
 import { branch, post, revision } from '../frame/server.js';
 import { catchUp } from '../frame/live.js';
+import { liveWording } from '../requirements/wording.js';
 import { element } from './cells.js';
 
 /** What is edited in a cell: the address to post to and the text as it is; null where nothing can be. */
@@ -9,7 +10,7 @@ export function editable(row, column) {
     return { address: `/element/${row.id}/name`, text: row.name, body: (text) => ({ text }) };
   }
   if (row.type === 'note' || column?.key === 'text') {
-    return { address: `/element/${row.id}/text`, text: row.text, long: true, body: (text) => ({ text }) };
+    return { address: `/element/${row.id}/text`, text: row.text, long: true, wording: row.type === 'requirement' ? row.id : null, body: (text) => ({ text }) };
   }
   if (row.type === 'requirement' && column?.attribute) {
     return {
@@ -78,6 +79,9 @@ export function edit(cell, what, label, done) {
   });
   editor.addEventListener('mousedown', (event) => event.stopPropagation());
   field.addEventListener('change', () => field.tagName === 'SELECT' && save('Enter'));
+  if (what.wording) {
+    liveWording(field, what.wording, editor);
+  }
   field.focus();
   if (field.select) {
     field.select();

@@ -106,6 +106,14 @@ function viewDialog() {
   return dialog;
 }
 
+async function nameBaseline(button) {
+  const answer = await ask(viewDialog(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
+    { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it');
+  if (answer?.name.trim()) {
+    save('/baselines', { name: answer.name, number: Number(answer.number), note: answer.note });
+  }
+}
+
 export function startLinkPages() {
   startTrace();
   document.addEventListener('change', (event) => event.target.closest('form[data-at-once]')?.requestSubmit());
@@ -113,8 +121,14 @@ export function startLinkPages() {
     const row = event.target.closest('tr');
     const keep = event.target.closest('[data-save-view]');
     const pin = event.target.closest('[data-pin]');
+    const baseline = event.target.closest('[data-baseline]');
+    const taken = event.target.closest('[data-baseline-remove]');
     if (keep) {
       saveView(keep);
+    } else if (baseline) {
+      nameBaseline(baseline);
+    } else if (taken) {
+      save(`/baselines/${taken.dataset.baselineRemove}/remove`);
     } else if (pin) {
       save(`/views/${pin.dataset.pin}/pin`, { pinned: pin.dataset.pinned !== 'true', base: revision() });
     } else if (event.target.closest('[data-rule-edit]')) {

@@ -1,11 +1,14 @@
 package pyrite.app.element;
 
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.evidence.Verdicts;
+import pyrite.app.links.ElementLinks;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunStore;
@@ -18,6 +21,10 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.specification.Attribute;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RichText;
+import pyrite.core.specification.Specification;
 import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Exhibit;
@@ -31,12 +38,14 @@ class ElementController {
     private final Verdicts verdicts;
     private final BranchStore branches;
     private final RunStore runs;
+    private final ElementLinks links;
 
-    ElementController(Pages pages, Verdicts verdicts, BranchStore branches, RunStore runs) {
+    ElementController(Pages pages, Verdicts verdicts, BranchStore branches, RunStore runs, ElementLinks links) {
         this.pages = pages;
         this.verdicts = verdicts;
         this.branches = branches;
         this.runs = runs;
+        this.links = links;
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}")
@@ -51,15 +60,37 @@ class ElementController {
         page.addAttribute("textIsOwn", model.inheritance().documentationOf(element).isPresent());
         page.addAttribute("sheet", FeatureSheet.of(model, element));
         page.addAttribute("uses", Uses.of(model, element.id()));
-        page.addAttribute("thread", TraceThread.of(model, element));
+        page.addAttribute("links", links.of(head, element));
         page.addAttribute("verdicts", verdicts.of(head, element.id()));
         page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());
         page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
         page.addAttribute("drawable", element.kind().isPackage() || element.kind().isDefinition() || element.kind().isUsage());
         page.addAttribute("restorable", head.past() && person.mayEdit() && !model.isLibrary(element.id()));
         page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
-        page.addAttribute("requirementId", isRequirement(element) ? RequirementIds.of(model, element) : "");
-        return isRequirement(element) ? "requirements/requirement" : "architecture/element";
+        if (!Specification.isRequirement(element)) {
+            return "architecture/element";
+        }
+        page.addAttribute("requirementId", RequirementIds.of(model, element));
+        page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
+        page.addAttribute("html", RichText.html(model.inheritance().documentation(element)));
+        page.addAttribute("managed", managed(model, element));
+        return "requirements/requirement";
+    }
+
+    /** An attribute with its value, or with what holds by default. */
+    public record Managed(Attribute attribute, String value) {
+        public String choices() {
+            return attribute.choices().stream().map(Attribute.Choice::name).collect(Collectors.joining(","));
+        }
+
+        public String type() {
+            return attribute.type().name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    private static List<Managed> managed(Model model, Element requirement) {
+        Attributes attributes = new Attributes(model);
+        return attributes.of(requirement).stream().map(attribute -> new Managed(attribute, attributes.value(requirement, attribute))).toList();
     }
 
     /** The neighbourhood of an element, for the panel at the right. */
@@ -69,6 +100,7 @@ class ElementController {
         pages.frame(page, head, person, station(element), "");
         page.addAttribute("thread", TraceThread.of(head.model(), element));
         page.addAttribute("judged", verdicts.all(head));
+        page.addAttribute("doubted", links.doubtedEnds(head, element.id()));
         return "frame/thread :: thread";
     }
 
@@ -81,10 +113,6 @@ class ElementController {
     List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
         return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.stored() != null && view.run() != null)
                 .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.exhibit(view.stored()))).toList();
-    }
-
-    private static boolean isRequirement(Element element) {
-        return element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION;
     }
 
     private static Station station(Element element) {

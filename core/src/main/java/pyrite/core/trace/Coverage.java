@@ -21,8 +21,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
     /**
      * One specification in numbers; each counts requirements of it.
      *
-     * @param asked come from something above
-     * @param derived are derived or refined further down, or answered
+     * @param asked come from something above; -1 where nothing above is expected
+     * @param derived are derived or refined further down, or answered; -1 where nothing below is expected
      * @param satisfied are satisfied by the design, themselves or in all that is derived from them
      * @param verified are verified, by a case or by the model itself
      * @param passing have verdicts that all pass and are fresh
@@ -96,7 +96,9 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                     }
                 }
             }
-            return new Row(specification, counts[0], counts[1], counts[2], counts[3], counts[4], counts[5]);
+            Set<String> words = specification.requirements(model).stream().findFirst().map(rules::words).orElse(Set.of());
+            return new Row(specification, counts[0], counts[1] > 0 || isEnd(words, true) ? counts[1] : -1, counts[2] > 0 || isEnd(words, false) ? counts[2] : -1,
+                    counts[3], counts[4], counts[5]);
         }
 
         private boolean has(ElementId id, boolean up, Predicate<Link> which) {
@@ -137,8 +139,13 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private boolean isLower(Element requirement) {
             Set<String> words = rules.words(requirement);
             return requirement.kind() != ElementKind.CONCERN && requirement.kind() != ElementKind.CONCERN_DEFINITION
-                    && rules.all().stream().filter(rule -> rule.kind().equals("frame") || rule.kind().equals(LinkKind.DERIVE))
-                    .anyMatch(rule -> rule.from().stream().anyMatch(words::contains));
+                    && isEnd(words, true);
+        }
+
+        /** Whether rules let requirements known by these words answer or derive from something, or something from them. */
+        private boolean isEnd(Set<String> words, boolean lower) {
+            return rules.all().stream().filter(rule -> rule.kind().equals("frame") || rule.kind().equals(LinkKind.DERIVE))
+                    .anyMatch(rule -> (lower ? rule.from() : rule.to()).stream().anyMatch(words::contains));
         }
 
         private void gaps(Element requirement) {

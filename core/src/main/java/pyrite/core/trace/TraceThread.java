@@ -56,25 +56,26 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             return new TraceThread(element, List.copyOf(above), List.copyOf(below));
         }
 
-        /** A need is a concern; a requirement that frames it answers it. */
         private void need() {
-            referring(ElementKind.FRAMED_CONCERN, Property.TARGET).forEach(framed ->
-                    requirementAround(framed).ifPresent(requirement -> below.add(new Entry("answered by", requirement))));
+            linked();
             model.inheritance().features(element).stream().filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
                     .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream()).map(Reference::target).filter(id -> !model.isLibrary(id))
                     .forEach(type -> above.add(new Entry("wanted by", model.get(type))));
         }
 
         private void requirement() {
-            model.inheritance().features(element).stream().filter(feature -> feature.kind() == ElementKind.FRAMED_CONCERN)
-                    .flatMap(framed -> framed.get(Property.TARGET).stream())
-                    .forEach(need -> above.add(new Entry("answers", model.get(need.target()))));
-            referring(ElementKind.SATISFACTION, Property.TARGET).forEach(satisfaction ->
-                    satisfier(satisfaction).ifPresent(part -> below.add(new Entry(
-                            satisfaction.get(Property.NEGATED).orElse(false) ? "not satisfied by" : "satisfied by", part))));
-            referring(ElementKind.VERIFIED_REQUIREMENT, Property.TARGET).forEach(verified ->
-                    caseAround(verified).ifPresent(check -> below.add(new Entry("verified by", check))));
+            linked();
+            referring(ElementKind.SATISFACTION, Property.TARGET).filter(satisfaction -> satisfaction.get(Property.NEGATED).orElse(false))
+                    .forEach(satisfaction -> satisfier(satisfaction).ifPresent(part -> below.add(new Entry("not satisfied by", part))));
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
+        }
+
+        /** The links of every kind, what they lead to in the order of the ids. */
+        private void linked() {
+            new Links(model).of(element).stream().filter(link -> !link.source().equals(link.target()))
+                    .sorted(Comparator.comparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER))
+                    .forEach(link -> (link.below().equals(element.id()) ? above : below)
+                            .add(new Entry(link.words(element.id()), model.get(link.other(element.id())))));
         }
 
         private void runnable() {
@@ -89,9 +90,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         }
 
         private void other() {
-            referring(ElementKind.SATISFACTION, Property.BY).filter(this::endsHere)
-                    .flatMap(satisfaction -> satisfaction.get(Property.TARGET).stream())
-                    .forEach(target -> above.add(new Entry("satisfies", model.get(target.target()))));
+            linked();
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
             users().forEach(user -> {
                 if (user.kind() == ElementKind.SUBJECT) {
@@ -114,17 +113,13 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             model.referrers(part.id()).stream().map(model::get).filter(e -> e.kind() == ElementKind.SATISFACTION)
                     .filter(e -> !part.equals(element) && e.get(Property.BY).filter(by -> by.target().equals(part.id())).isPresent())
                     .flatMap(e -> e.get(Property.TARGET).stream()).map(target -> model.get(target.target()))
-                    .sorted(Comparator.comparing((Element r) -> RequirementIds.of(model, r).length()).thenComparing(r -> RequirementIds.of(model, r)))
+                    .sorted(Comparator.comparing(r -> RequirementIds.of(model, r), RequirementIds.ORDER))
                     .filter(r -> above.stream().noneMatch(entry -> entry.element().equals(r)))
                     .forEach(r -> above.add(new Entry("serves", r)));
             usagesOf(part).forEach(usage -> served(usage, seen));
             if (part.owner() != null) {
                 served(model.get(part.owner()), seen);
             }
-        }
-
-        private boolean endsHere(Element satisfaction) {
-            return satisfaction.get(Property.BY).filter(by -> by.target().equals(element.id())).isPresent();
         }
 
         private void types() {

@@ -1,0 +1,131 @@
+// Help with the wording: findings under the text, while it is written and on the requirement's page; waiving one, and splitting.
+import { at, branch, post, revision } from '../frame/server.js';
+import { onRefresh, refresh } from '../frame/live.js';
+import { say } from '../frame/history.js';
+import { element } from '../grid/cells.js';
+import { ask } from '../grid/dialog.js';
+
+const TYPED_FOR = 350;
+
+async function findings(id, text) {
+  const query = text === undefined ? '' : `?${new URLSearchParams({ text })}`;
+  const response = await fetch(at(`element/${id}/wording.json${query}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  return response?.ok ? response.json() : [];
+}
+
+/** Findings of one rule together: several places are one question. */
+const byRule = (found) => [...Map.groupBy(found, ({ rule }) => rule).values()];
+const quoted = (places) => [...new Set(places.map(({ words }) => words).filter(Boolean))].map((words) => `“${words}”`).join(', ');
+
+function lines(found) {
+  return byRule(found).filter((places) => !places[0].waived).map((places) => element('p', { className: 'finding' }, element('strong', { textContent: quoted(places) }), ` ${places[0].why}`));
+}
+
+/** Shows findings under a field while somebody writes in it. */
+export function liveWording(field, id, under) {
+  const host = element('div', { className: 'findings', role: 'status' });
+  under.append(host);
+  let timer;
+  const look = async () => {
+    const text = field.value;
+    const found = await findings(id, text);
+    if (field.value === text) {
+      host.replaceChildren(...lines(found));
+    }
+  };
+  field.addEventListener('input', () => {
+    clearTimeout(timer);
+    timer = setTimeout(look, TYPED_FOR);
+  });
+  look();
+}
+
+async function save(address, data) {
+  const { status, body } = await post(`${branch()}${address}`, { ...data, base: revision() });
+  const done = status === 200 && body.saved;
+  say(done ? `${body.message} · ${body.revision}` : body.message, done);
+  await refresh();
+}
+
+function button(text, label, run) {
+  const made = element('button', { type: 'button', className: 'act small-act', textContent: text, aria: { label } });
+  made.addEventListener('click', run);
+  return made;
+}
+
+async function waive(id, rule) {
+  const answer = await ask(document.getElementById('split-dialog'), 'Waive the finding', [{ name: 'reason', label: 'Why the wording may stay', input: element('input', { required: true, autocomplete: 'off' }) }], 'Waive');
+  if (answer?.reason) {
+    save(`/element/${id}/waive`, { rule, reason: answer.reason });
+  }
+}
+
+/** Asks for the parts and which links each keeps. */
+async function split(id) {
+  const { parts, links } = await (await fetch(at(`element/${id}/split.json`), { headers: { 'X-Requested-With': 'fetch' } })).json();
+  const dialog = document.getElementById('split-dialog');
+  const fault = element('p', { className: 'fault', role: 'alert' });
+  const list = element('div', { className: 'split-parts' });
+  const add = (text) => list.append(element('fieldset', { className: 'split-part' }, element('textarea', { value: text, rows: 2, aria: { label: `Part ${list.children.length + 1}` } }),
+    ...links.map(({ key, words }) => element('label', {}, element('input', { type: 'checkbox', value: key, checked: true }), words))));
+  parts.forEach(add);
+  const go = button('Split', 'Split', async () => {
+    const wanted = [...list.children].map((part) => ({ text: part.querySelector('textarea').value, links: [...part.querySelectorAll('input:checked')].map(({ value }) => value) }))
+      .filter(({ text }) => text.trim());
+    const { status, body } = await post(`${branch()}/element/${id}/split`, { parts: wanted, base: revision() });
+    if (status === 200 && body.saved) {
+      dialog.close();
+      say(`${body.message} · ${body.revision}`, true);
+      await refresh();
+    } else {
+      fault.textContent = wanted.length < 2 ? 'Write at least two parts.' : body.message;
+    }
+  });
+  go.classList.add('primary');
+  dialog.replaceChildren(element('h2', { textContent: 'Split the requirement' }),
+    element('p', { className: 'quiet small', textContent: 'The first part stays this requirement; the others stand behind it with ids of their own. Choose the links each keeps.' }),
+    list, fault, element('div', { className: 'flex gap-2' }, go, button('Another part', 'Another part', () => add('')), button('Leave', 'Leave', () => dialog.close())));
+  dialog.showModal();
+}
+
+async function show() {
+  const host = document.getElementById('wording');
+  if (!host || host.dataset.element === undefined) {
+    return;
+  }
+  const id = host.dataset.element;
+  const found = await findings(id);
+  const editable = host.dataset.editable === 'true';
+  const rows = byRule(found).map((places) => {
+    const [{ rule, why, waived }] = places;
+    const row = element('p', { className: `finding ${waived ? 'waived' : ''}` }, element('strong', { textContent: quoted(places) }), ` ${waived ? `waived: ${waived}` : why}`);
+    if (editable) {
+      row.append(' ', waived ? button('Count again', `Let ${rule} count again`, () => save(`/element/${id}/waive`, { rule, reason: '' })) : button('Waive…', `Waive ${rule}`, () => waive(id, rule)));
+      if (rule === 'several' && !waived) {
+        row.append(' ', button('Split…', 'Split the requirement', () => split(id)));
+      }
+    }
+    return row;
+  });
+  if (editable && !found.some(({ rule }) => rule === 'several')) {
+    const more = button('Split…', 'Split the requirement', () => split(id));
+    more.classList.add('quiet-act');
+    rows.push(element('p', {}, more));
+  }
+  host.replaceChildren(...rows);
+}
+
+export function startWording() {
+  show();
+  onRefresh(show);
+  document.addEventListener('click', async (event) => {
+    const note = event.target.closest('[data-note]');
+    if (note) {
+      const dialog = document.getElementById('split-dialog') ?? document.body.appendChild(element('dialog', { className: 'grid-dialog', id: 'split-dialog' }));
+      const answer = await ask(dialog, 'Note on the link', [{ name: 'text', label: 'Note', input: element('input', { value: note.dataset.text, autocomplete: 'off' }) }], 'Save');
+      if (answer) {
+        save(`/element/${note.dataset.carrier}/text`, { text: answer.text });
+      }
+    }
+  });
+}

@@ -1,0 +1,84 @@
+package pyrite.app.requirements;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.exchange.CsvTable;
+import pyrite.core.exchange.Spreadsheet;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.Attribute;
+import pyrite.core.specification.Attributes;
+import pyrite.core.specification.Selection;
+
+/** What the grid shows, as a CSV file or a spreadsheet. */
+@Controller
+class ExportController {
+    private final GridRows rows;
+    private final Verdicts verdicts;
+
+    ExportController(GridRows rows, Verdicts verdicts) {
+        this.rows = rows;
+        this.verdicts = verdicts;
+    }
+
+    @GetMapping("/p/{project}/{branch}/requirements/export.csv")
+    void csv(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
+        response.setContentType("text/csv;charset=UTF-8");
+        response.setHeader("Content-Disposition", "attachment; filename=\"requirements-r" + head.number() + ".csv\"");
+        response.getOutputStream().write(CsvTable.write(table(head, asked)).getBytes(StandardCharsets.UTF_8));
+    }
+
+    @GetMapping("/p/{project}/{branch}/requirements/export.xlsx")
+    void spreadsheet(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
+        response.setContentType("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+        response.setHeader("Content-Disposition", "attachment; filename=\"requirements-r" + head.number() + ".xlsx\"");
+        Spreadsheet.write(response.getOutputStream(), "Requirements", table(head, asked));
+    }
+
+    private List<List<String>> table(Workspace.Head head, GridRows.Asked asked) {
+        Attributes attributes = new Attributes(head.model());
+        List<Attribute> columns = attributes.all();
+        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        Labels labels = new Labels(head.model());
+        List<List<String>> table = new ArrayList<>();
+        List<String> heading = new ArrayList<>(List.of("id", "section", "name", "text"));
+        columns.forEach(column -> heading.add(column.name()));
+        heading.add("verdict");
+        table.add(heading);
+        String section = "";
+        for (Selection.Line line : rows.of(head, asked, attributes)) {
+            if (line.item() == null) {
+                continue;
+            }
+            Element element = line.item().element();
+            switch (line.item().type()) {
+                case HEADING -> section = (line.item().number() + " " + labels.name(element)).strip();
+                case NOTE -> {
+                }
+                case REQUIREMENT -> table.add(row(head, attributes, columns, section, element, judged.getOrDefault(element.id(), List.of())));
+            }
+        }
+        return table;
+    }
+
+    private static List<String> row(Workspace.Head head, Attributes attributes, List<Attribute> columns, String section, Element element, List<VerdictView> judged) {
+        List<String> row = new ArrayList<>(List.of(RequirementIds.of(head.model(), element), section,
+                Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), head.model().inheritance().documentation(element)));
+        columns.forEach(column -> row.add(attributes.value(element, column.name())));
+        row.add(judged.stream().map(VerdictView::words).distinct().collect(Collectors.joining(", ")));
+        return row;
+    }
+}

@@ -1,0 +1,7 @@
+package pyrite.app.store;
+
+import java.time.Instant;
+
+/** A revision with a name. */
+public record Baseline(long id, int number, String name, String note, String person, Instant at) {
+}
