@@ -212,6 +212,7 @@ export function startMatrix() {
       const address = new URL(location.href);
       Object.entries(matrix.asked).forEach(([key, value]) => key !== 'implied' && address.searchParams.set(key, value));
       history.replaceState(null, '', address);
+      document.querySelector('[data-export="matrix"]').href = at(`matrix/export.csv${address.search}`);
       matrix.load();
     }
   });

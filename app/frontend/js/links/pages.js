@@ -106,6 +106,22 @@ function viewDialog() {
   return dialog;
 }
 
+async function refer(id) {
+  const answer = await ask(viewDialog(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
+    { name: 'description', label: 'What it is' }, { name: 'incoming', label: 'Which way', input: element('select', {}, element('option', { value: 'yes', textContent: 'this comes from it' }),
+      element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer');
+  if (answer) {
+    save(`/element/${id}/references`, { address: answer.address, description: answer.description, incoming: answer.incoming === 'yes', base: revision() });
+  }
+}
+
+async function attach(input) {
+  const form = new FormData();
+  form.set('file', input.files[0]);
+  form.set('base', String(revision()));
+  save(`/element/${input.dataset.attach}/attachments`, form);
+}
+
 async function nameBaseline(button) {
   const answer = await ask(viewDialog(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
     { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it');
@@ -116,15 +132,23 @@ async function nameBaseline(button) {
 
 export function startLinkPages() {
   startTrace();
-  document.addEventListener('change', (event) => event.target.closest('form[data-at-once]')?.requestSubmit());
+  document.addEventListener('change', (event) => {
+    event.target.closest('form[data-at-once]')?.requestSubmit();
+    if (event.target.matches('[data-attach]') && event.target.files.length) {
+      attach(event.target);
+    }
+  });
   document.addEventListener('click', (event) => {
     const row = event.target.closest('tr');
     const keep = event.target.closest('[data-save-view]');
     const pin = event.target.closest('[data-pin]');
     const baseline = event.target.closest('[data-baseline]');
+    const referred = event.target.closest('[data-refer]');
     const taken = event.target.closest('[data-baseline-remove]');
     if (keep) {
       saveView(keep);
+    } else if (referred) {
+      refer(referred.dataset.refer);
     } else if (baseline) {
       nameBaseline(baseline);
     } else if (taken) {

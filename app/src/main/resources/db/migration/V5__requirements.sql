@@ -17,3 +17,14 @@ create table baseline (
     at        timestamp(6) with time zone not null,
     unique (branch_id, name)
 );
+
+-- Files that elements refer to. They are given back as downloads; pictures may stand in texts.
+create table attachment (
+    id        uuid                        not null primary key,
+    branch_id bigint                      not null references branch,
+    name      varchar(200)                not null,
+    type      varchar(40)                 not null,
+    content   blob                        not null,
+    person_id bigint                      not null references person,
+    at        timestamp(6) with time zone not null
+);

@@ -13,12 +13,23 @@ import org.springframework.core.env.Environment;
 final class Application implements AutoCloseable {
     private final Path data;
     private final boolean demo;
+    private final boolean history;
     private ConfigurableApplicationContext context;
 
     Application(Path data, boolean demo) {
+        this(data, demo, false);
+    }
+
+    private Application(Path data, boolean demo, boolean history) {
         this.data = data;
         this.demo = demo;
+        this.history = history;
         start();
+    }
+
+    /** With what the people of the demo did after its model was loaded. */
+    static Application withHistory(Path data) {
+        return new Application(data, true, true);
     }
 
     static Application inNewFolder() {
@@ -32,7 +43,7 @@ final class Application implements AutoCloseable {
     void start() {
         SpringApplication application = new SpringApplication(Pyrite.class);
         application.setDefaultProperties(Map.of("server.port", 0, "pyrite.data", data.toAbsolutePath().toString(),
-                "pyrite.demo", demo, "spring.main.banner-mode", "off"));
+                "pyrite.demo", demo, "pyrite.demo-history", history, "spring.main.banner-mode", "off"));
         context = application.run();
     }
 

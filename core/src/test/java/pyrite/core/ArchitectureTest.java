@@ -26,6 +26,7 @@ class ArchitectureTest {
                 .layer("model").definedBy("pyrite.core.model..")
                 .layer("notation").definedBy("pyrite.core.notation..")
                 .layer("history").definedBy("pyrite.core.history..")
+                .layer("specification").definedBy("pyrite.core.specification..")
                 .layer("trace").definedBy("pyrite.core.trace..")
                 .layer("dynamics").definedBy("pyrite.core.dynamics..")
                 .layer("view").definedBy("pyrite.core.view..")
@@ -35,9 +36,10 @@ class ArchitectureTest {
                 .whereLayer("verification").mayNotBeAccessedByAnyLayer()
                 .whereLayer("view").mayNotBeAccessedByAnyLayer()
                 .whereLayer("history").mayNotBeAccessedByAnyLayer()
-                .whereLayer("trace").mayNotBeAccessedByAnyLayer()
+                .whereLayer("trace").mayOnlyBeAccessedByLayers("view", "exchange")
+                .whereLayer("specification").mayOnlyBeAccessedByLayers("trace", "view", "exchange")
                 .whereLayer("dynamics").mayOnlyBeAccessedByLayers("verification", "view")
-                .whereLayer("notation").mayOnlyBeAccessedByLayers("verification", "view", "exchange")
+                .whereLayer("notation").mayOnlyBeAccessedByLayers("specification", "trace", "verification", "view", "exchange")
                 .check(CORE);
     }
 

@@ -23,6 +23,7 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.ExternalReference;
 import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.TraceThread;
@@ -61,6 +62,7 @@ class ElementController {
         page.addAttribute("sheet", FeatureSheet.of(model, element));
         page.addAttribute("uses", Uses.of(model, element.id()));
         page.addAttribute("links", links.of(head, element));
+        page.addAttribute("references", ExternalReference.of(model, element));
         page.addAttribute("verdicts", verdicts.of(head, element.id()));
         page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());
         page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
@@ -72,7 +74,7 @@ class ElementController {
         }
         page.addAttribute("requirementId", RequirementIds.of(model, element));
         page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
-        page.addAttribute("html", RichText.html(model.inheritance().documentation(element)));
+        page.addAttribute("html", RichText.html(model.inheritance().documentation(element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
         return "requirements/requirement";
     }

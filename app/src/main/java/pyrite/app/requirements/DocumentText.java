@@ -44,7 +44,7 @@ class DocumentText {
             String text = item.type() == Item.Type.NOTE ? element.get(Property.TEXT).orElse("") : head.model().inheritance().documentation(element);
             return new Paragraph(element.id(), item.type(), Math.min(6, item.depth() + 2), item.number(), requirement ? RequirementIds.of(head.model(), element) : "",
                     item.type() == Item.Type.HEADING ? labels.name(element) : Objects.requireNonNullElse(head.model().names().effectiveName(element), ""),
-                    RichText.html(text), requirement ? attributes.value(element, Attributes.STATUS) : "", judged.getOrDefault(element.id(), List.of()));
+                    RichText.html(text, head.branch().address()), requirement ? attributes.value(element, Attributes.STATUS) : "", judged.getOrDefault(element.id(), List.of()));
         }).toList();
     }
 }

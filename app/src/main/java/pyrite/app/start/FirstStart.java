@@ -3,6 +3,7 @@ package pyrite.app.start;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.InstantSource;
 import java.util.List;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
@@ -12,6 +13,7 @@ import org.springframework.core.io.ClassPathResource;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import pyrite.app.security.People;
+import pyrite.app.store.BaselineMapper;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
@@ -36,15 +38,22 @@ class FirstStart implements ApplicationRunner {
     private final BranchStore branches;
     private final Workspace workspace;
     private final PasswordEncoder passwords;
+    private final BaselineMapper baselines;
+    private final InstantSource clock;
     private final boolean demo;
+    private final boolean history;
 
-    FirstStart(PersonMapper people, BranchStore branches, Workspace workspace, PasswordEncoder passwords,
-            @Value("${pyrite.demo}") boolean demo) {
+    /** @param history whether the demo's people have worked on since the model was loaded */
+    FirstStart(PersonMapper people, BranchStore branches, Workspace workspace, PasswordEncoder passwords, BaselineMapper baselines, InstantSource clock,
+            @Value("${pyrite.demo}") boolean demo, @Value("${pyrite.demo-history}") boolean history) {
         this.people = people;
         this.branches = branches;
         this.workspace = workspace;
         this.passwords = passwords;
+        this.baselines = baselines;
+        this.clock = clock;
         this.demo = demo;
+        this.history = history;
     }
 
     @Override
@@ -77,6 +86,9 @@ class FirstStart implements ApplicationRunner {
             throw new IllegalStateException("the demo model has errors: " + reading.problems().getFirst());
         }
         workspace.commit(main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
+        if (history) {
+            new DemoHistory(workspace, people, baselines, clock).write(main);
+        }
     }
 
     private static Source source(String name) {

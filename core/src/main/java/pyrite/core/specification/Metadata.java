@@ -25,6 +25,7 @@ public final class Metadata {
     public static final ElementId SPECIFICATION = LibraryNames.id("Specifications::Specification");
     public static final ElementId MANAGED = LibraryNames.id("Specifications::Managed");
     public static final ElementId WAIVER = LibraryNames.id("Specifications::Waiver");
+    public static final ElementId REFERENCE = LibraryNames.id("Specifications::Reference");
     public static final ElementId LIFECYCLE = LibraryNames.id("Specifications::Lifecycle");
     public static final ElementId LINK_KIND = LibraryNames.id("Tracing::LinkKind");
     public static final ElementId LINK_RULE = LibraryNames.id("Tracing::LinkRule");

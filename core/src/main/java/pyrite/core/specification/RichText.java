@@ -19,8 +19,8 @@ import org.commonmark.renderer.html.HtmlRenderer;
  * them. Markup in the text is shown as what it is and never becomes markup of the page.
  */
 public final class RichText {
-    /** Where pictures of the project are found; an image from anywhere else is shown as its description. */
-    public static final String PICTURES = "/pictures/";
+    /** What the address of a picture begins with that is a file of the project; an image from anywhere else is shown as its description. */
+    private static final String PICTURES = ExternalReference.FILES;
 
     private static final List<TablesExtension> TABLES = List.of((TablesExtension) TablesExtension.create());
     private static final Set<Class<? extends Block>> BLOCKS = Set.of(ListBlock.class, BlockQuote.class);
@@ -30,18 +30,27 @@ public final class RichText {
     private RichText() {
     }
 
-    public static String html(String text) {
+    /** @param project the address of the project, where its pictures are found */
+    public static String html(String text, String project) {
         Node document = PARSER.parse(text);
-        document.accept(new WithoutStrangers());
+        document.accept(new WithoutStrangers(project));
         return RENDERER.render(document);
     }
 
     /** Pictures from elsewhere would tell others who reads what; links in a text would be no element anybody can trace. */
     private static final class WithoutStrangers extends AbstractVisitor {
+        private final String project;
+
+        WithoutStrangers(String project) {
+            this.project = project;
+        }
+
         @Override
         public void visit(Image image) {
             visitChildren(image);
-            if (!image.getDestination().startsWith(PICTURES)) {
+            if (image.getDestination().matches(PICTURES + "[0-9a-f-]{36}")) {
+                image.setDestination(project + "/pictures/" + image.getDestination().substring(PICTURES.length()));
+            } else {
                 unwrap(image);
             }
         }
