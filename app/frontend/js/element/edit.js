@@ -1,6 +1,6 @@
 // Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape leaves; a
 // refused text stays in the field with the reason under it.
-import { branch, post, revision } from '../frame/server.js';
+import { branch, newestRevision, post, revision } from '../frame/server.js';
 import { isTyping } from '../frame/keys.js';
 import { catchUp, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
@@ -35,17 +35,11 @@ async function save(editor, field, address, leave) {
     return;
   }
   if (status === 409) {
-    editor.dataset.base = String(await newest());
+    editor.dataset.base = String(await newestRevision());
   }
   fault(editor, body.message);
   field.focus();
   markPlace(field, body.problems);
-}
-
-async function newest() {
-  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
-  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html');
-  return fresh.getElementById('revision')?.dataset.number ?? revision();
 }
 
 function open(target) {

@@ -25,6 +25,13 @@ const send = (address, data) => fetch(address, {
   body: data === undefined || data instanceof FormData ? data : JSON.stringify(data),
 });
 
+/** The newest revision there is, for whoever edits again what others have overtaken. */
+export async function newestRevision() {
+  const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
+  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html');
+  return Number(fresh.getElementById('revision')?.dataset.number ?? revision());
+}
+
 /** Takes the token of the session that is there now; whether it is another one than this page was made with. */
 async function tokenIsNew() {
   const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });

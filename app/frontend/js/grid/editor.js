@@ -1,5 +1,5 @@
 // Editing a cell in place: Enter saves, Escape leaves, Tab saves and goes on to the next cell.
-import { branch, post, revision } from '../frame/server.js';
+import { branch, newestRevision, post, revision } from '../frame/server.js';
 import { catchUp } from '../frame/live.js';
 import { liveWording } from '../requirements/wording.js';
 import { element } from './cells.js';
@@ -37,7 +37,7 @@ export function fieldFor(attribute, text) {
  * @param done called with whether it was saved and with the key that ended it
  */
 export function edit(cell, what, label, done) {
-  const base = revision();
+  let base = revision();
   const field = what.long ? element('textarea', { value: what.text }) : fieldFor(what.attribute, what.text);
   field.setAttribute('aria-label', label);
   const editor = element('div', { className: 'editor over' }, field);
@@ -65,6 +65,7 @@ export function edit(cell, what, label, done) {
     if (status === 200) {
       leave(body, key);
     } else {
+      base = status === 409 ? await newestRevision() : base;
       fault(body.message);
     }
   };

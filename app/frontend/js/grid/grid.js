@@ -84,7 +84,7 @@ class Grid {
   drawHead() {
     this.head.style.gridTemplateColumns = this.columns.template;
     this.head.style.paddingRight = `${28 + this.body.offsetWidth - this.body.clientWidth}px`;
-    this.head.replaceChildren(element('span'), ...this.columns.shown.map((column) => {
+    this.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...this.columns.shown.map((column) => {
       const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '', textContent: column.title });
       if (column.key !== 'text') {
         const handle = element('i', { className: 'resize', data: { resize: column.key } });
@@ -112,7 +112,7 @@ class Grid {
       }
     }
     this.canvas.replaceChildren(...lines);
-    this.body.setAttribute('aria-rowcount', String(this.rows.total));
+    this.body.parentElement.setAttribute('aria-rowcount', String(this.rows.total));
     if (focused) {
       this.cell()?.focus({ preventScroll: true });
     }
@@ -121,6 +121,7 @@ class Grid {
 
   draw(row, index) {
     const line = element('div', { className: `line ${row.type}`, role: 'row', aria: { rowindex: index + 1, selected: this.chosen.has(row.id) }, data: { index, select: row.id } });
+    line.id = row.id && `row-${row.id}`;
     line.draggable = this.editable && row.type !== 'group';
     line.style.top = `${this.rows.top(index)}px`;
     line.style.height = `${this.rows.heightOf(index)}px`;
@@ -134,13 +135,14 @@ class Grid {
       const cell = this.gridCell(index, 1, wide(row));
       cell.classList.add('wide');
       cell.style.paddingLeft = indent;
-      line.append(row.type === 'group' ? element('span') : box, cell);
+      line.append(row.type === 'group' ? element('span', { role: 'gridcell' }) : box, cell);
       return line;
     }
     line.append(box, ...this.columns.shown.map((column, i) => {
       const cell = this.gridCell(index, i, content(row, column));
       cell.classList.toggle('number', Boolean(column.number));
       cell.classList.add(column.key.split(':')[0]);
+      cell.id = column.key === 'text' ? `text-${row.id}` : '';
       if (i === 0) {
         cell.style.paddingLeft = indent;
       }

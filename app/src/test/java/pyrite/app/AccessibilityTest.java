@@ -55,12 +55,15 @@ class AccessibilityTest {
                 "/p/merrow/main/changes", "/p/merrow/main/changes/2", "/p/merrow/main/changes/between?from=0", "/p/merrow/main/element/{closesInTime}",
                 "/p/merrow/main/element/{drive}", "/p/merrow/main/element/{drive}?at=1", "/p/merrow/main/element/{drive}/general",
                 "/p/merrow/main/element/{drive}/notation", "/p/merrow/main/element/{drive}/general?split=on", "/p/merrow/main/element/nothing",
+                "/p/merrow/main/requirements?as=document", "/p/merrow/main/requirements/import", "/p/merrow/main/element/{keepsTownDry}", "/p/merrow/main/links",
+                "/p/merrow/main/trace?edit=on", "/p/merrow/main/matrix", "/p/merrow/main/coverage", "/p/merrow/main/impact?of=MG-1", "/p/merrow/main/recheck",
+                "/p/merrow/main/rules", "/p/merrow/main/views", "/p/merrow/main/baselines",
                 "/projects", "/account", "/people", "/audit", "/api/docs", "/sign-in");
     }
 
     private static void open(String page) {
         String path = page;
-        for (String name : List.of("closesInTime", "drive")) {
+        for (String name : List.of("closesInTime", "drive", "keepsTownDry")) {
             path = path.replace("{" + name + "}", merrow.named(name).id().toString());
         }
         browser.driver().get(merrow.address() + path);

@@ -57,7 +57,7 @@ class FirstStartTest {
             assertThat(admin.type("/p/project/main", "/members", "part gate", 0).body()).contains("only a package stands at the top");
             assertThat(admin.type("/p/project/main", "/members", "package Gate { requirement <'R-1'> closes; }", 0).body())
                     .contains("\"saved\":true", "package Gate added");
-            assertThat(admin.get("/p/project/main/requirements").body()).contains("R-1", "closes", "not covered");
+            assertThat(admin.get("/p/project/main/requirements/rows.json").body()).contains("R-1", "closes");
         }
     }
 }

@@ -93,9 +93,9 @@ class HistoryTest {
     @Test
     void verdictsOfThePastAreThoseThatWereThereThen() throws Exception {
         merrow.change("leaf", "mass", "170 [t]");
-        assertThat(page("requirements?show=failing")).contains("canBeLifted");
-        assertThat(page("requirements?show=failing&at=1")).doesNotContain("canBeLifted");
-        assertThat(page("requirements?at=1")).contains("/p/merrow/main/requirements?show=passing&amp;at=1");
+        assertThat(page("requirements/rows.json?show=failing")).contains("canBeLifted");
+        assertThat(page("requirements/rows.json?show=failing&at=1")).doesNotContain("canBeLifted");
+        assertThat(page("requirements?at=1")).contains("/p/merrow/main/coverage?at=1");
     }
 
     @Test

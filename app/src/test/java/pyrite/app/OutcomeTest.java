@@ -74,7 +74,10 @@ class OutcomeTest {
 
     private void openRequirement(String name) {
         browser.get(application.address() + "/p/merrow/main/requirements");
-        follow(name);
+        WebElement find = wait.until(visibilityOfElementLocated(By.id("find")));
+        find.sendKeys(name);
+        wait.until(textToBePresentInElementLocated(By.id("hits"), name));
+        find.sendKeys(Keys.ENTER);
         heading(name);
     }
 

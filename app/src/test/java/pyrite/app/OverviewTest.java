@@ -30,22 +30,22 @@ class OverviewTest {
 
     @Test
     void theDemoHasRealGapsAndNothingJudgedByARunYet() throws Exception {
-        assertThat(words("overview")).contains("7 needs", "20 requirements", "0 fail", "13 without a verdict", "3 satisfied by nothing",
-                "1 asked for by nobody", "6 of 7", "17 of 20", "7 of 20");
+        assertThat(words("overview")).contains("10 needs", "64 requirements", "1 fail", "44 without a verdict", "13 satisfied by nothing",
+                "4 asked for by nobody", "0 links need recheck", "9 of 10", "51 of 64", "19 of 64");
     }
 
     @Test
     void everyNumberLeadsToItsList() throws Exception {
-        assertThat(words("requirements?show=unsatisfied")).contains("agreesOnLevel").doesNotContain("closesInTime");
-        assertThat(words("requirements?show=passing")).contains("canBeLifted").doesNotContain("agreesOnLevel");
+        assertThat(words("requirements/rows.json?show=unsatisfied&count=300")).contains("agreesOnLevel").doesNotContain("closesInTime");
+        assertThat(words("requirements/rows.json?show=passing&count=300")).contains("canBeLifted").doesNotContain("agreesOnLevel");
         assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode()).isEqualTo(404);
     }
 
     @Test
     void aNeedStandsWithWhatAnswersItAndOneWithoutAnAnswerSaysSo() throws Exception {
-        assertThat(words("needs")).contains("7 needs", "keepsTownDry The quays and the lower streets", "HarbourMaster MG-1 closesInTime",
+        assertThat(words("needs")).contains("10 needs", "keepsTownDry The quays and the lower streets", "HarbourMaster MG-1 closesInTime",
                 "isQuietAtNight", "no requirement yet");
-        assertThat(words("requirements?show=unasked")).contains("showsOnTheQuay").doesNotContain("closesInTime");
+        assertThat(words("requirements/rows.json?show=unasked&count=300")).contains("showsOnTheQuay").doesNotContain("closesInTime");
     }
 
     @Test

@@ -31,6 +31,7 @@ import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
@@ -119,7 +120,7 @@ class RecheckController {
         Model then = workspace.at(head, doubt.since());
         List<Change> changes = doubt.changes().stream().map(change -> {
             DoubtText text = DoubtText.of(then, head.model(), change);
-            return new Change(head.model().get(change.end()), change.property(), TextDifference.of(text.before(), text.after()), by(head, then, change.end(), doubt.since()).orElse(null));
+            return new Change(head.model().get(change.end()), change.property(), TextDifference.of(text.before(), text.after()), by(head, then, change, doubt.since()).orElse(null));
         }).toList();
         return new Item(key(doubt), doubt.link().kind(), head.model().get(doubt.link().source()), head.model().get(doubt.link().target()), doubt.since(), changes);
     }
@@ -128,12 +129,13 @@ class RecheckController {
         return doubt.link().carrier() + " " + doubt.link().source() + " " + doubt.link().target();
     }
 
-    /** The newest revision after one that touched an end or something it owns, now or then. */
-    private Optional<BranchStore.Entry> by(Workspace.Head head, Model then, ElementId end, int since) {
+    /** The newest revision after one that touched what changed: the documentation for the text, else what else the end owns, now or then. */
+    private Optional<BranchStore.Entry> by(Workspace.Head head, Model then, Agreements.Change change, int since) {
+        boolean text = change.property().equals("text");
         List<ElementId> parts = new ArrayList<>();
         for (Model model : List.of(head.model(), then)) {
-            if (model.has(end)) {
-                model.subtree(end).forEach(each -> parts.add(each.id()));
+            if (model.has(change.end())) {
+                model.subtree(change.end()).stream().filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text).forEach(each -> parts.add(each.id()));
             }
         }
         return parts.stream().distinct().flatMap(id -> store.revisionsOf(head.branch(), id).stream()).filter(entry -> entry.revision().number() > since)

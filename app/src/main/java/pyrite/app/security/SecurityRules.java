@@ -58,6 +58,7 @@ class SecurityRules {
                         .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
                         .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
                                 "/api/projects/*/query-results").hasRole("VIEWER")
+                        .requestMatchers("/p/*/*/rules/**").hasRole("ADMINISTRATOR")
                         .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
                         .anyRequest().hasRole("ENGINEER"))
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))

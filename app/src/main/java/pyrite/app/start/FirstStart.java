@@ -45,7 +45,7 @@ class FirstStart implements ApplicationRunner {
 
     /** @param history whether the demo's people have worked on since the model was loaded */
     FirstStart(PersonMapper people, BranchStore branches, Workspace workspace, PasswordEncoder passwords, BaselineMapper baselines, InstantSource clock,
-            @Value("${pyrite.demo}") boolean demo, @Value("${pyrite.demo-history}") boolean history) {
+            @Value("${pyrite.demo}") boolean demo, @Value("${pyrite.demo-history:true}") boolean history) {
         this.people = people;
         this.branches = branches;
         this.workspace = workspace;

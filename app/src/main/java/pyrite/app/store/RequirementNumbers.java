@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
@@ -23,11 +24,12 @@ public class RequirementNumbers {
     }
 
     /**
-     * Takes the next ids of a prefix; nobody else gets them, even if they are not used in the end.
+     * Takes the next ids of a prefix; nobody else gets them, even if they are not used in the end. Not part of a larger
+     * transaction: who comes next must see at once what is taken.
      *
      * @param above the largest number in use as far as the caller knows
      */
-    @Transactional
+    @Transactional(propagation = Propagation.NOT_SUPPORTED)
     public synchronized List<String> take(Branch branch, String prefix, int above, int count) {
         int first = Math.max(mapper.highest(branch.id(), prefix), above) + 1;
         mapper.seen(branch.id(), prefix, first + count - 1);

@@ -137,7 +137,7 @@ public final class Attributes {
 
     private Optional<String> given(Element requirement, Attribute attribute) {
         return metadata(requirement).flatMap(metadata -> Metadata.ownFeature(model, metadata, attribute.name()))
-                .flatMap(feature -> feature.get(Property.VALUE).map(value -> text(feature, value.expression())));
+                .flatMap(feature -> feature.get(Property.VALUE)).map(value -> text(attribute.feature(), value.expression()));
     }
 
     private String text(Element feature, Expression expression) {
@@ -173,7 +173,7 @@ public final class Attributes {
             return own.map(given -> Edit.remove(given.id())).orElseGet(() -> new Edit(List.of(), Set.of()));
         }
         Element carrier = metadata.orElseGet(() -> newMetadata(requirement, children.apply(requirement.id())));
-        FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(requirement, attribute, wanted));
+        FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(attribute, wanted));
         Element given = own.orElseGet(() -> newValue(carrier, attribute, children.apply(carrier.id()))).with(Property.VALUE, value);
         return metadata.isPresent() ? Edit.put(given) : Edit.put(carrier, given);
     }
@@ -195,13 +195,13 @@ public final class Attributes {
         return Element.of(ElementKind.METADATA, requirement.id(), rank, null).with(Property.TYPES, List.of(Reference.to(definitionFor(requirement))));
     }
 
-    private Expression expression(Element requirement, Attribute attribute, String text) {
+    private Expression expression(Attribute attribute, String text) {
         return switch (attribute.type()) {
             case TEXT, PERSON -> new TextLiteral(text, Span.NONE);
             case DATE -> new TextLiteral(date(attribute, text), Span.NONE);
             case TRUTH -> new TruthLiteral(truth(attribute, text), Span.NONE);
             case CHOICE -> choice(attribute, text);
-            case NUMBER -> number(requirement, attribute, text);
+            case NUMBER -> number(attribute, text);
         };
     }
 
@@ -230,8 +230,9 @@ public final class Attributes {
         return new FeatureReference(List.of(choice.element().id()), Span.NONE);
     }
 
-    private Expression number(Element requirement, Attribute attribute, String text) {
-        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, requirement.id(), text);
+    /** Units are looked up where the attribute is defined: whoever types a value need not have imported them. */
+    private Expression number(Attribute attribute, String text) {
+        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, attribute.feature().owner(), text);
         String example = attribute.unit().isEmpty() ? "12" : "12 [" + attribute.unit() + "]";
         if (reading.expression() == null) {
             throw new ValueFault(attribute.name() + ": " + reading.problems().getFirst().message() + "; for instance " + example);

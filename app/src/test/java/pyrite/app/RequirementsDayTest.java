@@ -1,0 +1,263 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
+import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
+import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
+import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
+
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.interactions.Actions;
+import org.openqa.selenium.support.ui.Select;
+import pyrite.core.model.Model;
+import pyrite.core.specification.Specification;
+import pyrite.core.specification.Specification.Item;
+import pyrite.core.trace.Link;
+import pyrite.core.trace.Links;
+
+/** The daily tasks of a requirements engineer, each done in a browser as one would. */
+class RequirementsDayTest {
+    private static final By SAVED = By.id("saved");
+
+    private Merrow merrow;
+    private Browser ines;
+
+    @BeforeEach
+    void start() throws Exception {
+        merrow = new Merrow();
+        ines = new Browser();
+        ines.signIn(merrow.address(), "ines");
+    }
+
+    @AfterEach
+    void stop() {
+        ines.close();
+        merrow.close();
+    }
+
+    private void open(String path) {
+        ines.driver().get(merrow.address() + "/p/merrow/main/" + path);
+    }
+
+    private WebElement see(String css) {
+        return ines.until().until(visibilityOfElementLocated(By.cssSelector(css)));
+    }
+
+    private void click(String css) {
+        ines.until().until(elementToBeClickable(By.cssSelector(css))).click();
+    }
+
+    private void told(String words) {
+        ines.until().until(textToBePresentInElementLocated(SAVED, words));
+    }
+
+    private void press(CharSequence... keys) {
+        new Actions(ines.driver()).sendKeys(keys).perform();
+    }
+
+    private void with(Keys held, CharSequence key) {
+        new Actions(ines.driver()).keyDown(held).sendKeys(key).keyUp(held).perform();
+    }
+
+    private void alt(Keys key) {
+        with(Keys.ALT, key);
+    }
+
+    private void atRevision(int number) {
+        ines.until().until(textToBePresentInElementLocated(By.id("revision"), "r" + number));
+    }
+
+    private List<String> links(String name) {
+        Model model = merrow.head().model();
+        return new Links(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
+    }
+
+    @Test
+    void tenRequirementsAreWrittenAndStructuredByKeyboardAlone() {
+        open("requirements");
+        press(Keys.TAB);
+        new Actions(ines.driver()).sendKeys("/").perform();
+        // A specification of one's own, begun from the field that finds and does.
+        see(".grid-canvas .requirement");
+        with(Keys.CONTROL, "k");
+        press("Begin a specification");
+        ines.until().until(textToBePresentInElementLocated(By.id("hits"), "Begin a specification"));
+        press(Keys.ENTER);
+        see(".grid-dialog[open] [name=name]");
+        press("Panel", Keys.TAB, "QP", Keys.TAB, "subsystem", Keys.ENTER);
+        ines.until().until(urlContains("spec="));
+        ines.until().until(presenceOfElementLocated(By.cssSelector(".grid-body")));
+        ines.driver().findElement(By.cssSelector(".grid-body")).sendKeys("h");
+        see(".grid-canvas .heading .editor input");
+        with(Keys.CONTROL, "a");
+        press("Showing", Keys.ENTER);
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas .heading"), "Showing"));
+        press(new CharSequence[] {"N"});
+        for (int i = 1; i <= 10; i++) {
+            see(".editor textarea");
+            press("The panel shall show thing " + i + ".", Keys.ENTER);
+            ines.until().until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
+            String text = "thing " + i + ".";
+            ines.until().until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream().anyMatch(cell -> cell.getText().contains(text)));
+            if (i < 10) {
+                press("n");
+            }
+        }
+        int written = merrow.head().number();
+        alt(Keys.ARROW_RIGHT);
+        atRevision(written + 1);
+        told("QP-10 one level deeper");
+        alt(Keys.ARROW_LEFT);
+        atRevision(written + 2);
+        alt(Keys.ARROW_UP);
+        atRevision(written + 3);
+        Model model = merrow.head().model();
+        Specification panel = Specification.all(model).stream().filter(each -> each.prefix().equals("QP")).findFirst().orElseThrow();
+        assertThat(panel.level()).isEqualTo("subsystem");
+        assertThat(panel.items(model)).filteredOn(item -> item.type() == Item.Type.REQUIREMENT).extracting(item -> item.element().shortName())
+                .containsExactly("QP-1", "QP-2", "QP-3", "QP-4", "QP-5", "QP-6", "QP-7", "QP-8", "QP-10", "QP-9");
+        assertThat(panel.items(model).getFirst().number()).isEqualTo("1");
+        press(Keys.DELETE);
+        told("QP-10 removed");
+        press("n");
+        see(".editor textarea");
+        press("The panel shall go dark.", Keys.ENTER);
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas"), "QP-11"));
+        assertThat(merrow.head().model().ownElements()).noneMatch(each -> "QP-10".equals(each.shortName()));
+    }
+
+    private void choose(String side, String set) {
+        new Select(see(".link-list[data-side=" + side + "] [data-set]")).selectByVisibleText(set);
+    }
+
+    private WebElement option(String side, String label) {
+        return ines.until().until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
+    }
+
+    private void drag(WebElement what, WebElement onto) {
+        new Actions(ines.driver()).clickAndHold(what).moveToElement(onto, 0, 3).moveToElement(onto).release().perform();
+    }
+
+    @Test
+    void linksAreMadeByDraggingEitherWayAndRefusedByARule() {
+        open("links");
+        choose("left", "MerrowDriveRequirements");
+        option("left", "HU-11");
+        choose("right", "MerrowRequirements");
+        option("right", "MG-17");
+        new Select(see("#link-kind")).selectByValue("derive");
+        drag(option("left", "HU-11"), option("right", "MG-17"));
+        told("HU-11 derives from MG-17");
+        assertThat(links("filtersOil")).containsExactly("derive isRepairedInAMorning");
+        drag(option("right", "MG-11"), option("left", "HU-11"));
+        ines.until().until(textToBePresentInElementLocated(By.id("join-fault"), "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
+        assertThat(links("filtersOil")).hasSize(1);
+        click("#join-other");
+        told("HU-11 derives from MG-11");
+        assertThat(links("filtersOil")).hasSize(2);
+        click("#undo");
+        atRevision(4);
+        assertThat(links("filtersOil")).hasSize(1);
+    }
+
+    @Test
+    void aGapIsFoundAndClosedAndTheUnaskedIsNamed() {
+        open("coverage");
+        assertThat(see("#work").getText()).contains("N-7 isQuietAtNight", "answered by nothing", "MG-20 showsOnTheQuay", "CS-17 movesPanelHand", "breaks at");
+        click("[id^='gap-" + merrow.named("showsOnTheQuay").id() + "-frame'] [data-link-from]");
+        see(".picker[open] .picker-end");
+        press("N-7");
+        ines.until().until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        press(Keys.ENTER);
+        told("MG-20 answers N-7");
+        ines.until().until(driver -> !driver.findElement(By.id("work")).getText().contains("N-7 isQuietAtNight"));
+        assertThat(see("#work").getText()).doesNotContain("breaks at");
+    }
+
+    @Test
+    void anIdThatDoesNotExistIsSaidSo() {
+        open("element/" + merrow.named("showsOnTheQuay").id());
+        click("#links [data-link-from]");
+        see(".picker[open] .picker-end");
+        press("N-7, N-99");
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".picker .fault"), "Nothing has the id N-99"));
+    }
+
+    @Test
+    void aNeedIsChangedAndTheLinksInDoubtAreSettled() {
+        open("element/" + merrow.named("warnsInTime").id());
+        click("#text");
+        see(".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Whoever is in the channel hears it four minutes before.", Keys.ENTER);
+        atRevision(2);
+        ines.until().until(numberOfElementsToBe(By.cssSelector("#links .doubt"), 2));
+        open("overview");
+        assertThat(see("#work").getText()).contains("2\nlinks need recheck");
+        open("recheck");
+        assertThat(see("#work").getText()).contains("MG-13 warnsLongEnough", "MG-15 isHeard", "agreed at r1", "r2 by Ines Marl", "four minutes before");
+        see("#recheck-note").sendKeys("three minutes are enough");
+        click("[data-recheck]");
+        click("[data-confirm=chosen]");
+        told("confirmed: MG-13 answers N-3");
+        ines.until().until(driver -> !driver.findElement(By.id("work")).getText().contains("MG-13"));
+        click("[data-confirm=one]");
+        told("confirmed: MG-15 answers N-3");
+        ines.until().until(textToBePresentInElementLocated(By.id("work"), "Every link stands as it was agreed"));
+        click("#undo");
+        ines.until().until(textToBePresentInElementLocated(By.id("work"), "MG-15 isHeard"));
+    }
+
+    @Test
+    void aTableIsSavedAsAViewPinnedAndOpenedAgain() {
+        open("trace?set=~need&col=frame%3C%7C%7Cwithout");
+        assertThat(see("#work").getText()).contains("1 row", "N-7 isQuietAtNight");
+        click("[data-save-view]");
+        see("#view-dialog[open] [name=name]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Needs nobody answers");
+        new Select(see("#view-dialog [name=pinned]")).selectByValue("yes");
+        click("#view-dialog .primary");
+        told("view Needs nobody answers kept");
+        open("overview");
+        ines.until().until(driver -> driver.findElement(By.id("work")).getText().contains("1\nNeeds nobody answers"));
+        ines.driver().findElement(By.linkText("Needs nobody answers")).click();
+        ines.until().until(urlContains("/trace?set="));
+        assertThat(see("#work").getText()).contains("1 row", "N-7 isQuietAtNight");
+    }
+
+    @Test
+    void cellsOfTheMatrixAreSetAndClearedByKeyboard() {
+        open("matrix");
+        see(".matrix-cell.out");
+        ines.driver().findElement(By.id("matrix")).sendKeys(Keys.ARROW_RIGHT, Keys.SPACE);
+        told("MG-1 answers N-2");
+        ines.until().until(presenceOfElementLocated(By.cssSelector(".matrix-cell.out[data-row='0'][data-column='1']")));
+        ines.driver().findElement(By.id("matrix")).sendKeys(Keys.SPACE);
+        told("no longer: MG-1 answers N-2");
+        assertThat(links("closesInTime")).doesNotContain("frame neverClosesOnVessel");
+    }
+
+    @Test
+    void theWordingIsAskedAboutWhileItIsWrittenWaivedAndSplit() {
+        open("element/" + merrow.named("agreesOnLevel").id());
+        assertThat(see(".finding").getText()).contains("more than one 'shall'");
+        click("[aria-label='Waive passive']");
+        see("#split-dialog[open] [name=reason]").sendKeys("the report is CS-7's" + Keys.ENTER);
+        told("'passive' waived");
+        ines.until().until(textToBePresentInElementLocated(By.id("wording"), "waived: the report is CS-7's"));
+        click("[aria-label='Split the requirement']");
+        ines.until().until(numberOfElementsToBe(By.cssSelector(".split-part textarea"), 2));
+        click(".split-part:nth-child(2) label:last-of-type input");
+        click("#split-dialog .primary");
+        told("MG-7 split into 2");
+        Model model = merrow.head().model();
+        assertThat(model.inheritance().documentation(merrow.named("agreesOnLevel"))).isEqualTo("The two sea level sensors shall agree within 0.05 m.");
+        var made = model.ownElements().stream().filter(each -> "MG-25".equals(each.shortName())).findFirst().orElseThrow();
+        assertThat(new Links(model).of(made)).extracting(Link::kind).extracting(kind -> kind.key()).containsExactly("frame");
+    }
+}
