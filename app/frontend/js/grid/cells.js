@@ -17,7 +17,7 @@ export function element(tag, properties = {}, ...children) {
 const link = (row, text, className) => element('a', { href: at(`element/${row.id}`), className, textContent: text, tabIndex: -1, draggable: false });
 
 function text(row) {
-  const body = element('span', { className: 'text', textContent: row.text || (row.type === 'requirement' ? 'Write what is required…' : '') });
+  const body = element('span', { className: 'text', textContent: row.shown || row.text || (row.type === 'requirement' ? 'Write what is required…' : '') });
   if (!row.text) {
     body.classList.add('quiet');
   }

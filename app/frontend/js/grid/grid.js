@@ -180,6 +180,10 @@ class Grid {
     if (at?.type === 'requirement') {
       select(at.id);
     }
+    // Who follows a link and comes back finds the same place.
+    if (at?.id) {
+      history.replaceState({ ...history.state, line: at.id }, '');
+    }
   }
 
   here() {
@@ -458,7 +462,7 @@ export function startGrid() {
   }
   const grid = new Grid(host);
   const does = actions(grid);
-  grid.load(location.hash.startsWith('#line-') ? location.hash.slice(6) : undefined);
+  grid.load(location.hash.startsWith('#line-') ? location.hash.slice(6) : history.state?.line);
   onRefresh(() => {
     const landing = grid.landing;
     grid.landing = null;
@@ -503,7 +507,7 @@ export function startGrid() {
     grid.load();
     const address = new URL(location.href);
     ['spec', 'show', 'where', 'sort', 'group'].forEach((key) => (grid.rows.query.get(key) ? address.searchParams.set(key, grid.rows.query.get(key)) : address.searchParams.delete(key)));
-    history.replaceState(null, '', address);
+    history.replaceState(history.state, '', address);
   });
   startPointer(grid);
   startResizing(grid);

@@ -141,7 +141,7 @@ class ApiTest {
         String token = token("ines");
         String hinge = merrow.named("Hinge").id().toString();
         String address = project() + "/branches/" + merrow.branch().uuid() + "/notation";
-        String body = "{\"element\":\"" + hinge + "\",\"text\":\"part def Hinge { doc /* Greased. */ attribute diameter = 1; }\"";
+        String body = "{\"element\":\"" + hinge + "\",\"text\":\"part def Hinge { doc /* Greased. */ attribute diameter = 1; attribute greaseInterval : TimeValue = 2000 [h]; }\"";
         HttpResponse<String> blind = ask(token, address, body + "}");
         assertThat(blind.statusCode()).isEqualTo(400);
         assertThat(blind.body()).contains("say with previousCommit");

@@ -38,8 +38,8 @@ import pyrite.app.store.BranchMapper;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.NumberMapper;
 import pyrite.app.store.Person;
-import pyrite.app.store.RequirementNumbers;
 import pyrite.app.store.PersonMapper;
+import pyrite.app.store.RequirementNumbers;
 import pyrite.app.store.UuidTypeHandler;
 import pyrite.core.history.Revision;
 import pyrite.core.model.Difference;
@@ -103,6 +103,7 @@ public class Store {
         factory.setConfiguration(configuration);
         SqlSessionFactory made = factory.getObject();
         made.getConfiguration().addMapper(BranchMapper.class);
+        made.getConfiguration().addMapper(NumberMapper.class);
         made.getConfiguration().addMapper(PersonMapper.class);
         return made;
     }

@@ -24,6 +24,7 @@ import pyrite.core.notation.NotationWriter;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.ExternalReference;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.TraceThread;
@@ -74,7 +75,7 @@ class ElementController {
         }
         page.addAttribute("requirementId", RequirementIds.of(model, element));
         page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
-        page.addAttribute("html", RichText.html(model.inheritance().documentation(element), head.branch().address()));
+        page.addAttribute("html", RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
         return "requirements/requirement";
     }

@@ -48,7 +48,7 @@ class ReferencesController {
         return add(head, person, head.element(id), wanted.address(), wanted.description(), wanted.incoming(), wanted.base());
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/attachments")
+    @PostMapping(path = "/p/{project}/{branch}/element/{id}/attachments", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ResponseEntity<Answer> attach(Workspace.Head head, Person person, @PathVariable String id, @RequestParam MultipartFile file, @RequestParam(defaultValue = "") String description,
             @RequestParam(defaultValue = "true") boolean incoming, @RequestParam int base) throws IOException {
         Element element = head.element(id);

@@ -29,6 +29,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
@@ -64,7 +65,7 @@ class LinksController {
 
     private static End end(Model model, Labels labels, LinkRules rules, Element element) {
         return new End(element.id().toString(), Specification.isRequirement(element) ? labels.full(element) : labels.withOwner(element),
-                model.inheritance().documentation(element), labels.family(element), rules.words(element).iterator().next());
+                RequirementText.of(model, element), labels.family(element), rules.words(element).iterator().next());
     }
 
     @GetMapping("/p/{project}/{branch}/links/of.json")

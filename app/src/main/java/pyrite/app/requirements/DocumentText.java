@@ -13,6 +13,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Property;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification.Item;
 
@@ -41,7 +42,7 @@ class DocumentText {
         return items.stream().map(item -> {
             Element element = item.element();
             boolean requirement = item.type() == Item.Type.REQUIREMENT;
-            String text = item.type() == Item.Type.NOTE ? element.get(Property.TEXT).orElse("") : head.model().inheritance().documentation(element);
+            String text = item.type() == Item.Type.NOTE ? element.get(Property.TEXT).orElse("") : RequirementText.of(head.model(), element);
             return new Paragraph(element.id(), item.type(), Math.min(6, item.depth() + 2), item.number(), requirement ? RequirementIds.of(head.model(), element) : "",
                     item.type() == Item.Type.HEADING ? labels.name(element) : Objects.requireNonNullElse(head.model().names().effectiveName(element), ""),
                     RichText.html(text, head.branch().address()), requirement ? attributes.value(element, Attributes.STATUS) : "", judged.getOrDefault(element.id(), List.of()));

@@ -21,6 +21,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Selection;
 
 /** What the grid shows, as a CSV file or a spreadsheet. */
@@ -76,7 +77,7 @@ class ExportController {
 
     private static List<String> row(Workspace.Head head, Attributes attributes, List<Attribute> columns, String section, Element element, List<VerdictView> judged) {
         List<String> row = new ArrayList<>(List.of(RequirementIds.of(head.model(), element), section,
-                Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), head.model().inheritance().documentation(element)));
+                Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), RequirementText.of(head.model(), element)));
         columns.forEach(column -> row.add(attributes.value(element, column.name())));
         row.add(judged.stream().map(VerdictView::words).distinct().collect(Collectors.joining(", ")));
         return row;

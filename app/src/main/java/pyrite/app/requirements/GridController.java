@@ -20,6 +20,7 @@ import pyrite.core.model.Property;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Selection;
 import pyrite.core.specification.Specification.Item;
 import pyrite.core.trace.Link;
@@ -50,8 +51,12 @@ class GridController {
         }
     }
 
-    /** @param type heading, requirement, note or group */
-    record Row(String id, String type, int depth, String number, String tag, String name, String text, Map<String, String> attributes,
+    /**
+     * @param type heading, requirement, note or group
+     * @param text as it is edited
+     * @param shown the text with the values of the formal side put in
+     */
+    record Row(String id, String type, int depth, String number, String tag, String name, String text, String shown, Map<String, String> attributes,
             List<Count> links, List<Verdict> verdicts, int recheck) {
     }
 
@@ -109,16 +114,16 @@ class GridController {
         Row row(Selection.Line line) {
             Item item = line.item();
             if (item == null) {
-                return new Row("", "group", 0, "", "", line.label(), "", Map.of(), List.of(), List.of(), 0);
+                return new Row("", "group", 0, "", "", line.label(), "", "", Map.of(), List.of(), List.of(), 0);
             }
             Element element = item.element();
             return switch (item.type()) {
                 case HEADING -> new Row(id(element), "heading", item.depth(), item.number(), "", labels.name(element),
-                        head.model().inheritance().documentation(element), Map.of(), List.of(), List.of(), 0);
-                case NOTE -> new Row(id(element), "note", item.depth(), "", "", "", element.get(Property.TEXT).orElse(""), Map.of(), List.of(), List.of(), 0);
+                        head.model().inheritance().documentation(element), "", Map.of(), List.of(), List.of(), 0);
+                case NOTE -> new Row(id(element), "note", item.depth(), "", "", "", element.get(Property.TEXT).orElse(""), "", Map.of(), List.of(), List.of(), 0);
                 case REQUIREMENT -> new Row(id(element), "requirement", item.depth(), "", RequirementIds.of(head.model(), element),
                         java.util.Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), head.model().inheritance().documentation(element),
-                        attributes(element), counts(element), judged.getOrDefault(element.id(), List.of()).stream().map(Verdict::of).toList(),
+                        RequirementText.of(head.model(), element), attributes(element), counts(element), judged.getOrDefault(element.id(), List.of()).stream().map(Verdict::of).toList(),
                         rechecks.of(head, element.id()).size());
             };
         }

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -61,7 +62,7 @@ class ImportController {
     }
 
     /** @param columns what each column is taken for, by commas; empty to guess */
-    @PostMapping("/p/{project}/{branch}/requirements/import/preview")
+    @PostMapping(path = "/p/{project}/{branch}/requirements/import/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
     ResponseEntity<?> preview(Workspace.Head head, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam(defaultValue = "") String columns,
             @RequestParam(defaultValue = "true") boolean headed) throws IOException {
@@ -76,7 +77,7 @@ class ImportController {
         }
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/import")
+    @PostMapping(path = "/p/{project}/{branch}/requirements/import", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
     ResponseEntity<Answer> take(Workspace.Head head, Person person, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam String columns,
             @RequestParam boolean headed, @RequestParam int base) throws IOException {

@@ -24,6 +24,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Waivers;
 import pyrite.core.specification.WordingCheck;
 import pyrite.core.trace.Link;
@@ -58,7 +59,7 @@ class WordingController {
     @GetMapping("/p/{project}/{branch}/element/{id}/wording.json")
     List<Found> wording(Workspace.Head head, @PathVariable String id, @RequestParam(required = false) String text) {
         Element requirement = head.element(id);
-        return findings(head.model(), requirement, text == null ? head.model().inheritance().documentation(requirement) : text.substring(0, Math.min(text.length(), LONGEST_TEXT)));
+        return findings(head.model(), requirement, text == null ? RequirementText.of(head.model(), requirement) : text.substring(0, Math.min(text.length(), LONGEST_TEXT)));
     }
 
     record Waived(@NotNull String rule, @NotNull @Size(max = 2000) String reason, @PositiveOrZero int base) {

@@ -31,6 +31,8 @@ import org.springframework.security.web.authentication.AuthenticationFailureHand
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
+import org.springframework.security.web.savedrequest.RequestCache;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
 import pyrite.app.store.PersonMapper;
 import tools.jackson.databind.json.JsonMapper;
@@ -62,6 +64,8 @@ class SecurityRules {
                         .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
                         .anyRequest().hasRole("ENGINEER"))
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
+                // Signing in leads on to the page somebody asked for, never to what a script of a page asked for.
+                .requestCache(cache -> cache.requestCache(pagesOnly()))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
                 .addFilterBefore(new TokenFilter(tokens, people, SecurityRules::refuseScript), UsernamePasswordAuthenticationFilter.class)
                 // A page of somebody else's cannot make a browser send the header that carries a token.
@@ -71,6 +75,12 @@ class SecurityRules {
                 .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
+    }
+
+    private static RequestCache pagesOnly() {
+        HttpSessionRequestCache pages = new HttpSessionRequestCache();
+        pages.setRequestMatcher(request -> request.getMethod().equals("GET") && !Scripts.asked(request));
+        return pages;
     }
 
     private static final class SignedOut extends AuthenticationException {

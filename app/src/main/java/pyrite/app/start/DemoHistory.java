@@ -35,7 +35,6 @@ final class DemoHistory {
         baselines.add(main.id(), 1, "System review", "As the harbour board saw it.", odo.id(), clock.instant());
         // A need changed above, a limit in the middle, a text below: three causes for looking at links again.
         edit(main, odo, authoring(model -> id(model, "N-4"), (authoring, need) -> authoring.documentation(need, "A storm that takes the power for a day must not take the gate.")));
-        edit(main, ines, authoring(model -> id(model, "MG-15"), (authoring, requirement) -> authoring.documentation(requirement, "The siren shall be heard from 550 m.")));
         edit(main, ines, authoring(model -> member(model, id(model, "MG-15"), "least"), (authoring, least) -> authoring.value(least.holder(), least.feature(), "550 [m]")));
         edit(main, ines, authoring(model -> id(model, "HU-9"), (authoring, requirement) -> authoring.documentation(requirement, "A tray under the power unit shall hold 550 L of oil.")));
         Workspace.Head head = workspace.head(main.id());

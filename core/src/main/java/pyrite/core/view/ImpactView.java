@@ -6,6 +6,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Impact;
 
@@ -29,7 +30,7 @@ public final class ImpactView {
     private static Diagram.Node node(Model model, Element element) {
         boolean requirement = Specification.isRequirement(element);
         String title = requirement ? RequirementIds.of(model, element) : Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title());
-        String text = requirement ? model.inheritance().documentation(element) : "";
+        String text = requirement ? RequirementText.of(model, element) : "";
         List<Diagram.Compartment> compartments = text.isEmpty() ? List.of() : List.of(new Diagram.Compartment("",
                 List.of(new Diagram.Line(element.id(), text.length() <= LONGEST ? text : text.substring(0, LONGEST - 1).strip() + "…", true))));
         String keyword = element.kind().isDefinition() ? element.kind().keyword() + " def" : element.kind().keyword();

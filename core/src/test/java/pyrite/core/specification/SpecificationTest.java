@@ -184,6 +184,14 @@ class SpecificationTest {
     }
 
     @Test
+    void aTextAndAConstraintShareOneValue() {
+        Model shared = Models.of("""
+                private import ISQ::*; private import SI::*;
+                requirement <'R'> r { doc /* Closed within {within}, not {else}. */ attribute within : TimeValue = 10 [min]; }""");
+        assertThat(RequirementText.of(shared, named(shared, "r"))).isEqualTo("Closed within 10 min, not {else}.");
+    }
+
+    @Test
     void onlyPagesAndMailAreReferredTo() {
         assertThat(List.of("https://harbour.example/rules", "HTTP://harbour.example", "mailto:odo@harbour.example")).allMatch(Addresses::isAllowed);
         assertThat(List.of("javascript:alert(1)", "data:text/html,x", "file:///etc/passwd", "//harbour.example", "https:", " java\nscript:x", "ftp://x.example")).noneMatch(Addresses::isAllowed);
