@@ -61,6 +61,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private final List<Element> unasked = new ArrayList<>();
         private final List<Broken> broken = new ArrayList<>();
         private final Map<ElementId, Boolean> carried = new HashMap<>();
+        private final Map<ElementId, Boolean> arriving = new HashMap<>();
+        private final Map<Set<String>, Boolean> lower = new HashMap<>();
         private final Map<String, LinkKind> kinds = new LinkedHashMap<>();
 
         Builder(TraceGraph graph, Standing standing) {
@@ -139,7 +141,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private boolean isLower(Element requirement) {
             Set<String> words = rules.words(requirement);
             return requirement.kind() != ElementKind.CONCERN && requirement.kind() != ElementKind.CONCERN_DEFINITION
-                    && isEnd(words, true);
+                    && lower.computeIfAbsent(words, each -> isEnd(each, true));
         }
 
         /** Whether rules let requirements known by these words answer or derive from something, or something from them. */
@@ -178,11 +180,24 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
         /** Follows all ways up; where none arrives at a level that needs nothing above it, says where the longest ends. */
         private void brokenAt(Element requirement) {
-            Map<ElementId, Integer> above = graph.reach(List.of(requirement.id()), true, Integer.MAX_VALUE, Builder::isDerivation);
-            if (above.keySet().stream().map(model::get).noneMatch(each -> !isLower(each))) {
-                ElementId last = above.keySet().stream().reduce(requirement.id(), (_, b) -> b);
-                broken.add(new Broken(requirement, model.get(last)));
+            if (arrives(requirement.id())) {
+                return;
             }
+            Map<ElementId, Integer> above = graph.reach(List.of(requirement.id()), true, Integer.MAX_VALUE, Builder::isDerivation);
+            ElementId last = above.keySet().stream().reduce(requirement.id(), (_, b) -> b);
+            broken.add(new Broken(requirement, model.get(last)));
+        }
+
+        /** Whether some way up ends where ways may end. */
+        private boolean arrives(ElementId id) {
+            Boolean known = arriving.get(id);
+            if (known != null) {
+                return known;
+            }
+            arriving.put(id, false);
+            boolean arrives = !isLower(model.get(id)) || has(id, true, link -> isDerivation(link) && arrives(link.above()));
+            arriving.put(id, arrives);
+            return arrives;
         }
     }
 }

@@ -20,6 +20,11 @@ public final class LinkRules {
     private final Model model;
     private final Map<String, List<LinkRule>> byKind;
     private final Map<ElementId, String> levels = new ConcurrentHashMap<>();
+    private final Map<Sort, Set<String>> words = new ConcurrentHashMap<>();
+
+    /** All that the words for an element depend on. */
+    private record Sort(ElementKind kind, String level) {
+    }
 
     public LinkRules(Model model) {
         this.model = model;
@@ -47,9 +52,13 @@ public final class LinkRules {
 
     /** The words by which rules may mean an element: its level, its kind, and what that is a kind of. */
     public Set<String> words(Element element) {
+        String level = Specification.isRequirement(element) ? level(element) : "";
+        return words.computeIfAbsent(new Sort(element.kind(), level), _ -> words(element, level));
+    }
+
+    private static Set<String> words(Element element, String level) {
         Set<String> words = new LinkedHashSet<>();
         if (Specification.isRequirement(element)) {
-            String level = level(element);
             if (!level.isEmpty()) {
                 words.add(level);
             }
@@ -64,7 +73,7 @@ public final class LinkRules {
             words.add(element.kind().keyword());
         }
         words.add("element");
-        return words;
+        return java.util.Collections.unmodifiableSet(words);
     }
 
     private static boolean isConcern(Element element) {
