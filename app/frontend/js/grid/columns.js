@@ -8,7 +8,7 @@ const FIXED = [
 const COMPUTED = [
   { key: 'links', title: 'Links', width: 148, shown: true },
   { key: 'verdict', title: 'Verdict', width: 104, shown: true },
-  { key: 'margin', title: 'Margin', width: 88, shown: true, number: true },
+  { key: 'margin', title: 'Margin', width: 104, shown: true, number: true },
 ];
 const SHOWN_AT_FIRST = new Set(['status']);
 const NARROWEST = 56;

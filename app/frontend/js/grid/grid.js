@@ -65,8 +65,10 @@ class Grid {
     }
   }
 
+  /** Of several at once only the last is shown; what is to be landed on or edited waits for it. */
   async load(around) {
-    const id = around ?? this.rows.get(this.cursor.row)?.id;
+    this.landing ??= around;
+    const id = this.landing ?? this.rows.get(this.cursor.row)?.id;
     const index = await this.rows.load(this.cursor.row, id);
     if (index === null) {
       return;
@@ -76,8 +78,13 @@ class Grid {
     this.host.querySelector('[data-count]').textContent = total ? `${requirements} ${requirements === 1 ? 'requirement' : 'requirements'}` : 'Nothing here.';
     this.drawHead();
     this.render();
-    if (around) {
+    if (this.landing && index >= 0) {
+      this.landing = null;
       this.goTo(this.cursor.row, 1);
+    }
+    if (this.toEdit && this.here()?.id === this.toEdit) {
+      this.toEdit = null;
+      this.edit();
     }
   }
 
@@ -130,7 +137,7 @@ class Grid {
     line.classList.toggle('here', index === this.cursor.row);
     const box = element('span', { className: 'choose', role: 'gridcell' }, element('input', { type: 'checkbox', tabIndex: -1, checked: this.chosen.has(row.id),
       aria: { label: `Choose ${row.tag || row.name || 'the note'}` } }));
-    const indent = `${row.depth * 16}px`;
+    const indent = `${row.depth * 16 + 5}px`;
     if (row.type !== 'requirement') {
       const cell = this.gridCell(index, 1, wide(row));
       cell.classList.add('wide');
@@ -141,7 +148,7 @@ class Grid {
     line.append(box, ...this.columns.shown.map((column, i) => {
       const cell = this.gridCell(index, i, content(row, column));
       cell.classList.toggle('number', Boolean(column.number));
-      cell.classList.add(column.key.split(':')[0]);
+      cell.classList.add(`of-${column.key.split(':')[0]}`);
       cell.id = column.key === 'text' ? `text-${row.id}` : '';
       if (i === 0) {
         cell.style.paddingLeft = indent;
@@ -166,6 +173,7 @@ class Grid {
   }
 
   goTo(row, column = this.cursor.column) {
+    this.landing = null;
     this.cursor = { row: Math.max(0, Math.min(this.rows.total - 1, row)), column: Math.max(0, Math.min(this.columns.shown.length - 1, column)) };
     const top = this.rows.top(this.cursor.row);
     const height = this.rows.heightOf(this.cursor.row);
@@ -217,13 +225,14 @@ class Grid {
       return;
     }
     edit(this.cell(), what, `${column?.title ?? 'Text'} of ${row.tag || row.name || 'the note'}`, async (saved, key) => {
-      if (saved) {
-        await refresh();
-        say(saved.saved ? `Saved · ${saved.revision}` : saved.message, saved.saved);
-      }
+      // At once, so that the next key finds the grid although what was saved is still on its way.
       this.cell()?.focus({ preventScroll: true });
       if (key === 'Tab' || key === 'BackTab') {
         this.goTo(this.cursor.row, this.cursor.column + (key === 'Tab' ? 1 : -1));
+      }
+      if (saved) {
+        await refresh();
+        say(saved.saved ? `Saved · ${saved.revision}` : saved.message, saved.saved);
       }
     });
   }
@@ -234,12 +243,9 @@ class Grid {
     const done = status === 200 && body.saved;
     say(done ? `${body.message} · ${body.revision}` : body.message, done);
     if (done) {
-      this.landing = body.made?.[0];
+      this.landing = body.made?.[0] ?? this.landing;
+      this.toEdit = editing ? body.made?.[0] : null;
       await refresh();
-      if (editing) {
-        await this.loaded;
-        this.edit();
-      }
     }
     return done;
   }
@@ -264,9 +270,17 @@ class Grid {
     }
   }
 
+  /** The cursor goes to a row that stays first, so that the next key is about something that is there. */
   async remove() {
-    if (this.about().length && await this.act('remove', this.some())) {
+    const data = this.some();
+    let stays = this.cursor.row;
+    while (stays > 0 && data.ids.includes(this.rows.get(stays)?.id)) {
+      stays--;
+    }
+    if (data.ids.length) {
+      this.goTo(stays);
       this.chosen.clear();
+      await this.act('remove', data);
     }
   }
 
@@ -463,11 +477,7 @@ export function startGrid() {
   const grid = new Grid(host);
   const does = actions(grid);
   grid.load(location.hash.startsWith('#line-') ? location.hash.slice(6) : history.state?.line);
-  onRefresh(() => {
-    const landing = grid.landing;
-    grid.landing = null;
-    grid.loaded = grid.load(landing);
-  });
+  onRefresh(() => grid.load());
   document.getElementById('work').addEventListener('click', (event) => does[event.target.closest('[data-grid]')?.dataset.grid]?.());
   grid.body.addEventListener('keydown', (event) => {
     const action = isTyping(event) ? null : keys(grid, does, event);

@@ -41,7 +41,7 @@ class TraceExportController {
             List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
             for (int i = 0; i < row.cells().size(); i++) {
                 String show = table.columns().get(i).show();
-                line.add(row.cells().get(i).stream().map(head.model()::get).map(each -> (labels.full(each) + " " + TracePagesController.shown(head, attributes, each, show)).strip())
+                line.add(TracePagesController.inOrder(head, row.cells().get(i)).map(each -> (labels.full(each) + " " + TracePagesController.shown(head, attributes, each, show)).strip())
                         .collect(Collectors.joining("\n")));
             }
             rows.add(line);

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -178,10 +179,15 @@ class TracePagesController {
         for (int i = 0; i < table.columns().size(); i++) {
             String show = table.columns().get(i).show();
             List<ElementId> found = row.cells().get(i);
-            cells.add(new Cell(found.stream().limit(MOST_IN_CELL).map(head.model()::get)
+            cells.add(new Cell(inOrder(head, found).limit(MOST_IN_CELL)
                     .map(element -> new Found(element, shown(head, attributes, element, show))).toList(), Math.max(0, found.size() - MOST_IN_CELL)));
         }
         return new Line(row.start(), cells);
+    }
+
+    /** What a cell found, in the order of the ids. */
+    static Stream<Element> inOrder(Workspace.Head head, List<ElementId> found) {
+        return found.stream().map(head.model()::get).sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER));
     }
 
     static String shown(Workspace.Head head, Attributes attributes, Element element, String show) {

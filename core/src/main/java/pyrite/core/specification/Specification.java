@@ -101,7 +101,7 @@ public record Specification(Element element, String prefix, String level) {
             } else if (isRequirement(child)) {
                 items.add(new Item(child, Item.Type.REQUIREMENT, depth, ""));
                 collect(model, child, depth + 1, number, items);
-            } else if (child.kind() == ElementKind.COMMENT && owner.kind().isPackage()) {
+            } else if (child.kind() == ElementKind.COMMENT) {
                 items.add(new Item(child, Item.Type.NOTE, depth, ""));
             }
         }
