@@ -127,6 +127,7 @@ class RequirementsDayTest {
         assertThat(panel.items(model).getFirst().number()).isEqualTo("1");
         press(Keys.DELETE);
         told("QP-10 removed");
+        ines.until().until(driver -> !driver.findElement(By.cssSelector(".grid-canvas")).getText().contains("QP-10"));
         press("n");
         see(".editor textarea");
         press("The panel shall go dark.", Keys.ENTER);
