@@ -59,8 +59,4 @@ public record LinkKind(String key, ElementKind carrier, @Nullable ElementId mark
         return model.names().member(definition.id(), feature).flatMap(id -> model.inheritance().value(model.get(id)))
                 .map(value -> value.expression() instanceof pyrite.core.expression.Expression.TextLiteral text ? text.text() : "").orElse("");
     }
-
-    public boolean isOwn(Model model) {
-        return mark != null && !model.isLibrary(mark);
-    }
 }
