@@ -52,6 +52,10 @@ await build({
   stdin: { contents: editor, resolveDir: here },
   bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/editor.js'), logLevel: 'warning',
 });
+await build({
+  stdin: { contents: "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';", resolveDir: here },
+  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/markup.js'), logLevel: 'warning',
+});
 cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
 cpSync(join(here, 'js'), join(out, 'js'), { recursive: true });

@@ -1,6 +1,6 @@
 // The outline: a tree of any size, of which only the rows in sight are in the page. Levels are fetched when they are opened;
 // a text or a kind to look for fetches what matches. Rows can be dragged, or picked up with M and put down with M.
-import { at, branch, post, revision } from '../frame/server.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { select, selected } from '../frame/thread.js';
@@ -183,7 +183,7 @@ class Outline {
 
   /** Moves an element; the server checks whether it may stand there. */
   async move(id, owner, before) {
-    const { status, body } = await post(`${branch()}/element/${id}/move`, { owner, before, base: revision() });
+    const { status, body } = await postEdit(`${branch()}/element/${id}/move`, (base) => ({ owner, before, base }));
     if (status === 200 && body.saved && owner) {
       this.open.add(owner);
       this.keepOpen();

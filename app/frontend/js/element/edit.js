@@ -1,6 +1,6 @@
 // Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape leaves; a
 // refused text stays in the field with the reason under it.
-import { branch, newestRevision, post, revision } from '../frame/server.js';
+import { branch, newestRevision, post, postEdit, revision } from '../frame/server.js';
 import { isTyping } from '../frame/keys.js';
 import { catchUp, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
@@ -54,6 +54,7 @@ function open(target) {
   editor.attribute = attribute;
   field.setAttribute('aria-label', target.dataset.label);
   field.spellcheck = long;
+  field.toggleAttribute('data-rich', long);
   const hint = Object.assign(document.createElement('p'), { className: 'hint', textContent: 'Enter saves, Escape leaves' });
   editor.append(field, hint);
   target.hidden = true;
@@ -99,7 +100,7 @@ export function startEditing() {
     }
     const remove = event.target.closest('[data-remove]');
     if (remove) {
-      post(`${branch()}${remove.dataset.remove}`, { text: '', base: revision() }).then(async ({ status, body }) => {
+      postEdit(`${branch()}${remove.dataset.remove}`, (base) => ({ text: '', base })).then(async ({ status, body }) => {
         if (status === 200 && body.saved && remove.dataset.then) {
           location.href = remove.dataset.then;
           return;

@@ -19,6 +19,32 @@ export const revision = () => Number(document.getElementById('revision')?.datase
 
 export const person = () => meta('pyrite-person');
 
+// The revisions this page made. Where they follow on what it shows without a gap, they are nobody else's changes.
+const own = new Set();
+let turn = Promise.resolve();
+
+function known() {
+  let number = revision();
+  while (own.has(number + 1)) {
+    number++;
+  }
+  return number;
+}
+
+/** The revision that an edit begun now builds on, once the edits already on their way have arrived. */
+export const base = () => turn.then(known);
+
+/**
+ * Posts an edit when those before it have arrived, so that the second of two quick ones does not find the first in its way.
+ *
+ * @param make the data, from the revision the edit builds on
+ */
+export function postEdit(address, make) {
+  const answer = turn.then(() => post(address, make(known())));
+  turn = answer.catch(() => {});
+  return answer;
+}
+
 const send = (address, data) => fetch(address, {
   method: 'POST',
   headers: { ...(data instanceof FormData ? {} : { 'Content-Type': 'application/json' }), 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token') },
@@ -68,5 +94,8 @@ export async function post(address, data) {
   }
   const text = await response.text();
   const body = text && response.headers.get('Content-Type')?.includes('json') ? JSON.parse(text) : {};
+  if (body.saved) {
+    own.add(Number(body.revision.slice(1)));
+  }
   return { status: response.status, body: { message: body.detail ?? `The server answered ${response.status}.`, ...body } };
 }

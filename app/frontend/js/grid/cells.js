@@ -24,14 +24,20 @@ function text(row) {
   return row.name ? [element('span', { className: 'req-name', textContent: row.name }), body] : [body];
 }
 
-/** Counts by kind, up and down; the card with the other ends comes when it is pointed at. */
+const MOST_KINDS = 4;
+
+/** Counts by kind, up and down, as many as fit; the card with all other ends comes when it is pointed at. */
 function links(row) {
   const parts = row.links.map((count) => element('span', { className: 'link-count', title: `${count.words} ${count.count}` },
     `${count.up ? '↑' : '↓'}${count.count} `, element('small', { textContent: count.words })));
   if (row.recheck) {
     parts.unshift(element('span', { className: 'doubt', title: 'needs recheck' }, '≠ ', element('small', { textContent: `${row.recheck} to recheck` })));
   }
-  return parts.length ? [element('span', { className: 'link-counts', data: { linksOf: row.id } }, ...parts)] : [];
+  if (parts.length > MOST_KINDS) {
+    const rest = parts.splice(MOST_KINDS - 1);
+    parts.push(element('span', { className: 'link-count', title: rest.map((part) => part.title).join(', ') }, element('small', { textContent: `and ${rest.length} kinds more` })));
+  }
+  return parts.length ? [element('span', { className: parts.length === MOST_KINDS ? 'link-counts full' : 'link-counts', data: { linksOf: row.id } }, ...parts)] : [];
 }
 
 const verdict = (row) => (row.verdicts.length ? [verdictMark(row.verdicts[0])] : []);

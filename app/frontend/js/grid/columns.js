@@ -1,26 +1,37 @@
-// The columns of the grid: which, in what order and how wide. They are kept in the browser, for each project.
+// The columns of the grid: which, in what order and how wide. They are kept in the browser for each project, and with a view in its address.
 import { branch } from '../frame/server.js';
 
 const FIXED = [
-  { key: 'tag', title: 'Id', width: 84, shown: true },
+  { key: 'tag', title: 'Id', width: 76, shown: true },
   { key: 'text', title: 'Requirement', width: 0, shown: true },
 ];
 const COMPUTED = [
-  { key: 'links', title: 'Links', width: 148, shown: true },
-  { key: 'verdict', title: 'Verdict', width: 104, shown: true },
-  { key: 'margin', title: 'Margin', width: 104, shown: true, number: true },
+  { key: 'links', title: 'Links', width: 132, shown: true },
+  { key: 'verdict', title: 'Verdict', width: 88, shown: true },
+  { key: 'margin', title: 'Margin', width: 88, shown: true, number: true },
 ];
 const SHOWN_AT_FIRST = new Set(['status']);
 const NARROWEST = 56;
 
+/** What a layout says of all columns: those it names first and shown, the others hidden. */
+function fromLayout(layout, all) {
+  const named = layout.split(',').map((part) => part.split('~')).map(([key, width]) => ({ key: decodeURIComponent(key), shown: true, ...(Number(width) >= NARROWEST && { width: Number(width) }) }));
+  const known = named.filter(({ key }) => all.some((column) => column.key === key));
+  return [...known, ...all.filter(({ key }) => !known.some((each) => each.key === key)).map(({ key }) => ({ key, shown: key === 'text' }))];
+}
+
 export class Columns {
-  /** @param attributes [{ name, type, choices, unit }] */
-  constructor(attributes) {
+  /**
+   * @param attributes [{ name, type, choices, unit }]
+   * @param layout the columns a view was kept with; without it those of the last time
+   */
+  constructor(attributes, layout) {
     this.key = `pyrite.grid.columns${branch()}`;
+    this.ofView = Boolean(layout);
     const all = [...FIXED, ...attributes.map((attribute) => ({
-      key: `attribute:${attribute.name}`, title: attribute.name, attribute, width: attribute.type === 'text' ? 180 : 100, shown: SHOWN_AT_FIRST.has(attribute.name),
+      key: `attribute:${attribute.name}`, title: attribute.name, attribute, width: attribute.type === 'text' ? 180 : 92, shown: SHOWN_AT_FIRST.has(attribute.name),
     })), ...COMPUTED];
-    const kept = JSON.parse(localStorage.getItem(this.key) ?? '[]');
+    const kept = layout ? fromLayout(layout, all) : JSON.parse(localStorage.getItem(this.key) ?? '[]');
     const place = (column) => {
       const found = kept.findIndex((each) => each.key === column.key);
       return found < 0 ? all.indexOf(column) : found;
@@ -36,7 +47,16 @@ export class Columns {
     return ['28px', ...this.shown.map((column) => (column.key === 'text' ? 'minmax(220px, 1fr)' : `${column.width}px`))].join(' ');
   }
 
+  /** Those shown, as an address has them: tag~76,text,attribute:status~92. */
+  get layout() {
+    return this.shown.map(({ key, width }) => (width ? `${encodeURIComponent(key)}~${width}` : key)).join(',');
+  }
+
+  /** The columns of a view stay its own: who changes them there does not change those of the other pages. */
   keep() {
+    if (this.ofView) {
+      return;
+    }
     localStorage.setItem(this.key, JSON.stringify(this.all.map(({ key, width, shown }) => ({ key, width, shown }))));
   }
 

@@ -1,5 +1,5 @@
 // Editing a cell in place: Enter saves, Escape leaves, Tab saves and goes on to the next cell.
-import { branch, newestRevision, post, revision } from '../frame/server.js';
+import { base as builtOn, branch, newestRevision, postEdit } from '../frame/server.js';
 import { catchUp } from '../frame/live.js';
 import { liveWording } from '../requirements/wording.js';
 import { element } from './cells.js';
@@ -37,9 +37,10 @@ export function fieldFor(attribute, text) {
  * @param done called with whether it was saved and with the key that ended it
  */
 export function edit(cell, what, label, done) {
-  let base = revision();
+  let base = builtOn();
   const field = what.long ? element('textarea', { value: what.text }) : fieldFor(what.attribute, what.text);
   field.setAttribute('aria-label', label);
+  field.toggleAttribute('data-rich', Boolean(what.long));
   const editor = element('div', { className: 'editor over' }, field);
   cell.append(editor);
   let ended = false;
@@ -61,11 +62,12 @@ export function edit(cell, what, label, done) {
       leave(null, key);
       return;
     }
-    const { status, body } = await post(`${branch()}${what.address}`, { base, ...what.body(field.value, base) });
+    const from = await base;
+    const { status, body } = await postEdit(`${branch()}${what.address}`, () => ({ base: from, ...what.body(field.value, from) }));
     if (status === 200) {
       leave(body, key);
     } else {
-      base = status === 409 ? await newestRevision() : base;
+      base = status === 409 ? newestRevision() : base;
       fault(body.message);
     }
   };

@@ -1,15 +1,18 @@
 // The requirements grid: rows in sight only, everything reachable by keyboard, edits in place.
-import { branch, post, revision } from '../frame/server.js';
+import { branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { isTyping } from '../frame/keys.js';
 import { select } from '../frame/thread.js';
-import { content, element, wide } from './cells.js';
+import { element } from './cells.js';
 import { Columns } from './columns.js';
 import { ask, askAttribute, askColumns } from './dialog.js';
+import { drawHead, drawRow } from './drawing.js';
 import { edit, editable } from './editor.js';
+import { keys } from './keys.js';
 import { Rows } from './rows.js';
 import { pastedRows } from './paste.js';
+import { startPointer, startResizing } from './pointer.js';
 import { openPicker } from '../links/picker.js';
 
 const SPARE = 400;
@@ -23,7 +26,7 @@ class Grid {
     this.dialog = host.querySelector('.grid-dialog');
     this.editable = host.dataset.editable === 'true';
     this.attributes = JSON.parse(host.dataset.columns);
-    this.columns = new Columns(this.attributes);
+    this.columns = new Columns(this.attributes, new URLSearchParams(location.search).get('columns'));
     this.rows = new Rows();
     this.cursor = { row: 0, column: 1 };
     this.chosen = new Set();
@@ -59,9 +62,14 @@ class Grid {
     put('sort', value('sort'));
     put('group', value('group'));
     this.rows.query = query;
+    this.describeView();
+  }
+
+  /** Tells the button that keeps a view what is shown now, and in which columns. */
+  describeView() {
     const keep = document.querySelector('[data-save-view]');
     if (keep) {
-      keep.dataset.query = String(query);
+      keep.dataset.query = String(new URLSearchParams([...this.rows.query, ['columns', this.columns.layout]]));
     }
   }
 
@@ -75,8 +83,8 @@ class Grid {
     }
     this.cursor.row = index >= 0 ? index : Math.min(this.cursor.row, Math.max(0, this.rows.total - 1));
     const { requirements, total } = this.rows;
-    this.host.querySelector('[data-count]').textContent = total ? `${requirements} ${requirements === 1 ? 'requirement' : 'requirements'}` : 'Nothing here.';
-    this.drawHead();
+    document.querySelector('[data-count]').textContent = total ? `${requirements}` : 'nothing here';
+    drawHead(this);
     this.render();
     if (this.landing && index >= 0) {
       this.landing = null;
@@ -86,19 +94,6 @@ class Grid {
       this.toEdit = null;
       this.edit();
     }
-  }
-
-  drawHead() {
-    this.head.style.gridTemplateColumns = this.columns.template;
-    this.head.style.paddingRight = `${28 + this.body.offsetWidth - this.body.clientWidth}px`;
-    this.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...this.columns.shown.map((column) => {
-      const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '', textContent: column.title });
-      if (column.key !== 'text') {
-        const handle = element('i', { className: 'resize', data: { resize: column.key } });
-        cell.append(handle);
-      }
-      return cell;
-    }));
   }
 
   /** Puts the rows in sight into the page, and the focus back to the cell that had it. */
@@ -115,7 +110,7 @@ class Grid {
     for (let index = first; index < last; index++) {
       const row = this.rows.get(index);
       if (row) {
-        lines.push(this.draw(row, index));
+        lines.push(drawRow(this, row, index));
       }
     }
     this.canvas.replaceChildren(...lines);
@@ -124,43 +119,6 @@ class Grid {
       this.cell()?.focus({ preventScroll: true });
     }
     this.rows.need(first, last, () => this.render());
-  }
-
-  draw(row, index) {
-    const line = element('div', { className: `line ${row.type}`, role: 'row', aria: { rowindex: index + 1, selected: this.chosen.has(row.id) }, data: { index, select: row.id } });
-    line.id = row.id && `row-${row.id}`;
-    line.draggable = this.editable && row.type !== 'group';
-    line.style.top = `${this.rows.top(index)}px`;
-    line.style.height = `${this.rows.heightOf(index)}px`;
-    line.style.gridTemplateColumns = this.columns.template;
-    line.classList.toggle('chosen', this.chosen.has(row.id));
-    line.classList.toggle('here', index === this.cursor.row);
-    const box = element('span', { className: 'choose', role: 'gridcell' }, element('input', { type: 'checkbox', tabIndex: -1, checked: this.chosen.has(row.id),
-      aria: { label: `Choose ${row.tag || row.name || 'the note'}` } }));
-    const indent = `${row.depth * 16 + 5}px`;
-    if (row.type !== 'requirement') {
-      const cell = this.gridCell(index, 1, wide(row));
-      cell.classList.add('wide');
-      cell.style.paddingLeft = indent;
-      line.append(row.type === 'group' ? element('span', { role: 'gridcell' }) : box, cell);
-      return line;
-    }
-    line.append(box, ...this.columns.shown.map((column, i) => {
-      const cell = this.gridCell(index, i, content(row, column));
-      cell.classList.toggle('number', Boolean(column.number));
-      cell.classList.add(`of-${column.key.split(':')[0]}`);
-      cell.id = column.key === 'text' ? `text-${row.id}` : '';
-      if (i === 0) {
-        cell.style.paddingLeft = indent;
-      }
-      return cell;
-    }));
-    return line;
-  }
-
-  gridCell(index, column, children) {
-    const here = index === this.cursor.row && column === this.column(index);
-    return element('div', { className: 'cell', role: 'gridcell', tabIndex: here ? 0 : -1, aria: { colindex: column + 1 }, data: { column } }, ...children);
   }
 
   /** The column of the cursor in a row: headings and notes have one only. */
@@ -238,8 +196,8 @@ class Grid {
   }
 
   /** Posts an edit and shows what came of it; goes to what it made. */
-  async act(path, data, editing = false) {
-    const { status, body } = await post(`${branch()}/requirements/${path}`, data);
+  async act(path, make, editing = false) {
+    const { status, body } = await postEdit(`${branch()}/requirements/${path}`, make);
     const done = status === 200 && body.saved;
     say(done ? `${body.message} · ${body.revision}` : body.message, done);
     if (done) {
@@ -250,14 +208,16 @@ class Grid {
     return done;
   }
 
+  /** The lines an action is about now, with the revision it builds on when its turn has come. */
   some() {
-    return { ids: this.about(), base: revision() };
+    const ids = this.about();
+    return (base) => ({ ids, base });
   }
 
   add(type, below = false) {
     const anchor = this.here()?.id || this.rows.query.get('spec');
     if (anchor) {
-      this.act('add', { anchor, below, type, text: '', base: revision() }, true);
+      this.act('add', (base) => ({ anchor, below, type, text: '', base }), true);
     } else {
       say('Choose a specification to add to, or begin one.');
     }
@@ -266,28 +226,29 @@ class Grid {
   arrange(how, target = null, ids = this.about()) {
     if (ids.length) {
       this.landing = this.here()?.id;
-      this.act('arrange', { lines: { ids, base: revision() }, how, target });
+      this.act('arrange', (base) => ({ lines: { ids, base }, how, target }));
     }
   }
 
   /** The cursor goes to a row that stays first, so that the next key is about something that is there. */
   async remove() {
-    const data = this.some();
+    const ids = this.about();
     let stays = this.cursor.row;
-    while (stays > 0 && data.ids.includes(this.rows.get(stays)?.id)) {
+    while (stays > 0 && ids.includes(this.rows.get(stays)?.id)) {
       stays--;
     }
-    if (data.ids.length) {
+    if (ids.length) {
       this.goTo(stays);
       this.chosen.clear();
-      await this.act('remove', data);
+      await this.act('remove', (base) => ({ ids, base }));
     }
   }
 
   async setAttribute() {
+    const lines = this.some();
     const answer = await askAttribute(this.dialog, this.attributes, this.about().length);
     if (answer) {
-      this.act('attribute', { lines: this.some(), attribute: answer.attribute, value: answer.value });
+      this.act('attribute', (base) => ({ lines: lines(base), attribute: answer.attribute, value: answer.value }));
     }
   }
 
@@ -296,7 +257,7 @@ class Grid {
       { name: 'find', label: 'Find' }, { name: 'replace', label: 'Put in its place' }], 'Replace');
     if (answer?.find) {
       const ids = this.chosen.size ? this.about() : await this.everything();
-      this.act('replace', { lines: { ids, base: revision() }, find: answer.find, replace: answer.replace });
+      this.act('replace', (base) => ({ lines: { ids, base }, find: answer.find, replace: answer.replace }));
     }
   }
 
@@ -310,12 +271,7 @@ class Grid {
     const answer = await ask(this.dialog, 'Begin a specification', [{ name: 'name', label: 'Name' }, { name: 'prefix', label: 'Prefix of its ids' },
       { name: 'level', label: 'Level (need, system, subsystem …)' }], 'Begin');
     if (answer) {
-      const { status, body } = await post(`${branch()}/requirements/specifications`, { ...answer, base: revision() });
-      if (status === 200 && body.saved) {
-        location.href = `${branch()}/requirements?spec=${body.made[0]}`;
-      } else {
-        say(body.message);
-      }
+      begin(answer);
     }
   }
 
@@ -324,7 +280,7 @@ class Grid {
     const rows = pastedRows(text);
     const anchor = this.here()?.id || this.rows.query.get('spec');
     if (rows.length && anchor) {
-      this.act('paste', { anchor, rows, base: revision() });
+      this.act('paste', (base) => ({ anchor, rows, base }));
     }
   }
 
@@ -350,121 +306,26 @@ function actions(grid) {
     indent: () => grid.arrange('indent'), outdent: () => grid.arrange('outdent'), up: () => grid.arrange('up'), down: () => grid.arrange('down'),
     duplicate: () => grid.about().length && grid.act('duplicate', grid.some()), remove: () => grid.remove(), setAttribute: () => grid.setAttribute(),
     replace: () => grid.replace(), begin: () => grid.begin(), link: () => grid.link(), exported: () => grid.exported(),
-    columns: () => askColumns(grid.dialog, grid.columns, () => grid.load()),
+    columns: () => askColumns(grid.dialog, grid.columns, () => {
+      grid.describeView();
+      grid.load();
+    }),
   };
 }
 
-function keys(grid, does, event) {
-  const { row, column } = grid.cursor;
-  const page = Math.max(1, Math.floor(grid.body.clientHeight / 60));
-  const extend = (step) => {
-    grid.choose(row, row + step);
-    grid.goTo(row + step);
-  };
-  if (event.ctrlKey || event.metaKey) {
-    return event.key.toLowerCase() === 'a' ? () => grid.choose(0, grid.rows.total - 1) : event.key === 'Home' ? () => grid.goTo(0) : event.key === 'End' ? () => grid.goTo(grid.rows.total - 1) : null;
+async function begin(specification) {
+  const { status, body } = await postEdit(`${branch()}/requirements/specifications`, (base) => ({ ...specification, base }));
+  if (status === 200 && body.saved) {
+    location.href = `${branch()}/requirements?spec=${body.made[0]}`;
+  } else {
+    say(body.message);
   }
-  if (event.altKey) {
-    return grid.editable ? { ArrowUp: does.up, ArrowDown: does.down, ArrowLeft: does.outdent, ArrowRight: does.indent }[event.key] : null;
-  }
-  const moves = {
-    ArrowDown: () => (event.shiftKey ? extend(1) : grid.goTo(row + 1)), ArrowUp: () => (event.shiftKey ? extend(-1) : grid.goTo(row - 1)),
-    ArrowRight: () => grid.goTo(row, column + 1), ArrowLeft: () => grid.goTo(row, column - 1), PageDown: () => grid.goTo(row + page), PageUp: () => grid.goTo(row - page),
-    Home: () => grid.goTo(row, 0), End: () => grid.goTo(row, grid.columns.shown.length - 1), ' ': () => grid.choose(row, row, !grid.chosen.has(grid.here()?.id)),
-    Escape: () => {
-      grid.chosen.clear();
-      grid.render();
-    },
-  };
-  const edits = { Enter: () => grid.edit(), F2: () => grid.edit(), n: does.add, N: does.addBelow, h: does.heading, o: does.note, d: does.duplicate, Delete: does.remove,
-    s: does.setAttribute, r: does.replace, l: does.link };
-  return moves[event.key] ?? (grid.editable ? edits[event.key] : null);
-}
-
-function startPointer(grid) {
-  const rowOf = (event) => event.target.closest('.grid-canvas .line');
-  grid.body.addEventListener('click', (event) => {
-    const line = rowOf(event);
-    if (!line || event.target.closest('a, .editor')) {
-      return;
-    }
-    const index = Number(line.dataset.index);
-    if (event.target.closest('.choose')) {
-      const id = grid.rows.get(index).id;
-      grid.choose(event.shiftKey ? grid.anchor : index, index, event.shiftKey || !grid.chosen.has(id));
-      grid.anchor = index;
-      return;
-    }
-    const column = Number(event.target.closest('[data-column]')?.dataset.column ?? 1);
-    const again = index === grid.cursor.row && column === grid.column(index) && document.activeElement?.closest('.grid-body');
-    grid.goTo(index, column);
-    if (again) {
-      grid.edit();
-    }
-  });
-  let dragged = null;
-  const clear = () => grid.canvas.querySelectorAll('.before, .behind, .into').forEach((line) => line.classList.remove('before', 'behind', 'into'));
-  const place = (event) => {
-    const line = rowOf(event);
-    const box = line?.getBoundingClientRect();
-    const part = box ? (event.clientY - box.top) / box.height : 0;
-    return line ? { line, how: part < 0.3 ? 'before' : part > 0.7 ? 'behind' : 'into' } : null;
-  };
-  grid.body.addEventListener('dragstart', (event) => {
-    const id = rowOf(event)?.dataset.select;
-    dragged = grid.chosen.has(id) ? grid.about() : [id];
-    event.dataTransfer.effectAllowed = 'move';
-    event.dataTransfer.setData('text/plain', id);
-  });
-  grid.body.addEventListener('dragover', (event) => {
-    const goal = place(event);
-    clear();
-    if (dragged && goal && !dragged.includes(goal.line.dataset.select)) {
-      event.preventDefault();
-      goal.line.classList.add(goal.how);
-    }
-  });
-  grid.body.addEventListener('dragend', clear);
-  grid.body.addEventListener('drop', (event) => {
-    const goal = place(event);
-    clear();
-    if (dragged && goal && !dragged.includes(goal.line.dataset.select)) {
-      event.preventDefault();
-      grid.arrange(goal.how, goal.line.dataset.select, dragged);
-    }
-    dragged = null;
-  });
-}
-
-function startResizing(grid) {
-  let held = null;
-  grid.head.addEventListener('pointerdown', (event) => {
-    const key = event.target.dataset?.resize;
-    if (key) {
-      held = { key, from: event.clientX, width: grid.columns.all.find((column) => column.key === key).width };
-      event.target.setPointerCapture(event.pointerId);
-    }
-  });
-  grid.head.addEventListener('pointermove', (event) => {
-    if (held) {
-      grid.columns.resize(held.key, held.width + event.clientX - held.from);
-      grid.head.style.gridTemplateColumns = grid.columns.template;
-      grid.canvas.querySelectorAll('.line').forEach((line) => { line.style.gridTemplateColumns = grid.columns.template; });
-    }
-  });
-  grid.head.addEventListener('pointerup', () => { held = null; });
 }
 
 function startBegin() {
-  document.querySelector('form[data-begin]')?.addEventListener('submit', async (event) => {
+  document.querySelector('form[data-begin]')?.addEventListener('submit', (event) => {
     event.preventDefault();
-    const fields = Object.fromEntries(new FormData(event.target));
-    const { status, body } = await post(`${branch()}/requirements/specifications`, { level: '', ...fields, base: revision() });
-    if (status === 200 && body.saved) {
-      location.href = `${branch()}/requirements?spec=${body.made[0]}`;
-    } else {
-      say(body.message);
-    }
+    begin({ level: '', ...Object.fromEntries(new FormData(event.target)) });
   });
 }
 

@@ -1,5 +1,5 @@
 // The matrix: two sets against each other. Only the cells in sight are in the page; arrow keys move, the space bar links.
-import { at, branch, post, revision } from '../frame/server.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { select } from '../frame/thread.js';
@@ -194,7 +194,7 @@ class Matrix {
     }
     const links = await (await fetch(at(`links/of.json?element=${line.heading.id}`), { headers: { 'X-Requested-With': 'fetch' } })).json();
     const gone = links.filter((link) => link.kind === kind && link.other.id === column.id);
-    const { status, body } = await post(`${branch()}/links/remove`, { links: gone.map(({ carrier, source, target }) => ({ carrier, source, target })), base: revision() });
+    const { status, body } = await postEdit(`${branch()}/links/remove`, (base) => ({ links: gone.map(({ carrier, source, target }) => ({ carrier, source, target })), base }));
     say(status === 200 ? `${body.message} · ${body.revision}` : body.message, status === 200 && body.saved);
     await refresh();
   }

@@ -1,12 +1,15 @@
 // The forms of the pages that ask something of the links: the trace table's columns, rules, rechecks.
-import { branch, post, revision } from '../frame/server.js';
+import { branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { ask } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
-async function save(address, data) {
-  const { status, body } = await post(`${branch()}${address}`, data);
+/** Saves what a form asks for: its data with the revision it builds on. */
+const save = (address, data) => saved(address, (base) => ({ ...data, base }));
+
+async function saved(address, make) {
+  const { status, body } = await postEdit(`${branch()}${address}`, make);
   const done = status === 200 && body.saved;
   say(done ? `${body.message} · ${body.revision}` : body.message, done);
   if (done) {
@@ -65,7 +68,7 @@ async function askRule(row) {
     field('leastFrom', 'Links expected from each', data.leastFrom ?? '0', 'number'), field('leastTo', 'Links expected at each', data.leastTo ?? '0', 'number'),
     field('watched', 'Properties whose change puts the link in doubt', data.watched ?? 'text, constraint')], 'Save');
   if (answer) {
-    save('/rules', { ...answer, leastFrom: Number(answer.leastFrom), leastTo: Number(answer.leastTo), element: data.rule ?? null, base: revision() });
+    save('/rules', { ...answer, leastFrom: Number(answer.leastFrom), leastTo: Number(answer.leastTo), element: data.rule ?? null });
   }
 }
 
@@ -73,13 +76,13 @@ async function askKind() {
   const answer = await ask(document.getElementById('rule-dialog'), 'Kind of link', [{ name: 'key', label: 'Key, for rules and the notation' },
     { name: 'forward', label: 'How the source is to the target' }, { name: 'backward', label: 'How the target is to the source' }], 'Add');
   if (answer) {
-    save('/rules/kinds', { ...answer, base: revision() });
+    save('/rules/kinds', { ...answer });
   }
 }
 
 function confirmLinks(links) {
   if (links.length) {
-    save('/recheck/confirm', { links, note: document.getElementById('recheck-note').value, base: revision() });
+    save('/recheck/confirm', { links, note: document.getElementById('recheck-note').value });
   } else {
     say('Choose the links you have looked at.');
   }
@@ -93,7 +96,7 @@ async function saveView(button) {
   if (answer?.name.trim()) {
     const query = new URLSearchParams(button.dataset.query ?? location.search);
     query.delete('edit');
-    save('/views', { name: answer.name, page: button.dataset.saveView, query: String(query), shared: answer.shared === 'yes', pinned: answer.pinned === 'yes', base: revision() });
+    save('/views', { name: answer.name, page: button.dataset.saveView, query: String(query), shared: answer.shared === 'yes', pinned: answer.pinned === 'yes' });
   }
 }
 
@@ -111,15 +114,18 @@ async function refer(id) {
     { name: 'description', label: 'What it is' }, { name: 'incoming', label: 'Which way', input: element('select', {}, element('option', { value: 'yes', textContent: 'this comes from it' }),
       element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer');
   if (answer) {
-    save(`/element/${id}/references`, { address: answer.address, description: answer.description, incoming: answer.incoming === 'yes', base: revision() });
+    save(`/element/${id}/references`, { address: answer.address, description: answer.description, incoming: answer.incoming === 'yes' });
   }
 }
 
-async function attach(input) {
-  const form = new FormData();
-  form.set('file', input.files[0]);
-  form.set('base', String(revision()));
-  save(`/element/${input.dataset.attach}/attachments`, form);
+function attach(input) {
+  const file = input.files[0];
+  saved(`/element/${input.dataset.attach}/attachments`, (base) => {
+    const form = new FormData();
+    form.set('file', file);
+    form.set('base', String(base));
+    return form;
+  });
 }
 
 async function nameBaseline(button) {
@@ -154,7 +160,7 @@ export function startLinkPages() {
     } else if (taken) {
       save(`/baselines/${taken.dataset.baselineRemove}/remove`);
     } else if (pin) {
-      save(`/views/${pin.dataset.pin}/pin`, { pinned: pin.dataset.pinned !== 'true', base: revision() });
+      save(`/views/${pin.dataset.pin}/pin`, { pinned: pin.dataset.pinned !== 'true' });
     } else if (event.target.closest('[data-rule-edit]')) {
       askRule(row);
     } else if (event.target.closest('[data-rule-new]')) {
@@ -162,7 +168,7 @@ export function startLinkPages() {
     } else if (event.target.closest('[data-kind-new]')) {
       askKind();
     } else if (event.target.closest('[data-rule-remove]')) {
-      save('/rules/remove', { element: row.dataset.rule, base: revision() });
+      save('/rules/remove', { element: row.dataset.rule });
     } else if (event.target.closest('[data-confirm="one"]')) {
       confirmLinks([event.target.closest('[data-confirm]').dataset.key]);
     } else if (event.target.closest('[data-confirm="chosen"]')) {

@@ -1,5 +1,5 @@
 // The picker: links one or several elements with others that are searched for, or typed or pasted as ids.
-import { at, branch, post, revision } from '../frame/server.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { element } from '../grid/cells.js';
@@ -132,7 +132,7 @@ class Picker {
 
 /** Makes links and shows what came of it; answers why they were refused, if they were. */
 export async function makeLinks(kind, sources, targets) {
-  const { status, body } = await post(`${branch()}/links/add`, { kind, sources, targets, base: revision() });
+  const { status, body } = await postEdit(`${branch()}/links/add`, (base) => ({ kind, sources, targets, base }));
   if (status !== 200) {
     return body.message;
   }
@@ -165,7 +165,7 @@ export function startPicker() {
     const gone = event.target.closest('[data-unlink]');
     if (gone) {
       const [carrier, source, target] = gone.dataset.unlink.split(' ');
-      post(`${branch()}/links/remove`, { links: [{ carrier, source, target }], base: revision() }).then(async ({ status, body }) => {
+      postEdit(`${branch()}/links/remove`, (base) => ({ links: [{ carrier, source, target }], base })).then(async ({ status, body }) => {
         say(status === 200 && body.saved ? `${body.message} · ${body.revision}` : body.message, status === 200 && body.saved);
         await refresh();
       });

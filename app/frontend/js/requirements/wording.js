@@ -1,5 +1,5 @@
 // Help with the wording: findings under the text, while it is written and on the requirement's page; waiving one, and splitting.
-import { at, branch, post, revision } from '../frame/server.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { element } from '../grid/cells.js';
@@ -41,7 +41,7 @@ export function liveWording(field, id, under) {
 }
 
 async function save(address, data) {
-  const { status, body } = await post(`${branch()}${address}`, { ...data, base: revision() });
+  const { status, body } = await postEdit(`${branch()}${address}`, (base) => ({ ...data, base }));
   const done = status === 200 && body.saved;
   say(done ? `${body.message} · ${body.revision}` : body.message, done);
   await refresh();
@@ -72,7 +72,7 @@ async function split(id) {
   const go = button('Split', 'Split', async () => {
     const wanted = [...list.children].map((part) => ({ text: part.querySelector('textarea').value, links: [...part.querySelectorAll('input:checked')].map(({ value }) => value) }))
       .filter(({ text }) => text.trim());
-    const { status, body } = await post(`${branch()}/element/${id}/split`, { parts: wanted, base: revision() });
+    const { status, body } = await postEdit(`${branch()}/element/${id}/split`, (base) => ({ parts: wanted, base }));
     if (status === 200 && body.saved) {
       dialog.close();
       say(`${body.message} · ${body.revision}`, true);

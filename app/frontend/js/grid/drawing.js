@@ -1,0 +1,52 @@
+// How the grid looks: its head and a line of it.
+import { content, element, wide } from './cells.js';
+
+export function drawHead(grid) {
+  grid.head.style.gridTemplateColumns = grid.columns.template;
+  grid.head.style.paddingRight = `${28 + grid.body.offsetWidth - grid.body.clientWidth}px`;
+  grid.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...grid.columns.shown.map((column) => {
+    const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '', textContent: column.title });
+    if (column.key !== 'text') {
+      const handle = element('i', { className: 'resize', data: { resize: column.key } });
+      cell.append(handle);
+    }
+    return cell;
+  }));
+}
+
+export function drawRow(grid, row, index) {
+  const line = element('div', { className: `line ${row.type}`, role: 'row', aria: { rowindex: index + 1, selected: grid.chosen.has(row.id) }, data: { index, select: row.id } });
+  line.id = row.id && `row-${row.id}`;
+  line.draggable = grid.editable && row.type !== 'group';
+  line.style.top = `${grid.rows.top(index)}px`;
+  line.style.height = `${grid.rows.heightOf(index)}px`;
+  line.style.gridTemplateColumns = grid.columns.template;
+  line.classList.toggle('chosen', grid.chosen.has(row.id));
+  line.classList.toggle('here', index === grid.cursor.row);
+  const box = element('span', { className: 'choose', role: 'gridcell' }, element('input', { type: 'checkbox', tabIndex: -1, checked: grid.chosen.has(row.id),
+    aria: { label: `Choose ${row.tag || row.name || 'the note'}` } }));
+  const indent = `${row.depth * 16 + 5}px`;
+  if (row.type !== 'requirement') {
+    const cell = gridCell(grid, index, 1, wide(row));
+    cell.classList.add('wide');
+    cell.style.paddingLeft = indent;
+    line.append(row.type === 'group' ? element('span', { role: 'gridcell' }) : box, cell);
+    return line;
+  }
+  line.append(box, ...grid.columns.shown.map((column, i) => {
+    const cell = gridCell(grid, index, i, content(row, column));
+    cell.classList.toggle('number', Boolean(column.number));
+    cell.classList.add(`of-${column.key.split(':')[0]}`);
+    cell.id = column.key === 'text' ? `text-${row.id}` : '';
+    if (i === 0) {
+      cell.style.paddingLeft = indent;
+    }
+    return cell;
+  }));
+  return line;
+}
+
+function gridCell(grid, index, column, children) {
+  const here = index === grid.cursor.row && column === grid.column(index);
+  return element('div', { className: 'cell', role: 'gridcell', tabIndex: here ? 0 : -1, aria: { colindex: column + 1 }, data: { column } }, ...children);
+}
