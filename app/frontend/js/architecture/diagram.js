@@ -130,7 +130,7 @@ export function startDiagram() {
     }
   }, { passive: false });
   canvas.addEventListener('pointerdown', (event) => {
-    if (event.button === 0 && event.target.closest('#diagram') && !event.target.closest('.toggle')) {
+    if (event.button === 0 && event.target.closest('#diagram') && !event.target.closest('.toggle, .join')) {
       drag(event);
     }
   });

@@ -1,6 +1,16 @@
-// Small questions of the grid, asked in one dialog: columns, an attribute for many, find and replace.
+// Small questions, asked in one dialog: columns, an attribute for many, find and replace.
 import { element } from './cells.js';
 import { fieldFor } from './editor.js';
+
+/** A dialog of the page for who has none of their own. */
+export function common() {
+  let dialog = document.getElementById('question');
+  if (!dialog) {
+    dialog = element('dialog', { id: 'question', className: 'grid-dialog' });
+    document.body.append(dialog);
+  }
+  return dialog;
+}
 
 /** Asks with some fields; answers their values by name, or null if it was left. */
 export function ask(dialog, title, fields, action) {

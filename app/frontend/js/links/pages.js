@@ -2,7 +2,7 @@
 import { branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
-import { ask } from '../grid/dialog.js';
+import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
 /** Saves what a form asks for: its data with the revision it builds on. */
@@ -62,9 +62,15 @@ function startTrace() {
 
 async function askRule(row) {
   const field = (name, label, value, type = 'text') => ({ name, label, input: element('input', { value, type, min: 0, autocomplete: 'off' }) });
+  const offering = (name, label, value, list) => {
+    const asked = field(name, label, value);
+    asked.input.setAttribute('list', list);
+    return asked;
+  };
   const data = row?.dataset ?? {};
-  const answer = await ask(document.getElementById('rule-dialog'), 'Link rule', [field('kind', 'Kind of link', data.kind ?? ''),
-    field('from', 'From: levels or kinds of elements, by commas', data.from ?? ''), field('to', 'To', data.to ?? ''),
+  const answer = await ask(document.getElementById('rule-dialog'), 'Link rule', [
+    offering('kind', 'Kind of link', data.kind ?? '', 'known-kinds'), offering('from', 'From: levels or kinds of elements, by commas', data.from ?? '', 'known-ends'),
+    offering('to', 'To', data.to ?? '', 'known-ends'),
     field('leastFrom', 'Links expected from each', data.leastFrom ?? '0', 'number'), field('leastTo', 'Links expected at each', data.leastTo ?? '0', 'number'),
     field('watched', 'Properties whose change puts the link in doubt', data.watched ?? 'text, constraint')], 'Save');
   if (answer) {
@@ -90,7 +96,7 @@ function confirmLinks(links) {
 
 /** Keeps what the page shows, with what stands in its address. */
 async function saveView(button) {
-  const answer = await ask(viewDialog(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
+  const answer = await ask(common(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
     { name: 'shared', label: 'Listed for', input: element('select', {}, element('option', { value: 'yes', textContent: 'everybody' }), element('option', { value: '', textContent: 'me' })) },
     { name: 'pinned', label: 'On the Overview', input: element('select', {}, element('option', { value: '', textContent: 'no' }), element('option', { value: 'yes', textContent: 'pinned, with its count' })) }], 'Save');
   if (answer?.name.trim()) {
@@ -100,17 +106,8 @@ async function saveView(button) {
   }
 }
 
-function viewDialog() {
-  const there = document.getElementById('view-dialog');
-  const dialog = there ?? element('dialog', { className: 'grid-dialog', id: 'view-dialog', aria: { label: 'View' } });
-  if (!there) {
-    document.body.append(dialog);
-  }
-  return dialog;
-}
-
 async function refer(id) {
-  const answer = await ask(viewDialog(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
+  const answer = await ask(common(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
     { name: 'description', label: 'What it is' }, { name: 'incoming', label: 'Which way', input: element('select', {}, element('option', { value: 'yes', textContent: 'this comes from it' }),
       element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer');
   if (answer) {
@@ -129,7 +126,7 @@ function attach(input) {
 }
 
 async function nameBaseline(button) {
-  const answer = await ask(viewDialog(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
+  const answer = await ask(common(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
     { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it');
   if (answer?.name.trim()) {
     save('/baselines', { name: answer.name, number: Number(answer.number), note: answer.note });

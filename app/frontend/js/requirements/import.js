@@ -25,7 +25,7 @@ export function startImport() {
     form.headed.checked = body.headed;
     columns.replaceChildren(...body.first.map((title, i) => element('label', {}, body.headed ? title || `column ${i + 1}` : `“${title.slice(0, 24)}”`,
       element('select', { aria: { label: `What column ${i + 1} is` } }, ...body.meanings.map((meaning) => element('option', { value: meaning, textContent: meaning || 'left out', selected: meaning === body.mapping[i] }))))));
-    document.getElementById('import-count').textContent = `${body.rows} rows: ${body.added} would be added, ${body.changed} changed${body.problems.length ? `, ${body.problems.length} cannot be taken` : ''}.`;
+    document.getElementById('import-count').textContent = `${body.rows} rows: ${body.added} new, ${body.changed} to change${body.problems.length ? `. Nothing is imported until these ${body.problems.length} faults are mended:` : '.'}`;
     document.getElementById('import-problems').replaceChildren(...body.problems.map(({ row, message }) => element('li', { textContent: `Row ${row}: ${message}` })));
     document.getElementById('import-changes').replaceChildren(...body.changes.map((change) => element('tr', {}, element('td', { className: 'mono', textContent: change.row }),
       element('td', { className: 'tag', textContent: change.id }), element('td', { className: 'quiet', textContent: change.isNew ? `new: ${change.what}` : change.what }),
@@ -40,11 +40,21 @@ export function startImport() {
     const { status, body } = await post(`${branch()}/requirements/import/preview`, data(mapped));
     fault.textContent = status === 200 ? '' : body.message;
     preview.hidden = status !== 200;
+    document.getElementById('import-hint').hidden = status === 200;
     if (status === 200) {
       show(body);
     }
   };
 
+  const page = document.getElementById('work');
+  page.addEventListener('dragover', (event) => event.preventDefault());
+  page.addEventListener('drop', (event) => {
+    event.preventDefault();
+    if (event.dataTransfer.files.length) {
+      form.file.files = event.dataTransfer.files;
+      look(false);
+    }
+  });
   form.addEventListener('change', (event) => look(event.target.name !== 'file'));
   columns.addEventListener('change', () => look(true));
   document.getElementById('import-go').addEventListener('click', async () => {

@@ -1,18 +1,15 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
-import java.util.List;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
@@ -24,62 +21,7 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.Links;
 
 /** The daily tasks of a requirements engineer, each done in a browser as one would. */
-class RequirementsDayTest {
-    private static final By SAVED = By.id("saved");
-
-    private Merrow merrow;
-    private Browser ines;
-
-    @BeforeEach
-    void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Browser();
-        ines.signIn(merrow.address(), "ines");
-    }
-
-    @AfterEach
-    void stop() {
-        ines.close();
-        merrow.close();
-    }
-
-    private void open(String path) {
-        ines.driver().get(merrow.address() + "/p/merrow/main/" + path);
-    }
-
-    private WebElement see(String css) {
-        return ines.until().until(visibilityOfElementLocated(By.cssSelector(css)));
-    }
-
-    private void click(String css) {
-        ines.until().until(elementToBeClickable(By.cssSelector(css))).click();
-    }
-
-    private void told(String words) {
-        ines.until().until(textToBePresentInElementLocated(SAVED, words));
-    }
-
-    private void press(CharSequence... keys) {
-        new Actions(ines.driver()).sendKeys(keys).perform();
-    }
-
-    private void with(Keys held, CharSequence key) {
-        new Actions(ines.driver()).keyDown(held).sendKeys(key).keyUp(held).perform();
-    }
-
-    private void alt(Keys key) {
-        with(Keys.ALT, key);
-    }
-
-    private void atRevision(int number) {
-        ines.until().until(textToBePresentInElementLocated(By.id("revision"), "r" + number));
-    }
-
-    private List<String> links(String name) {
-        Model model = merrow.head().model();
-        return new Links(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
-    }
-
+class RequirementsDayTest extends InBrowser {
     @Test
     void tenRequirementsAreWrittenAndStructuredByKeyboardAlone() {
         open("requirements");
@@ -141,10 +83,6 @@ class RequirementsDayTest {
 
     private WebElement option(String side, String label) {
         return ines.until().until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
-    }
-
-    private void drag(WebElement what, WebElement onto) {
-        new Actions(ines.driver()).clickAndHold(what).moveToElement(onto, 0, 3).moveToElement(onto).release().perform();
     }
 
     @Test
@@ -220,9 +158,9 @@ class RequirementsDayTest {
         open("trace?set=~need&col=frame%3C%7C%7Cwithout");
         assertThat(see("#work").getText()).contains("1 row", "N-7 isQuietAtNight");
         click("[data-save-view]");
-        see("#view-dialog[open] [name=name]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Needs nobody answers");
-        new Select(see("#view-dialog [name=pinned]")).selectByValue("yes");
-        click("#view-dialog .primary");
+        see("#question[open] [name=name]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Needs nobody answers");
+        new Select(see("#question [name=pinned]")).selectByValue("yes");
+        click("#question .primary");
         told("view Needs nobody answers kept");
         open("overview");
         ines.until().until(driver -> driver.findElement(By.id("work")).getText().contains("1\nNeeds nobody answers"));
@@ -260,5 +198,88 @@ class RequirementsDayTest {
         assertThat(model.inheritance().documentation(merrow.named("agreesOnLevel"))).isEqualTo("The two sea level sensors shall agree within 0.05 m.");
         var made = model.ownElements().stream().filter(each -> "MG-25".equals(each.shortName())).findFirst().orElseThrow();
         assertThat(new Links(model).of(made)).extracting(Link::kind).extracting(kind -> kind.key()).containsExactly("frame");
+    }
+
+    @Test
+    void aSecondEditDoesNotWaitForTheFirstToBeShown() {
+        open("requirements?q=MG-18");
+        see("#row-" + merrow.named("closesCheaply").id() + " .of-text").click();
+        new Actions(ines.driver()).keyDown(Keys.ALT).sendKeys(Keys.ARROW_UP).keyUp(Keys.ALT).sendKeys(Keys.DELETE).perform();
+        told("MG-18 removed");
+        assertThat(merrow.head().number()).isEqualTo(3);
+    }
+
+    @Test
+    void markupThatIsPastedBecomesTextAndNothingElse() {
+        open("element/" + merrow.named("showsOnTheQuay").id());
+        click("#text");
+        see(".editor textarea");
+        with(Keys.CONTROL, "a");
+        ines.driver().executeScript("""
+                const data = new DataTransfer();
+                data.setData('text/html', '<p>The gate shall <b>close</b>.<script>document.title = "taken"</script><img src="x" onerror="document.title = 1"></p>'
+                  + '<ul><li><i>one</i></li><li><a href="javascript:alert(1)">two</a></li></ul><table><tr><th>a</th></tr><tr><td>1</td></tr></table>');
+                document.querySelector('.editor textarea').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));""");
+        ines.until().until(driver -> see(".editor textarea").getDomProperty("value").startsWith("The gate"));
+        assertThat(see(".editor textarea").getDomProperty("value")).isEqualTo("The gate shall **close**.\n\n- *one*\n- two\n\n| a   |\n| --- |\n| 1   |");
+        assertThat(ines.driver().getTitle()).contains("MG-20");
+        press(Keys.ENTER);
+        ines.until().until(driver -> see("#text strong").getText().equals("close") && see("#text table td").getText().equals("1"));
+    }
+
+    @Test
+    void boxesOfADrawingAreLinkedByHandAndByKey() {
+        ines.driver().manage().window().setSize(new Dimension(1600, 1400));
+        String need = merrow.named("isQuietAtNight").id().toString();
+        open("element/" + merrow.named("MerrowNeeds").id() + "/general");
+        WebElement use = see("[data-select='" + merrow.named("CloseForSurge").id() + "'].box");
+        new Actions(ines.driver()).moveToElement(use).perform();
+        drag(use.findElement(By.cssSelector(".join")), see("[data-select='" + need + "'].box .title"));
+        new Select(see("#question[open] select")).selectByVisibleText("traces to <N-7> isQuietAtNight");
+        click("#question .primary");
+        told("traces to N-7");
+        assertThat(links("isQuietAtNight")).containsExactly("trace CloseForSurge");
+        click("[data-select='" + need + "'].box .title");
+        press("l");
+        see(".picker[open] .picker-end");
+        press("MG-20");
+        ines.until().until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        press(Keys.ENTER);
+        told("MG-20 answers N-7");
+    }
+
+    @Test
+    void aFilterIsKeptWithItsColumnsAndStartsATraceTable() {
+        open("requirements?where=status%3Adraft&columns=tag~90,text,attribute%3Apriority~120");
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
+        assertThat(see(".grid-head").getText()).doesNotContain("Links");
+        click("[data-save-view]");
+        see("#question[open] [name=name]");
+        with(Keys.CONTROL, "a");
+        press("Drafts", Keys.ENTER);
+        told("view Drafts kept");
+        open("views");
+        ines.driver().findElement(By.linkText("Drafts")).click();
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
+        String shown = see("[data-count]").getText();
+        open("trace?edit=on");
+        new Select(see("#trace-form [name=set]")).selectByVisibleText("Filter: Drafts");
+        ines.until().until(textToBePresentInElementLocated(By.id("work"), shown + " rows"));
+    }
+
+    @Test
+    void rechecksAreFilteredAndSentAsAFile() throws Exception {
+        open("element/" + merrow.named("warnsInTime").id());
+        click("#text");
+        see(".editor textarea");
+        with(Keys.CONTROL, "a");
+        press("It is heard.", Keys.ENTER);
+        atRevision(2);
+        Session session = new Session(merrow.address()).signIn("ines", "merrow");
+        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=up").body()).contains("MG-13 warnsLongEnough,answers,N-3 warnsInTime,r1,N-3 warnsInTime,text",
+                "It is heard.,Ines Marl");
+        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=down").body()).doesNotContain("MG-13");
+        assertThat(session.get("/p/merrow/main/impact/export.csv?of=N-3&depth=1&way=down").body()).contains("reached,MG-13 warnsLongEnough,down,1,",
+                "would need recheck,MG-15 isHeard answers N-3 warnsInTime");
     }
 }

@@ -2,17 +2,14 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
-import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBeMoreThan;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
-import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -29,57 +26,19 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Rank;
 
 /** A day's tasks at each station, as engineers do them: in real browsers, by mouse and by keyboard. */
-class StationsTest {
-    private Merrow merrow;
-    private Browser ines;
-
-    @BeforeEach
-    void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Browser();
-        ines.signIn(merrow.address(), "ines");
-    }
-
-    @AfterEach
-    void stop() {
-        ines.close();
-        merrow.close();
-    }
-
-    private void open(Browser browser, String path) {
-        browser.driver().get(merrow.address() + "/p/merrow/main/" + path);
-    }
-
-    private static WebElement see(Browser browser, String css) {
-        return browser.until().until(visibilityOfElementLocated(By.cssSelector(css)));
-    }
-
-    private static void click(Browser browser, String css) {
-        browser.until().until(elementToBeClickable(By.cssSelector(css))).click();
-    }
-
+class StationsTest extends InBrowser {
     private static By row(String name) {
         return By.xpath("//div[@role='row'][.//a[text()='" + name + "']]");
-    }
-
-    private static void saved(Browser browser, String revision) {
-        browser.until().until(textToBePresentInElementLocated(By.id("revision"), revision));
     }
 
     private Element owner(String name) {
         return merrow.head().model().get(merrow.named(name).owner());
     }
 
-    private void press(CharSequence... keys) {
-        for (CharSequence key : keys) {
-            new Actions(ines.driver()).sendKeys(key).perform();
-        }
-    }
-
     private void drag(String what, String into) {
         ines.until().until(numberOfElementsToBe(row(what), 1));
         WebElement goal = ines.driver().findElement(row(into));
-        new Actions(ines.driver()).clickAndHold(ines.driver().findElement(row(what))).moveToElement(goal, 0, 3).moveToElement(goal).release().perform();
+        drag(ines.driver().findElement(row(what)), goal);
     }
 
     @Test
@@ -92,7 +51,7 @@ class StationsTest {
         ines.until().until(textToBePresentInElementLocated(By.id("outline-note"), "is picked up"));
         assertThat(ines.driver().findElement(By.id("outline-note")).getText()).startsWith("MerrowGate");
         press(Keys.ESCAPE, Keys.END, "m", Keys.HOME, "m");
-        saved(ines, "r2");
+        atRevision(ines, 2);
         assertThat(owner("Siren").name()).isEqualTo("MerrowGate");
     }
 
@@ -102,7 +61,7 @@ class StationsTest {
         ines.driver().manage().window().setSize(new Dimension(1280, 2400));
         open(ines, "architecture");
         drag("isQuietAtNight", "MerrowRequirements");
-        saved(ines, "r2");
+        atRevision(ines, 2);
         assertThat(owner("isQuietAtNight").name()).isEqualTo("MerrowRequirements");
         drag("MerrowRequirements", "keepsTownDry");
         ines.until().until(textToBePresentInElementLocated(By.id("saved"), "a concern cannot own a package"));
@@ -147,7 +106,7 @@ class StationsTest {
         ines.until().until(urlContains("at=1"));
         open(ines, "element/" + hinge + "?at=1");
         click(ines, "[data-restore=whole]");
-        saved(ines, "r" + (now + 1));
+        atRevision(now + 1);
         assertThat(see(ines, "h1").getText()).contains("Hinge");
         assertThat(merrow.named("Hinge").id().toString()).isEqualTo(hinge);
         assertThat(leaf).isNotEmpty();
@@ -192,13 +151,13 @@ class StationsTest {
             see(ines, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Ines writes this.");
             edit(odo, text);
             see(odo, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Odo was quicker.", Keys.ENTER);
-            saved(odo, "r2");
+            atRevision(odo, 2);
             assertThat(see(ines, "#behind").getText()).contains("odo saved r2", "What changed");
             see(ines, ".editor textarea").sendKeys(Keys.ENTER);
             assertThat(see(ines, ".editor .fault").getText()).contains("somebody has changed");
             assertThat(see(ines, ".editor textarea").getAttribute("value")).isEqualTo("Ines writes this.");
             see(ines, ".editor textarea").sendKeys(Keys.ENTER);
-            saved(ines, "r3");
+            atRevision(ines, 3);
             odo.until().until(textToBePresentInElementLocated(By.cssSelector(text), "Ines writes this."));
         }
     }
@@ -218,7 +177,7 @@ class StationsTest {
         ines.driver().close();
         ines.driver().switchTo().window(page);
         see(ines, ".editor textarea").sendKeys(Keys.ENTER);
-        saved(ines, "r2");
+        atRevision(ines, 2);
         assertThat(merrow.head().model().inheritance().documentation(merrow.named("limitsPower"))).isEqualTo("Kept through it all.");
     }
 

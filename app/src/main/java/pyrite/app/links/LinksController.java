@@ -45,8 +45,10 @@ class LinksController {
 
     private final Workspace workspace;
     private final Rechecks rechecks;
+    private final Sets sets;
 
-    LinksController(Workspace workspace, Rechecks rechecks) {
+    LinksController(Workspace workspace, Rechecks rechecks, Sets sets) {
+        this.sets = sets;
         this.workspace = workspace;
         this.rechecks = rechecks;
     }
@@ -208,7 +210,7 @@ class LinksController {
         LinkRules rules = new LinkRules(model);
         Labels labels = new Labels(model);
         String text = q.strip().toLowerCase(Locale.ROOT);
-        List<Element> all = Sets.of(head, rules, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
+        List<Element> all = sets.of(head, rules, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
         return new Candidates(all.stream().limit(1000).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, all.size() - 1000), List.of());
     }
 }

@@ -18,8 +18,10 @@ class MatrixController {
     private static final int MOST_ROWS = 200;
 
     private final Graphs graphs;
+    private final Sets sets;
 
-    MatrixController(Graphs graphs) {
+    MatrixController(Graphs graphs, Sets sets) {
+        this.sets = sets;
         this.graphs = graphs;
     }
 
@@ -34,10 +36,10 @@ class MatrixController {
     Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
             @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
         LinkRules rules = new LinkRules(head.model());
-        List<Element> all = Sets.of(head, rules, rows).toList();
+        List<Element> all = sets.of(head, rules, rows).toList();
         int first = Math.max(0, Math.min(from, all.size()));
         List<Element> shown = all.subList(first, Math.min(all.size(), first + Math.max(0, Math.min(count, MOST_ROWS))));
-        List<Element> across = Sets.of(head, rules, columns).toList();
+        List<Element> across = sets.of(head, rules, columns).toList();
         Matrix matrix = Matrix.of(graphs.of(head), shown, across, kind, implied);
         Labels labels = new Labels(head.model());
         return new Window(all.size(), first == 0 ? across.stream().map(each -> heading(head, labels, each)).toList() : List.of(), first,

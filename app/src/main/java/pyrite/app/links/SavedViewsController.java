@@ -43,7 +43,7 @@ class SavedViewsController {
     @GetMapping("/p/{project}/{branch}/views")
     String views(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Views");
-        page.addAttribute("rows", counts.listed(head, person).stream().map(view -> new Row(view, counts.of(head, view))).toList());
+        page.addAttribute("rows", SavedView.listed(head.model(), person.signIn()).stream().map(view -> new Row(view, counts.of(head, view))).toList());
         return "links/views";
     }
 

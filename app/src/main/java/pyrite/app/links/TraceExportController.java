@@ -2,19 +2,23 @@ package pyrite.app.links;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import pyrite.app.evidence.StaleRuns;
+import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.exchange.CsvTable;
 import pyrite.core.model.Element;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.trace.Coverage;
+import pyrite.core.trace.Impact;
 import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceTable;
@@ -23,9 +27,13 @@ import pyrite.core.trace.TraceTable;
 @Controller
 class TraceExportController {
     private final Graphs graphs;
+    private final StaleRuns staleRuns;
+    private final Sets sets;
 
-    TraceExportController(Graphs graphs) {
+    TraceExportController(Graphs graphs, StaleRuns staleRuns, Sets sets) {
         this.graphs = graphs;
+        this.staleRuns = staleRuns;
+        this.sets = sets;
     }
 
     @GetMapping("/p/{project}/{branch}/trace/export.csv")
@@ -37,7 +45,7 @@ class TraceExportController {
         List<String> heading = new ArrayList<>(List.of("from"));
         table.columns().forEach(column -> heading.add(column.steps().stream().map(TraceTable.Step::toString).collect(Collectors.joining(" ")) + (column.show().isEmpty() ? "" : " " + column.show())));
         rows.add(heading);
-        for (TraceTable.Row row : table.rows(graphs.of(head), Sets.of(head, new LinkRules(head.model()), set).toList())) {
+        for (TraceTable.Row row : table.rows(graphs.of(head), sets.of(head, new LinkRules(head.model()), set).toList())) {
             List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
             for (int i = 0; i < row.cells().size(); i++) {
                 String show = table.columns().get(i).show();
@@ -46,15 +54,15 @@ class TraceExportController {
             }
             rows.add(line);
         }
-        send(response, "trace", head, rows);
+        Downloads.csv(response, "trace", head, rows);
     }
 
     @GetMapping("/p/{project}/{branch}/matrix/export.csv")
     void matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind, HttpServletResponse response) throws IOException {
         LinkRules rules = new LinkRules(head.model());
         Labels labels = new Labels(head.model());
-        List<Element> across = Sets.of(head, rules, columns).toList();
-        Matrix matrix = Matrix.of(graphs.of(head), Sets.of(head, rules, rows).toList(), across, kind, false);
+        List<Element> across = sets.of(head, rules, columns).toList();
+        Matrix matrix = Matrix.of(graphs.of(head), sets.of(head, rules, rows).toList(), across, kind, false);
         List<List<String>> table = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of(kind));
         across.forEach(each -> heading.add(labels.full(each)));
@@ -67,7 +75,7 @@ class TraceExportController {
             }
             table.add(line);
         }
-        send(response, "matrix", head, table);
+        Downloads.csv(response, "matrix", head, table);
     }
 
     @GetMapping("/p/{project}/{branch}/coverage/export.csv")
@@ -78,12 +86,24 @@ class TraceExportController {
         coverage.gaps().forEach(gap -> table.add(List.of(labels.full(gap.element()), gap.words(), Integer.toString(gap.there()), Integer.toString(gap.expected()))));
         coverage.unasked().forEach(each -> table.add(List.of(labels.full(each), "unasked", "", "")));
         coverage.broken().forEach(each -> table.add(List.of(labels.full(each.element()), "chain breaks at " + labels.full(each.at()), "", "")));
-        send(response, "coverage", head, table);
+        Downloads.csv(response, "coverage", head, table);
     }
 
-    private static void send(HttpServletResponse response, String what, Workspace.Head head, List<List<String>> rows) throws IOException {
-        response.setContentType("text/csv;charset=UTF-8");
-        response.setHeader("Content-Disposition", "attachment; filename=\"" + what + "-r" + head.number() + ".csv\"");
-        response.getOutputStream().write(CsvTable.write(rows).getBytes(StandardCharsets.UTF_8));
+    /** What is reached with how far it is, the nearest first; the links that would need recheck; the verdicts that would go stale. */
+    @GetMapping("/p/{project}/{branch}/impact/export.csv")
+    void impact(Workspace.Head head, ImpactQuestion question, HttpServletResponse response) throws IOException {
+        Labels labels = new Labels(head.model());
+        List<Element> from = question.named(head).elements();
+        Impact impact = question.answer(graphs.of(head), from);
+        List<List<String>> rows = new ArrayList<>(List.of(List.of("what", "element", "way", "links away", "text")));
+        impact.reached().entrySet().stream().sorted(Map.Entry.comparingByValue(Comparator.comparing(Math::abs))).forEach(entry -> {
+            Element element = head.model().get(entry.getKey());
+            int far = entry.getValue();
+            rows.add(List.of("reached", labels.full(element), far < 0 ? "up" : far > 0 ? "down" : "", Integer.toString(Math.abs(far)), RequirementText.of(head.model(), element)));
+        });
+        impact.recheck().forEach(link -> rows.add(List.of("would need recheck",
+                labels.full(head.model().get(link.source())) + " " + link.kind().forward() + " " + labels.full(head.model().get(link.target())), "", "", "")));
+        staleRuns.touchedBy(head, from).forEach(each -> rows.add(List.of("verdict would go stale", labels.full(each), "", "", RequirementText.of(head.model(), each))));
+        Downloads.csv(response, "impact", head, rows);
     }
 }

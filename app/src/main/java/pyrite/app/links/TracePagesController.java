@@ -1,9 +1,7 @@
 package pyrite.app.links;
 
-import java.util.Arrays;
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -46,8 +44,10 @@ class TracePagesController {
     private final Pages pages;
     private final Graphs graphs;
     private final StaleRuns staleRuns;
+    private final Sets sets;
 
-    TracePagesController(Pages pages, Graphs graphs, StaleRuns staleRuns) {
+    TracePagesController(Pages pages, Graphs graphs, StaleRuns staleRuns, Sets sets) {
+        this.sets = sets;
         this.pages = pages;
         this.graphs = graphs;
         this.staleRuns = staleRuns;
@@ -56,7 +56,7 @@ class TracePagesController {
     private void frame(org.springframework.ui.Model page, Workspace.Head head, Person person, String title) {
         pages.frame(page, head, person, Station.REQUIREMENTS, title);
         page.addAttribute("kinds", LinkKind.all(head.model()));
-        page.addAttribute("sets", Sets.all(head, new LinkRules(head.model())));
+        page.addAttribute("sets", sets.all(head, person));
     }
 
     /** Two lists, to link what stands in one with what stands in the other. */
@@ -75,22 +75,20 @@ class TracePagesController {
         return "links/coverage";
     }
 
-    /** @param of ids of elements or of requirements, by commas */
     @GetMapping("/p/{project}/{branch}/impact")
-    String impact(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String of, @RequestParam(defaultValue = "both") String way,
-            @RequestParam(defaultValue = "3") int depth, @RequestParam(defaultValue = "") Set<String> kind, org.springframework.ui.Model page) {
+    String impact(Workspace.Head head, Person person, ImpactQuestion question, HttpServletRequest request, org.springframework.ui.Model page) {
         frame(page, head, person, "Impact");
-        List<String> asked = Arrays.stream(of.split("[,\\s]+")).filter(each -> !each.isEmpty()).distinct().toList();
-        Map<String, Element> byId = asked.isEmpty() ? Map.of() : named(head, asked);
-        List<Element> from = asked.stream().filter(byId::containsKey).map(byId::get).toList();
-        page.addAttribute("of", of);
-        page.addAttribute("way", way);
-        page.addAttribute("depth", depth);
-        page.addAttribute("chosen", kind);
-        page.addAttribute("unknown", asked.stream().filter(each -> !byId.containsKey(each)).toList());
+        ImpactQuestion.Named named = question.named(head);
+        List<Element> from = named.elements();
+        page.addAttribute("query", request.getQueryString());
+        page.addAttribute("of", question.of());
+        page.addAttribute("way", question.way());
+        page.addAttribute("depth", question.depth());
+        page.addAttribute("chosen", question.kind());
+        page.addAttribute("unknown", named.unknown());
         page.addAttribute("from", from);
         if (!from.isEmpty()) {
-            Impact impact = Impact.of(graphs.of(head), from, !way.equals("down"), !way.equals("up"), Math.max(1, Math.min(depth, TraceTable.FARTHEST)), kind);
+            Impact impact = question.answer(graphs.of(head), from);
             page.addAttribute("impact", impact);
             page.addAttribute("layers", layers(head, impact));
             page.addAttribute("layout", DiagramLayout.of(ImpactView.of(head.model(), impact)));
@@ -98,21 +96,6 @@ class TracePagesController {
             page.addAttribute("stale", staleRuns.touchedBy(head, from));
         }
         return "links/impact";
-    }
-
-    private static Map<String, Element> named(Workspace.Head head, List<String> asked) {
-        Map<String, Element> found = new LinkedHashMap<>();
-        Set<String> wanted = new LinkedHashSet<>(asked);
-        head.model().ownElements().forEach(element -> {
-            if (wanted.contains(element.id().toString())) {
-                found.put(element.id().toString(), element);
-            } else if (element.shortName() != null && wanted.contains(element.shortName())) {
-                found.put(element.shortName(), element);
-            } else if (element.name() != null && wanted.contains(element.name())) {
-                found.putIfAbsent(element.name(), element);
-            }
-        });
-        return found;
     }
 
     /** Elements as many links away. */
@@ -171,7 +154,7 @@ class TracePagesController {
     }
 
     List<TraceTable.Row> rows(Workspace.Head head, String set, TraceTable table) {
-        return table.rows(graphs.of(head), Sets.of(head, new LinkRules(head.model()), set).toList());
+        return table.rows(graphs.of(head), sets.of(head, new LinkRules(head.model()), set).toList());
     }
 
     private static Line line(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {

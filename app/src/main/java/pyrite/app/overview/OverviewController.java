@@ -73,7 +73,7 @@ class OverviewController {
                 new Coverage("pass, by fresh evidence", Show.PASSING, Show.PASSING.count(rows), rows.size())));
         page.addAttribute("failing", rows.stream().filter(row -> Show.FAILING.takes(row) || Show.STALE.takes(row)).limit(MOST).toList());
         page.addAttribute("rechecks", rechecks.all(head).size());
-        page.addAttribute("pinned", views.listed(head, person).stream().filter(SavedView::pinned)
+        page.addAttribute("pinned", SavedView.listed(head.model(), person.signIn()).stream().filter(SavedView::pinned)
                 .map(view -> new Pinned(view.name(), ViewCounts.address(head, view), views.of(head, view))).toList());
         page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(RunRecord::isUnderWay).toList());
         news(head, head.past() ? 0 : visits.lastSeen(head, person), page);

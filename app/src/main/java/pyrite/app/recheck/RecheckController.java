@@ -1,10 +1,13 @@
 package pyrite.app.recheck;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -19,13 +22,14 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Downloads;
+import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
@@ -72,27 +76,46 @@ class RecheckController {
     public record Item(String key, LinkKind kind, Element source, Element target, int since, List<Change> changes) {
     }
 
-    /** @param way {@code up} where what the link comes from changed, {@code down} where what realises it did */
     @GetMapping("/p/{project}/{branch}/recheck")
-    String recheck(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String kind, @RequestParam(defaultValue = "") String cause,
-            @RequestParam(defaultValue = "") String way, @RequestParam(defaultValue = "") String spec, @RequestParam(defaultValue = "") String of,
-            org.springframework.ui.Model page) {
+    String recheck(Workspace.Head head, Person person, RecheckFilter filter, HttpServletRequest request, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Recheck");
         List<Agreements.Doubt> all = rechecks.all(head);
-        List<Agreements.Doubt> chosen = all.stream().filter(doubt -> takes(head.model(), doubt, kind, cause, way, spec, of)).sorted(order(head.model())).toList();
+        List<Agreements.Doubt> chosen = chosen(head, filter);
         page.addAttribute("all", all.size());
         page.addAttribute("chosen", chosen.size());
         page.addAttribute("items", chosen.stream().limit(MOST_SHOWN).map(doubt -> item(head, doubt)).toList());
         page.addAttribute("kinds", all.stream().map(doubt -> doubt.link().kind().key()).collect(Collectors.toCollection(TreeSet::new)));
         page.addAttribute("causes", all.stream().flatMap(doubt -> doubt.changes().stream()).map(Agreements.Change::property).collect(Collectors.toCollection(TreeSet::new)));
         page.addAttribute("specifications", Specification.all(head.model()).stream().map(Specification::element).toList());
-        page.addAttribute("filter", new Filter(kind, cause, way, spec));
+        page.addAttribute("filter", filter);
+        page.addAttribute("query", Objects.requireNonNullElse(request.getQueryString(), ""));
         page.addAttribute("stale", stale(head));
         return "recheck/list";
     }
 
-    /** What was chosen, for the controls. */
-    public record Filter(String kind, String cause, String way, String spec) {
+    private List<Agreements.Doubt> chosen(Workspace.Head head, RecheckFilter filter) {
+        return rechecks.all(head).stream().filter(doubt -> filter.takes(head.model(), doubt)).sorted(order(head.model())).toList();
+    }
+
+    /** The links that need recheck, a row for each property that changed at an end. */
+    @GetMapping("/p/{project}/{branch}/recheck/export.csv")
+    void export(Workspace.Head head, RecheckFilter filter, HttpServletResponse response) throws IOException {
+        Labels labels = new Labels(head.model());
+        List<List<String>> rows = new ArrayList<>(List.of(List.of("from", "link", "to", "agreed at", "changed end", "property", "before", "after", "by", "when")));
+        for (Agreements.Doubt doubt : chosen(head, filter)) {
+            Item item = item(head, doubt);
+            for (Change change : item.changes()) {
+                rows.add(List.of(labels.full(item.source()), item.kind().forward(), labels.full(item.target()), "r" + item.since(), labels.full(change.end()), change.property(),
+                        side(change, TextDifference.Kind.COME), side(change, TextDifference.Kind.GONE),
+                        change.by() == null ? "" : change.by().authorName(), change.by() == null ? "" : change.by().revision().at().toString()));
+            }
+        }
+        Downloads.csv(response, "recheck", head, rows);
+    }
+
+    /** One side of a difference: all of it but what only the other side has. */
+    private static String side(Change change, TextDifference.Kind without) {
+        return change.pieces().stream().filter(piece -> piece.kind() != without).map(TextDifference.Piece::text).collect(Collectors.joining());
     }
 
     private static Comparator<Agreements.Doubt> order(Model model) {
@@ -102,18 +125,6 @@ class RecheckController {
 
     private static String id(Model model, ElementId id) {
         return RequirementIds.of(model, model.get(id));
-    }
-
-    private static boolean takes(Model model, Agreements.Doubt doubt, String kind, String cause, String way, String spec, String of) {
-        return (kind.isEmpty() || doubt.link().kind().key().equals(kind))
-                && (cause.isEmpty() || doubt.changes().stream().anyMatch(change -> change.property().equals(cause)))
-                && (way.isEmpty() || doubt.isAbout(way.equals("up") ? doubt.link().above() : doubt.link().below()))
-                && (spec.isEmpty() || isIn(model, doubt.link().source(), spec) || isIn(model, doubt.link().target(), spec))
-                && (of.isEmpty() || doubt.link().source().toString().equals(of) || doubt.link().target().toString().equals(of));
-    }
-
-    private static boolean isIn(Model model, ElementId end, String specification) {
-        return model.owners(model.get(end)).stream().anyMatch(owner -> owner.id().toString().equals(specification));
     }
 
     private Item item(Workspace.Head head, Agreements.Doubt doubt) {

@@ -2,7 +2,6 @@ package pyrite.app.requirements;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -12,9 +11,9 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.exchange.CsvTable;
 import pyrite.core.exchange.Spreadsheet;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -37,15 +36,12 @@ class ExportController {
 
     @GetMapping("/p/{project}/{branch}/requirements/export.csv")
     void csv(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
-        response.setContentType("text/csv;charset=UTF-8");
-        response.setHeader("Content-Disposition", "attachment; filename=\"requirements-r" + head.number() + ".csv\"");
-        response.getOutputStream().write(CsvTable.write(table(head, asked)).getBytes(StandardCharsets.UTF_8));
+        Downloads.csv(response, "requirements", head, table(head, asked));
     }
 
     @GetMapping("/p/{project}/{branch}/requirements/export.xlsx")
     void spreadsheet(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
-        response.setContentType("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
-        response.setHeader("Content-Disposition", "attachment; filename=\"requirements-r" + head.number() + ".xlsx\"");
+        Downloads.name(response, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "requirements", head, "xlsx");
         Spreadsheet.write(response.getOutputStream(), "Requirements", table(head, asked));
     }
 

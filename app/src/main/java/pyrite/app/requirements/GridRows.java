@@ -4,12 +4,15 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import pyrite.app.requirements.RequirementRows.Show;
 import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Query;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.specification.Attributes;
@@ -27,13 +30,19 @@ public class GridRows {
         this.requirements = requirements;
     }
 
-    /** How many requirements are shown. */
-    public long count(Workspace.Head head, Asked asked) {
-        return of(head, asked, new Attributes(head.model())).stream().filter(line -> line.item() != null && line.item().type() == Item.Type.REQUIREMENT).count();
+    /** The requirements that are shown, in the order of the rows. */
+    public Stream<Element> requirements(Workspace.Head head, Asked asked) {
+        return of(head, asked, new Attributes(head.model())).stream().map(Selection.Line::item).filter(Objects::nonNull)
+                .filter(item -> item.type() == Item.Type.REQUIREMENT).map(Item::element);
     }
 
     /** Which rows are asked for, as addresses have it: {@code where=status:approved}, {@code sort=-id} for the reverse order. */
     public record Asked(@Nullable String spec, @Nullable String q, @Nullable List<String> where, @Nullable String show, @Nullable String sort, @Nullable String group) {
+
+        /** What a view asks that was kept from the grid. */
+        public static Asked of(Query query) {
+            return new Asked(query.first("spec"), query.first("q"), query.all("where"), query.find("show").orElse(null), query.find("sort").orElse(null), query.find("group").orElse(null));
+        }
     }
 
     List<Selection.Line> of(Workspace.Head head, Asked asked, Attributes attributes) {

@@ -36,6 +36,11 @@ public record SavedView(Element element, String name, String page, String query,
                 .sorted(Comparator.comparing(SavedView::name)).toList();
     }
 
+    /** Those somebody sees listed: what is shared, and their own. */
+    public static List<SavedView> listed(Model model, String person) {
+        return all(model).stream().filter(view -> view.shared() || view.owner().equals(person)).toList();
+    }
+
     public static Optional<SavedView> of(Model model, ElementId id) {
         return model.find(id).flatMap(element -> Metadata.of(model, element, Metadata.SAVED_VIEW)).flatMap(metadata -> of(model, metadata));
     }

@@ -1,0 +1,62 @@
+package pyrite.app.links;
+
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
+import pyrite.core.trace.Impact;
+import pyrite.core.trace.TraceGraph;
+import pyrite.core.trace.TraceTable;
+
+/**
+ * What somebody asks about the impact of a change.
+ *
+ * @param of ids of elements or of requirements, or names, by commas or spaces
+ * @param way {@code up}, {@code down} or both
+ * @param depth links at most
+ * @param kind kinds to follow; none for all but bare traces
+ */
+record ImpactQuestion(@Nullable String of, @Nullable String way, @Nullable Integer depth, @Nullable Set<String> kind) {
+    private static final int USUAL_DEPTH = 3;
+
+    ImpactQuestion {
+        of = Objects.requireNonNullElse(of, "");
+        way = Objects.requireNonNullElse(way, "both");
+        depth = Math.max(1, Math.min(Objects.requireNonNullElse(depth, USUAL_DEPTH), TraceTable.FARTHEST));
+        kind = kind == null ? Set.of() : Set.copyOf(kind);
+    }
+
+    /** The elements that are named, and the names that nothing has. */
+    record Named(List<Element> elements, List<String> unknown) {
+    }
+
+    Named named(Workspace.Head head) {
+        List<String> asked = Arrays.stream(of.split("[,\\s]+")).filter(each -> !each.isEmpty()).distinct().toList();
+        Map<String, Element> found = asked.isEmpty() ? Map.of() : found(head, new LinkedHashSet<>(asked));
+        return new Named(asked.stream().filter(found::containsKey).map(found::get).toList(), asked.stream().filter(each -> !found.containsKey(each)).toList());
+    }
+
+    private static Map<String, Element> found(Workspace.Head head, Set<String> wanted) {
+        Map<String, Element> found = new LinkedHashMap<>();
+        head.model().ownElements().forEach(element -> {
+            if (wanted.contains(element.id().toString())) {
+                found.put(element.id().toString(), element);
+            } else if (element.shortName() != null && wanted.contains(element.shortName())) {
+                found.put(element.shortName(), element);
+            } else if (element.name() != null && wanted.contains(element.name())) {
+                found.putIfAbsent(element.name(), element);
+            }
+        });
+        return found;
+    }
+
+    Impact answer(TraceGraph graph, List<Element> from) {
+        return Impact.of(graph, from, !way.equals("down"), !way.equals("up"), depth, kind);
+    }
+}

@@ -1,0 +1,40 @@
+package pyrite.app.recheck;
+
+import org.jspecify.annotations.Nullable;
+import pyrite.app.workspace.Query;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.trace.Agreements;
+
+/**
+ * Which of the links that need recheck are asked for; what is empty or missing asks nothing.
+ *
+ * @param kind of link
+ * @param cause the property that changed
+ * @param way {@code up} where what the link comes from changed, {@code down} where what realises it did
+ * @param spec the specification that one of the ends stands in, by the id of its package
+ * @param of one of the ends, by its id
+ */
+public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Nullable String way, @Nullable String spec, @Nullable String of) {
+
+    /** What a view asks that was kept from the page. */
+    public static RecheckFilter of(Query query) {
+        return new RecheckFilter(query.first("kind"), query.first("cause"), query.first("way"), query.first("spec"), query.first("of"));
+    }
+
+    public boolean takes(Model model, Agreements.Doubt doubt) {
+        return takes(kind, doubt.link().kind().key()::equals)
+                && takes(cause, wanted -> doubt.changes().stream().anyMatch(change -> change.property().equals(wanted)))
+                && takes(way, wanted -> doubt.isAbout(wanted.equals("up") ? doubt.link().above() : doubt.link().below()))
+                && takes(spec, wanted -> isIn(model, doubt.link().source(), wanted) || isIn(model, doubt.link().target(), wanted))
+                && takes(of, wanted -> doubt.link().source().toString().equals(wanted) || doubt.link().target().toString().equals(wanted));
+    }
+
+    private static boolean takes(@Nullable String wanted, java.util.function.Predicate<String> holds) {
+        return wanted == null || wanted.isEmpty() || holds.test(wanted);
+    }
+
+    private static boolean isIn(Model model, ElementId end, String specification) {
+        return model.owners(model.get(end)).stream().anyMatch(owner -> owner.id().toString().equals(specification));
+    }
+}

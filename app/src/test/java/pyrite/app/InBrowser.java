@@ -1,0 +1,92 @@
+package pyrite.app;
+
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
+import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
+
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.interactions.Actions;
+import pyrite.core.model.Model;
+import pyrite.core.trace.Links;
+
+/** The demo's project, and Ines in front of it with a browser: what her hands do and what she waits to see. */
+abstract class InBrowser {
+    Merrow merrow;
+    Browser ines;
+
+    @BeforeEach
+    void start() throws Exception {
+        merrow = new Merrow();
+        ines = new Browser();
+        ines.signIn(merrow.address(), "ines");
+    }
+
+    @AfterEach
+    void stop() {
+        ines.close();
+        merrow.close();
+    }
+
+    void open(Browser browser, String path) {
+        browser.driver().get(merrow.address() + "/p/merrow/main/" + path);
+    }
+
+    void open(String path) {
+        open(ines, path);
+    }
+
+    static WebElement see(Browser browser, String css) {
+        return browser.until().until(visibilityOfElementLocated(By.cssSelector(css)));
+    }
+
+    WebElement see(String css) {
+        return see(ines, css);
+    }
+
+    static void click(Browser browser, String css) {
+        browser.until().until(elementToBeClickable(By.cssSelector(css))).click();
+    }
+
+    void click(String css) {
+        click(ines, css);
+    }
+
+    void told(String words) {
+        ines.until().until(textToBePresentInElementLocated(By.id("saved"), words));
+    }
+
+    static void atRevision(Browser browser, int number) {
+        browser.until().until(textToBePresentInElementLocated(By.id("revision"), "r" + number));
+    }
+
+    void atRevision(int number) {
+        atRevision(ines, number);
+    }
+
+    void press(CharSequence... keys) {
+        new Actions(ines.driver()).sendKeys(keys).perform();
+    }
+
+    void with(Keys held, CharSequence key) {
+        new Actions(ines.driver()).keyDown(held).sendKeys(key).keyUp(held).perform();
+    }
+
+    void alt(Keys key) {
+        with(Keys.ALT, key);
+    }
+
+    void drag(WebElement what, WebElement onto) {
+        new Actions(ines.driver()).clickAndHold(what).moveToElement(onto, 0, 3).moveToElement(onto).release().perform();
+    }
+
+    /** The links of an element, as kind and name of the other end. */
+    List<String> links(String name) {
+        Model model = merrow.head().model();
+        return new Links(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
+    }
+}
