@@ -87,6 +87,6 @@ abstract class InBrowser {
     /** The links of an element, as kind and name of the other end. */
     List<String> links(String name) {
         Model model = merrow.head().model();
-        return new Links(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
+        return Links.in(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
     }
 }

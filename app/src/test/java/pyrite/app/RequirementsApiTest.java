@@ -107,7 +107,7 @@ class RequirementsApiTest {
         assertThat(post("/requirements/attribute", set.formatted("proposed")).statusCode()).isEqualTo(200);
         assertThat(post("/requirements/attribute", set.formatted("good")).body()).contains("one of draft, proposed, approved, rejected, postponed");
         Model model = merrow.head().model();
-        assertThat(new Attributes(model).value(merrow.named("showsOnTheQuay"), "status")).isEqualTo("proposed");
+        assertThat(Attributes.in(model).value(merrow.named("showsOnTheQuay"), "status")).isEqualTo("proposed");
     }
 
     @Test
@@ -125,7 +125,7 @@ class RequirementsApiTest {
         assertThat(post("/undo", "{}").statusCode()).isEqualTo(200);
         Model model = merrow.head().model();
         assertThat(model.size()).isEqualTo(before);
-        assertThat(new Links(model).of(merrow.named("closesInTime"))).hasSize(6);
+        assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(6);
     }
 
     @Test

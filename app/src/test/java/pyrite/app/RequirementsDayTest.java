@@ -197,7 +197,7 @@ class RequirementsDayTest extends InBrowser {
         Model model = merrow.head().model();
         assertThat(model.inheritance().documentation(merrow.named("agreesOnLevel"))).isEqualTo("The two sea level sensors shall agree within 0.05 m.");
         var made = model.ownElements().stream().filter(each -> "MG-25".equals(each.shortName())).findFirst().orElseThrow();
-        assertThat(new Links(model).of(made)).extracting(Link::kind).extracting(kind -> kind.key()).containsExactly("frame");
+        assertThat(Links.in(model).of(made)).extracting(Link::kind).extracting(kind -> kind.key()).containsExactly("frame");
     }
 
     @Test

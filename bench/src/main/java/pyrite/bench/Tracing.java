@@ -79,8 +79,9 @@ public class Tracing {
     }
 
     @Benchmark
-    public TraceGraph graphOfAllLinks() {
-        return TraceGraph.of(model);
+    public TraceGraph graphOfAllLinksAfterAnEdit() {
+        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
+        return TraceGraph.of(applied.model());
     }
 
     @Benchmark
@@ -89,8 +90,9 @@ public class Tracing {
     }
 
     @Benchmark
-    public int traceTableOverThreeLevels() {
-        return new TraceTable(List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<").stream().map(TraceTable.Column::parse).toList()).rows(graph, needs).size();
+    public List<TraceTable.Row> traceTableOverThreeLevels() {
+        TraceTable table = new TraceTable(List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<").stream().map(TraceTable.Column::parse).toList());
+        return table.kept(graph, needs).stream().map(each -> table.row(graph, each)).toList();
     }
 
     @Benchmark

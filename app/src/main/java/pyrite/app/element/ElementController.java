@@ -92,7 +92,7 @@ class ElementController {
     }
 
     private static List<Managed> managed(Model model, Element requirement) {
-        Attributes attributes = new Attributes(model);
+        Attributes attributes = Attributes.in(model);
         return attributes.of(requirement).stream().map(attribute -> new Managed(attribute, attributes.value(requirement, attribute))).toList();
     }
 

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.BranchStore;
@@ -26,6 +27,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.verification.AtOnce;
+import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.VerdictKind;
 
@@ -45,7 +47,7 @@ public class Verdicts {
     private final RunStore runs;
     private final BranchStore branches;
     private final Cache<Standing, Map<ElementId, List<VerdictView>>> inForce = Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
-    private final Map<Long, Map<ElementId, AtOnce>> judgedAtOnce = new ConcurrentHashMap<>();
+    private final Map<Long, Judged> judgedAtOnce = new ConcurrentHashMap<>();
 
     Verdicts(RunStore runs, BranchStore branches) {
         this.runs = runs;
@@ -79,16 +81,30 @@ public class Verdicts {
         return views;
     }
 
-    /** What can be judged from the model alone; what a change left as it was is not judged again. */
-    private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
-        return head.past() ? atOnce(head.model(), Map.of())
-                : judgedAtOnce.compute(head.branch().id(), (_, before) -> atOnce(head.model(), before == null ? Map.of() : before));
+    /** What was judged from the model alone as it was at a revision. */
+    private record Judged(int number, Map<ElementId, AtOnce> byRequirement) {
     }
 
-    private static Map<ElementId, AtOnce> atOnce(Model model, Map<ElementId, AtOnce> before) {
+    /** What can be judged from the model alone; what changes since left as it was is not judged again. */
+    private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
+        return head.past() ? atOnce(head.model(), Map.of(), _ -> false)
+                : judgedAtOnce.compute(head.branch().id(), (_, known) -> known == null ? new Judged(head.number(), atOnce(head.model(), Map.of(), _ -> false))
+                        : new Judged(head.number(), atOnce(head.model(), known.byRequirement(), untouched(head, known.number())))).byRequirement();
+    }
+
+    /** What surely holds still: nothing it rests on was changed between a revision and the head. Of what is too far away nothing is sure. */
+    private Predicate<AtOnce> untouched(Workspace.Head head, int since) {
+        if (since > head.number() || head.number() - since > FARTHEST_BACK) {
+            return _ -> false;
+        }
+        Set<ElementId> alterable = Fingerprint.alterableBy(branches.difference(head.branch(), since, head.number()).changes());
+        return judged -> judged.read().isApartFrom(alterable);
+    }
+
+    private static Map<ElementId, AtOnce> atOnce(Model model, Map<ElementId, AtOnce> before, Predicate<AtOnce> untouched) {
         return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
             AtOnce known = before.get(requirement.id());
-            return known != null && known.holdsIn(model) ? known : AtOnce.of(model, requirement);
+            return known != null && (untouched.test(known) || known.holdsIn(model)) ? known : AtOnce.of(model, requirement);
         }));
     }
 

@@ -46,7 +46,7 @@ public class ElementLinks {
     public List<Seen> of(Workspace.Head head, Element element) {
         Model model = head.model();
         Set<Link> doubted = doubted(head, element.id());
-        List<Link> links = new Links(model).of(element).stream().sorted(Comparator.comparing((Link link) -> !link.below().equals(element.id()))
+        List<Link> links = Links.in(model).of(element).stream().sorted(Comparator.comparing((Link link) -> !link.below().equals(element.id()))
                 .thenComparing(link -> link.words(element.id())).thenComparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER)).toList();
         return links.stream().map(link -> new Seen(link, link.carrier() + " " + link.source() + " " + link.target(), link.words(element.id()), link.below().equals(element.id()),
                 model.get(link.other(element.id())), model.inheritance().documentation(model.get(link.carrier())), doubted.contains(link),

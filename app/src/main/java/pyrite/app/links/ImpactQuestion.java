@@ -1,8 +1,8 @@
 package pyrite.app.links;
 
 import java.util.Arrays;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -10,6 +10,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
@@ -38,21 +40,21 @@ record ImpactQuestion(@Nullable String of, @Nullable String way, @Nullable Integ
 
     Named named(Workspace.Head head) {
         List<String> asked = Arrays.stream(of.split("[,\\s]+")).filter(each -> !each.isEmpty()).distinct().toList();
-        Map<String, Element> found = asked.isEmpty() ? Map.of() : found(head, new LinkedHashSet<>(asked));
+        Map<String, Element> found = asked.isEmpty() ? Map.of() : byName(head.model(), new HashSet<>(asked));
+        asked.forEach(each -> ElementId.read(each).flatMap(head.model()::find).ifPresent(element -> found.put(each, element)));
         return new Named(asked.stream().filter(found::containsKey).map(found::get).toList(), asked.stream().filter(each -> !found.containsKey(each)).toList());
     }
 
-    private static Map<String, Element> found(Workspace.Head head, Set<String> wanted) {
-        Map<String, Element> found = new LinkedHashMap<>();
-        head.model().ownElements().forEach(element -> {
-            if (wanted.contains(element.id().toString())) {
-                found.put(element.id().toString(), element);
-            } else if (element.shortName() != null && wanted.contains(element.shortName())) {
+    /** Elements by their short names, else by their names. */
+    private static Map<String, Element> byName(Model model, Set<String> wanted) {
+        Map<String, Element> found = new HashMap<>();
+        for (Element element : model.ownElements()) {
+            if (element.shortName() != null && wanted.contains(element.shortName())) {
                 found.put(element.shortName(), element);
             } else if (element.name() != null && wanted.contains(element.name())) {
                 found.putIfAbsent(element.name(), element);
             }
-        });
+        }
         return found;
     }
 

@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -74,9 +75,9 @@ class LinksController {
     List<Seen> of(Workspace.Head head, @RequestParam String element) {
         Element at = head.element(element);
         Labels labels = new Labels(head.model());
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         Set<Link> doubted = rechecks.of(head, at.id()).stream().map(doubt -> doubt.link()).collect(Collectors.toSet());
-        return new Links(head.model()).of(at).stream()
+        return Links.in(head.model()).of(at).stream()
                 .sorted(Comparator.comparing((Link link) -> !link.below().equals(at.id())).thenComparing(link -> link.words(at.id())))
                 .map(link -> new Seen(link.carrier().toString(), link.kind().key(), link.words(at.id()), link.below().equals(at.id()),
                         end(head.model(), labels, rules, head.model().get(link.other(at.id()))), link.source().toString(), link.target().toString(), doubted.contains(link)))
@@ -86,7 +87,7 @@ class LinksController {
     /** The kinds of links that rules allow to begin or end at elements like this one, whatever the other end. */
     @GetMapping("/p/{project}/{branch}/links/ways.json")
     List<Way> ways(Workspace.Head head, @RequestParam String element) {
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         Set<String> words = rules.words(head.element(element));
         List<Way> ways = new ArrayList<>();
         for (LinkKind kind : LinkKind.all(head.model())) {
@@ -103,7 +104,7 @@ class LinksController {
     /** The kinds that rules allow between elements like these two, either way. */
     @GetMapping("/p/{project}/{branch}/links/between.json")
     List<Way> between(Workspace.Head head, @RequestParam String left, @RequestParam String right) {
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         Element from = head.element(left);
         Element to = head.element(right);
         List<Way> ways = new ArrayList<>();
@@ -128,7 +129,7 @@ class LinksController {
         Model model = head.model();
         Element from = head.element(element);
         LinkKind wanted = kind(model, kind);
-        LinkRules rules = new LinkRules(model);
+        LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
         List<String> typed = Arrays.stream(q.strip().split("[\\s,;]+")).filter(each -> !each.isEmpty()).toList();
         Map<String, Element> byId = typed.isEmpty() ? Map.of() : byId(model, typed);
@@ -137,11 +138,13 @@ class LinksController {
                     typed.stream().distinct().filter(each -> !byId.containsKey(each)).toList());
         }
         String text = q.strip().toLowerCase(Locale.ROOT);
-        List<Element> fitting = model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
+        List<Element> fitting = RequirementIds.sorted(model, model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
                 .filter(each -> out ? rules.allows(wanted, from, each) : rules.allows(wanted, each, from))
-                .filter(each -> text.isEmpty() || reads(model, labels, each).contains(text))
-                .sorted(Comparator.comparing((Element each) -> !labels.full(each).toLowerCase(Locale.ROOT).contains(text))
-                        .thenComparing(each -> RequirementIds.of(model, each), RequirementIds.ORDER)).toList();
+                .filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)));
+        if (!text.isEmpty()) {
+            Map<Boolean, List<Element>> byName = fitting.stream().collect(Collectors.partitioningBy(each -> labels.full(each).toLowerCase(Locale.ROOT).contains(text)));
+            fitting = Stream.concat(byName.get(true).stream(), byName.get(false).stream()).toList();
+        }
         return new Candidates(fitting.stream().limit(MOST_SHOWN).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, fitting.size() - MOST_SHOWN),
                 RequirementIds.parse(q.strip()).isPresent() && fitting.isEmpty() ? List.of(q.strip()) : List.of());
     }
@@ -190,7 +193,7 @@ class LinksController {
 
     @PostMapping("/p/{project}/{branch}/links/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed wanted) {
-        Links links = new Links(head.model());
+        Links links = Links.in(head.model());
         Set<Link> gone = new LinkedHashSet<>();
         for (Named named : wanted.links()) {
             links.carriedBy(head.element(named.carrier())).stream().filter(link -> link.source().toString().equals(named.source())
@@ -207,7 +210,7 @@ class LinksController {
     @GetMapping("/p/{project}/{branch}/links/list.json")
     Candidates list(Workspace.Head head, @RequestParam(defaultValue = "") String set, @RequestParam(defaultValue = "") String q) {
         Model model = head.model();
-        LinkRules rules = new LinkRules(model);
+        LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
         String text = q.strip().toLowerCase(Locale.ROOT);
         List<Element> all = sets.of(head, rules, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();

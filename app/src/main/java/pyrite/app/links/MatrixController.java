@@ -11,18 +11,17 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
+import pyrite.core.trace.TraceGraph;
 
 /** The cells of a matrix, some rows at a time. */
 @RestController
 class MatrixController {
     private static final int MOST_ROWS = 200;
 
-    private final Graphs graphs;
     private final Sets sets;
 
-    MatrixController(Graphs graphs, Sets sets) {
+    MatrixController(Sets sets) {
         this.sets = sets;
-        this.graphs = graphs;
     }
 
     record Heading(String id, String tag, String title) {
@@ -35,12 +34,12 @@ class MatrixController {
     @GetMapping("/p/{project}/{branch}/matrix.json")
     Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
             @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         List<Element> all = sets.of(head, rules, rows).toList();
         int first = Math.max(0, Math.min(from, all.size()));
         List<Element> shown = all.subList(first, Math.min(all.size(), first + Math.max(0, Math.min(count, MOST_ROWS))));
         List<Element> across = sets.of(head, rules, columns).toList();
-        Matrix matrix = Matrix.of(graphs.of(head), shown, across, kind, implied);
+        Matrix matrix = Matrix.of(TraceGraph.of(head.model()), shown, across, kind, implied);
         Labels labels = new Labels(head.model());
         return new Window(all.size(), first == 0 ? across.stream().map(each -> heading(head, labels, each)).toList() : List.of(), first,
                 shown.stream().map(each -> heading(head, labels, each)).toList(), matrix.cells());

@@ -5,8 +5,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -27,20 +27,20 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.LinkRule;
 import pyrite.core.trace.LinkRules;
-import pyrite.core.trace.Links;
+import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.RuleEditing;
 
 /** The link rules: a picture of them, and an editor that only administrators reach. */
 @Controller
 class RulesController {
+    private static final int MOST_BREAKING = 50;
+
     private final Pages pages;
     private final Workspace workspace;
-    private final Graphs graphs;
 
-    RulesController(Pages pages, Workspace workspace, Graphs graphs) {
+    RulesController(Pages pages, Workspace workspace) {
         this.pages = pages;
         this.workspace = workspace;
-        this.graphs = graphs;
     }
 
     /** A kind with its rules and how many links of it there are. */
@@ -55,20 +55,15 @@ class RulesController {
     String rules(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Link rules");
         Model model = head.model();
-        LinkRules rules = new LinkRules(model);
-        Set<Link> all = links(head);
+        LinkRules rules = LinkRules.in(model);
+        Set<Link> all = TraceGraph.of(model).links();
+        Map<LinkKind, Long> counts = all.stream().collect(Collectors.groupingBy(Link::kind, Collectors.counting()));
         page.addAttribute("rows", LinkKind.all(model).stream().map(kind -> new Row(kind, rules.of(kind),
-                (int) all.stream().filter(link -> link.kind().equals(kind)).count(), rules.of(kind).stream().anyMatch(rule -> !model.isLibrary(rule.element().id())))).toList());
+                counts.getOrDefault(kind, 0L).intValue(), rules.of(kind).stream().anyMatch(rule -> !model.isLibrary(rule.element().id())))).toList());
         page.addAttribute("picture", RulePicture.of(rules.all(), LinkKind.all(model)));
-        page.addAttribute("breaking", all.stream().map(link -> new Breaking(link, model.get(link.source()), model.get(link.target()), rules.objection(link)))
-                .filter(each -> !each.objection().isEmpty()).limit(50).toList());
+        page.addAttribute("breaking", all.stream().filter(link -> !rules.allows(link)).limit(MOST_BREAKING).map(link -> new Breaking(link, model.get(link.source()), model.get(link.target()), rules.objection(link))).toList());
         page.addAttribute("mayRule", person.isAdministrator() && !head.past());
         return "links/rules";
-    }
-
-    private Set<Link> links(Workspace.Head head) {
-        Links links = new Links(head.model());
-        return head.model().ownElements().stream().flatMap(element -> links.carriedBy(element).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
     }
 
     /** A rule as it is to be; {@code element} is that of the rule it replaces, null for a new one. */

@@ -1,7 +1,6 @@
 package pyrite.app.links;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -41,7 +40,7 @@ class Sets {
 
     /** All sets somebody may start from: specifications first, then the filters that are kept, then the words of the rules in force. */
     List<Choice> all(Workspace.Head head, Person person) {
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         Labels labels = new Labels(head.model());
         List<Choice> choices = new ArrayList<>(Specification.all(head.model()).stream().map(each -> new Choice(each.element().id().toString(), labels.name(each.element()))).toList());
         SavedView.listed(head.model(), person.signIn()).stream().filter(view -> view.page().equals(GRID))
@@ -65,7 +64,7 @@ class Sets {
                     .orElseThrow(() -> new NotFound("this is no specification and no view that was kept from the grid"));
         }
         String word = set.substring(1);
-        return model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null).filter(each -> rules.words(each).contains(word))
-                .sorted(Comparator.comparing((Element each) -> RequirementIds.of(model, each), RequirementIds.ORDER));
+        return RequirementIds.sorted(model, model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
+                .filter(each -> rules.words(each).contains(word))).stream();
     }
 }

@@ -21,17 +21,18 @@ import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
+import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
 /** The tables that are found from links, as CSV files with all their rows. */
 @Controller
 class TraceExportController {
-    private final Graphs graphs;
+    private final Coverages coverages;
     private final StaleRuns staleRuns;
     private final Sets sets;
 
-    TraceExportController(Graphs graphs, StaleRuns staleRuns, Sets sets) {
-        this.graphs = graphs;
+    TraceExportController(Coverages coverages, StaleRuns staleRuns, Sets sets) {
+        this.coverages = coverages;
         this.staleRuns = staleRuns;
         this.sets = sets;
     }
@@ -40,12 +41,14 @@ class TraceExportController {
     void trace(Workspace.Head head, @RequestParam String set, @RequestParam(required = false) List<String> col, HttpServletResponse response) throws IOException {
         TraceTable table = TracePagesController.table(col == null ? List.of() : col);
         Labels labels = new Labels(head.model());
-        Attributes attributes = new Attributes(head.model());
+        Attributes attributes = Attributes.in(head.model());
         List<List<String>> rows = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of("from"));
         table.columns().forEach(column -> heading.add(column.steps().stream().map(TraceTable.Step::toString).collect(Collectors.joining(" ")) + (column.show().isEmpty() ? "" : " " + column.show())));
         rows.add(heading);
-        for (TraceTable.Row row : table.rows(graphs.of(head), sets.of(head, new LinkRules(head.model()), set).toList())) {
+        TraceGraph graph = TraceGraph.of(head.model());
+        for (Element start : table.kept(graph, sets.of(head, LinkRules.in(head.model()), set).toList())) {
+            TraceTable.Row row = table.row(graph, start);
             List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
             for (int i = 0; i < row.cells().size(); i++) {
                 String show = table.columns().get(i).show();
@@ -59,10 +62,10 @@ class TraceExportController {
 
     @GetMapping("/p/{project}/{branch}/matrix/export.csv")
     void matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind, HttpServletResponse response) throws IOException {
-        LinkRules rules = new LinkRules(head.model());
+        LinkRules rules = LinkRules.in(head.model());
         Labels labels = new Labels(head.model());
         List<Element> across = sets.of(head, rules, columns).toList();
-        Matrix matrix = Matrix.of(graphs.of(head), sets.of(head, rules, rows).toList(), across, kind, false);
+        Matrix matrix = Matrix.of(TraceGraph.of(head.model()), sets.of(head, rules, rows).toList(), across, kind, false);
         List<List<String>> table = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of(kind));
         across.forEach(each -> heading.add(labels.full(each)));
@@ -81,7 +84,7 @@ class TraceExportController {
     @GetMapping("/p/{project}/{branch}/coverage/export.csv")
     void coverage(Workspace.Head head, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
-        Coverage coverage = graphs.coverage(head);
+        Coverage coverage = coverages.of(head);
         List<List<String>> table = new ArrayList<>(List.of(List.of("requirement", "what", "there", "expected")));
         coverage.gaps().forEach(gap -> table.add(List.of(labels.full(gap.element()), gap.words(), Integer.toString(gap.there()), Integer.toString(gap.expected()))));
         coverage.unasked().forEach(each -> table.add(List.of(labels.full(each), "unasked", "", "")));
@@ -94,7 +97,7 @@ class TraceExportController {
     void impact(Workspace.Head head, ImpactQuestion question, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         List<Element> from = question.named(head).elements();
-        Impact impact = question.answer(graphs.of(head), from);
+        Impact impact = question.answer(TraceGraph.of(head.model()), from);
         List<List<String>> rows = new ArrayList<>(List.of(List.of("what", "element", "way", "links away", "text")));
         impact.reached().entrySet().stream().sorted(Map.Entry.comparingByValue(Comparator.comparing(Math::abs))).forEach(entry -> {
             Element element = head.model().get(entry.getKey());

@@ -1,7 +1,6 @@
 package pyrite.app.links;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -29,6 +28,7 @@ import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.LinkRules;
+import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.ImpactView;
@@ -36,20 +36,20 @@ import pyrite.core.view.ImpactView;
 /** The pages that ask something of the links: two lists to link, coverage, impact, the trace table and the matrix. */
 @Controller
 class TracePagesController {
-    private static final int MOST_ROWS = 200;
+    private static final int MOST_ROWS = 100;
     private static final int MOST_IN_CELL = 12;
     private static final int MOST_GAPS = 500;
     private static final List<String> STANDARD = List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<");
 
     private final Pages pages;
-    private final Graphs graphs;
+    private final Coverages coverages;
     private final StaleRuns staleRuns;
     private final Sets sets;
 
-    TracePagesController(Pages pages, Graphs graphs, StaleRuns staleRuns, Sets sets) {
+    TracePagesController(Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets) {
         this.sets = sets;
         this.pages = pages;
-        this.graphs = graphs;
+        this.coverages = coverages;
         this.staleRuns = staleRuns;
     }
 
@@ -69,7 +69,7 @@ class TracePagesController {
     @GetMapping("/p/{project}/{branch}/coverage")
     String coverage(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         frame(page, head, person, "Coverage");
-        Coverage coverage = graphs.coverage(head);
+        Coverage coverage = coverages.of(head);
         page.addAttribute("coverage", coverage);
         page.addAttribute("gaps", coverage.gaps().stream().limit(MOST_GAPS).toList());
         return "links/coverage";
@@ -88,7 +88,7 @@ class TracePagesController {
         page.addAttribute("unknown", named.unknown());
         page.addAttribute("from", from);
         if (!from.isEmpty()) {
-            Impact impact = question.answer(graphs.of(head), from);
+            Impact impact = question.answer(TraceGraph.of(head.model()), from);
             page.addAttribute("impact", impact);
             page.addAttribute("layers", layers(head, impact));
             page.addAttribute("layout", DiagramLayout.of(ImpactView.of(head.model(), impact)));
@@ -108,8 +108,7 @@ class TracePagesController {
     private static List<Layer> layers(Workspace.Head head, Impact impact) {
         Map<Integer, List<Element>> byFar = impact.reached().entrySet().stream().collect(Collectors.groupingBy(Map.Entry::getValue, java.util.TreeMap::new,
                 Collectors.mapping(entry -> head.model().get(entry.getKey()), Collectors.toList())));
-        return byFar.entrySet().stream().map(entry -> new Layer(entry.getKey(), entry.getValue().stream()
-                .sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER)).toList())).toList();
+        return byFar.entrySet().stream().map(entry -> new Layer(entry.getKey(), RequirementIds.sorted(head.model(), entry.getValue().stream()))).toList();
     }
 
     /** One thing a path column found, as the table shows it. */
@@ -130,8 +129,9 @@ class TracePagesController {
         frame(page, head, person, "Trace table");
         String chosen = set.isEmpty() ? Specification.all(head.model()).stream().findFirst().map(each -> each.element().id().toString()).orElse("~requirement") : set;
         TraceTable table = table(col == null ? STANDARD : col);
-        List<TraceTable.Row> rows = rows(head, chosen, table);
-        Attributes attributes = new Attributes(head.model());
+        TraceGraph graph = TraceGraph.of(head.model());
+        List<Element> rows = table.kept(graph, sets.of(head, LinkRules.in(head.model()), chosen).toList());
+        Attributes attributes = Attributes.in(head.model());
         int first = Math.max(0, Math.min(from, Math.max(0, rows.size() - 1)));
         page.addAttribute("set", chosen);
         page.addAttribute("queryOf", UriComponentsBuilder.newInstance().queryParam("set", chosen).queryParam("col", (Object[]) (col == null ? STANDARD : col).toArray())
@@ -141,7 +141,7 @@ class TracePagesController {
         page.addAttribute("total", rows.size());
         page.addAttribute("from", first);
         page.addAttribute("most", MOST_ROWS);
-        page.addAttribute("rows", rows.stream().skip(first).limit(MOST_ROWS).map(row -> line(head, attributes, table, row)).toList());
+        page.addAttribute("rows", rows.stream().skip(first).limit(MOST_ROWS).map(start -> line(head, attributes, table, table.row(graph, start))).toList());
         return "links/trace";
     }
 
@@ -151,10 +151,6 @@ class TracePagesController {
         } catch (IllegalArgumentException fault) {
             throw new ResponseStatusException(HttpStatus.BAD_REQUEST, fault.getMessage());
         }
-    }
-
-    List<TraceTable.Row> rows(Workspace.Head head, String set, TraceTable table) {
-        return table.rows(graphs.of(head), sets.of(head, new LinkRules(head.model()), set).toList());
     }
 
     private static Line line(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {
@@ -170,7 +166,7 @@ class TracePagesController {
 
     /** What a cell found, in the order of the ids. */
     static Stream<Element> inOrder(Workspace.Head head, List<ElementId> found) {
-        return found.stream().map(head.model()::get).sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER));
+        return RequirementIds.sorted(head.model(), found.stream().map(head.model()::get)).stream();
     }
 
     static String shown(Workspace.Head head, Attributes attributes, Element element, String show) {

@@ -8,19 +8,20 @@ import pyrite.app.workspace.Query;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.SavedView;
+import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
 /** What a kept view comes to now, as one number, and where it is opened. */
 @Component
 public class ViewCounts {
-    private final Graphs graphs;
+    private final Coverages coverages;
     private final GridRows grid;
     private final Rechecks rechecks;
     private final Sets sets;
 
-    ViewCounts(Graphs graphs, GridRows grid, Rechecks rechecks, Sets sets) {
+    ViewCounts(Coverages coverages, GridRows grid, Rechecks rechecks, Sets sets) {
         this.sets = sets;
-        this.graphs = graphs;
+        this.coverages = coverages;
         this.grid = grid;
         this.rechecks = rechecks;
     }
@@ -35,9 +36,9 @@ public class ViewCounts {
             Query query = Query.parse(view.query());
             return switch (view.page()) {
                 case "trace" -> Integer.toString(new TraceTable(query.all("col").stream().filter(each -> !each.isBlank()).map(TraceTable.Column::parse).toList())
-                        .rows(graphs.of(head), sets.of(head, new LinkRules(head.model()), query.first("set")).toList()).size());
+                        .kept(TraceGraph.of(head.model()), sets.of(head, LinkRules.in(head.model()), query.first("set")).toList()).size());
                 case "requirements" -> Long.toString(grid.requirements(head, GridRows.Asked.of(query)).count());
-                case "coverage" -> Integer.toString(graphs.coverage(head).gaps().size());
+                case "coverage" -> Integer.toString(coverages.of(head).gaps().size());
                 case "recheck" -> Long.toString(rechecks.all(head).stream().filter(doubt -> RecheckFilter.of(query).takes(head.model(), doubt)).count());
                 default -> "";
             };

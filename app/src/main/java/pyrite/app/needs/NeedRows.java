@@ -1,7 +1,10 @@
 package pyrite.app.needs;
 
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
@@ -19,12 +22,14 @@ public final class NeedRows {
     }
 
     public static List<Row> of(Model model, List<RequirementRows.Row> requirements) {
-        return model.ownElements().stream().filter(element -> element.kind() == ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
-                model.inheritance().documentation(need), wantedBy(model, need), requirements.stream().filter(row -> row.needs().contains(need)).toList()))
+        Map<Element, List<RequirementRows.Row>> answers = new HashMap<>();
+        requirements.forEach(row -> row.needs().forEach(need -> answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
+        return model.ownElements().stream().filter(NeedRows::isNeed).map(need -> new Row(need, RequirementIds.of(model, need),
+                model.inheritance().documentation(need), TraceThread.wantedBy(model, need), answers.getOrDefault(need, List.of())))
                 .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
     }
 
-    private static List<Element> wantedBy(Model model, Element need) {
-        return TraceThread.of(model, need).above().stream().filter(entry -> entry.relation().equals("wanted by")).map(TraceThread.Entry::element).toList();
+    public static boolean isNeed(Element element) {
+        return element.kind() == ElementKind.CONCERN;
     }
 }

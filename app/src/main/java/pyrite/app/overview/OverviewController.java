@@ -63,9 +63,8 @@ class OverviewController {
         pages.frame(page, head, person, Station.OVERVIEW, "Overview");
         List<Row> rows = requirements.of(head);
         page.addAttribute("count", rows.size());
-        List<NeedRows.Row> needs = NeedRows.of(head.model(), rows);
-        page.addAttribute("needs", needs.size());
-        page.addAttribute("answered", needs.stream().filter(need -> !need.answeredBy().isEmpty()).count());
+        page.addAttribute("needs", head.model().ownElements().stream().filter(NeedRows::isNeed).count());
+        page.addAttribute("answered", rows.stream().flatMap(row -> row.needs().stream()).filter(NeedRows::isNeed).distinct().count());
         page.addAttribute("figures", Stream.of(Show.FAILING, Show.STALE, Show.OPEN, Show.UNSATISFIED, Show.UNVERIFIED, Show.UNASKED)
                 .map(selection -> new Figure(selection, selection.count(rows))).toList());
         page.addAttribute("coverage", List.of(coverage("satisfied by the design", Show.UNSATISFIED, rows),

@@ -155,8 +155,8 @@ class RecheckController {
 
     /** Requirements whose evidence went stale: another matter than links in doubt, but settled by the same people. */
     private List<Element> stale(Workspace.Head head) {
-        return verdicts.all(head).entrySet().stream().filter(entry -> entry.getValue().stream().anyMatch(VerdictView::stale)).map(entry -> head.model().get(entry.getKey()))
-                .sorted(Comparator.comparing(each -> RequirementIds.of(head.model(), each), RequirementIds.ORDER)).toList();
+        return RequirementIds.sorted(head.model(), verdicts.all(head).entrySet().stream().filter(entry -> entry.getValue().stream().anyMatch(VerdictView::stale))
+                .map(entry -> head.model().get(entry.getKey())));
     }
 
     /** Links to confirm, as the page named them, and why they still hold. */

@@ -36,7 +36,7 @@ class DocumentText {
     }
 
     List<Paragraph> of(Workspace.Head head, List<Item> items) {
-        Attributes attributes = new Attributes(head.model());
+        Attributes attributes = Attributes.in(head.model());
         Labels labels = new Labels(head.model());
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
         return items.stream().map(item -> {

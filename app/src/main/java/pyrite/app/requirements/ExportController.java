@@ -46,7 +46,7 @@ class ExportController {
     }
 
     private List<List<String>> table(Workspace.Head head, GridRows.Asked asked) {
-        Attributes attributes = new Attributes(head.model());
+        Attributes attributes = Attributes.in(head.model());
         List<Attribute> columns = attributes.all();
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
         Labels labels = new Labels(head.model());

@@ -73,7 +73,7 @@ class GridController {
     @GetMapping("/p/{project}/{branch}/requirements/rows.json")
     Window rows(Workspace.Head head, GridRows.Asked asked, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count,
             @RequestParam(defaultValue = "") String around) {
-        Attributes attributes = new Attributes(head.model());
+        Attributes attributes = Attributes.in(head.model());
         List<Selection.Line> all = rows.of(head, asked, attributes);
         int index = around.isEmpty() ? -1 : IntStream.range(0, all.size()).filter(i -> isOf(all.get(i), around)).findFirst().orElse(-1);
         int size = Math.max(0, Math.min(count, MOST_ROWS));
@@ -107,7 +107,7 @@ class GridController {
             this.head = head;
             this.attributes = attributes;
             this.labels = new Labels(head.model());
-            this.links = new Links(head.model());
+            this.links = Links.in(head.model());
             this.judged = verdicts.all(head);
         }
 

@@ -32,7 +32,7 @@ public class GridRows {
 
     /** The requirements that are shown, in the order of the rows. */
     public Stream<Element> requirements(Workspace.Head head, Asked asked) {
-        return of(head, asked, new Attributes(head.model())).stream().map(Selection.Line::item).filter(Objects::nonNull)
+        return of(head, asked, Attributes.in(head.model())).stream().map(Selection.Line::item).filter(Objects::nonNull)
                 .filter(item -> item.type() == Item.Type.REQUIREMENT).map(Item::element);
     }
 

@@ -104,7 +104,7 @@ class ImportController {
 
     private static List<String> meanings(Workspace.Head head) {
         List<String> meanings = new java.util.ArrayList<>(List.of(TableImport.IGNORED, TableImport.ID, TableImport.TEXT));
-        new Attributes(head.model()).all().stream().map(Attribute::name).forEach(meanings::add);
+        Attributes.in(head.model()).all().stream().map(Attribute::name).forEach(meanings::add);
         return meanings;
     }
 }

@@ -145,7 +145,7 @@ class LinesController {
 
     @PostMapping("/p/{project}/{branch}/requirements/attribute")
     ResponseEntity<Answer> attribute(Workspace.Head head, Person person, @Valid @RequestBody Valued wanted) {
-        Attributes attributes = new Attributes(head.model());
+        Attributes attributes = Attributes.in(head.model());
         List<Element> put = new ArrayList<>();
         Set<ElementId> remove = new HashSet<>();
         List<Element> requirements = wanted.lines().in(head).stream().filter(Specification::isRequirement).toList();

@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -14,12 +16,22 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
-import pyrite.core.trace.Links;
+import pyrite.core.trace.TraceGraph;
 
 /** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
 @Component
 public class RequirementRows {
+    private static final int MOST_KEPT = 4;
+
     private final Verdicts verdicts;
+    private final Cache<Key, Kept> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+
+    private record Key(long branch, int number) {
+    }
+
+    /** The rows with the verdicts they were made from. */
+    private record Kept(Map<ElementId, List<VerdictView>> judged, List<Row> rows) {
+    }
 
     RequirementRows(Verdicts verdicts) {
         this.verdicts = verdicts;
@@ -75,18 +87,28 @@ public class RequirementRows {
         }
     }
 
+    /** Those asked for last are remembered, as long as no verdict has come. */
     public List<Row> of(Workspace.Head head) {
-        Model model = head.model();
+        Key key = new Key(head.branch().id(), head.number());
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        Kept known = kept.getIfPresent(key);
+        if (known == null || known.judged() != judged) {
+            known = new Kept(judged, rows(head.model(), judged));
+            kept.put(key, known);
+        }
+        return known.rows();
+    }
+
+    private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {
         boolean needsAreKept = model.ownElements().stream().anyMatch(e -> e.kind() == ElementKind.CONCERN);
-        Links links = new Links(model);
+        TraceGraph links = TraceGraph.of(model);
         return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
                 .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
                 .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
     }
 
-    private static Row row(Model model, Links links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
-        List<Link> all = links.of(requirement);
+    private static Row row(Model model, TraceGraph links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
+        List<Link> all = links.of(requirement.id());
         List<Element> needs = ends(model, all, LinkKind.FRAME, requirement);
         boolean asked = !needs.isEmpty() || all.stream().anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE) && link.source().equals(requirement.id()));
         return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement), needs,

@@ -68,7 +68,7 @@ class RequirementsController {
             page.addAttribute("more", Math.max(0, items.size() - MOST_IN_DOCUMENT));
             return "requirements/document";
         }
-        List<Column> columns = new Attributes(head.model()).all().stream().map(Column::of).toList();
+        List<Column> columns = Attributes.in(head.model()).all().stream().map(Column::of).toList();
         page.addAttribute("columns", columns);
         page.addAttribute("columnsJson", json.writeValueAsString(columns));
         page.addAttribute("shows", Show.values());

@@ -91,7 +91,7 @@ class WordingController {
     Proposed split(Workspace.Head head, @PathVariable String id) {
         Element requirement = head.element(id);
         Labels labels = new Labels(head.model());
-        List<Choice> links = new Links(head.model()).of(requirement).stream()
+        List<Choice> links = Links.in(head.model()).of(requirement).stream()
                 .map(link -> new Choice(key(link), link.words(requirement.id()) + " " + labels.full(head.model().get(link.other(requirement.id()))))).toList();
         List<String> parts = new ArrayList<>(Split.propose(head.model().inheritance().documentation(requirement)));
         if (parts.size() < 2) {
@@ -116,7 +116,7 @@ class WordingController {
         if (wanted.parts().stream().anyMatch(part -> part.text().isBlank())) {
             return Answer.unprocessable("each part says something; leave out the ones that do not");
         }
-        Map<String, Link> links = new Links(head.model()).of(requirement).stream().collect(Collectors.toMap(WordingController::key, link -> link));
+        Map<String, Link> links = Links.in(head.model()).of(requirement).stream().collect(Collectors.toMap(WordingController::key, link -> link));
         List<Split.Part> parts = wanted.parts().stream().map(part -> new Split.Part(part.text().strip(),
                 part.links().stream().filter(links::containsKey).map(links::get).collect(Collectors.toSet()))).toList();
         Split.Proposal proposal = Split.of(head.model(), requirement, parts, ids.take(head, requirement, parts.size() - 1));

@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.Comparator;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGeneratorFactory;
@@ -33,6 +34,15 @@ public record ElementId(long high, long low) implements Referent, Comparable<Ele
     /** The id of a library element, the same in every installation: derived from its qualified name. */
     public static ElementId ofLibrary(String qualifiedName) {
         return of(UUID.nameUUIDFromBytes(("pyrite.library:" + qualifiedName).getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** The id a text is, if it is one. */
+    public static Optional<ElementId> read(String text) {
+        try {
+            return Optional.of(parse(text));
+        } catch (IllegalArgumentException _) {
+            return Optional.empty();
+        }
     }
 
     /** @throws IllegalArgumentException if the text is no UUID */

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ForkJoinTask;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -36,6 +37,8 @@ public final class Model implements Namespaces {
     private final SnapshotMap<Set<ElementId>> referrers;
     private final List<Element> roots;
     private final @Nullable Model library;
+    private volatile @Nullable List<Element> own;
+    private final Map<Class<?>, Object> derived = new ConcurrentHashMap<>();
     private final Inheritance inheritance = new Inheritance(this);
     private final Names names = new Names(this);
     private final ModelEnvironment environment = new ModelEnvironment(this);
@@ -94,9 +97,30 @@ public final class Model implements Namespaces {
         return found == null ? Set.of() : found;
     }
 
-    /** All elements that are not of the library, in no particular order. */
+    /** All elements that are not of the library, in no particular order. Found once for each snapshot. */
     public List<Element> ownElements() {
-        return byId.values().stream().filter(element -> !isLibrary(element.id())).toList();
+        List<Element> known = own;
+        if (known == null) {
+            known = byId.values().stream().filter(element -> !isLibrary(element.id())).toList();
+            own = known;
+        }
+        return known;
+    }
+
+    /**
+     * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the snapshot. Two
+     * who ask first at once may both make it.
+     *
+     * @param type says what it is; for each there is one
+     */
+    public <T> T derived(Class<T> type, Function<Model, T> make) {
+        Object known = derived.get(type);
+        if (known == null) {
+            T made = make.apply(this);
+            Object before = derived.putIfAbsent(type, made);
+            known = before == null ? made : before;
+        }
+        return type.cast(known);
     }
 
     public int size() {

@@ -30,6 +30,7 @@ public final class Names {
     private final Namespaces namespaces;
     private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
     private final Map<ElementId, List<Element>> imports = new ConcurrentHashMap<>();
+    private final Map<ElementId, List<ElementId>> within = new ConcurrentHashMap<>();
     private final Map<ElementId, Map<String, ElementId>> fromLibrary = new ConcurrentHashMap<>();
     private volatile @Nullable Map<String, ElementId> roots;
 
@@ -208,13 +209,32 @@ public final class Names {
             Predicate<Element> wanted, Set<ElementId> visited) {
         return switch (importElement.get(Property.REACH).orElse("one")) {
             case "members" -> member(target, name, false, wanted, visited);
-            case "all", "self" -> descendants(target).stream()
-                    .flatMap(each -> member(each, name, false, wanted, visited).stream()).findFirst();
+            case "all", "self" -> memberOfAny(descendants(target), name, wanted, visited);
             default -> namespaces.find(target).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };
     }
 
+    private Optional<ElementId> memberOfAny(List<ElementId> owners, String name, Predicate<Element> wanted, Set<ElementId> visited) {
+        for (ElementId owner : owners) {
+            Optional<ElementId> found = member(owner, name, false, wanted, visited);
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** A namespace with the packages and definitions in it, however deep; remembered, because whoever imports them all asks for every name. */
     private List<ElementId> descendants(ElementId top) {
+        List<ElementId> known = within.get(top);
+        if (known == null) {
+            known = findDescendants(top);
+            within.put(top, known);
+        }
+        return known;
+    }
+
+    private List<ElementId> findDescendants(ElementId top) {
         List<ElementId> all = new ArrayList<>();
         ArrayDeque<ElementId> open = new ArrayDeque<>(List.of(top));
         while (!open.isEmpty()) {

@@ -1,18 +1,17 @@
 package pyrite.core.model;
 
 import java.util.Comparator;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /** The id people call a requirement by: as a rule a prefix, a hyphen and a number. */
 public final class RequirementIds {
-    private static final Pattern NUMBERED = Pattern.compile("(.*\\S)-(\\d{1,9})");
+    private static final int MOST_DIGITS = 9;
 
-    /** MG-2 before MG-10; ids that are not numbered by their length and letters. */
-    public static final Comparator<String> ORDER = Comparator.comparing((String id) -> parse(id).map(Numbered::prefix).orElse(""))
-            .thenComparing(id -> parse(id).map(Numbered::number).orElse(0)).thenComparing(String::length).thenComparing(Comparator.naturalOrder());
+    /** MG-2 before MG-10; ids that are not numbered first, by their length and letters. */
+    public static final Comparator<String> ORDER = Comparator.comparing(Key::of);
 
     private RequirementIds() {
     }
@@ -25,9 +24,45 @@ public final class RequirementIds {
         }
     }
 
+    /** What ids are ordered by. */
+    private record Key(String prefix, int number, String id) implements Comparable<Key> {
+        private static final Comparator<Key> BY_PARTS = Comparator.comparing(Key::prefix).thenComparingInt(Key::number).thenComparingInt(key -> key.id().length())
+                .thenComparing(Key::id);
+
+        static Key of(String id) {
+            return parse(id).map(numbered -> new Key(numbered.prefix(), numbered.number(), id)).orElseGet(() -> new Key("", 0, id));
+        }
+
+        @Override
+        public int compareTo(Key other) {
+            return BY_PARTS.compare(this, other);
+        }
+    }
+
+    /** Reads an id as a prefix, a hyphen and one to nine digits. */
     public static Optional<Numbered> parse(String id) {
-        Matcher matcher = NUMBERED.matcher(id);
-        return matcher.matches() ? Optional.of(new Numbered(matcher.group(1), Integer.parseInt(matcher.group(2)))) : Optional.empty();
+        int hyphen = id.lastIndexOf('-');
+        int digits = id.length() - hyphen - 1;
+        if (hyphen < 1 || digits < 1 || digits > MOST_DIGITS || Character.isWhitespace(id.charAt(hyphen - 1))) {
+            return Optional.empty();
+        }
+        int number = 0;
+        for (int i = hyphen + 1; i < id.length(); i++) {
+            char digit = id.charAt(i);
+            if (digit < '0' || digit > '9') {
+                return Optional.empty();
+            }
+            number = number * 10 + digit - '0';
+        }
+        return Optional.of(new Numbered(id.substring(0, hyphen), number));
+    }
+
+    /** Elements in the order of their ids, each of which is looked up once. */
+    public static List<Element> sorted(Model model, Stream<Element> elements) {
+        record Keyed(Key key, Element element) {
+        }
+
+        return elements.map(element -> new Keyed(Key.of(of(model, element)), element)).sorted(Comparator.comparing(Keyed::key)).map(Keyed::element).toList();
     }
 
     /** The short name of a requirement, else that of the nearest definition it has one from, else its name. */

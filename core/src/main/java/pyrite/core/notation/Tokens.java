@@ -87,7 +87,7 @@ final class Tokens {
             hash = 31 * hash + source.charAt(i);
         }
         int mask = words.length - 1;
-        int slot = (hash ^ hash >>> 15) & mask;
+        int slot = slot(hash);
         while (words[slot] != null) {
             if (words[slot].length() == end - start && source.startsWith(words[slot], start)) {
                 return words[slot];
@@ -102,13 +102,18 @@ final class Tokens {
         return word;
     }
 
+    /** Spread over all slots, for the hashes of names that are counted up lie next to each other (Knuth, vol. 3, 6.4). */
+    private int slot(int hash) {
+        return hash * 0x9E3779B9 >>> Integer.numberOfLeadingZeros(words.length) + 1;
+    }
+
     private void growWords() {
         String[] before = words;
         words = new String[before.length * 2];
         wordCount = 0;
         for (String word : before) {
             if (word != null) {
-                int slot = (word.hashCode() ^ word.hashCode() >>> 15) & words.length - 1;
+                int slot = slot(word.hashCode());
                 while (words[slot] != null) {
                     slot = slot + 1 & words.length - 1;
                 }
@@ -140,7 +145,7 @@ final class Tokens {
 
     /** The text between quotes with its escapes undone (KerML 8.2.2.4). */
     private String unescaped(int start, int end) {
-        if (source.indexOf('\\', start) < 0 || source.indexOf('\\', start) >= end) {
+        if (source.indexOf('\\', start, end) < 0) {
             return source.substring(start + 1, end - 1);
         }
         StringBuilder text = new StringBuilder();

@@ -44,9 +44,16 @@ public final class Attributes {
     private final Model model;
     private final Map<ElementId, List<Attribute>> known = new ConcurrentHashMap<>();
     private final Map<ElementId, ElementId> definitions = new ConcurrentHashMap<>();
+    private final List<ElementId> kinds;
 
-    public Attributes(Model model) {
+    /** The attributes of a snapshot, known once they were asked for. */
+    public static Attributes in(Model model) {
+        return model.derived(Attributes.class, Attributes::new);
+    }
+
+    private Attributes(Model model) {
         this.model = model;
+        this.kinds = List.copyOf(Metadata.withSpecialisations(model, Metadata.MANAGED));
     }
 
     /** A text that is no value of its attribute; the message says what would be. */
@@ -66,7 +73,7 @@ public final class Attributes {
     /** All attributes of all definitions in the project, each once by name. */
     public List<Attribute> all() {
         List<Attribute> all = new ArrayList<>(ofDefinition(Metadata.MANAGED));
-        Metadata.withSpecialisations(model, Metadata.MANAGED).stream().flatMap(each -> ofDefinition(each).stream())
+        kinds.stream().flatMap(each -> ofDefinition(each).stream())
                 .filter(each -> all.stream().noneMatch(other -> other.name().equals(each.name()))).forEach(all::add);
         return all;
     }
@@ -94,7 +101,7 @@ public final class Attributes {
      */
     private ElementId definitionFor(Element requirement) {
         return definitions.computeIfAbsent(Objects.requireNonNullElse(requirement.owner(), requirement.id()), _ -> {
-            List<Element> own = Metadata.withSpecialisations(model, Metadata.MANAGED).stream().filter(id -> !model.isLibrary(id)).map(model::get).toList();
+            List<Element> own = kinds.stream().filter(id -> !model.isLibrary(id)).map(model::get).toList();
             List<ElementId> around = model.owners(requirement).stream().map(Element::id).toList();
             return own.stream().filter(each -> each.owner() != null && around.contains(each.owner())).findFirst()
                     .or(() -> own.stream().findFirst()).map(Element::id).orElse(Metadata.MANAGED);

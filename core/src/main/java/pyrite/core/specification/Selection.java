@@ -47,11 +47,10 @@ public record Selection(String text, Map<String, String> where, String sort, boo
         if (sort.isEmpty() && group.isEmpty()) {
             return items.stream().filter(item -> kept == null || kept.contains(item.element().id())).map(item -> new Line(item, "")).toList();
         }
-        List<Item> requirements = new ArrayList<>(items.stream().filter(item -> item.type() == Item.Type.REQUIREMENT
-                && (kept == null || kept.contains(item.element().id()))).map(item -> new Item(item.element(), item.type(), 0, item.number())).toList());
+        List<Item> requirements = items.stream().filter(item -> item.type() == Item.Type.REQUIREMENT
+                && (kept == null || kept.contains(item.element().id()))).map(item -> new Item(item.element(), item.type(), 0, item.number())).toList();
         if (!sort.isEmpty()) {
-            Comparator<Item> order = order(model, attributes);
-            requirements.sort(descending ? order.reversed() : order);
+            requirements = sorted(model, attributes, requirements);
         }
         return group.isEmpty() ? requirements.stream().map(item -> new Line(item, "")).toList() : grouped(requirements, attributes);
     }
@@ -76,14 +75,23 @@ public record Selection(String text, Map<String, String> where, String sort, boo
         return RequirementIds.of(model, element) + " " + (name == null ? "" : name) + " " + model.inheritance().documentation(element);
     }
 
-    private Comparator<Item> order(Model model, Attributes attributes) {
-        if (sort.equals("id")) {
-            return Comparator.comparing(item -> RequirementIds.of(model, item.element()), RequirementIds.ORDER);
+    /** In the order of what stands in the column, which is looked up once for each row. */
+    private List<Item> sorted(Model model, Attributes attributes, List<Item> items) {
+        record Keyed(Item item, String value) {
         }
+
+        boolean byId = sort.equals("id");
+        Comparator<Keyed> order = Comparator.comparing(Keyed::value, byId ? RequirementIds.ORDER : order(attributes));
+        return items.stream().map(item -> new Keyed(item, byId ? RequirementIds.of(model, item.element()) : attributes.value(item.element(), sort)))
+                .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
+    }
+
+    /** Choices in the order in which they are defined, what is empty last. */
+    private Comparator<String> order(Attributes attributes) {
         List<String> choices = attributes.all().stream().filter(each -> each.name().equals(sort)).flatMap(each -> each.choices().stream())
                 .map(Attribute.Choice::name).toList();
         Comparator<String> byChoice = Comparator.comparing((String value) -> value.isEmpty() ? Integer.MAX_VALUE : choices.indexOf(value));
-        return Comparator.comparing(item -> attributes.value(item.element(), sort), choices.isEmpty() ? Comparator.naturalOrder() : byChoice);
+        return choices.isEmpty() ? Comparator.naturalOrder() : byChoice;
     }
 
     private List<Line> grouped(List<Item> requirements, Attributes attributes) {

@@ -51,7 +51,7 @@ public final class TableImport {
         this.model = model;
         this.place = place;
         this.mapping = mapping;
-        this.attributes = new Attributes(model);
+        this.attributes = Attributes.in(model);
     }
 
     /**
@@ -90,7 +90,7 @@ public final class TableImport {
     public static Mapping guess(Model model, List<List<String>> rows) {
         List<String> first = rows.getFirst();
         Set<String> known = new HashSet<>();
-        new Attributes(model).all().forEach(attribute -> known.add(attribute.name()));
+        Attributes.in(model).all().forEach(attribute -> known.add(attribute.name()));
         List<String> named = first.stream().map(cell -> meaning(cell, known)).toList();
         boolean headed = named.contains(TEXT) || named.contains(ID) && rows.size() > 1;
         if (headed) {

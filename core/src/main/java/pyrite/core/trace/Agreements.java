@@ -56,7 +56,7 @@ public final class Agreements {
     /** Begins with a snapshot in which every link is agreed as it stands. */
     public static Agreements begin(Model model, int number) {
         Agreements agreements = new Agreements(model, number);
-        Links links = new Links(model);
+        Links links = Links.in(model);
         Ends ends = new Ends(model);
         model.ownElements().stream().filter(element -> Links.isCarrier(element) && element.kind() != ElementKind.CONNECTOR_END)
                 .forEach(carrier -> links.carriedBy(carrier).forEach(link -> agreements.agree(link, null, ends)));
@@ -83,7 +83,7 @@ public final class Agreements {
         Ends(Model model) {
             this.model = model;
             this.watched = new Watched(model);
-            this.rules = new LinkRules(model);
+            this.rules = LinkRules.in(model);
         }
 
         Map<String, String> state(ElementId end, Set<String> properties) {
@@ -108,7 +108,7 @@ public final class Agreements {
         number = next;
         Ends ends = new Ends(model);
         Set<Link> touched = new LinkedHashSet<>();
-        Links now = new Links(model);
+        Links now = Links.in(model);
         carried(before, difference, true).stream().filter(link -> !exists(now, link)).forEach(link -> {
             doubts.remove(link);
             List<Agreed> last = agreed.remove(link);
@@ -144,14 +144,14 @@ public final class Agreements {
 
     private static Set<Link> carried(Model snapshot, Difference difference, boolean then) {
         Set<Link> links = new LinkedHashSet<>();
-        Links all = new Links(snapshot);
+        Links all = Links.in(snapshot);
         difference.changes().stream().map(change -> then ? change.before() : change.after()).filter(element -> element != null && Links.isCarrier(element))
                 .forEach(element -> links.addAll(all.carriedBy(element)));
         return links;
     }
 
     private void confirmations(Difference difference, Ends ends, Set<Link> touched) {
-        Links links = new Links(model);
+        Links links = Links.in(model);
         for (ElementChange change : difference.changes()) {
             Element one = change.after() != null ? change.after() : change.before();
             if (one.kind() != ElementKind.METADATA || one.owner() == null || !model.has(one.owner()) || !Metadata.isOf(model, one, Metadata.CONFIRMED)) {
@@ -176,7 +176,7 @@ public final class Agreements {
             around(before, change.before(), changed);
             around(model, change.after(), changed);
         }
-        Links links = new Links(model);
+        Links links = Links.in(model);
         Set<Link> found = new LinkedHashSet<>();
         changed.forEach(id -> found.addAll(links.of(id)));
         return found;

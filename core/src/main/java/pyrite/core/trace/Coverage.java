@@ -2,6 +2,7 @@ package pyrite.core.trace;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -62,13 +63,19 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private final List<Broken> broken = new ArrayList<>();
         private final Map<ElementId, Boolean> carried = new HashMap<>();
         private final Map<ElementId, Boolean> arriving = new HashMap<>();
-        private final Map<Set<String>, Boolean> lower = new HashMap<>();
+        // The words are the same object for all that are known by them.
+        private final Map<Set<String>, Boolean> lower = new IdentityHashMap<>();
         private final Map<String, LinkKind> kinds = new LinkedHashMap<>();
+        private final Map<Set<String>, List<Expected>> expected = new IdentityHashMap<>();
+
+        /** So many links of a kind, out of or into a requirement. */
+        private record Expected(LinkKind kind, boolean outgoing, int least) {
+        }
 
         Builder(TraceGraph graph, Standing standing) {
             this.graph = graph;
             this.model = graph.model();
-            this.rules = new LinkRules(model);
+            this.rules = LinkRules.in(model);
             this.standing = standing;
             LinkKind.all(model).forEach(kind -> kinds.put(kind.key(), kind));
         }
@@ -80,31 +87,36 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
         private Row row(Specification specification) {
             int[] counts = new int[6];
-            for (Element requirement : specification.requirements(model)) {
+            List<Element> requirements = specification.requirements(model);
+            for (Element requirement : requirements) {
                 ElementId id = requirement.id();
-                boolean asked = isAsked(id);
+                List<Link> links = graph.of(id);
+                Set<String> known = rules.words(requirement);
+                boolean asked = has(links, id, true, Builder::isDerivation);
                 counts[0]++;
                 counts[1] += asked ? 1 : 0;
-                counts[2] += has(id, false, Builder::isDerivation) ? 1 : 0;
+                counts[2] += has(links, id, false, Builder::isDerivation) ? 1 : 0;
                 counts[3] += isCarried(id) ? 1 : 0;
-                counts[4] += has(id, false, link -> link.kind().equals(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
+                counts[4] += has(links, id, false, link -> link.kind().equals(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
                 counts[5] += standing.passes(id) ? 1 : 0;
-                gaps(requirement);
-                if (isLower(requirement)) {
+                for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
+                    gap(requirement, links, each);
+                }
+                if (isLower(requirement, known)) {
                     if (!asked) {
                         unasked.add(requirement);
-                    } else {
-                        brokenAt(requirement);
+                    } else if (!arrives(id)) {
+                        broken.add(new Broken(requirement, endOfTheWayUp(id)));
                     }
                 }
             }
-            Set<String> words = specification.requirements(model).stream().findFirst().map(rules::words).orElse(Set.of());
+            Set<String> words = requirements.stream().findFirst().map(rules::words).orElse(Set.of());
             return new Row(specification, counts[0], counts[1] > 0 || isEnd(words, true) ? counts[1] : -1, counts[2] > 0 || isEnd(words, false) ? counts[2] : -1,
                     counts[3], counts[4], counts[5]);
         }
 
-        private boolean has(ElementId id, boolean up, Predicate<Link> which) {
-            for (Link link : graph.of(id)) {
+        private static boolean has(List<Link> links, ElementId id, boolean up, Predicate<Link> which) {
+            for (Link link : links) {
                 if ((up ? link.below() : link.above()).equals(id) && which.test(link)) {
                     return true;
                 }
@@ -117,10 +129,6 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
             return link.kind().equals(LinkKind.FRAME) || link.kind().key().equals(LinkKind.DERIVE) || link.kind().key().equals("refinement");
         }
 
-        private boolean isAsked(ElementId id) {
-            return has(id, true, Builder::isDerivation);
-        }
-
         /** Whether the design satisfies it, or all that is derived from it. */
         private boolean isCarried(ElementId id) {
             Boolean known = carried.get(id);
@@ -128,9 +136,10 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                 return known;
             }
             carried.put(id, false);
-            boolean satisfied = has(id, false, link -> link.kind().equals(LinkKind.SATISFY) || link.kind().equals(LinkKind.ALLOCATE));
+            List<Link> links = graph.of(id);
+            boolean satisfied = has(links, id, false, link -> link.kind().equals(LinkKind.SATISFY) || link.kind().equals(LinkKind.ALLOCATE));
             if (!satisfied) {
-                List<ElementId> below = graph.down(id).stream().filter(Builder::isDerivation).map(Link::below).toList();
+                List<ElementId> below = links.stream().filter(link -> link.above().equals(id) && isDerivation(link)).map(Link::below).toList();
                 satisfied = !below.isEmpty() && below.stream().allMatch(this::isCarried);
             }
             carried.put(id, satisfied);
@@ -138,8 +147,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         }
 
         /** Whether rules expect it to come from something. */
-        private boolean isLower(Element requirement) {
-            Set<String> words = rules.words(requirement);
+        private boolean isLower(Element requirement, Set<String> words) {
             return requirement.kind() != ElementKind.CONCERN && requirement.kind() != ElementKind.CONCERN_DEFINITION
                     && lower.computeIfAbsent(words, each -> isEnd(each, true));
         }
@@ -150,42 +158,37 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                     .anyMatch(rule -> (lower ? rule.from() : rule.to()).stream().anyMatch(words::contains));
         }
 
-        private void gaps(Element requirement) {
-            Set<String> words = rules.words(requirement);
+        /** What rules expect of all requirements that are known by the same words. */
+        private List<Expected> expectedOf(Set<String> words) {
+            List<Expected> found = new ArrayList<>();
             for (LinkRule rule : rules.all()) {
                 LinkKind kind = kinds.get(rule.kind());
-                if (kind == null) {
-                    continue;
+                if (kind != null && rule.leastFrom() > 0 && rule.from().stream().anyMatch(words::contains)) {
+                    found.add(new Expected(kind, true, rule.leastFrom()));
                 }
-                if (rule.leastFrom() > 0 && rule.from().stream().anyMatch(words::contains)) {
-                    gap(requirement, kind, true, rule.leastFrom());
-                }
-                if (rule.leastTo() > 0 && rule.to().stream().anyMatch(words::contains)) {
-                    gap(requirement, kind, false, rule.leastTo());
+                if (kind != null && rule.leastTo() > 0 && rule.to().stream().anyMatch(words::contains)) {
+                    found.add(new Expected(kind, false, rule.leastTo()));
                 }
             }
+            return found;
         }
 
-        private void gap(Element requirement, LinkKind kind, boolean outgoing, int expected) {
+        private void gap(Element requirement, List<Link> links, Expected expected) {
             int there = 0;
-            for (Link link : graph.of(requirement.id())) {
-                there += link.kind().equals(kind) && (outgoing ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
+            for (Link link : links) {
+                there += link.kind().equals(expected.kind()) && (expected.outgoing() ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
             }
-            boolean judged = kind.equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
-            boolean carriedBelow = kind.equals(LinkKind.SATISFY) && isCarried(requirement.id());
-            if (there < expected && !judged && !carriedBelow) {
-                gaps.add(new Gap(requirement, kind, outgoing, there, expected));
+            boolean judged = expected.kind().equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
+            boolean carriedBelow = expected.kind().equals(LinkKind.SATISFY) && isCarried(requirement.id());
+            if (there < expected.least() && !judged && !carriedBelow) {
+                gaps.add(new Gap(requirement, expected.kind(), expected.outgoing(), there, expected.least()));
             }
         }
 
-        /** Follows all ways up; where none arrives at a level that needs nothing above it, says where the longest ends. */
-        private void brokenAt(Element requirement) {
-            if (arrives(requirement.id())) {
-                return;
-            }
-            Map<ElementId, Integer> above = graph.reach(List.of(requirement.id()), true, Integer.MAX_VALUE, Builder::isDerivation);
-            ElementId last = above.keySet().stream().reduce(requirement.id(), (_, b) -> b);
-            broken.add(new Broken(requirement, model.get(last)));
+        /** Where the longest way up ends. */
+        private Element endOfTheWayUp(ElementId id) {
+            Map<ElementId, Integer> above = graph.reach(List.of(id), true, Integer.MAX_VALUE, Builder::isDerivation);
+            return model.get(above.keySet().stream().reduce(id, (_, b) -> b));
         }
 
         /** Whether some way up ends where ways may end. */
@@ -195,7 +198,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                 return known;
             }
             arriving.put(id, false);
-            boolean arrives = !isLower(model.get(id)) || has(id, true, link -> isDerivation(link) && arrives(link.above()));
+            Element requirement = model.get(id);
+            boolean arrives = !isLower(requirement, rules.words(requirement)) || has(graph.of(id), id, true, link -> isDerivation(link) && arrives(link.above()));
             arriving.put(id, arrives);
             return arrives;
         }

@@ -34,7 +34,7 @@ public record Impact(Map<ElementId, Integer> reached, List<Link> links, List<Lin
         Set<Link> links = new LinkedHashSet<>();
         reached.keySet().forEach(id -> graph.of(id).stream().filter(link -> isFollowed(link, kinds) && reached.containsKey(link.other(id))
                 && !reached.get(link.other(id)).equals(reached.get(id))).forEach(links::add));
-        LinkRules rules = new LinkRules(model);
+        LinkRules rules = LinkRules.in(model);
         List<Link> recheck = new ArrayList<>();
         start.forEach(id -> graph.of(id).stream().filter(link -> !rules.watched(link).isEmpty()).forEach(recheck::add));
         return new Impact(reached, List.copyOf(links), recheck.stream().distinct().toList());

@@ -26,7 +26,12 @@ public final class LinkRules {
     private record Sort(ElementKind kind, String level) {
     }
 
-    public LinkRules(Model model) {
+    /** The rules of a snapshot, known once they were asked for. */
+    public static LinkRules in(Model model) {
+        return model.derived(LinkRules.class, LinkRules::new);
+    }
+
+    private LinkRules(Model model) {
         this.model = model;
         this.byKind = rules(model);
     }
@@ -101,6 +106,10 @@ public final class LinkRules {
     /** Whether links of this kind could lead from one element to the other. */
     public boolean allows(LinkKind kind, Element source, Element target) {
         return !source.equals(target) && ruleFor(kind, source, target).isPresent();
+    }
+
+    public boolean allows(Link link) {
+        return allows(link.kind(), model.get(link.source()), model.get(link.target()));
     }
 
     /** The kinds of links that may lead from one element to another, in the order of the kinds. */

@@ -25,8 +25,8 @@ public final class Linking {
 
     public Linking(Model model) {
         this.model = model;
-        this.links = new Links(model);
-        this.rules = new LinkRules(model);
+        this.links = Links.in(model);
+        this.rules = LinkRules.in(model);
         this.names = new LinkRules.Labelled(model);
     }
 

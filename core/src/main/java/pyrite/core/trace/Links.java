@@ -23,7 +23,12 @@ public final class Links {
     private final Model model;
     private final Map<ElementId, LinkKind> marks;
 
-    public Links(Model model) {
+    /** The links of a snapshot, known once they were asked for. */
+    public static Links in(Model model) {
+        return model.derived(Links.class, Links::new);
+    }
+
+    private Links(Model model) {
         this.model = model;
         this.marks = LinkKind.all(model).stream().filter(kind -> kind.mark() != null)
                 .collect(Collectors.toMap(LinkKind::mark, kind -> kind, (a, _) -> a, ConcurrentHashMap::new));

@@ -60,8 +60,8 @@ public final class ProjectCheck {
         if (carriers.isEmpty() && moved.isEmpty()) {
             return;
         }
-        Links links = new Links(after);
-        LinkRules rules = new LinkRules(after);
+        Links links = Links.in(after);
+        LinkRules rules = LinkRules.in(after);
         Set<Link> looked = new LinkedHashSet<>();
         carriers.forEach(carrier -> looked.addAll(links.carriedBy(carrier)));
         moved.stream().flatMap(top -> after.subtree(top.id()).stream()).filter(Specification::isRequirement).forEach(each -> looked.addAll(links.of(each)));
@@ -103,8 +103,8 @@ public final class ProjectCheck {
         if (changed.isEmpty()) {
             return;
         }
-        Attributes then = new Attributes(before);
-        Attributes now = new Attributes(after);
+        Attributes then = Attributes.in(before);
+        Attributes now = Attributes.in(after);
         StatusCourse course = StatusCourse.of(after);
         changed.stream().filter(after::has).map(after::get).forEach(requirement -> {
             String status = now.value(requirement, Attributes.STATUS);

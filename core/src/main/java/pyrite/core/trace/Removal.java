@@ -23,7 +23,7 @@ public record Removal(Edit edit, String summary, int requirements, List<Link> li
     public static Removal of(Model model, Collection<Element> tops) {
         Set<ElementId> gone = new HashSet<>();
         tops.forEach(top -> model.subtree(top.id()).forEach(each -> gone.add(each.id())));
-        Links links = new Links(model);
+        Links links = Links.in(model);
         Set<Link> cut = new LinkedHashSet<>();
         gone.forEach(id -> links.of(id).stream().filter(link -> !gone.contains(link.source()) || !gone.contains(link.target())).forEach(cut::add));
         List<Link> fromOutside = cut.stream().filter(link -> !gone.contains(link.carrier())).toList();

@@ -79,7 +79,7 @@ public final class Split {
                 Rank.between(null, model.children(requirement.id()).stream().findFirst().map(Element::rank).orElse(null)), null));
         put.add(doc.with(Property.TEXT, parts.getFirst().text()));
         Linking linking = new Linking(model);
-        Set<Link> gone = new LinkedHashSet<>(new Links(model).of(requirement));
+        Set<Link> gone = new LinkedHashSet<>(Links.in(model).of(requirement));
         gone.removeAll(parts.getFirst().links());
         Edit unlinked = linking.remove(List.copyOf(gone));
         put.addAll(unlinked.put());

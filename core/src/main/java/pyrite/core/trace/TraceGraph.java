@@ -5,9 +5,12 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -28,8 +31,13 @@ public final class TraceGraph {
         this.size = size;
     }
 
+    /** All links of a snapshot, found once. */
     public static TraceGraph of(Model model) {
-        Links links = new Links(model);
+        return model.derived(TraceGraph.class, TraceGraph::find);
+    }
+
+    private static TraceGraph find(Model model) {
+        Links links = Links.in(model);
         Map<ElementId, List<Link>> byEnd = new HashMap<>();
         int size = 0;
         for (Element element : model.ownElements()) {
@@ -54,6 +62,11 @@ public final class TraceGraph {
     /** How many links there are. */
     public int size() {
         return size;
+    }
+
+    /** All links, each once. */
+    public Set<Link> links() {
+        return byEnd.values().stream().flatMap(List::stream).collect(Collectors.toCollection(LinkedHashSet::new));
     }
 
     public List<Link> of(ElementId id) {

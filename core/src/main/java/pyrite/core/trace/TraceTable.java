@@ -114,21 +114,15 @@ public record TraceTable(List<Column> columns) {
     public record Row(Element start, List<List<ElementId>> cells) {
     }
 
-    /** The rows the columns keep, in the order of the elements. */
-    public List<Row> rows(TraceGraph graph, List<Element> start) {
-        List<Row> rows = new ArrayList<>();
-        for (Element element : start) {
-            List<List<ElementId>> cells = new ArrayList<>(columns.size());
-            boolean kept = true;
-            for (Column column : columns) {
-                List<ElementId> found = column.from(graph, element.id());
-                kept &= column.keeps(found.size());
-                cells.add(found);
-            }
-            if (kept) {
-                rows.add(new Row(element, cells));
-            }
-        }
-        return rows;
+    /** The elements whose rows the columns keep, in their order. Only columns that keep rows out are walked. */
+    public List<Element> kept(TraceGraph graph, List<Element> start) {
+        List<Column> choosing = columns.stream().filter(column -> column.keep() != Keep.ANY).toList();
+        return choosing.isEmpty() ? start
+                : start.stream().filter(element -> choosing.stream().allMatch(column -> column.keeps(column.from(graph, element.id()).size()))).toList();
+    }
+
+    /** What all columns find from an element. */
+    public Row row(TraceGraph graph, Element start) {
+        return new Row(start, columns.stream().map(column -> column.from(graph, start.id())).toList());
     }
 }

@@ -30,6 +30,12 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         return new Builder(model, element).build();
     }
 
+    /** Who has a need: what its stakeholders are. */
+    public static List<Element> wantedBy(Model model, Element need) {
+        return model.inheritance().features(need).stream().filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
+                .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream()).map(Reference::target).filter(id -> !model.isLibrary(id)).map(model::get).toList();
+    }
+
     private static final class Builder {
         private final Model model;
         private final Element element;
@@ -58,9 +64,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
 
         private void need() {
             linked();
-            model.inheritance().features(element).stream().filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
-                    .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream()).map(Reference::target).filter(id -> !model.isLibrary(id))
-                    .forEach(type -> above.add(new Entry("wanted by", model.get(type))));
+            wantedBy(model, element).forEach(type -> above.add(new Entry("wanted by", type)));
         }
 
         private void requirement() {
@@ -72,7 +76,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
 
         /** The links of every kind, what they lead to in the order of the ids. */
         private void linked() {
-            new Links(model).of(element).stream().filter(link -> !link.source().equals(link.target()))
+            Links.in(model).of(element).stream().filter(link -> !link.source().equals(link.target()))
                     .sorted(Comparator.comparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER))
                     .forEach(link -> (link.below().equals(element.id()) ? above : below)
                             .add(new Entry(link.words(element.id()), model.get(link.other(element.id())))));

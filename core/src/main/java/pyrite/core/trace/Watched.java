@@ -27,7 +27,7 @@ final class Watched {
 
     Watched(Model model) {
         this.model = model;
-        this.attributes = new Attributes(model);
+        this.attributes = Attributes.in(model);
     }
 
     /** The state of an end, to be compared only: references stand in it as ids, so that a rename is no change. Empty ones are left out. */

@@ -4,14 +4,19 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.ElementKind.Family;
@@ -47,6 +52,26 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
     public List<ElementId> changedIn(Model model) {
         return hashes.entrySet().stream().filter(entry -> !hash(model, entry.getKey()).equals(entry.getValue()))
                 .map(Map.Entry::getKey).toList();
+    }
+
+    /** The elements whose hash some changes can alter; that of all others stays. */
+    public static Set<ElementId> alterableBy(Collection<ElementChange> changes) {
+        Set<ElementId> alterable = new HashSet<>();
+        changes.forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after())).flatMap(Optional::stream).forEach(element -> {
+            alterable.add(element.id());
+            if (element.owner() != null) {
+                alterable.add(element.owner());
+            }
+            if (element.kind() == ElementKind.SATISFACTION) {
+                element.get(Property.TARGET).ifPresent(requirement -> alterable.addAll(requirement.chain()));
+            }
+        }));
+        return alterable;
+    }
+
+    /** Whether nothing that was read is among some elements. */
+    public boolean isApartFrom(Set<ElementId> elements) {
+        return hashes.keySet().stream().noneMatch(elements::contains);
     }
 
     private static String hash(Model model, ElementId id) {

@@ -56,8 +56,8 @@ public record SpecificationDifference(List<Line> lines) {
         Builder(Model then, Model now) {
             this.then = then;
             this.now = now;
-            this.attributesThen = new Attributes(then);
-            this.attributesNow = new Attributes(now);
+            this.attributesThen = Attributes.in(then);
+            this.attributesNow = Attributes.in(now);
         }
 
         SpecificationDifference build(ElementId specification) {

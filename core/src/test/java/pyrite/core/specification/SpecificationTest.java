@@ -46,7 +46,7 @@ class SpecificationTest {
 
     private final Model model = Models.read(TEXT);
     private final Specification gate = Specification.all(model).getFirst();
-    private final Attributes attributes = new Attributes(model);
+    private final Attributes attributes = Attributes.in(model);
     private final Structuring structuring = new Structuring(model);
 
     private static Element named(Model model, String name) {
@@ -130,15 +130,15 @@ class SpecificationTest {
     void valuesAreSetTakenAwayAndChecked() {
         Model now = model;
         for (Map.Entry<String, String> each : Map.of("mass", "2.5 [t]", "due", "2026-03-31", "frozen", "yes", "priority", "should", "source", "a \"quoted\" book").entrySet()) {
-            Attributes at = new Attributes(now);
+            Attributes at = Attributes.in(now);
             Element b = named(now, "b");
             now = applied(now, at.set(b, at.named(b, each.getKey()).orElseThrow(), each.getValue()));
-            assertThat(new Attributes(now).value(named(now, "b"), each.getKey())).isEqualTo(each.getValue());
+            assertThat(Attributes.in(now).value(named(now, "b"), each.getKey())).isEqualTo(each.getValue());
         }
         assertThat(NotationWriter.write(now, List.of(named(now, "b")))).contains("@Extra {", "priority = Priority::should;", "mass = 2.5 [SI::tonne];", "frozen = true;");
-        Attributes at = new Attributes(now);
+        Attributes at = Attributes.in(now);
         Model without = applied(now, at.set(named(now, "b"), at.named(named(now, "b"), "due").orElseThrow(), ""));
-        assertThat(new Attributes(without).value(named(without, "b"), "due")).isEmpty();
+        assertThat(Attributes.in(without).value(named(without, "b"), "due")).isEmpty();
         assertThatThrownBy(() -> attributes.set(named("b"), attributes.named(named("b"), "due").orElseThrow(), "31.3.2026")).hasMessageContaining("for instance 2026-03-31");
         assertThatThrownBy(() -> attributes.set(named("b"), attributes.named(named("b"), "priority").orElseThrow(), "high")).hasMessageContaining("one of must, should, could");
         assertThatThrownBy(() -> attributes.set(named("b"), attributes.named(named("b"), "frozen").orElseThrow(), "perhaps")).hasMessageContaining("yes or no");

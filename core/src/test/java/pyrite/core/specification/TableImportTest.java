@@ -38,8 +38,8 @@ class TableImportTest {
         Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
         Element a = imported.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow();
         assertThat(imported.inheritance().documentation(a)).isEqualTo("The gate shall shut.");
-        assertThat(new Attributes(imported).value(a, "status")).isEqualTo("proposed");
-        assertThat(new Attributes(imported).value(a, "priority")).isEqualTo("must");
+        assertThat(Attributes.in(imported).value(a, "status")).isEqualTo("proposed");
+        assertThat(Attributes.in(imported).value(a, "priority")).isEqualTo("must");
         assertThat(Specification.all(imported).getFirst().requirements(imported)).extracting(Element::shortName).containsExactly("G-1", "G-7");
     }
 
@@ -65,6 +65,6 @@ class TableImportTest {
         Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
         Element made = imported.get(plan.added().getFirst());
         assertThat(Metadata.allOf(imported, made, Metadata.MANAGED)).hasSize(1);
-        assertThat(new Attributes(imported).value(made, "source")).isEqualTo("study");
+        assertThat(Attributes.in(imported).value(made, "source")).isEqualTo("study");
     }
 }

@@ -64,7 +64,7 @@ class AgreementsTest {
         branch.text("D-1", "The drive shall turn at 0.5 deg/s.");
         assertThat(branch.doubts()).containsExactly("D-1 derives from S-1, text of D-1", "drive satisfies D-1, text of D-1");
         branch.undo();
-        Attributes attributes = new Attributes(branch.model);
+        Attributes attributes = Attributes.in(branch.model);
         Element fast = Harbour.id(branch.model, "D-1");
         branch.commit(attributes.set(fast, attributes.named(fast, "status").orElseThrow(), "proposed"));
         assertThat(branch.doubts()).containsExactly("D-1 derives from S-1, status of D-1");
@@ -143,9 +143,9 @@ class AgreementsTest {
             boolean back = random.nextInt(3) == 0;
             any.text(id, back ? begin.inheritance().documentation(Harbour.id(begin, id)) : "Text " + random.nextInt(3));
         }
-        Links links = new Links(any.model);
+        Links links = Links.in(any.model);
         List<Link> expected = any.model.ownElements().stream().flatMap(each -> links.carriedBy(each).stream()).distinct()
-                .filter(link -> !new LinkRules(any.model).watched(link).isEmpty())
+                .filter(link -> !LinkRules.in(any.model).watched(link).isEmpty())
                 .filter(link -> List.of(link.source(), link.target()).stream().anyMatch(end ->
                         !begin.inheritance().documentation(begin.get(end)).equals(any.model.inheritance().documentation(any.model.get(end))))).toList();
         assertThat(any.agreements.doubts()).extracting(Agreements.Doubt::link).containsExactlyInAnyOrderElementsOf(expected);

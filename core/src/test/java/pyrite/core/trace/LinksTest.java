@@ -15,7 +15,7 @@ import pyrite.core.specification.Specification;
 
 class LinksTest {
     private final Model model = Harbour.model();
-    private final Links links = new Links(model);
+    private final Links links = Links.in(model);
 
     private List<String> at(Element element) {
         return links.of(element).stream().map(link -> link.words(element.id()) + " " + new LinkRules.Labelled(model).of(model.get(link.other(element.id())))).sorted().toList();
@@ -44,10 +44,10 @@ class LinksTest {
         Model several = Models.of("part a; part b; part c; part d; dependency from a, b to c, d;");
         assertThat(TraceGraph.of(several).size()).isEqualTo(4);
         Element c = Harbour.named(several, "c");
-        Link one = new Links(several).of(c).getFirst();
+        Link one = Links.in(several).of(c).getFirst();
         Model left = Harbour.applied(several, new Linking(several).remove(List.of(one)));
         assertThat(TraceGraph.of(left).size()).isEqualTo(3);
-        assertThat(new Links(left).of(c)).hasSize(1).doesNotContain(one);
+        assertThat(Links.in(left).of(c)).hasSize(1).doesNotContain(one);
     }
 
     @Test
@@ -91,11 +91,11 @@ class LinksTest {
         Linking.Proposal proposal = new Linking(model).make(List.of(new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2")),
                 new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-1"))));
         Model linked = Harbour.applied(model, proposal.edit());
-        assertThat(new Links(linked).up(Harbour.id(linked, "S-3").id())).hasSize(2);
+        assertThat(Links.in(linked).up(Harbour.id(linked, "S-3").id())).hasSize(2);
         assertThat(proposal.summary()).isEqualTo("2 links added");
         assertThat(new Linking(linked).make(List.of(new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2")))).edit().put()).isEmpty();
         Model without = Harbour.applied(linked, Edit.remove(Harbour.id(linked, "S-2").id()));
-        assertThat(new Links(without).of(Harbour.id(without, "N-1"))).hasSize(2);
+        assertThat(Links.in(without).of(Harbour.id(without, "N-1"))).hasSize(2);
     }
 
     @Test
@@ -106,8 +106,8 @@ class LinksTest {
                 new Linking.Wish(LinkKind.VERIFY, check, Harbour.id(model, "S-2")), new Linking.Wish(LinkKind.ALLOCATE, Harbour.named(model, "close"), drive)));
         assertThat(proposal.refused()).isEmpty();
         Model linked = Harbour.applied(model, proposal.edit());
-        assertThat(new Links(linked).down(Harbour.id(linked, "S-2").id())).extracting(Link::kind).containsExactlyInAnyOrder(LinkKind.SATISFY, LinkKind.VERIFY);
-        assertThat(new Links(linked).up(drive.id())).extracting(link -> link.kind().key()).contains("satisfy", "allocate");
+        assertThat(Links.in(linked).down(Harbour.id(linked, "S-2").id())).extracting(Link::kind).containsExactlyInAnyOrder(LinkKind.SATISFY, LinkKind.VERIFY);
+        assertThat(Links.in(linked).up(drive.id())).extracting(link -> link.kind().key()).contains("satisfy", "allocate");
     }
 
     @Test
@@ -115,13 +115,13 @@ class LinksTest {
         Removal removal = Removal.of(model, List.of(Harbour.named(model, "Closing")));
         assertThat(removal.summary()).isEqualTo("Closing removed with 2 requirements and 4 links");
         Model left = Harbour.applied(model, removal.edit());
-        assertThat(new Links(left).of(Harbour.id(left, "D-1"))).extracting(link -> link.kind().key()).containsExactly("satisfy");
+        assertThat(Links.in(left).of(Harbour.id(left, "D-1"))).extracting(link -> link.kind().key()).containsExactly("satisfy");
         assertThat(left.ownElements()).noneMatch(each -> "S-1".equals(each.shortName()));
     }
 
     @Test
     void ownRulesReplaceThoseOfTheLibraryForTheirKindOnly() {
-        LinkRules rules = new LinkRules(model);
+        LinkRules rules = LinkRules.in(model);
         assertThat(rules.of(Harbour.kind(model, "derive"))).singleElement().extracting(LinkRule::from).isEqualTo(List.of("subsystem"));
         assertThat(rules.of(LinkKind.SATISFY)).singleElement().extracting(LinkRule::from).isEqualTo(List.of("design"));
         assertThat(rules.allowed(Harbour.id(model, "S-1"), Harbour.id(model, "S-2"))).extracting(LinkKind::key).contains("conflicts", "trace").doesNotContain("derive");
@@ -134,13 +134,13 @@ class LinksTest {
         assertThat(editing.kind("derive", "x", "y").problem()).contains("a key of letters and digits that no other has");
         Model more = Harbour.applied(model, editing.kind("replaces", "replaces", "replaced by").edit());
         more = Harbour.applied(more, new RuleEditing(more).put(null, new RuleEditing.Wanted("replaces", "system", "system", 0, 1, "text")).edit());
-        assertThat(new LinkRules(more).of(Harbour.kind(more, "replaces"))).singleElement().satisfies(rule -> {
+        assertThat(LinkRules.in(more).of(Harbour.kind(more, "replaces"))).singleElement().satisfies(rule -> {
             assertThat(rule.leastTo()).isEqualTo(1);
             assertThat(rule.watched()).isEqualTo(Set.of("text"));
         });
-        Element rule = new LinkRules(more).of(Harbour.kind(more, "derive")).getFirst().element();
+        Element rule = LinkRules.in(more).of(Harbour.kind(more, "derive")).getFirst().element();
         Model wider = Harbour.applied(more, new RuleEditing(more).put(rule, new RuleEditing.Wanted("derive", "subsystem, system", "system, need", 1, 0, "")).edit());
-        assertThat(new LinkRules(wider).of(Harbour.kind(wider, "derive"))).singleElement().satisfies(changed -> {
+        assertThat(LinkRules.in(wider).of(Harbour.kind(wider, "derive"))).singleElement().satisfies(changed -> {
             assertThat(changed.element().id()).isEqualTo(rule.id());
             assertThat(changed.to()).containsExactly("system", "need");
             assertThat(changed.watched()).isEmpty();

@@ -21,7 +21,7 @@ class ProjectCheckTest {
             }""");
 
     private Edit set(String id, String attribute, String value) {
-        Attributes attributes = new Attributes(model);
+        Attributes attributes = Attributes.in(model);
         Element requirement = Harbour.id(model, id);
         return attributes.set(requirement, attributes.named(requirement, attribute).orElseThrow(), value);
     }
@@ -43,7 +43,7 @@ class ProjectCheckTest {
     @Test
     void whatIsWrittenElsewhereMayBeginApproved() {
         Model written = Models.read("package P { private import Specifications::*; requirement <'P-1'> p { @Managed { status = Status::approved; } } }");
-        assertThat(new Attributes(written).value(Harbour.id(written, "P-1"), "status")).isEqualTo("approved");
+        assertThat(Attributes.in(written).value(Harbour.id(written, "P-1"), "status")).isEqualTo("approved");
         assertThat(ProjectCheck.check(pyrite.core.notation.Library.model(), written, new pyrite.core.model.Difference(written.ownElements().stream()
                 .map(each -> new pyrite.core.model.ElementChange(null, each)).toList()))).isEmpty();
     }

@@ -55,7 +55,7 @@ class QuestionsTest {
     private List<String> rows(String set, String... columns) {
         TraceTable table = new TraceTable(List.of(columns).stream().map(TraceTable.Column::parse).toList());
         List<Element> start = Specification.all(model).stream().filter(each -> each.prefix().equals(set)).findFirst().orElseThrow().requirements(model);
-        return table.rows(graph, start).stream().map(row -> row.start().shortName() + row.cells().stream()
+        return table.kept(graph, start).stream().map(each -> table.row(graph, each)).map(row -> row.start().shortName() + row.cells().stream()
                 .map(cell -> " | " + String.join(" ", cell.stream().map(id -> new LinkRules.Labelled(model).of(model.get(id))).sorted().toList())).reduce("", String::concat)).toList();
     }
 

@@ -24,17 +24,17 @@ class SplitTest {
     void theFirstPartStaysTheRequirementAndEachKeepsTheLinksChosenForIt() {
         Model model = Harbour.model();
         Element closes = Harbour.id(model, "S-1");
-        List<Link> links = new Links(model).of(closes);
+        List<Link> links = Links.in(model).of(closes);
         Set<Link> up = Set.copyOf(links.stream().filter(link -> link.kind().equals(LinkKind.FRAME)).toList());
         Set<Link> derived = Set.copyOf(links.stream().filter(link -> link.kind().key().equals("derive")).toList());
         Split.Proposal proposal = Split.of(model, closes, List.of(new Split.Part("The gate shall close.", up), new Split.Part("The gate shall do so in 10 min.",
                 java.util.stream.Stream.concat(up.stream(), derived.stream()).collect(java.util.stream.Collectors.toSet()))), List.of("S-9"));
         assertThat(proposal.refused()).isEmpty();
         Model split = Harbour.applied(model, proposal.edit());
-        assertThat(new Links(split).of(Harbour.id(split, "S-1"))).extracting(link -> link.kind().key()).containsExactly("frame");
+        assertThat(Links.in(split).of(Harbour.id(split, "S-1"))).extracting(link -> link.kind().key()).containsExactly("frame");
         Element made = Harbour.id(split, "S-9");
-        assertThat(new Links(split).of(made)).extracting(link -> link.kind().key()).containsExactlyInAnyOrder("frame", "derive");
-        assertThat(new Links(split).up(Harbour.id(split, "D-1").id())).singleElement().extracting(Link::target).isEqualTo(made.id());
+        assertThat(Links.in(split).of(made)).extracting(link -> link.kind().key()).containsExactlyInAnyOrder("frame", "derive");
+        assertThat(Links.in(split).up(Harbour.id(split, "D-1").id())).singleElement().extracting(Link::target).isEqualTo(made.id());
         assertThat(split.inheritance().documentation(made)).isEqualTo("The gate shall do so in 10 min.");
         List<Element> siblings = split.children(made.owner());
         assertThat(siblings.indexOf(made)).isEqualTo(siblings.indexOf(Harbour.id(split, "S-1")) + 1);

@@ -3,7 +3,12 @@ package pyrite.core.verification;
 import static org.assertj.core.api.Assertions.assertThat;
 import static pyrite.core.Models.element;
 
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
@@ -12,6 +17,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Outcome;
+import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
 
 /** A verdict is stale exactly while something it was computed from differs. */
@@ -95,5 +101,24 @@ class FingerprintTest {
                 .containsExactly("Test::Tank");
         ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps")).getFirst().id();
         assertThat(changed(((Outcome.Applied) MODEL.apply(Edit.remove(satisfaction))).model())).contains("Test::keeps", "gone");
+    }
+
+    /** What lets judgements be kept without hashing anew all they rest on. */
+    @Property(tries = 400)
+    void onlyWhatChangesCanAlterIsAltered(@ForAll @IntRange(max = 10_000) int which, @ForAll @IntRange(max = 10_000) int where, @ForAll @IntRange(max = 4) int how) {
+        List<Element> own = MODEL.ownElements().stream().sorted(Comparator.comparing(Element::id)).toList();
+        Element one = own.get(which % own.size());
+        Element other = own.get(where % own.size());
+        Edit edit = switch (how) {
+            case 0 -> new Edit(List.of(), MODEL.subtree(one.id()).stream().map(Element::id).collect(Collectors.toSet()));
+            case 1 -> Edit.put(one.withName("another"));
+            case 2 -> Edit.put(one.withOwner(other.id(), one.rank()));
+            case 3 -> Edit.put(one.with(pyrite.core.model.Property.NEGATED, true));
+            default -> Edit.put(one.with(pyrite.core.model.Property.TARGET, Reference.to(other.id())));
+        };
+        Fingerprint before = Fingerprint.of(MODEL, own.stream().map(Element::id).toList());
+        if (MODEL.apply(edit) instanceof Outcome.Applied(Model after, var difference)) {
+            assertThat(Fingerprint.alterableBy(difference.changes())).containsAll(before.changedIn(after));
+        }
     }
 }

@@ -12,27 +12,34 @@ import pyrite.core.model.ElementId;
 import pyrite.core.trace.Coverage;
 import pyrite.core.trace.TraceGraph;
 
-/** The links of the snapshots that were looked at last, found once for all questions about them, and how verdicts stand. */
+/** The coverage of the snapshots that were looked at last, as the verdicts stand. */
 @Component
-public class Graphs {
+public class Coverages {
     private static final int MOST_KEPT = 4;
 
     private final Verdicts verdicts;
-    private final Cache<Key, TraceGraph> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+    private final Cache<Key, Kept> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
-    Graphs(Verdicts verdicts) {
+    Coverages(Verdicts verdicts) {
         this.verdicts = verdicts;
     }
 
     private record Key(long branch, int number) {
     }
 
-    public TraceGraph of(Workspace.Head head) {
-        return kept.get(new Key(head.branch().id(), head.number()), _ -> TraceGraph.of(head.model()));
+    /** A coverage with the verdicts it was found from. */
+    private record Kept(Map<ElementId, List<VerdictView>> judged, Coverage coverage) {
     }
 
-    public Coverage coverage(Workspace.Head head) {
-        return Coverage.of(of(head), standing(verdicts.all(head)));
+    public Coverage of(Workspace.Head head) {
+        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
+        Key key = new Key(head.branch().id(), head.number());
+        Kept known = kept.getIfPresent(key);
+        if (known == null || known.judged() != judged) {
+            known = new Kept(judged, Coverage.of(TraceGraph.of(head.model()), standing(judged)));
+            kept.put(key, known);
+        }
+        return known.coverage();
     }
 
     private static Coverage.Standing standing(Map<ElementId, List<VerdictView>> judged) {
