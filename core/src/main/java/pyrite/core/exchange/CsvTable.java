@@ -67,6 +67,9 @@ public final class CsvTable {
     }
 
     private static String text(byte[] bytes) {
+        if (bytes.length > 1 && (bytes[0] == (byte) 0xFE && bytes[1] == (byte) 0xFF || bytes[0] == (byte) 0xFF && bytes[1] == (byte) 0xFE)) {
+            return new String(bytes, StandardCharsets.UTF_16);
+        }
         String text;
         try {
             text = StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT).decode(ByteBuffer.wrap(bytes)).toString();

@@ -34,6 +34,8 @@ class TablesTest {
     @Test
     void aFileInTheSpreadsheetsOwnEncodingIsRead() {
         assertThat(CsvTable.read("text\n4 °/s über".getBytes(Charset.forName("windows-1252")), 10)).containsExactly(List.of("text"), List.of("4 °/s über"));
+        assertThat(CsvTable.read("text\n4 °/s über".getBytes(StandardCharsets.UTF_16), 10)).containsExactly(List.of("text"), List.of("4 °/s über"));
+        assertThat(CsvTable.read("\uFEFFtext\n4 °/s über".getBytes(StandardCharsets.UTF_16LE), 10)).containsExactly(List.of("text"), List.of("4 °/s über"));
     }
 
     @Test
