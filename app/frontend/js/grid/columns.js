@@ -12,6 +12,10 @@ const COMPUTED = [
 ];
 const SHOWN_AT_FIRST = new Set(['status']);
 const NARROWEST = 56;
+const NARROWEST_TEXT = 200;
+const CHOICE = 28;
+const GAP = 10;
+const EDGES = 56;
 
 /** What a layout says of all columns: those it names first and shown, the others hidden. */
 function fromLayout(layout, all) {
@@ -44,7 +48,12 @@ export class Columns {
   }
 
   get template() {
-    return ['28px', ...this.shown.map((column) => (column.key === 'text' ? 'minmax(220px, 1fr)' : `${column.width}px`))].join(' ');
+    return [`${CHOICE}px`, ...this.shown.map((column) => (column.key === 'text' ? `minmax(${NARROWEST_TEXT}px, 1fr)` : `${column.width}px`))].join(' ');
+  }
+
+  /** So wide the table is at least; in a narrower window it scrolls sideways. */
+  get least() {
+    return EDGES + CHOICE + this.shown.reduce((sum, column) => sum + GAP + (column.width || NARROWEST_TEXT), 0);
   }
 
   /** Those shown, as an address has them: tag~76,text,attribute:status~92. */

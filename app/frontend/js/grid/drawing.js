@@ -3,6 +3,7 @@ import { content, element, wide } from './cells.js';
 
 export function drawHead(grid) {
   grid.head.style.gridTemplateColumns = grid.columns.template;
+  [grid.head, grid.body].forEach((part) => { part.style.minWidth = `${grid.columns.least}px`; });
   grid.head.style.paddingRight = `${28 + grid.body.offsetWidth - grid.body.clientWidth}px`;
   grid.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...grid.columns.shown.map((column) => {
     const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '', textContent: column.title });
