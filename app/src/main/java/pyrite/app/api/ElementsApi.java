@@ -3,7 +3,7 @@ package pyrite.app.api;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.servlet.http.HttpServletRequest;
-import java.util.Comparator;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -26,6 +26,7 @@ import pyrite.core.exchange.Query;
 import pyrite.core.exchange.Relationships;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
 
 /** The elements as a commit left them (Systems Modeling API, Element, Relationship and Query). */
@@ -48,15 +49,28 @@ class ElementsApi {
         Workspace.Head head = branches.at(projectId, commitId);
         int most = Math.clamp(size, 1, MOST);
         ElementJson writer = new ElementJson(head.model());
-        List<Element> found = head.model().ownElements().stream()
-                .filter(element -> after.isEmpty() || element.id().compareTo(ElementId.of(after.get())) > 0)
-                .sorted(Comparator.comparing(Element::id)).limit(most + 1L).toList();
+        List<ElementId> all = head.model().derived(ById.class, ById::of).ids();
+        int from = after.map(id -> behind(all, ElementId.of(id))).orElse(0);
+        List<Element> found = all.subList(from, Math.min(all.size(), from + most + 1)).stream().map(head.model()::get).toList();
         ResponseEntity.BodyBuilder answer = ResponseEntity.ok();
         if (found.size() > most) {
             answer.header(HttpHeaders.LINK, "<" + ServletUriComponentsBuilder.fromRequest(request)
                     .replaceQueryParam("page[after]", found.get(most - 1).id()).replaceQueryParam("page[size]", most).encode().toUriString() + ">; rel=\"next\"");
         }
         return answer.body(found.stream().limit(most).map(writer::write).toList());
+    }
+
+    /** The elements of a snapshot in the order in which they are given page by page. */
+    private record ById(List<ElementId> ids) {
+        static ById of(Model model) {
+            return new ById(model.ownElements().stream().map(Element::id).sorted().toList());
+        }
+    }
+
+    /** The index of the first behind an id, whether or not that is there still. */
+    private static int behind(List<ElementId> all, ElementId id) {
+        int index = Collections.binarySearch(all, id);
+        return index < 0 ? -index - 1 : index + 1;
     }
 
     @Operation(summary = "The elements that nothing owns")

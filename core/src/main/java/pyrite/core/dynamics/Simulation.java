@@ -2,8 +2,6 @@ package pyrite.core.dynamics;
 
 import java.time.InstantSource;
 import java.util.Arrays;
-import java.util.List;
-import java.util.Locale;
 import org.hipparchus.analysis.UnivariateFunction;
 import org.hipparchus.analysis.solvers.BracketedUnivariateSolver;
 import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
@@ -51,6 +49,7 @@ public final class Simulation {
     private final RunSettings settings;
     private final RunControl control;
     private final InstantSource clock;
+    private final RunFailures failures;
     private final double span;
     private final double resolution;
     private final int[] states;
@@ -72,6 +71,7 @@ public final class Simulation {
         this.settings = settings;
         this.control = control;
         this.clock = clock;
+        this.failures = new RunFailures(system, settings);
         this.span = settings.stop() - settings.start();
         this.resolution = ULPS * Math.ulp(Math.max(Math.abs(settings.start()), Math.abs(settings.stop())));
         this.states = system.flat().rates().keySet().stream().sorted().mapToInt(Integer::intValue).toArray();
@@ -116,7 +116,7 @@ public final class Simulation {
                 switchesHere = t - lastSwitch <= SAME_INSTANT * resolution ? switchesHere + 1 : 1;
                 lastSwitch = t;
                 if (switchesHere > MOST_SWITCHES_AT_ONCE) {
-                    throw chatter(t, piece.fired());
+                    throw failures.chatters(t, piece.fired());
                 }
                 modes[piece.fired()] = !modes[piece.fired()];
                 settle(t, y, piece.fired());
@@ -148,7 +148,7 @@ public final class Simulation {
             } catch (NotFinite fault) {
                 double missing = fault.time - reached;
                 if (retry == RETRIES || missing <= SAME_INSTANT * resolution) {
-                    throw blewUp(fault.time, fault.variable);
+                    throw failures.blewUp(fault.time, fault.variable, v[fault.variable]);
                 }
                 t = reached;
                 state = reachedState;
@@ -196,7 +196,7 @@ public final class Simulation {
                 boolean undecided = leeway(i) > 0 && Math.abs(margins[i]) <= SLACK * leeway(i);
                 boolean holds = undecided ? modes[i] : holdsFromHere(i);
                 if (i == fired && holds != modes[i]) {
-                    throw chatter(t, i);
+                    throw failures.chatters(t, i);
                 }
                 changed |= holds != modes[i];
                 modes[i] = holds;
@@ -205,7 +205,7 @@ public final class Simulation {
                 return;
             }
         }
-        throw chatter(t, Math.max(fired, 0));
+        throw failures.chatters(t, Math.max(fired, 0));
     }
 
     /**
@@ -253,7 +253,7 @@ public final class Simulation {
         try {
             checkFinite(t);
         } catch (NotFinite fault) {
-            throw blewUp(t, fault.variable);
+            throw failures.blewUp(t, fault.variable, v[fault.variable]);
         }
     }
 
@@ -268,22 +268,12 @@ public final class Simulation {
     private void watch(double t) {
         if (++evaluations % CHECK_EVERY == 0) {
             if (control.isCancelled()) {
-                throw new RunFailure(RunFailure.Reason.CANCELLED, t, "cancelled at t = " + seconds(t), List.of());
+                throw failures.cancelled(t);
             }
             if (clock.millis() > deadline) {
-                throw new RunFailure(RunFailure.Reason.OUT_OF_TIME, t, "the run used up its " + settings.budget().toSeconds()
-                        + " s of computing time at t = " + seconds(t) + " of " + seconds(settings.stop())
-                        + "; shorten it or loosen its tolerance", List.of());
+                throw failures.outOfTime(t);
             }
         }
-    }
-
-    private RunFailure blewUp(double t, int variable) {
-        SortedSystem.Assignment culprit = system.assignments().stream().filter(a -> a.variable() == variable).findFirst()
-                .orElseThrow();
-        return new RunFailure(RunFailure.Reason.BLEW_UP, t, "at t = " + seconds(t) + " the equation '"
-                + culprit.origin().label() + "' gives no finite value for '" + system.flat().variables().get(variable).path()
-                + "' (" + v[variable] + ")", List.of(culprit.origin().source()));
     }
 
     /** The integrator could not make its step small enough: some state runs away. The fastest one is named. */
@@ -298,26 +288,11 @@ public final class Simulation {
         if (states.length == 0) {
             throw new IllegalStateException("integration failed without states", cause);
         }
-        Variable state = system.flat().variables().get(states[fastest]);
-        int rate = rates[fastest];
-        SortedSystem.Assignment culprit = system.assignments().stream().filter(a -> a.variable() == rate).findFirst().orElseThrow();
-        return new RunFailure(RunFailure.Reason.BLEW_UP, reached, "at t = " + seconds(reached) + " '" + state.path()
-                + "' changes faster than can be followed (it has reached " + v[states[fastest]] + " and its rate " + v[rate]
-                + ") by the equation '" + culprit.origin().label() + "'", List.of(culprit.origin().source()));
+        return failures.ranAway(reached, states[fastest], v[states[fastest]], rates[fastest], v[rates[fastest]]);
     }
 
     private double pace(int state) {
         return Math.abs(v[rates[state]]) / Math.max(Math.abs(v[states[state]]), 1e-3);
-    }
-
-    private RunFailure chatter(double t, int relation) {
-        return new RunFailure(RunFailure.Reason.CHATTERS, t, "at t = " + seconds(t) + " a condition in '"
-                + system.flat().relationLabels().get(relation) + "' switches back and forth without end; give it a band "
-                + "between on and off, or a smooth transition", List.of());
-    }
-
-    private static String seconds(double t) {
-        return String.format(Locale.ROOT, "%.6g s", t);
     }
 
     /** A value that is not finite, met at a trial point. */
@@ -434,9 +409,7 @@ public final class Simulation {
 
         private void requireFewEnoughSteps() {
             if (trajectory.stepCount() > MOST_STEPS) {
-                throw new RunFailure(RunFailure.Reason.OUT_OF_TIME, reached, "the run took more than " + MOST_STEPS
-                        + " steps by t = " + seconds(reached) + " of " + seconds(settings.stop())
-                        + "; shorten it or loosen its tolerance", List.of());
+                throw failures.tooManySteps(reached, MOST_STEPS);
             }
         }
 

@@ -31,14 +31,17 @@ public final class Uses {
 
     /** All uses, by relation and then by where they are. The order is the same each time. */
     public static List<Use> of(Model model, ElementId id) {
-        List<Use> uses = new ArrayList<>();
+        record Placed(Use use, String place) {
+        }
+
+        List<Placed> uses = new ArrayList<>();
         model.referrers(id).stream().map(model::get).forEach(user -> user.properties().forEach((property, value) -> {
             if (holds(value, id)) {
-                uses.add(new Use(WORDS.getOrDefault(property, "is named by"), user));
+                uses.add(new Placed(new Use(WORDS.getOrDefault(property, "is named by"), user), model.names().qualifiedName(user)));
             }
         }));
-        uses.sort(Comparator.comparing(Use::relation).thenComparing(use -> model.names().qualifiedName(use.element())).thenComparing(use -> use.element().id()));
-        return uses;
+        return uses.stream().sorted(Comparator.comparing((Placed each) -> each.use().relation()).thenComparing(Placed::place)
+                .thenComparing(each -> each.use().element().id())).map(Placed::use).toList();
     }
 
     private static boolean holds(Object value, ElementId id) {
