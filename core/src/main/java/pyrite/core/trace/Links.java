@@ -45,7 +45,7 @@ public final class Links {
                 }
             });
         }
-        return found.size() < 2 ? found : found.stream().distinct().toList();
+        return each(found);
     }
 
     public List<Link> of(ElementId id) {
@@ -78,11 +78,16 @@ public final class Links {
         }
     }
 
-    /** The links that an element makes; none if it is no carrier of links. */
+    /** The links that an element makes, each once; none if it is no carrier of links. */
     public List<Link> carriedBy(Element carrier) {
         List<Link> found = new ArrayList<>(1);
         carriedBy(carrier, found::add);
-        return found;
+        return each(found);
+    }
+
+    /** A dependency may name the same end twice. */
+    private static List<Link> each(List<Link> found) {
+        return found.size() < 2 ? found : found.stream().distinct().toList();
     }
 
     private void carriedBy(Element carrier, Consumer<Link> found) {

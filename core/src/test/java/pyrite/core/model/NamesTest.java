@@ -93,4 +93,18 @@ class NamesTest {
         Element doc = model.children(id(model, "P")).getFirst();
         assertThat(model.names().qualifiedName(doc)).isEqualTo("P::‹documentation›");
     }
+
+    @Test
+    void whatIsImportedWithAllItHoldsIsFoundHoweverDeepTheNearestFirst() {
+        Model model = Models.read("""
+                package Store { part def Top; package A { part def Deep; part def Both; package B { part def Deeper; part def Both; private part def Kept; } } }
+                package Shop { private import Store::**; part one : Deeper; part two : Deep; part three : Both; part four : Top; }
+                """);
+        assertThat(model.names().resolve(Name.of("Deeper"), id(model, "Shop"))).contains(id(model, "Store::A::B::Deeper"));
+        assertThat(model.names().resolve(Name.of("Both"), id(model, "Shop"))).contains(id(model, "Store::A::Both"));
+        assertThat(model.names().resolve(Name.of("Kept"), id(model, "Shop"))).isEmpty();
+        Model renamed = ((Outcome.Applied) model.apply(Edit.put(element(model, "Store::A::B::Deeper").withName("Lower")))).model();
+        assertThat(renamed.names().resolve(Name.of("Deeper"), id(renamed, "Shop"))).isEmpty();
+        assertThat(renamed.names().resolve(Name.of("Lower"), id(renamed, "Shop"))).contains(id(model, "Store::A::B::Deeper"));
+    }
 }
