@@ -150,7 +150,7 @@ class LinksController {
     }
 
     private static String reads(Model model, Labels labels, Element element) {
-        return (labels.withOwner(element) + " " + (Specification.isRequirement(element) ? model.inheritance().documentation(element) : "")).toLowerCase(Locale.ROOT);
+        return (labels.withOwner(element) + " " + (Specification.isRequirement(element) ? RequirementText.of(model, element) : "")).toLowerCase(Locale.ROOT);
     }
 
     private static Map<String, Element> byId(Model model, List<String> ids) {

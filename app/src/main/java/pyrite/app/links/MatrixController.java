@@ -8,6 +8,7 @@ import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.RequirementIds;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
@@ -48,6 +49,6 @@ class MatrixController {
     private static Heading heading(Workspace.Head head, Labels labels, Element element) {
         boolean requirement = Specification.isRequirement(element);
         return new Heading(element.id().toString(), requirement ? RequirementIds.of(head.model(), element) : labels.name(element),
-                requirement ? head.model().inheritance().documentation(element) : labels.withOwner(element));
+                requirement ? RequirementText.of(head.model(), element) : labels.withOwner(element));
     }
 }

@@ -23,6 +23,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
@@ -172,7 +173,7 @@ class TracePagesController {
     static String shown(Workspace.Head head, Attributes attributes, Element element, String show) {
         return switch (show) {
             case "" -> "";
-            case "text" -> head.model().inheritance().documentation(element);
+            case "text" -> RequirementText.of(head.model(), element);
             default -> Specification.isRequirement(element) ? attributes.value(element, show) : "";
         };
     }
