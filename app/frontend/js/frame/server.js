@@ -94,7 +94,7 @@ export async function post(address, data) {
   }
   const text = await response.text();
   const body = text && response.headers.get('Content-Type')?.includes('json') ? JSON.parse(text) : {};
-  if (body.saved) {
+  if (body.saved && body.revision) {
     own.add(Number(body.revision.slice(1)));
   }
   return { status: response.status, body: { message: body.detail ?? `The server answered ${response.status}.`, ...body } };

@@ -2,7 +2,7 @@
 import { branch } from '../frame/server.js';
 
 const FIXED = [
-  { key: 'tag', title: 'Id', width: 76, shown: true },
+  { key: 'tag', title: 'Id', width: 76, shown: true, sort: 'id' },
   { key: 'text', title: 'Requirement', width: 0, shown: true },
 ];
 const COMPUTED = [
@@ -33,7 +33,7 @@ export class Columns {
     this.key = `pyrite.grid.columns${branch()}`;
     this.ofView = Boolean(layout);
     const all = [...FIXED, ...attributes.map((attribute) => ({
-      key: `attribute:${attribute.name}`, title: attribute.name, attribute, width: attribute.type === 'text' ? 180 : 92, shown: SHOWN_AT_FIRST.has(attribute.name),
+      key: `attribute:${attribute.name}`, title: attribute.name, attribute, sort: attribute.name, width: attribute.type === 'text' ? 180 : 92, shown: SHOWN_AT_FIRST.has(attribute.name),
     })), ...COMPUTED];
     const kept = layout ? fromLayout(layout, all) : JSON.parse(localStorage.getItem(this.key) ?? '[]');
     const place = (column) => {
@@ -76,6 +76,12 @@ export class Columns {
 
   show(key, shown) {
     this.all.find((column) => column.key === key).shown = shown;
+    this.keep();
+  }
+
+  /** An attribute that was just added gets a column before those that are counted. */
+  showNew(attribute) {
+    this.all.splice(this.all.findIndex(({ key }) => key === COMPUTED[0].key), 0, { key: `attribute:${attribute}`, width: 92, shown: true });
     this.keep();
   }
 

@@ -47,8 +47,8 @@ export async function askAttribute(dialog, attributes, count) {
   return asked;
 }
 
-/** Shows and hides columns and puts them in order; calls back at every change. */
-export function askColumns(dialog, columns, changed) {
+/** Shows and hides columns and puts them in order; calls back at every change, and where a new attribute is wanted. */
+export function askColumns(dialog, columns, changed, more) {
   const draw = () => {
     dialog.replaceChildren(element('h2', { textContent: 'Columns' }), ...columns.all.map((column) => {
       const box = element('input', { type: 'checkbox', checked: column.shown, disabled: column.key === 'text' });
@@ -66,9 +66,11 @@ export function askColumns(dialog, columns, changed) {
         return button;
       };
       return element('div', { className: 'column-choice' }, element('label', {}, box, column.title), step(-1, '↑', 'further left'), step(1, '↓', 'further right'));
-    }), element('form', { method: 'dialog' }, element('button', { className: 'act primary', textContent: 'Done' })));
+    }), element('form', { method: 'dialog', className: '!flex' }, element('button', { className: 'act primary', textContent: 'Done' }),
+      ...(more ? [element('button', { className: 'act', value: 'more', textContent: 'New attribute…' })] : [])));
   };
   draw();
-  dialog.onclose = null;
+  dialog.returnValue = '';
+  dialog.onclose = () => dialog.returnValue === 'more' && more();
   dialog.showModal();
 }

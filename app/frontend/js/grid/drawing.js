@@ -1,18 +1,30 @@
 // How the grid looks: its head and a line of it.
 import { content, element, wide } from './cells.js';
 
+/** The title of a column; one that rows can be ordered by is a button. */
+function title(grid, column) {
+  const sign = { ascending: ' ↑', descending: ' ↓' }[grid.sorted(column)] ?? '';
+  return [column.sort ? element('button', { type: 'button', className: 'sorts', textContent: column.title + sign, title: `Order by ${column.title}`, data: { sort: column.sort } }) : column.title];
+}
+
 export function drawHead(grid) {
+  const focused = grid.head.contains(document.activeElement) ? document.activeElement.dataset.sort : null;
   grid.head.style.gridTemplateColumns = grid.columns.template;
   [grid.head, grid.body].forEach((part) => { part.style.minWidth = `${grid.columns.least}px`; });
   grid.head.style.paddingRight = `${28 + grid.body.offsetWidth - grid.body.clientWidth}px`;
   grid.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...grid.columns.shown.map((column) => {
-    const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '', textContent: column.title });
+    const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '' }, ...title(grid, column));
+    const sorted = grid.sorted(column);
+    if (sorted) {
+      cell.setAttribute('aria-sort', sorted);
+    }
     if (column.key !== 'text') {
       const handle = element('i', { className: 'resize', data: { resize: column.key } });
       cell.append(handle);
     }
     return cell;
   }));
+  [...grid.head.querySelectorAll('[data-sort]')].find((button) => button.dataset.sort === focused)?.focus();
 }
 
 export function drawRow(grid, row, index) {

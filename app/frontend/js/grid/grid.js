@@ -6,6 +6,7 @@ import { isTyping } from '../frame/keys.js';
 import { select } from '../frame/thread.js';
 import { element } from './cells.js';
 import { Columns } from './columns.js';
+import { addAttribute } from './attributes.js';
 import { ask, askAttribute, askColumns } from './dialog.js';
 import { drawHead, drawRow } from './drawing.js';
 import { edit, editable } from './editor.js';
@@ -42,9 +43,10 @@ class Grid {
   /** Sets the controls to what the address asks for, so that a view opens as it was kept. */
   fromAddress() {
     const asked = new URLSearchParams(location.search);
+    this.descending = asked.get('sort')?.startsWith('-') ?? false;
     ['where', 'sort', 'group'].forEach((name) => {
       if (asked.get(name)) {
-        this.host.querySelector(`[data-choose="${name}"]`).value = asked.get(name);
+        this.host.querySelector(`[data-choose="${name}"]`).value = asked.get(name).replace(/^-/, '');
       }
     });
     this.host.querySelector('[data-filter]').value = asked.get('q') ?? '';
@@ -59,7 +61,7 @@ class Grid {
     put('q', this.host.querySelector('[data-filter]').value.trim());
     put('where', value('where'));
     put('show', value('show'));
-    put('sort', value('sort'));
+    put('sort', value('sort') && (this.descending ? '-' : '') + value('sort'));
     put('group', value('group'));
     this.rows.query = query;
     this.describeView();
@@ -71,6 +73,21 @@ class Grid {
     if (keep) {
       keep.dataset.query = String(new URLSearchParams([...this.rows.query, ['columns', this.columns.layout]]));
     }
+  }
+
+  /** How the rows are ordered by a column, as the accessibility tree has it; null if they are not. */
+  sorted(column) {
+    const by = this.rows.query.get('sort') ?? '';
+    return column.sort && by.replace(/^-/, '') === column.sort ? (by.startsWith('-') ? 'descending' : 'ascending') : null;
+  }
+
+  /** Up, then down, then in the order of the document again. */
+  sortBy(key) {
+    const control = this.host.querySelector('[data-choose="sort"]');
+    const again = control.value === key;
+    control.value = again && this.descending ? '' : key;
+    this.descending = again && !this.descending;
+    control.dispatchEvent(new Event('change', { bubbles: true }));
   }
 
   /** Of several at once only the last is shown; what is to be landed on or edited waits for it. */
@@ -284,6 +301,23 @@ class Grid {
     }
   }
 
+  chooseColumns() {
+    const changed = () => {
+      this.describeView();
+      this.load();
+    };
+    askColumns(this.dialog, this.columns, changed, this.editable ? () => this.newAttribute() : null);
+  }
+
+  /** The page is made anew with the attribute, shown as a column. */
+  async newAttribute() {
+    const name = await addAttribute(this.dialog);
+    if (name) {
+      this.columns.showNew(name);
+      location.reload();
+    }
+  }
+
   link() {
     if (this.about().length) {
       openPicker(this.about());
@@ -306,10 +340,7 @@ function actions(grid) {
     indent: () => grid.arrange('indent'), outdent: () => grid.arrange('outdent'), up: () => grid.arrange('up'), down: () => grid.arrange('down'),
     duplicate: () => grid.about().length && grid.act('duplicate', grid.some()), remove: () => grid.remove(), setAttribute: () => grid.setAttribute(),
     replace: () => grid.replace(), begin: () => grid.begin(), link: () => grid.link(), exported: () => grid.exported(),
-    columns: () => askColumns(grid.dialog, grid.columns, () => {
-      grid.describeView();
-      grid.load();
-    }),
+    columns: () => grid.chooseColumns(),
   };
 }
 
@@ -373,6 +404,9 @@ export function startGrid() {
     if (!chosen) {
       return;
     }
+    if (chosen.dataset.choose === 'sort' && event.isTrusted) {
+      grid.descending = false;
+    }
     grid.query();
     grid.cursor.row = 0;
     grid.load();
@@ -380,6 +414,7 @@ export function startGrid() {
     ['spec', 'show', 'where', 'sort', 'group'].forEach((key) => (grid.rows.query.get(key) ? address.searchParams.set(key, grid.rows.query.get(key)) : address.searchParams.delete(key)));
     history.replaceState(history.state, '', address);
   });
+  grid.head.addEventListener('click', (event) => event.target.dataset.sort && grid.sortBy(event.target.dataset.sort));
   startPointer(grid);
   startResizing(grid);
 }

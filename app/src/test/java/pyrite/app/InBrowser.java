@@ -48,8 +48,15 @@ abstract class InBrowser {
         return see(ines, css);
     }
 
+    /** Tries again where the page has put a new element in the place of the one that was found. */
     static void click(Browser browser, String css) {
-        browser.until().until(elementToBeClickable(By.cssSelector(css))).click();
+        browser.until().until(driver -> {
+            WebElement found = elementToBeClickable(By.cssSelector(css)).apply(driver);
+            if (found != null) {
+                found.click();
+            }
+            return found;
+        });
     }
 
     void click(String css) {

@@ -7,6 +7,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentI
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -15,6 +16,7 @@ import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
 import org.openqa.selenium.support.ui.Select;
 import pyrite.core.model.Model;
+import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Specification.Item;
 import pyrite.core.trace.Link;
@@ -281,5 +283,48 @@ class RequirementsDayTest extends InBrowser {
         assertThat(session.get("/p/merrow/main/recheck/export.csv?way=down").body()).doesNotContain("MG-13");
         assertThat(session.get("/p/merrow/main/impact/export.csv?of=N-3&depth=1&way=down").body()).contains("reached,MG-13 warnsLongEnough,down,1,",
                 "would need recheck,MG-15 isHeard answers N-3 warnsInTime");
+    }
+
+    private List<String> firstIds(int count) {
+        return ines.driver().findElements(By.cssSelector(".grid-canvas .requirement .tag")).stream().limit(count).map(WebElement::getText).toList();
+    }
+
+    @Test
+    void rowsAreOrderedByTheHeadOfTheirColumn() {
+        open("requirements");
+        see(".grid-canvas .requirement");
+        click("[data-sort=id]");
+        ines.until().until(driver -> firstIds(3).equals(List.of("CS-1", "CS-2", "CS-3")));
+        press(Keys.ENTER);
+        ines.until().until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
+        assertThat(see(".grid-head [aria-sort=descending]").getText()).isEqualTo("Id ↓");
+        ines.driver().navigate().refresh();
+        ines.until().until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
+        click("[data-sort=id]");
+        ines.until().until(driver -> firstIds(3).equals(List.of("N-1", "N-2", "N-3")) && driver.findElements(By.cssSelector(".grid-canvas .heading")).size() > 1);
+    }
+
+    @Test
+    void anAttributeIsAddedToTheProjectAndFilledIn() {
+        open("requirements?q=MG-1");
+        see(".grid-canvas .requirement");
+        click("[data-grid=columns]");
+        click(".grid-dialog [value=more]");
+        see(".grid-dialog [name=name]").sendKeys("priority");
+        new Select(see(".grid-dialog [name=type]")).selectByVisibleText("choice of several");
+        see(".grid-dialog [name=choices]").sendKeys("low, high");
+        click(".grid-dialog .primary");
+        told("there is an attribute called priority already");
+        see(".grid-dialog[open] [name=name]").clear();
+        see(".grid-dialog [name=name]").sendKeys("risk" + Keys.ENTER);
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "risk"));
+        String cell = "#row-" + merrow.named("closesInTime").id() + " .of-attribute:has(+ .of-links)";
+        see(cell).click();
+        press(Keys.ENTER);
+        new Select(see(".grid-canvas .editor select")).selectByValue("high");
+        ines.until().until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
+        ines.until().until(textToBePresentInElementLocated(By.cssSelector(cell), "high"));
+        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "risk")).isEqualTo("high");
+        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "status")).isEqualTo("approved");
     }
 }

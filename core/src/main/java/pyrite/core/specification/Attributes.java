@@ -65,9 +65,15 @@ public final class Attributes {
         }
     }
 
-    /** The attributes a requirement has or can be given: those of its own metadata, else of the project's definition. */
+    /** The attributes a requirement has or can be given: those of its own metadata, or of the project's definition where that has more. */
     public List<Attribute> of(Element requirement) {
-        return ofDefinition(metadata(requirement).map(Attributes::type).orElseGet(() -> definitionFor(requirement)));
+        return ofDefinition(metadata(requirement).map(metadata -> widest(type(metadata), requirement)).orElseGet(() -> definitionFor(requirement)));
+    }
+
+    /** The project's definition where it specialises what the metadata is of; so attributes that come later are offered everywhere. */
+    private ElementId widest(ElementId type, Element requirement) {
+        ElementId definition = definitionFor(requirement);
+        return !type.equals(definition) && model.inheritance().isA(model.get(definition), type) ? definition : type;
     }
 
     /** All attributes of all definitions in the project, each once by name. */
@@ -179,10 +185,16 @@ public final class Attributes {
         if (wanted.isEmpty() || wanted.equals(attribute.byDefault())) {
             return own.map(given -> Edit.remove(given.id())).orElseGet(() -> new Edit(List.of(), Set.of()));
         }
-        Element carrier = metadata.orElseGet(() -> newMetadata(requirement, children.apply(requirement.id())));
+        Element carrier = metadata.map(has -> having(has, attribute, requirement)).orElseGet(() -> newMetadata(requirement, children.apply(requirement.id())));
         FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(attribute, wanted));
         Element given = own.orElseGet(() -> newValue(carrier, attribute, children.apply(carrier.id()))).with(Property.VALUE, value);
-        return metadata.isPresent() ? Edit.put(given) : Edit.put(carrier, given);
+        return metadata.filter(carrier::equals).isPresent() ? Edit.put(given) : Edit.put(carrier, given);
+    }
+
+    /** Metadata of the library's definition becomes such of the project's when it is given something that only that has. */
+    private Element having(Element metadata, Attribute attribute, Element requirement) {
+        return ofDefinition(type(metadata)).stream().anyMatch(each -> each.name().equals(attribute.name())) ? metadata
+                : metadata.with(Property.TYPES, List.of(Reference.to(widest(type(metadata), requirement))));
     }
 
     /** By the feature it redefines, because what is not in the model yet has no name there. */

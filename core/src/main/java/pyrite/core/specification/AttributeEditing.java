@@ -1,0 +1,115 @@
+package pyrite.core.specification;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import pyrite.core.expression.Name;
+import pyrite.core.expression.Span;
+import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.LibraryNames;
+import pyrite.core.model.Model;
+import pyrite.core.notation.Authoring;
+import pyrite.core.notation.NotationWriter;
+
+/**
+ * Adds attributes of requirements to a project. They are features of the project's own definition, which specialises
+ * {@code Managed} and is made with the first of them; the values of a choice are an enumeration within it.
+ */
+public final class AttributeEditing {
+    private static final String PACKAGE = "RequirementAttributes";
+    private static final String DEFINITION = "ProjectAttributes";
+    private static final String QUANTITIES = "ISQ";
+    private static final String VALUE = "Value";
+
+    private final Model model;
+
+    public AttributeEditing(Model model) {
+        this.model = model;
+    }
+
+    /**
+     * An attribute as it is to be.
+     *
+     * @param quantity what a number measures, as {@link #quantities} names it; empty for a plain number
+     * @param choices what a choice offers
+     * @param byDefault what holds where nothing is given, as it would be typed; empty for nothing
+     */
+    public record Wanted(String name, Attribute.Type type, String quantity, List<String> choices, boolean required, String byDefault) {
+    }
+
+    /** @param problem why it cannot be done; empty if it can */
+    public record Proposal(Edit edit, String problem) {
+        private static Proposal refused(String problem) {
+            return new Proposal(new Edit(List.of(), Set.of()), problem);
+        }
+    }
+
+    /** The quantities a number may measure: Length, Mass, Time and what else the library defines. */
+    public static List<String> quantities(Model model) {
+        return model.children(LibraryNames.id(QUANTITIES)).stream().map(Element::name).filter(name -> name != null && name.endsWith(VALUE))
+                .map(name -> name.substring(0, name.length() - VALUE.length())).sorted().toList();
+    }
+
+    public Proposal add(Wanted wanted) {
+        String name = wanted.name().strip();
+        if (name.isEmpty()) {
+            return Proposal.refused("an attribute has a name");
+        }
+        if (Attributes.in(model).all().stream().anyMatch(each -> each.name().equals(name))) {
+            return Proposal.refused("there is an attribute called " + name + " already");
+        }
+        if (wanted.type() == Attribute.Type.CHOICE && wanted.choices().size() < 2) {
+            return Proposal.refused("a choice offers two values at least, for instance low, high");
+        }
+        if (Set.copyOf(wanted.choices()).size() < wanted.choices().size()) {
+            return Proposal.refused("each value of a choice is offered once");
+        }
+        if (wanted.type() == Attribute.Type.NUMBER && !wanted.quantity().isEmpty() && !quantities(model).contains(wanted.quantity())) {
+            return Proposal.refused("'" + wanted.quantity() + "' is no quantity; Mass or Length is");
+        }
+        if (wanted.required() && !wanted.byDefault().isBlank()) {
+            return Proposal.refused("what holds by default need not be given; leave out one of the two");
+        }
+        String text = notation(name, wanted);
+        Authoring authoring = new Authoring(model);
+        Optional<Element> own = own();
+        Authoring.Proposal proposal = own.isPresent() ? authoring.members(own.get(), text)
+                : authoring.packages("package " + PACKAGE + " { metadata def " + DEFINITION + " :> Specifications::Managed { " + text + " } }");
+        return switch (proposal) {
+            case Authoring.Proposal.Accepted(Edit edit, String _) -> new Proposal(edit, "");
+            case Authoring.Proposal.Rejected(var problems) -> Proposal.refused(problems.getFirst().message());
+        };
+    }
+
+    /** The definition of the project that new attributes go to. */
+    private Optional<Element> own() {
+        return Metadata.withSpecialisations(model, Metadata.MANAGED).stream().filter(id -> !model.isLibrary(id)).map(model::get).findFirst();
+    }
+
+    private static String notation(String name, Wanted wanted) {
+        String quoted = Name.quoted(name);
+        String choices = Name.quoted(name + " choice");
+        String before = wanted.type() != Attribute.Type.CHOICE ? ""
+                : "enum def " + choices + " { " + wanted.choices().stream().map(each -> "enum " + Name.quoted(each) + ";").collect(Collectors.joining(" ")) + " } ";
+        String type = switch (wanted.type()) {
+            case TEXT -> "ScalarValues::String";
+            case TRUTH -> "ScalarValues::Boolean";
+            case DATE -> "Specifications::Date";
+            case PERSON -> "Specifications::Person";
+            case CHOICE -> choices;
+            case NUMBER -> wanted.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + wanted.quantity() + VALUE;
+        };
+        String given = wanted.byDefault().strip();
+        String byDefault = given.isEmpty() ? "" : " default " + switch (wanted.type()) {
+            case TEXT, DATE, PERSON -> NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), ElementId.random());
+            case CHOICE -> choices + "::" + Name.quoted(given);
+            case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
+            case NUMBER -> given;
+        };
+        return before + "attribute " + quoted + (wanted.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type + byDefault + ";";
+    }
+}
