@@ -210,4 +210,30 @@ class RequirementsApiTest {
         assertThat(post("/requirements/specifications", "{'name':'Panel','prefix':'QP','level':'subsystem','base':1}").statusCode()).isEqualTo(200);
         assertThat(Specification.all(merrow.head().model())).extracting(Specification::prefix).contains("QP");
     }
+
+    @Test
+    void anAttributeIsOfATypeThereIsAndHasANameOfItsOwn() throws Exception {
+        String add = "{'name':'%s','type':'%s','quantity':'%s','choices':'%s','required':false,'byDefault':'%s','base':1}";
+        assertThat(post("/requirements/attributes", add.formatted("risk", "colour", "", "", "")).body()).contains("'colour' is no type; text, number, choice");
+        assertThat(post("/requirements/attributes", add.formatted("status", "text", "", "", "")).body()).contains("there is an attribute called status already");
+        assertThat(post("/requirements/attributes", add.formatted("risk", "choice", "", "low", "")).statusCode()).isEqualTo(422);
+        assertThat(head()).isEqualTo(1);
+        assertThat(post("/requirements/attributes", add.formatted("largest mass", "number", "Mass", "", "2 [SI::t]")).body()).contains("attribute largest mass added");
+        assertThat(ines.get(BRANCH + "/requirements/quantities.json").body()).contains("Mass", "Power");
+        Model model = merrow.head().model();
+        assertThat(Attributes.in(model).value(merrow.named("closesInTime"), "largest mass")).startsWith("2");
+        assertThat(post("/requirements/attribute", "{'lines':{'ids':['" + id("closesInTime") + "'],'base':2},'attribute':'largest mass','value':'3 m'}").statusCode()).isEqualTo(422);
+        assertThat(post("/undo", "{}").body()).contains("undone");
+        assertThat(Attributes.in(merrow.head().model()).all()).extracting(each -> each.name()).doesNotContain("largest mass");
+    }
+
+    @Test
+    void whatIsAskedForAnAttributeMayStandInAFilterAnOrderAndAGroup() throws Exception {
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?where=status:draft&count=300").body()).contains("\"requirements\":8").contains("MG-20").doesNotContain("MG-1\"");
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?sort=-id&count=1").body()).contains("\"N-10\"");
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?group=priority&count=300").body()).contains("must · ", "should · ");
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?q=siren&count=300").body()).contains("MG-15").doesNotContain("MG-20");
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?count=-5").statusCode()).isEqualTo(200);
+        assertThat(ines.get(BRANCH + "/requirements/rows.json?spec=00000000-0000-4000-8000-000000000000").statusCode()).isEqualTo(404);
+    }
 }

@@ -213,7 +213,7 @@ class LinksController {
         LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
         String text = q.strip().toLowerCase(Locale.ROOT);
-        List<Element> all = sets.of(head, rules, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
+        List<Element> all = sets.of(head, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
         return new Candidates(all.stream().limit(1000).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, all.size() - 1000), List.of());
     }
 }

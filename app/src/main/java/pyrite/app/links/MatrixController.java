@@ -10,7 +10,6 @@ import pyrite.core.model.Element;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
-import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceGraph;
 
@@ -35,11 +34,10 @@ class MatrixController {
     @GetMapping("/p/{project}/{branch}/matrix.json")
     Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
             @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
-        LinkRules rules = LinkRules.in(head.model());
-        List<Element> all = sets.of(head, rules, rows).toList();
+        List<Element> all = sets.of(head, rows).toList();
         int first = Math.max(0, Math.min(from, all.size()));
         List<Element> shown = all.subList(first, Math.min(all.size(), first + Math.max(0, Math.min(count, MOST_ROWS))));
-        List<Element> across = sets.of(head, rules, columns).toList();
+        List<Element> across = sets.of(head, columns).toList();
         Matrix matrix = Matrix.of(TraceGraph.of(head.model()), shown, across, kind, implied);
         Labels labels = new Labels(head.model());
         return new Window(all.size(), first == 0 ? across.stream().map(each -> heading(head, labels, each)).toList() : List.of(), first,

@@ -52,8 +52,9 @@ class Sets {
         return choices;
     }
 
-    Stream<Element> of(Workspace.Head head, LinkRules rules, String set) {
+    Stream<Element> of(Workspace.Head head, String set) {
         Model model = head.model();
+        LinkRules rules = LinkRules.in(model);
         if (set.isEmpty()) {
             return Stream.empty();
         }

@@ -19,7 +19,6 @@ import pyrite.core.specification.Attributes;
 import pyrite.core.specification.RequirementText;
 import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
-import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
@@ -47,7 +46,7 @@ class TraceExportController {
         table.columns().forEach(column -> heading.add(column.steps().stream().map(TraceTable.Step::toString).collect(Collectors.joining(" ")) + (column.show().isEmpty() ? "" : " " + column.show())));
         rows.add(heading);
         TraceGraph graph = TraceGraph.of(head.model());
-        for (Element start : table.kept(graph, sets.of(head, LinkRules.in(head.model()), set).toList())) {
+        for (Element start : table.kept(graph, sets.of(head, set).toList())) {
             TraceTable.Row row = table.row(graph, start);
             List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
             for (int i = 0; i < row.cells().size(); i++) {
@@ -62,10 +61,9 @@ class TraceExportController {
 
     @GetMapping("/p/{project}/{branch}/matrix/export.csv")
     void matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind, HttpServletResponse response) throws IOException {
-        LinkRules rules = LinkRules.in(head.model());
         Labels labels = new Labels(head.model());
-        List<Element> across = sets.of(head, rules, columns).toList();
-        Matrix matrix = Matrix.of(TraceGraph.of(head.model()), sets.of(head, rules, rows).toList(), across, kind, false);
+        List<Element> across = sets.of(head, columns).toList();
+        Matrix matrix = Matrix.of(TraceGraph.of(head.model()), sets.of(head, rows).toList(), across, kind, false);
         List<List<String>> table = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of(kind));
         across.forEach(each -> heading.add(labels.full(each)));

@@ -28,7 +28,6 @@ import pyrite.core.specification.Specification;
 import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.LinkKind;
-import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 import pyrite.core.view.DiagramLayout;
@@ -131,7 +130,7 @@ class TracePagesController {
         String chosen = set.isEmpty() ? Specification.all(head.model()).stream().findFirst().map(each -> each.element().id().toString()).orElse("~requirement") : set;
         TraceTable table = table(col == null ? STANDARD : col);
         TraceGraph graph = TraceGraph.of(head.model());
-        List<Element> rows = table.kept(graph, sets.of(head, LinkRules.in(head.model()), chosen).toList());
+        List<Element> rows = table.kept(graph, sets.of(head, chosen).toList());
         Attributes attributes = Attributes.in(head.model());
         int first = Math.max(0, Math.min(from, Math.max(0, rows.size() - 1)));
         page.addAttribute("set", chosen);

@@ -6,7 +6,6 @@ import pyrite.app.recheck.Rechecks;
 import pyrite.app.requirements.GridRows;
 import pyrite.app.workspace.Query;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.SavedView;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
@@ -36,7 +35,7 @@ public class ViewCounts {
             Query query = Query.parse(view.query());
             return switch (view.page()) {
                 case "trace" -> Integer.toString(new TraceTable(query.all("col").stream().filter(each -> !each.isBlank()).map(TraceTable.Column::parse).toList())
-                        .kept(TraceGraph.of(head.model()), sets.of(head, LinkRules.in(head.model()), query.first("set")).toList()).size());
+                        .kept(TraceGraph.of(head.model()), sets.of(head, query.first("set")).toList()).size());
                 case "requirements" -> Long.toString(grid.requirements(head, GridRows.Asked.of(query)).count());
                 case "coverage" -> Integer.toString(coverages.of(head).gaps().size());
                 case "recheck" -> Long.toString(rechecks.all(head).stream().filter(doubt -> RecheckFilter.of(query).takes(head.model(), doubt)).count());

@@ -4,12 +4,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import pyrite.core.expression.Expression.TextLiteral;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Span;
-import pyrite.core.expression.Expression.TextLiteral;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
@@ -105,7 +104,7 @@ public final class AttributeEditing {
         };
         String given = wanted.byDefault().strip();
         String byDefault = given.isEmpty() ? "" : " default " + switch (wanted.type()) {
-            case TEXT, DATE, PERSON -> NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), ElementId.random());
+            case TEXT, DATE, PERSON -> NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), null);
             case CHOICE -> choices + "::" + Name.quoted(given);
             case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
             case NUMBER -> given;
