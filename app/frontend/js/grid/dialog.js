@@ -6,7 +6,7 @@ import { fieldFor } from './editor.js';
 export function common() {
   let dialog = document.getElementById('question');
   if (!dialog) {
-    dialog = element('dialog', { id: 'question', className: 'grid-dialog' });
+    dialog = element('dialog', { id: 'question', className: 'grid-dialog', aria: { label: 'Question' } });
     document.body.append(dialog);
   }
   return dialog;

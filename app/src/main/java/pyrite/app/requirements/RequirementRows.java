@@ -38,7 +38,7 @@ public class RequirementRows {
     }
 
     /** One requirement; the verdicts the worst first. */
-    public record Row(Element element, String id, String text, List<Element> needs, boolean unasked, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
+    public record Row(Element element, String id, List<Element> needs, boolean unasked, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
         private boolean marked(String... marks) {
             return !verdicts.isEmpty() && List.of(marks).contains(verdicts.getFirst().mark());
         }
@@ -111,7 +111,7 @@ public class RequirementRows {
         List<Link> all = links.of(requirement.id());
         List<Element> needs = ends(model, all, LinkKind.FRAME, requirement);
         boolean asked = !needs.isEmpty() || all.stream().anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE) && link.source().equals(requirement.id()));
-        return new Row(requirement, RequirementIds.of(model, requirement), model.inheritance().documentation(requirement), needs,
+        return new Row(requirement, RequirementIds.of(model, requirement), needs,
                 needsAreKept && !asked, ends(model, all, LinkKind.SATISFY, requirement), ends(model, all, LinkKind.VERIFY, requirement), judged);
     }
 
