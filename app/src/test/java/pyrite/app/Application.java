@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.core.env.Environment;
@@ -32,11 +33,34 @@ final class Application implements AutoCloseable {
         return new Application(data, true, true);
     }
 
+    /** With the demo in a folder of its own, copied from one that was filled once: filling it takes as long as starting. */
     static Application inNewFolder() {
         try {
-            return new Application(Files.createTempDirectory("pyrite-test"), true);
+            Path folder = Files.createTempDirectory("pyrite-test");
+            try (Stream<Path> files = Files.walk(Filled.FOLDER)) {
+                for (Path file : files.filter(Files::isRegularFile).toList()) {
+                    Path copy = folder.resolve(Filled.FOLDER.relativize(file));
+                    Files.createDirectories(copy.getParent());
+                    Files.copy(file, copy);
+                }
+            }
+            return new Application(folder, true);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        }
+    }
+
+    private static final class Filled {
+        static final Path FOLDER = fill();
+
+        private static Path fill() {
+            try {
+                Path folder = Files.createTempDirectory("pyrite-test");
+                new Application(folder, true).close();
+                return folder;
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
         }
     }
 

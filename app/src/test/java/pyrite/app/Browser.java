@@ -45,6 +45,13 @@ final class Browser implements AutoCloseable {
         wait.until(urlContains("/overview"));
     }
 
+    /** Leaves the page and whoever was signed in; what pages kept goes with the address, which is another for every started program. */
+    void forget() {
+        driver.get("about:blank");
+        driver.manage().deleteAllCookies();
+        driver.manage().logs().get("browser");
+    }
+
     @Override
     public void close() {
         driver.quit();

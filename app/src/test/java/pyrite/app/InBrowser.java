@@ -4,11 +4,16 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClick
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
+import java.io.IOException;
 import java.util.List;
+import java.util.function.Function;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebDriver;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
 import pyrite.core.model.Model;
@@ -16,20 +21,33 @@ import pyrite.core.trace.Links;
 
 /** The demo's project, and Ines in front of it with a browser: what her hands do and what she waits to see. */
 abstract class InBrowser {
+    static Browser ines;
     Merrow merrow;
-    Browser ines;
+
+    @BeforeAll
+    static void openBrowser() throws IOException {
+        ines = new Browser();
+    }
+
+    @AfterAll
+    static void closeBrowser() {
+        ines.close();
+    }
 
     @BeforeEach
-    void start() throws Exception {
+    void start() {
         merrow = new Merrow();
-        ines = new Browser();
         ines.signIn(merrow.address(), "ines");
     }
 
     @AfterEach
     void stop() {
-        ines.close();
+        ines.forget();
         merrow.close();
+    }
+
+    static <T> T until(Function<? super WebDriver, T> seen) {
+        return ines.until().until(seen);
     }
 
     void open(Browser browser, String path) {

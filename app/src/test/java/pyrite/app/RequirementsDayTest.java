@@ -33,24 +33,24 @@ class RequirementsDayTest extends InBrowser {
         see(".grid-canvas .requirement");
         with(Keys.CONTROL, "k");
         press("Begin a specification");
-        ines.until().until(textToBePresentInElementLocated(By.id("hits"), "Begin a specification"));
+        until(textToBePresentInElementLocated(By.id("hits"), "Begin a specification"));
         press(Keys.ENTER);
         see(".grid-dialog[open] [name=name]");
         press("Panel", Keys.TAB, "QP", Keys.TAB, "subsystem", Keys.ENTER);
-        ines.until().until(urlContains("spec="));
-        ines.until().until(presenceOfElementLocated(By.cssSelector(".grid-body")));
+        until(urlContains("spec="));
+        until(presenceOfElementLocated(By.cssSelector(".grid-body")));
         ines.driver().findElement(By.cssSelector(".grid-body")).sendKeys("h");
         see(".grid-canvas .heading .editor input");
         with(Keys.CONTROL, "a");
         press("Showing", Keys.ENTER);
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas .heading"), "Showing"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas .heading"), "Showing"));
         press(new CharSequence[] {"N"});
         for (int i = 1; i <= 10; i++) {
             see(".editor textarea");
             press("The panel shall show thing " + i + ".", Keys.ENTER);
-            ines.until().until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
+            until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
             String text = "thing " + i + ".";
-            ines.until().until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream().anyMatch(cell -> cell.getText().contains(text)));
+            until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream().anyMatch(cell -> cell.getText().contains(text)));
             if (i < 10) {
                 press("n");
             }
@@ -71,11 +71,11 @@ class RequirementsDayTest extends InBrowser {
         assertThat(panel.items(model).getFirst().number()).isEqualTo("1");
         press(Keys.DELETE);
         told("QP-10 removed");
-        ines.until().until(driver -> !driver.findElement(By.cssSelector(".grid-canvas")).getText().contains("QP-10"));
+        until(driver -> !driver.findElement(By.cssSelector(".grid-canvas")).getText().contains("QP-10"));
         press("n");
         see(".editor textarea");
         press("The panel shall go dark.", Keys.ENTER);
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas"), "QP-11"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-canvas"), "QP-11"));
         assertThat(merrow.head().model().ownElements()).noneMatch(each -> "QP-10".equals(each.shortName()));
     }
 
@@ -84,7 +84,7 @@ class RequirementsDayTest extends InBrowser {
     }
 
     private WebElement option(String side, String label) {
-        return ines.until().until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
+        return until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
     }
 
     @Test
@@ -99,7 +99,7 @@ class RequirementsDayTest extends InBrowser {
         told("HU-11 derives from MG-17");
         assertThat(links("filtersOil")).containsExactly("derive isRepairedInAMorning");
         drag(option("right", "MG-11"), option("left", "HU-11"));
-        ines.until().until(textToBePresentInElementLocated(By.id("join-fault"), "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
+        until(textToBePresentInElementLocated(By.id("join-fault"), "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
         assertThat(links("filtersOil")).hasSize(1);
         click("#join-other");
         told("HU-11 derives from MG-11");
@@ -116,10 +116,10 @@ class RequirementsDayTest extends InBrowser {
         click("[id^='gap-" + merrow.named("showsOnTheQuay").id() + "-frame'] [data-link-from]");
         see(".picker[open] .picker-end");
         press("N-7");
-        ines.until().until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
         press(Keys.ENTER);
         told("MG-20 answers N-7");
-        ines.until().until(driver -> !driver.findElement(By.id("work")).getText().contains("N-7 isQuietAtNight"));
+        until(driver -> !driver.findElement(By.id("work")).getText().contains("N-7 isQuietAtNight"));
         assertThat(see("#work").getText()).doesNotContain("breaks at");
     }
 
@@ -129,7 +129,7 @@ class RequirementsDayTest extends InBrowser {
         click("#links [data-link-from]");
         see(".picker[open] .picker-end");
         press("N-7, N-99");
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".picker .fault"), "Nothing has the id N-99"));
+        until(textToBePresentInElementLocated(By.cssSelector(".picker .fault"), "Nothing has the id N-99"));
     }
 
     @Test
@@ -138,7 +138,7 @@ class RequirementsDayTest extends InBrowser {
         click("#text");
         see(".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Whoever is in the channel hears it four minutes before.", Keys.ENTER);
         atRevision(2);
-        ines.until().until(numberOfElementsToBe(By.cssSelector("#links .doubt"), 2));
+        until(numberOfElementsToBe(By.cssSelector("#links .doubt"), 2));
         open("overview");
         assertThat(see("#work").getText()).contains("2\nlinks need recheck");
         open("recheck");
@@ -147,12 +147,12 @@ class RequirementsDayTest extends InBrowser {
         click("[data-recheck]");
         click("[data-confirm=chosen]");
         told("confirmed: MG-13 answers N-3");
-        ines.until().until(driver -> !driver.findElement(By.id("work")).getText().contains("MG-13"));
+        until(driver -> !driver.findElement(By.id("work")).getText().contains("MG-13"));
         click("[data-confirm=one]");
         told("confirmed: MG-15 answers N-3");
-        ines.until().until(textToBePresentInElementLocated(By.id("work"), "Every link stands as it was agreed"));
+        until(textToBePresentInElementLocated(By.id("work"), "Every link stands as it was agreed"));
         click("#undo");
-        ines.until().until(textToBePresentInElementLocated(By.id("work"), "MG-15 isHeard"));
+        until(textToBePresentInElementLocated(By.id("work"), "MG-15 isHeard"));
     }
 
     @Test
@@ -165,9 +165,9 @@ class RequirementsDayTest extends InBrowser {
         click("#question .primary");
         told("view Needs nobody answers kept");
         open("overview");
-        ines.until().until(driver -> driver.findElement(By.id("work")).getText().contains("1\nNeeds nobody answers"));
+        until(driver -> driver.findElement(By.id("work")).getText().contains("1\nNeeds nobody answers"));
         ines.driver().findElement(By.linkText("Needs nobody answers")).click();
-        ines.until().until(urlContains("/trace?set="));
+        until(urlContains("/trace?set="));
         assertThat(see("#work").getText()).contains("1 row", "N-7 isQuietAtNight");
     }
 
@@ -177,7 +177,7 @@ class RequirementsDayTest extends InBrowser {
         see(".matrix-cell.out");
         ines.driver().findElement(By.id("matrix")).sendKeys(Keys.ARROW_RIGHT, Keys.SPACE);
         told("MG-1 answers N-2");
-        ines.until().until(presenceOfElementLocated(By.cssSelector(".matrix-cell.out[data-row='0'][data-column='1']")));
+        until(presenceOfElementLocated(By.cssSelector(".matrix-cell.out[data-row='0'][data-column='1']")));
         ines.driver().findElement(By.id("matrix")).sendKeys(Keys.SPACE);
         told("no longer: MG-1 answers N-2");
         assertThat(links("closesInTime")).doesNotContain("frame neverClosesOnVessel");
@@ -190,9 +190,9 @@ class RequirementsDayTest extends InBrowser {
         click("[aria-label='Waive passive']");
         see("#split-dialog[open] [name=reason]").sendKeys("the report is CS-7's" + Keys.ENTER);
         told("'passive' waived");
-        ines.until().until(textToBePresentInElementLocated(By.id("wording"), "waived: the report is CS-7's"));
+        until(textToBePresentInElementLocated(By.id("wording"), "waived: the report is CS-7's"));
         click("[aria-label='Split the requirement']");
-        ines.until().until(numberOfElementsToBe(By.cssSelector(".split-part textarea"), 2));
+        until(numberOfElementsToBe(By.cssSelector(".split-part textarea"), 2));
         click(".split-part:nth-child(2) label:last-of-type input");
         click("#split-dialog .primary");
         told("MG-7 split into 2");
@@ -222,11 +222,11 @@ class RequirementsDayTest extends InBrowser {
                 data.setData('text/html', '<p>The gate shall <b>close</b>.<script>document.title = "taken"</script><img src="x" onerror="document.title = 1"></p>'
                   + '<ul><li><i>one</i></li><li><a href="javascript:alert(1)">two</a></li></ul><table><tr><th>a</th></tr><tr><td>1</td></tr></table>');
                 document.querySelector('.editor textarea').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));""");
-        ines.until().until(driver -> see(".editor textarea").getDomProperty("value").startsWith("The gate"));
+        until(driver -> see(".editor textarea").getDomProperty("value").startsWith("The gate"));
         assertThat(see(".editor textarea").getDomProperty("value")).isEqualTo("The gate shall **close**.\n\n- *one*\n- two\n\n| a   |\n| --- |\n| 1   |");
         assertThat(ines.driver().getTitle()).contains("MG-20");
         press(Keys.ENTER);
-        ines.until().until(driver -> see("#text strong").getText().equals("close") && see("#text table td").getText().equals("1"));
+        until(driver -> see("#text strong").getText().equals("close") && see("#text table td").getText().equals("1"));
     }
 
     @Test
@@ -245,7 +245,7 @@ class RequirementsDayTest extends InBrowser {
         press("l");
         see(".picker[open] .picker-end");
         press("MG-20");
-        ines.until().until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
         press(Keys.ENTER);
         told("MG-20 answers N-7");
     }
@@ -253,7 +253,7 @@ class RequirementsDayTest extends InBrowser {
     @Test
     void aFilterIsKeptWithItsColumnsAndStartsATraceTable() {
         open("requirements?where=status%3Adraft&columns=tag~90,text,attribute%3Apriority~120");
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
         assertThat(see(".grid-head").getText()).doesNotContain("Links");
         click("[data-save-view]");
         see("#question[open] [name=name]");
@@ -262,11 +262,11 @@ class RequirementsDayTest extends InBrowser {
         told("view Drafts kept");
         open("views");
         ines.driver().findElement(By.linkText("Drafts")).click();
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
         String shown = see("[data-count]").getText();
         open("trace?edit=on");
         new Select(see("#trace-form [name=set]")).selectByVisibleText("Filter: Drafts");
-        ines.until().until(textToBePresentInElementLocated(By.id("work"), shown + " rows"));
+        until(textToBePresentInElementLocated(By.id("work"), shown + " rows"));
     }
 
     @Test
@@ -294,14 +294,14 @@ class RequirementsDayTest extends InBrowser {
         open("requirements");
         see(".grid-canvas .requirement");
         click("[data-sort=id]");
-        ines.until().until(driver -> firstIds(3).equals(List.of("CS-1", "CS-2", "CS-3")));
+        until(driver -> firstIds(3).equals(List.of("CS-1", "CS-2", "CS-3")));
         press(Keys.ENTER);
-        ines.until().until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
+        until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
         assertThat(see(".grid-head [aria-sort=descending]").getText()).isEqualTo("Id ↓");
         ines.driver().navigate().refresh();
-        ines.until().until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
+        until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
         click("[data-sort=id]");
-        ines.until().until(driver -> firstIds(3).equals(List.of("N-1", "N-2", "N-3")) && driver.findElements(By.cssSelector(".grid-canvas .heading")).size() > 1);
+        until(driver -> firstIds(3).equals(List.of("N-1", "N-2", "N-3")) && driver.findElements(By.cssSelector(".grid-canvas .heading")).size() > 1);
     }
 
     @Test
@@ -317,13 +317,13 @@ class RequirementsDayTest extends InBrowser {
         told("there is an attribute called priority already");
         see(".grid-dialog[open] [name=name]").clear();
         see(".grid-dialog [name=name]").sendKeys("risk" + Keys.ENTER);
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "risk"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "risk"));
         String cell = "#row-" + merrow.named("closesInTime").id() + " .of-attribute:has(+ .of-links)";
         see(cell).click();
         press(Keys.ENTER);
         new Select(see(".grid-canvas .editor select")).selectByValue("high");
-        ines.until().until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(cell), "high"));
+        until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
+        until(textToBePresentInElementLocated(By.cssSelector(cell), "high"));
         assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "risk")).isEqualTo("high");
         assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "status")).isEqualTo("approved");
     }

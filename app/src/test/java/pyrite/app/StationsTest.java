@@ -36,7 +36,7 @@ class StationsTest extends InBrowser {
     }
 
     private void drag(String what, String into) {
-        ines.until().until(numberOfElementsToBe(row(what), 1));
+        until(numberOfElementsToBe(row(what), 1));
         WebElement goal = ines.driver().findElement(row(into));
         drag(ines.driver().findElement(row(what)), goal);
     }
@@ -46,9 +46,9 @@ class StationsTest extends InBrowser {
         open(ines, "architecture");
         see(ines, ".tree .line");
         see(ines, "#outline-text").sendKeys("siren");
-        ines.until().until(numberOfElementsToBe(row("Siren"), 1));
+        until(numberOfElementsToBe(row("Siren"), 1));
         press(Keys.ARROW_DOWN, "m");
-        ines.until().until(textToBePresentInElementLocated(By.id("outline-note"), "is picked up"));
+        until(textToBePresentInElementLocated(By.id("outline-note"), "is picked up"));
         assertThat(ines.driver().findElement(By.id("outline-note")).getText()).startsWith("MerrowGate");
         press(Keys.ESCAPE, Keys.END, "m", Keys.HOME, "m");
         atRevision(ines, 2);
@@ -64,7 +64,7 @@ class StationsTest extends InBrowser {
         atRevision(ines, 2);
         assertThat(owner("isQuietAtNight").name()).isEqualTo("MerrowRequirements");
         drag("MerrowRequirements", "keepsTownDry");
-        ines.until().until(textToBePresentInElementLocated(By.id("saved"), "a concern cannot own a package"));
+        until(textToBePresentInElementLocated(By.id("saved"), "a concern cannot own a package"));
         assertThat(merrow.head().number()).isEqualTo(2);
     }
 
@@ -82,11 +82,11 @@ class StationsTest extends InBrowser {
         see(ines, ".tree .line");
         ines.driver().findElement(row("MerrowNeeds")).click();
         press(Keys.END);
-        ines.until().until(numberOfElementsToBe(row("unit4999"), 1));
+        until(numberOfElementsToBe(row("unit4999"), 1));
         assertThat(ines.driver().findElements(By.cssSelector(".tree .line"))).hasSizeLessThan(100);
         new org.openqa.selenium.support.ui.Select(see(ines, "#outline-kind")).selectByValue("CONCERN");
-        ines.until().until(numberOfElementsToBe(row("unit4999"), 0));
-        ines.until().until(textToBePresentInElementLocated(By.id("outline-note"), "10 match"));
+        until(numberOfElementsToBe(row("unit4999"), 0));
+        until(textToBePresentInElementLocated(By.id("outline-note"), "10 match"));
     }
 
     @Test
@@ -103,7 +103,7 @@ class StationsTest extends InBrowser {
         assertThat(see(ines, "h1").getText()).contains("Hinge");
         assertThat(ines.driver().findElements(By.cssSelector("[data-edit]"))).isEmpty();
         click(ines, ".rail a:nth-child(3)");
-        ines.until().until(urlContains("at=1"));
+        until(urlContains("at=1"));
         open(ines, "element/" + hinge + "?at=1");
         click(ines, "[data-restore=whole]");
         atRevision(now + 1);
@@ -116,18 +116,18 @@ class StationsTest extends InBrowser {
     void twoRunsAreComparedAndLookedAtClosely() {
         open(ines, "runs");
         click(ines, "button[aria-label='Run closingCheck']");
-        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
+        until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
         merrow.change("drive", "cushionedSpeed", "0.2 [deg/s]");
         open(ines, "runs");
         click(ines, "button[aria-label='Run closingCheck']");
-        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
+        until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
         see(ines, "#series-filter").sendKeys("tipspeed");
-        ines.until().until(driver -> driver.findElements(By.cssSelector("#series label")).stream().filter(WebElement::isDisplayed).count() == 1);
+        until(driver -> driver.findElements(By.cssSelector("#series label")).stream().filter(WebElement::isDisplayed).count() == 1);
         WebElement canvas = see(ines, "#plot .u-over");
         new Actions(ines.driver()).moveToElement(canvas, -100, 0).clickAndHold().moveByOffset(160, 0).release().perform();
-        ines.until().until(driver -> driver.findElements(By.cssSelector("#plot canvas")).size() == 1);
-        ines.until().until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']"))).click();
-        ines.until().until(urlContains("runs/compare"));
+        until(driver -> driver.findElements(By.cssSelector("#plot canvas")).size() == 1);
+        until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']"))).click();
+        until(urlContains("runs/compare"));
         assertThat(see(ines, "#work").getText()).contains("What differed in the inputs", "0.1 [deg/s]", "0.2 [deg/s]", "landsSoftly", "pass, stale", "fail");
     }
 
@@ -170,7 +170,7 @@ class StationsTest extends InBrowser {
         see(ines, ".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Kept through it all.");
         ines.driver().manage().deleteAllCookies();
         see(ines, ".editor textarea").sendKeys(Keys.ENTER);
-        ines.until().until(textToBePresentInElementLocated(By.cssSelector(".editor .fault"), "Your session has ended"));
+        until(textToBePresentInElementLocated(By.cssSelector(".editor .fault"), "Your session has ended"));
         String page = ines.driver().getWindowHandle();
         ines.driver().switchTo().newWindow(WindowType.TAB);
         ines.signIn(merrow.address(), "ines");
@@ -190,13 +190,13 @@ class StationsTest extends InBrowser {
         open(ines, "runs");
         ines.driver().executeCdpCommand("Network.enable", Map.of());
         click(ines, "button[aria-label='Run surgeCheck']");
-        ines.until().until(urlContains("/runs/1"));
+        until(urlContains("/runs/1"));
         see(ines, "#run-status");
         connection(false);
         await().until(() -> merrow.bean(RunStore.class).get(1).status() == RunRecord.Status.DONE);
         connection(true);
-        ines.until().until(textToBePresentInElementLocated(By.id("run-status"), "done"));
-        ines.until().until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
+        until(textToBePresentInElementLocated(By.id("run-status"), "done"));
+        until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
     }
 
     @Test

@@ -7,8 +7,6 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElem
 
 import java.io.IOException;
 import java.util.List;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
@@ -19,66 +17,45 @@ import org.openqa.selenium.interactions.Actions;
 import pyrite.core.model.Edit;
 
 /** Drawing and text side by side, and commands, in a real browser. */
-class WorkbenchTest {
+class WorkbenchTest extends InBrowser {
     private static final By STATE = By.id("notation-state");
 
-    private Merrow merrow;
-    private Browser browser;
-
-    @BeforeEach
-    void open() throws IOException {
-        merrow = new Merrow();
-        browser = new Browser();
-        browser.signIn(merrow.address(), "ines");
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
-        merrow.close();
-    }
-
     private void show(String element, String rest) {
-        browser.driver().get(merrow.address() + "/p/merrow/main/element/" + merrow.named(element).id() + rest);
+        ines.driver().get(merrow.address() + "/p/merrow/main/element/" + merrow.named(element).id() + rest);
     }
 
     private WebElement content() {
-        SearchContext shadow = browser.until().until(driver -> driver.findElement(By.id("notation")).getShadowRoot());
-        return browser.until().until(_ -> shadow.findElement(By.cssSelector(".cm-content")));
+        SearchContext shadow = until(driver -> driver.findElement(By.id("notation")).getShadowRoot());
+        return until(_ -> shadow.findElement(By.cssSelector(".cm-content")));
     }
 
     private String text() {
-        return (String) browser.driver().executeScript("return document.getElementById('notation').view.state.doc.toString()");
+        return (String) ines.driver().executeScript("return document.getElementById('notation').view.state.doc.toString()");
     }
 
     /** Puts the cursor behind some text, so that what is typed next stands there. */
     private void cursorBehind(String before) {
         content();
-        browser.until().until(_ -> text().contains(before));
-        browser.driver().executeScript("const v = document.getElementById('notation').view; const at = v.state.doc.toString().indexOf(arguments[0])"
+        until(_ -> text().contains(before));
+        ines.driver().executeScript("const v = document.getElementById('notation').view; const at = v.state.doc.toString().indexOf(arguments[0])"
                 + " + arguments[0].length; v.dispatch({ selection: { anchor: at }, scrollIntoView: true }); v.focus();", before);
-    }
-
-    /** Types where the cursor stands. */
-    private void type(CharSequence... keys) {
-        new Actions(browser.driver()).sendKeys(keys).perform();
     }
 
     /** Puts text in at the cursor, as pasting does. */
     private void insert(String text) {
-        browser.driver().executeScript("const v = document.getElementById('notation').view; v.dispatch(v.state.replaceSelection(arguments[0]));", text);
+        ines.driver().executeScript("const v = document.getElementById('notation').view; v.dispatch(v.state.replaceSelection(arguments[0]));", text);
     }
 
     private void save() {
-        new Actions(browser.driver()).keyDown(Keys.CONTROL).sendKeys("s").keyUp(Keys.CONTROL).perform();
+        with(Keys.CONTROL, "s");
     }
 
     private void box(String title) {
-        browser.until().until(presenceOfElementLocated(By.cssSelector(".box[aria-label='" + title + "']")));
+        until(presenceOfElementLocated(By.cssSelector(".box[aria-label='" + title + "']")));
     }
 
     private List<String> boxes() {
-        return browser.driver().findElements(By.cssSelector(".box")).stream().map(box -> box.getAttribute("aria-label")).toList();
+        return ines.driver().findElements(By.cssSelector(".box")).stream().map(box -> box.getAttribute("aria-label")).toList();
     }
 
     @Test
@@ -86,19 +63,19 @@ class WorkbenchTest {
         show("Barrier", "/general");
         box("part gate : SurgeGate");
         assertThat(boxes()).containsExactlyInAnyOrder("part def Barrier", "part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
-        WebElement barrier = browser.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']"));
-        browser.driver().executeScript("arguments[0].focus()", barrier);
+        WebElement barrier = ines.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']"));
+        ines.driver().executeScript("arguments[0].focus()", barrier);
         barrier.sendKeys(Keys.ARROW_DOWN);
-        assertThat(browser.driver().switchTo().activeElement().getAttribute("aria-label")).isIn("part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
+        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label")).isIn("part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
         // With the keyboard, because the box may lie outside what the canvas shows.
-        WebElement toggle = browser.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate'] .toggle"));
-        browser.driver().executeScript("arguments[0].focus()", toggle);
-        type(Keys.ENTER);
+        WebElement toggle = ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate'] .toggle"));
+        ines.driver().executeScript("arguments[0].focus()", toggle);
+        press(Keys.ENTER);
         box("part leaf : GateLeaf");
-        WebElement leaf = browser.driver().findElement(By.cssSelector(".box[aria-label='part leaf : GateLeaf']"));
-        browser.driver().executeScript("arguments[0].focus()", leaf);
+        WebElement leaf = ines.driver().findElement(By.cssSelector(".box[aria-label='part leaf : GateLeaf']"));
+        ines.driver().executeScript("arguments[0].focus()", leaf);
         leaf.sendKeys(Keys.ENTER);
-        browser.until().until(textToBePresentInElementLocated(By.tagName("h1"), "leaf"));
+        until(textToBePresentInElementLocated(By.tagName("h1"), "leaf"));
     }
 
     @Test
@@ -106,10 +83,10 @@ class WorkbenchTest {
         show("MerrowGate", "/general?split=on");
         cursorBehind("part barrier : Barrier;");
         insert("\npart def Fan { attribute pressure : PressureValue = 3 [m]; }");
-        type(Keys.ARROW_LEFT, Keys.ARROW_LEFT);
-        browser.until().until(textToBePresentInElementLocated(STATE, "fault"));
-        type(Keys.BACK_SPACE, Keys.BACK_SPACE, Keys.BACK_SPACE, "bar];");
-        browser.until().until(textToBePresentInElementLocated(STATE, "Not saved yet"));
+        press(Keys.ARROW_LEFT, Keys.ARROW_LEFT);
+        until(textToBePresentInElementLocated(STATE, "fault"));
+        press(Keys.BACK_SPACE, Keys.BACK_SPACE, Keys.BACK_SPACE, "bar];");
+        until(textToBePresentInElementLocated(STATE, "Not saved yet"));
         save();
         box("part def Fan");
         assertThat(merrow.head().number()).isEqualTo(2);
@@ -121,11 +98,11 @@ class WorkbenchTest {
         show("MerrowGate", "/general?split=on");
         box("part def SurgeGate");
         cursorBehind("part def SurgeGate");
-        type(Keys.ARROW_LEFT);
-        browser.until().until(presenceOfElementLocated(By.cssSelector(".box.selected[aria-label='part def SurgeGate']")));
-        browser.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']")).click();
-        SearchContext shadow = browser.driver().findElement(By.id("notation")).getShadowRoot();
-        String marked = browser.until().until(_ -> shadow.findElement(By.cssSelector(".cm-marked"))).getText();
+        press(Keys.ARROW_LEFT);
+        until(presenceOfElementLocated(By.cssSelector(".box.selected[aria-label='part def SurgeGate']")));
+        ines.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']")).click();
+        SearchContext shadow = ines.driver().findElement(By.id("notation")).getShadowRoot();
+        String marked = until(_ -> shadow.findElement(By.cssSelector(".cm-marked"))).getText();
         assertThat(marked).contains("part def Barrier");
     }
 
@@ -134,19 +111,19 @@ class WorkbenchTest {
         show("MerrowGate", "/notation");
         cursorBehind("part barrier : Barrier;");
         insert("\npart spare : Barrier;");
-        browser.until().until(textToBePresentInElementLocated(STATE, "Not saved yet"));
-        browser.driver().navigate().refresh();
+        until(textToBePresentInElementLocated(STATE, "Not saved yet"));
+        ines.driver().navigate().refresh();
         acceptLeaving();
         content();
         cursorBehind("part spare : Barrier;");
         save();
-        browser.until().until(textToBePresentInElementLocated(By.id("saved"), "r2"));
+        until(textToBePresentInElementLocated(By.id("saved"), "r2"));
     }
 
     /** The browser may ask whether to leave a page with unsaved text. */
     private void acceptLeaving() {
         try {
-            browser.driver().switchTo().alert().accept();
+            ines.driver().switchTo().alert().accept();
         } catch (NoAlertPresentException _) {
             // Then it has left already.
         }
@@ -156,27 +133,27 @@ class WorkbenchTest {
     void whoeverComesSecondSeesBothVersionsAndDecides() {
         show("MerrowGate", "/notation");
         cursorBehind("part def SurgeGate");
-        type("Two");
+        press("Two");
         merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("SurgeGate").withName("StormGate")), merrow.person("odo"), "renamed");
         save();
-        WebElement disputed = browser.until().until(visibilityOfElementLocated(By.id("disputed")));
+        WebElement disputed = until(visibilityOfElementLocated(By.id("disputed")));
         assertThat(disputed.getText()).contains("part def StormGate", "part def SurgeGateTwo");
         disputed.findElement(By.cssSelector("[data-keep='yours']")).click();
-        browser.until().until(textToBePresentInElementLocated(By.id("saved"), "r3"));
+        until(textToBePresentInElementLocated(By.id("saved"), "r3"));
         assertThat(merrow.named("SurgeGateTwo").kind()).isNotNull();
     }
 
     @Test
     void commandsAreFoundAndRunLikeElements() {
-        browser.until().until(driver -> {
+        until(driver -> {
             new Actions(driver).keyDown(Keys.CONTROL).sendKeys("k").keyUp(Keys.CONTROL).perform();
             return "find".equals(driver.switchTo().activeElement().getAttribute("id"));
         });
-        type("go to runs");
-        browser.until().until(textToBePresentInElementLocated(By.cssSelector("#hits [aria-selected='true']"), "Go to Runs"));
-        type(Keys.ENTER);
-        browser.until().until(textToBePresentInElementLocated(By.tagName("h1"), "Runs"));
-        type("?");
-        browser.until().until(visibilityOfElementLocated(By.id("keys")));
+        press("go to runs");
+        until(textToBePresentInElementLocated(By.cssSelector("#hits [aria-selected='true']"), "Go to Runs"));
+        press(Keys.ENTER);
+        until(textToBePresentInElementLocated(By.tagName("h1"), "Runs"));
+        press("?");
+        until(visibilityOfElementLocated(By.id("keys")));
     }
 }
