@@ -2,6 +2,7 @@
 import { at, branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
+import { save } from '../frame/saving.js';
 import { element } from '../grid/cells.js';
 import { ask } from '../grid/dialog.js';
 
@@ -38,13 +39,6 @@ export function liveWording(field, id, under) {
     timer = setTimeout(look, TYPED_FOR);
   });
   look();
-}
-
-async function save(address, data) {
-  const { status, body } = await postEdit(`${branch()}${address}`, (base) => ({ ...data, base }));
-  const done = status === 200 && body.saved;
-  say(done ? `${body.message} · ${body.revision}` : body.message, done);
-  await refresh();
 }
 
 function button(text, label, run) {

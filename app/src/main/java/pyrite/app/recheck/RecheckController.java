@@ -9,6 +9,7 @@ import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
@@ -40,9 +41,9 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Agreements;
-import pyrite.core.trace.Confirmation;
 import pyrite.core.trace.DoubtText;
 import pyrite.core.trace.LinkKind;
+import pyrite.core.trace.RecheckRecord;
 import pyrite.core.view.TextDifference;
 
 /** The links that need recheck, with what changed at which end, and confirming them. */
@@ -72,8 +73,16 @@ class RecheckController {
     public record Change(Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {
     }
 
+    /**
+     * That somebody looked at the link and left it open.
+     *
+     * @param moved whether an end has changed again since
+     */
+    public record Kept(String note, BranchStore.Entry by, boolean moved) {
+    }
+
     /** A link to look at again; {@code key} names it in a form. */
-    public record Item(String key, LinkKind kind, Element source, Element target, int since, List<Change> changes) {
+    public record Item(String key, LinkKind kind, Element source, Element target, int since, List<Change> changes, @Nullable Kept kept) {
     }
 
     @GetMapping("/p/{project}/{branch}/recheck")
@@ -101,13 +110,13 @@ class RecheckController {
     @GetMapping("/p/{project}/{branch}/recheck/export.csv")
     void export(Workspace.Head head, RecheckFilter filter, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
-        List<List<String>> rows = new ArrayList<>(List.of(List.of("from", "link", "to", "agreed at", "changed end", "property", "before", "after", "by", "when")));
+        List<List<String>> rows = new ArrayList<>(List.of(List.of("from", "link", "to", "agreed at", "changed end", "property", "before", "after", "by", "when", "kept open because")));
         for (Agreements.Doubt doubt : chosen(head, filter)) {
             Item item = item(head, doubt);
             for (Change change : item.changes()) {
                 rows.add(List.of(labels.full(item.source()), item.kind().forward(), labels.full(item.target()), "r" + item.since(), labels.full(change.end()), change.property(),
                         side(change, TextDifference.Kind.COME), side(change, TextDifference.Kind.GONE),
-                        change.by() == null ? "" : change.by().authorName(), change.by() == null ? "" : change.by().revision().at().toString()));
+                        change.by() == null ? "" : change.by().authorName(), change.by() == null ? "" : change.by().revision().at().toString(), item.kept() == null ? "" : item.kept().note()));
             }
         }
         Downloads.csv(response, "recheck", head, rows);
@@ -133,7 +142,13 @@ class RecheckController {
             DoubtText text = DoubtText.of(then, head.model(), change);
             return new Change(head.model().get(change.end()), change.property(), TextDifference.of(text.before(), text.after()), by(head, then, change, doubt.since()).orElse(null));
         }).toList();
-        return new Item(key(doubt), doubt.link().kind(), head.model().get(doubt.link().source()), head.model().get(doubt.link().target()), doubt.since(), changes);
+        return new Item(key(doubt), doubt.link().kind(), head.model().get(doubt.link().source()), head.model().get(doubt.link().target()), doubt.since(), changes,
+                RecheckRecord.keptOpen(head.model(), doubt).map(kept -> kept(head, kept, changes)).orElse(null));
+    }
+
+    private Kept kept(Workspace.Head head, RecheckRecord.Kept kept, List<Change> changes) {
+        return new Kept(kept.note(), store.revisionsOf(head.branch(), kept.record().id()).getFirst(),
+                changes.stream().anyMatch(change -> change.by() != null && change.by().revision().number() > kept.at()));
     }
 
     private static String key(Agreements.Doubt doubt) {
@@ -159,22 +174,36 @@ class RecheckController {
                 .map(entry -> head.model().get(entry.getKey())));
     }
 
-    /** Links to confirm, as the page named them, and why they still hold. */
-    record Confirmed(@NotEmpty @Size(max = 20_000) Set<String> links, @NotNull @Size(max = 2000) String note, @PositiveOrZero int base) {
+    /** Links that were looked at, as the page named them, and what is to be said of them. */
+    record LookedAt(@NotEmpty @Size(max = 20_000) Set<String> links, @NotNull @Size(max = 2000) String note, @PositiveOrZero int base) {
     }
 
     @PostMapping("/p/{project}/{branch}/recheck/confirm")
     @ResponseBody
-    ResponseEntity<Answer> confirm(Workspace.Head head, Person person, @Valid @RequestBody Confirmed confirmed) {
-        List<Agreements.Doubt> doubts = rechecks.all(head).stream().filter(doubt -> confirmed.links().contains(key(doubt))).toList();
+    ResponseEntity<Answer> confirm(Workspace.Head head, Person person, @Valid @RequestBody LookedAt lookedAt) {
+        return record(head, person, lookedAt, "confirm", RecheckRecord::confirmed);
+    }
+
+    @PostMapping("/p/{project}/{branch}/recheck/keep")
+    @ResponseBody
+    ResponseEntity<Answer> keepOpen(Workspace.Head head, Person person, @Valid @RequestBody LookedAt lookedAt) {
+        return record(head, person, lookedAt, "keep it open", RecheckRecord::keptOpen);
+    }
+
+    private interface Recording {
+        RecheckRecord of(Model model, Collection<Agreements.Doubt> doubts, int at, String note);
+    }
+
+    private ResponseEntity<Answer> record(Workspace.Head head, Person person, LookedAt lookedAt, String then, Recording recording) {
+        List<Agreements.Doubt> doubts = rechecks.all(head).stream().filter(doubt -> lookedAt.links().contains(key(doubt))).toList();
         if (doubts.isEmpty()) {
             return Answer.unprocessable("these links need no recheck any more");
         }
-        if (confirmed.base() < head.number() && hasMoved(head, confirmed.base(), doubts)) {
-            return Answer.unprocessable("an end has changed again since this page was loaded; look at it once more, then confirm");
+        if (lookedAt.base() < head.number() && hasMoved(head, lookedAt.base(), doubts)) {
+            return Answer.unprocessable("an end has changed again since this page was loaded; look at it once more, then " + then);
         }
-        Confirmation confirmation = Confirmation.of(head.model(), doubts, head.number(), Objects.requireNonNull(confirmed.note()));
-        return Answer.of(head, workspace.commit(head.branch(), head.number(), confirmation.edit(), person, confirmation.summary()), "nothing changed");
+        RecheckRecord record = recording.of(head.model(), doubts, head.number(), Objects.requireNonNull(lookedAt.note()));
+        return Answer.of(head, workspace.commit(head.branch(), head.number(), record.edit(), person, record.summary()), "nothing changed");
     }
 
     private boolean hasMoved(Workspace.Head head, int base, List<Agreements.Doubt> doubts) {

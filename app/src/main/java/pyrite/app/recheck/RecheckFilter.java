@@ -5,6 +5,7 @@ import pyrite.app.workspace.Query;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.trace.Agreements;
+import pyrite.core.trace.RecheckRecord;
 
 /**
  * Which of the links that need recheck are asked for; what is empty or missing asks nothing.
@@ -14,12 +15,13 @@ import pyrite.core.trace.Agreements;
  * @param way {@code up} where what the link comes from changed, {@code down} where what realises it did
  * @param spec the specification that one of the ends stands in, by the id of its package
  * @param of one of the ends, by its id
+ * @param seen {@code kept} where somebody looked and left the link open, {@code new} where nobody did
  */
-public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Nullable String way, @Nullable String spec, @Nullable String of) {
+public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Nullable String way, @Nullable String spec, @Nullable String of, @Nullable String seen) {
 
     /** What a view asks that was kept from the page. */
     public static RecheckFilter of(Query query) {
-        return new RecheckFilter(query.first("kind"), query.first("cause"), query.first("way"), query.first("spec"), query.first("of"));
+        return new RecheckFilter(query.first("kind"), query.first("cause"), query.first("way"), query.first("spec"), query.first("of"), query.first("seen"));
     }
 
     public boolean takes(Model model, Agreements.Doubt doubt) {
@@ -27,7 +29,8 @@ public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Null
                 && takes(cause, wanted -> doubt.changes().stream().anyMatch(change -> change.property().equals(wanted)))
                 && takes(way, wanted -> doubt.isAbout(wanted.equals("up") ? doubt.link().above() : doubt.link().below()))
                 && takes(spec, wanted -> isIn(model, doubt.link().source(), wanted) || isIn(model, doubt.link().target(), wanted))
-                && takes(of, wanted -> doubt.link().source().toString().equals(wanted) || doubt.link().target().toString().equals(wanted));
+                && takes(of, wanted -> doubt.link().source().toString().equals(wanted) || doubt.link().target().toString().equals(wanted))
+                && takes(seen, wanted -> RecheckRecord.keptOpen(model, doubt).isPresent() == wanted.equals("kept"));
     }
 
     private static boolean takes(@Nullable String wanted, java.util.function.Predicate<String> holds) {

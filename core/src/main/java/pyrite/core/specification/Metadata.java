@@ -30,6 +30,7 @@ public final class Metadata {
     public static final ElementId LINK_KIND = LibraryNames.id("Tracing::LinkKind");
     public static final ElementId LINK_RULE = LibraryNames.id("Tracing::LinkRule");
     public static final ElementId CONFIRMED = LibraryNames.id("Tracing::Confirmed");
+    public static final ElementId KEPT_OPEN = LibraryNames.id("Tracing::KeptOpen");
     public static final ElementId SAVED_VIEW = LibraryNames.id("Tracing::SavedView");
 
     private Metadata() {

@@ -93,7 +93,7 @@ class AgreementsTest {
     void confirmingSettlesALinkWithTheTwoRevisionsAndTheNote() {
         branch.text("N-1", "The quays and the market stay dry.");
         List<Agreements.Doubt> first = branch.agreements.doubts().stream().filter(doubt -> doubt.link().source().equals(Harbour.id(branch.model, "S-1").id())).toList();
-        Confirmation confirmation = Confirmation.of(branch.model, first, branch.agreements.number(), "the market lies higher");
+        RecheckRecord confirmation = RecheckRecord.confirmed(branch.model, first, branch.agreements.number(), "the market lies higher");
         assertThat(confirmation.summary()).isEqualTo("confirmed: S-1 answers N-1");
         branch.commit(confirmation.edit());
         assertThat(branch.doubts()).containsExactly("S-2 answers N-1, text of N-1");
@@ -105,9 +105,33 @@ class AgreementsTest {
     }
 
     @Test
+    void aLinkThatIsKeptOpenStaysInDoubtAndSaysWhoLookedAtWhat() {
+        branch.text("N-1", "Something else.");
+        Agreements.Doubt doubt = branch.agreements.doubts().iterator().next();
+        assertThat(RecheckRecord.keptOpen(branch.model, doubt)).isEmpty();
+        branch.commit(RecheckRecord.keptOpen(branch.model, List.of(doubt), 2, "the harbour master is asked").edit());
+        assertThat(branch.doubts()).hasSize(2);
+        RecheckRecord.Kept kept = RecheckRecord.keptOpen(branch.model, doubt).orElseThrow();
+        assertThat(kept.at()).isEqualTo(2);
+        assertThat(kept.note()).isEqualTo("the harbour master is asked");
+        branch.commit(RecheckRecord.keptOpen(branch.model, List.of(doubt), 3, "he agrees with half of it").edit());
+        assertThat(RecheckRecord.keptOpen(branch.model, doubt).orElseThrow().note()).isEqualTo("he agrees with half of it");
+    }
+
+    @Test
+    void whatWasKeptOpenBeforeAConfirmationIsOfNoMoreAccount() {
+        branch.text("N-1", "Something else.");
+        branch.commit(RecheckRecord.keptOpen(branch.model, branch.agreements.doubts(), 2, "").edit());
+        branch.commit(RecheckRecord.confirmed(branch.model, branch.agreements.doubts(), 3, "").edit());
+        assertThat(branch.doubts()).isEmpty();
+        branch.text("N-1", "A third thing.");
+        assertThat(branch.agreements.doubts()).hasSize(2).allSatisfy(doubt -> assertThat(RecheckRecord.keptOpen(branch.model, doubt)).isEmpty());
+    }
+
+    @Test
     void takingAConfirmationBackBringsTheDoubtBack() {
         branch.text("N-1", "Something else.");
-        branch.commit(Confirmation.of(branch.model, branch.agreements.doubts(), 2, "").edit());
+        branch.commit(RecheckRecord.confirmed(branch.model, branch.agreements.doubts(), 2, "").edit());
         assertThat(branch.doubts()).isEmpty();
         branch.undo();
         assertThat(branch.doubts()).hasSize(2);
