@@ -7,6 +7,7 @@ import { select } from '../frame/thread.js';
 import { element } from './cells.js';
 import { Columns } from './columns.js';
 import { addAttribute } from './attributes.js';
+import { askCondition, drawConditions } from './conditions.js';
 import { ask, askAttribute, askColumns } from './dialog.js';
 import { drawHead, drawRow } from './drawing.js';
 import { edit, editable } from './editor.js';
@@ -44,7 +45,8 @@ class Grid {
   fromAddress() {
     const asked = new URLSearchParams(location.search);
     this.descending = asked.get('sort')?.startsWith('-') ?? false;
-    ['where', 'sort', 'group'].forEach((name) => {
+    this.conditions = asked.getAll('where').filter(Boolean);
+    ['sort', 'group'].forEach((name) => {
       if (asked.get(name)) {
         this.host.querySelector(`[data-choose="${name}"]`).value = asked.get(name).replace(/^-/, '');
       }
@@ -59,12 +61,38 @@ class Grid {
     const put = (key, text) => text && query.set(key, text);
     put('spec', value('spec'));
     put('q', this.host.querySelector('[data-filter]').value.trim());
-    put('where', value('where'));
+    this.conditions.forEach((condition) => query.append('where', condition));
     put('show', value('show'));
     put('sort', value('sort') && (this.descending ? '-' : '') + value('sort'));
     put('group', value('group'));
     this.rows.query = query;
+    drawConditions(this.host.querySelector('.conditions'), this.conditions, this.attributes, (dropped) => this.restrict(this.conditions.filter((each) => each !== dropped)));
     this.describeView();
+  }
+
+  /** Shows other rows from the first on, and what is asked in the address. */
+  show() {
+    this.query();
+    this.cursor.row = 0;
+    this.load();
+    const address = new URL(location.href);
+    ['spec', 'show', 'where', 'sort', 'group'].forEach((key) => {
+      address.searchParams.delete(key);
+      this.rows.query.getAll(key).forEach((each) => address.searchParams.append(key, each));
+    });
+    history.replaceState(history.state, '', address);
+  }
+
+  restrict(conditions) {
+    this.conditions = conditions;
+    this.show();
+  }
+
+  async filter() {
+    const condition = await askCondition(this.dialog, this.attributes);
+    if (condition) {
+      this.restrict([...new Set([...this.conditions, condition])]);
+    }
   }
 
   /** Tells the button that keeps a view what is shown now, and in which columns. */
@@ -340,7 +368,7 @@ function actions(grid) {
     indent: () => grid.arrange('indent'), outdent: () => grid.arrange('outdent'), up: () => grid.arrange('up'), down: () => grid.arrange('down'),
     duplicate: () => grid.about().length && grid.act('duplicate', grid.some()), remove: () => grid.remove(), setAttribute: () => grid.setAttribute(),
     replace: () => grid.replace(), begin: () => grid.begin(), link: () => grid.link(), exported: () => grid.exported(),
-    columns: () => grid.chooseColumns(),
+    columns: () => grid.chooseColumns(), filter: () => grid.filter(),
   };
 }
 
@@ -407,12 +435,7 @@ export function startGrid() {
     if (chosen.dataset.choose === 'sort' && event.isTrusted) {
       grid.descending = false;
     }
-    grid.query();
-    grid.cursor.row = 0;
-    grid.load();
-    const address = new URL(location.href);
-    ['spec', 'show', 'where', 'sort', 'group'].forEach((key) => (grid.rows.query.get(key) ? address.searchParams.set(key, grid.rows.query.get(key)) : address.searchParams.delete(key)));
-    history.replaceState(history.state, '', address);
+    grid.show();
   });
   grid.head.addEventListener('click', (event) => event.target.dataset.sort && grid.sortBy(event.target.dataset.sort));
   startPointer(grid);

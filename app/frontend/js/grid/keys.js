@@ -17,7 +17,7 @@ export function keys(grid, does, event) {
   const moves = {
     ArrowDown: () => (event.shiftKey ? extend(1) : grid.goTo(row + 1)), ArrowUp: () => (event.shiftKey ? extend(-1) : grid.goTo(row - 1)),
     ArrowRight: () => grid.goTo(row, column + 1), ArrowLeft: () => grid.goTo(row, column - 1), PageDown: () => grid.goTo(row + page), PageUp: () => grid.goTo(row - page),
-    Home: () => grid.goTo(row, 0), End: () => grid.goTo(row, grid.columns.shown.length - 1), ' ': () => grid.choose(row, row, !grid.chosen.has(grid.here()?.id)),
+    f: does.filter, Home: () => grid.goTo(row, 0), End: () => grid.goTo(row, grid.columns.shown.length - 1), ' ': () => grid.choose(row, row, !grid.chosen.has(grid.here()?.id)),
     Escape: () => {
       grid.chosen.clear();
       grid.render();

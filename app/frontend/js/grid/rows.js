@@ -1,5 +1,6 @@
 // The rows of the grid: how many there are and of what type is known at once, what stands in them is fetched a window at a time.
 import { at } from '../frame/server.js';
+import { say } from '../frame/history.js';
 
 const WINDOW = 120;
 const HEIGHTS = { h: 36, r: 58, n: 44, g: 34 };
@@ -45,6 +46,9 @@ export class Rows {
       query.set('around', around);
     }
     const response = await fetch(at(`requirements/rows.json?${query}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+    if (response?.status === 404) {
+      say((await response.json()).detail);
+    }
     return response?.ok ? response.json() : null;
   }
 

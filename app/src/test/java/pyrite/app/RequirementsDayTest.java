@@ -3,6 +3,7 @@ package pyrite.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.textToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
@@ -274,6 +275,29 @@ class RequirementsDayTest extends InBrowser {
         open("trace?edit=on");
         new Select(see("#trace-form [name=set]")).selectByVisibleText("Filter: Drafts");
         until(textToBePresentInElementLocated(By.id("work"), shown + " rows"));
+    }
+
+    @Test
+    void conditionsAreAddedByKeyboardShownInWordsAndDropped() {
+        open("requirements");
+        see(".grid-canvas .requirement").click();
+        press("f");
+        new Select(see(".grid-dialog[open] [name=attribute]")).selectByValue("status");
+        new Select(see(".grid-dialog [name=value]")).selectByValue("draft");
+        click(".grid-dialog[open] .primary");
+        until(textToBePresentInElementLocated(By.cssSelector(".conditions"), "status is draft"));
+        click("[data-grid=filter]");
+        new Select(see(".grid-dialog[open] [name=attribute]")).selectByValue("source");
+        see(".grid-dialog [name=value]").sendKeys("nobody says so", Keys.ENTER);
+        until(textToBePresentInElementLocated(By.cssSelector(".conditions"), "source contains nobody says so"));
+        until(textToBePresentInElementLocated(By.cssSelector("[data-count]"), "nothing here"));
+        ines.driver().navigate().refresh();
+        until(numberOfElementsToBe(By.cssSelector(".condition"), 2));
+        click("[aria-label='Drop: source contains nobody says so']");
+        until(textToBe(By.cssSelector("[data-count]"), "8"));
+        assertThat(ines.driver().getCurrentUrl()).contains("where=status%3Adraft").doesNotContain("source");
+        open("requirements?where=status");
+        told("'status' is no condition");
     }
 
     @Test

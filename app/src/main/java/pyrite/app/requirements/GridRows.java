@@ -1,9 +1,7 @@
 package pyrite.app.requirements;
 
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -15,6 +13,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Query;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.specification.AttributeCondition;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Selection;
 import pyrite.core.specification.Specification.Item;
@@ -36,7 +35,7 @@ public class GridRows {
                 .filter(item -> item.type() == Item.Type.REQUIREMENT).map(Item::element);
     }
 
-    /** Which rows are asked for, as addresses have it: {@code where=status:approved}, {@code sort=-id} for the reverse order. */
+    /** Which rows are asked for, as addresses have it: {@code where=status:approved} as {@link AttributeCondition} has it, {@code sort=-id} for the reverse order. */
     public record Asked(@Nullable String spec, @Nullable String q, @Nullable List<String> where, @Nullable String show, @Nullable String sort, @Nullable String group) {
 
         /** What a view asks that was kept from the grid. */
@@ -45,23 +44,26 @@ public class GridRows {
         }
     }
 
+    /** @throws NotFound naming what is asked for that cannot be, such as a number that is none */
     List<Selection.Line> of(Workspace.Head head, Asked asked, Attributes attributes) {
         String sort = orEmpty(asked.sort());
         boolean descending = sort.startsWith("-");
-        Selection selection = new Selection(orEmpty(asked.q()), conditions(asked.where() == null ? List.of() : asked.where()),
-                descending ? sort.substring(1) : sort, descending, orEmpty(asked.group()));
-        return selection.of(head.model(), lines.of(head, orEmpty(asked.spec())), attributes, standing(head, asked.show() == null ? "all" : asked.show()));
+        @Nullable Predicate<Element> standing = standing(head, asked.show() == null ? "all" : asked.show());
+        try {
+            Selection selection = new Selection(orEmpty(asked.q()), conditions(asked.where() == null ? List.of() : asked.where()),
+                    descending ? sort.substring(1) : sort, descending, orEmpty(asked.group()));
+            return selection.of(head.model(), lines.of(head, orEmpty(asked.spec())), attributes, standing);
+        } catch (IllegalArgumentException | Attributes.ValueFault fault) {
+            throw new NotFound(Objects.requireNonNull(fault.getMessage()));
+        }
     }
 
     private static String orEmpty(@Nullable String text) {
         return text == null ? "" : text;
     }
 
-    /** {@code status:approved}. */
-    private static Map<String, String> conditions(List<String> where) {
-        Map<String, String> conditions = new LinkedHashMap<>();
-        where.stream().filter(each -> each.contains(":")).forEach(each -> conditions.put(each.substring(0, each.indexOf(':')), each.substring(each.indexOf(':') + 1)));
-        return conditions;
+    private static List<AttributeCondition> conditions(List<String> where) {
+        return where.stream().filter(each -> !each.isEmpty()).map(AttributeCondition::parse).toList();
     }
 
     private @Nullable Predicate<Element> standing(Workspace.Head head, String show) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
@@ -18,6 +19,8 @@ import pyrite.core.expression.Expression.TextLiteral;
 import pyrite.core.expression.Expression.TruthLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
+import pyrite.core.expression.Unit;
+import pyrite.core.expression.Value;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -149,8 +152,30 @@ public final class Attributes {
     }
 
     private Optional<String> given(Element requirement, Attribute attribute) {
+        return expression(requirement, attribute).map(expression -> text(attribute.feature(), expression));
+    }
+
+    private Optional<Expression> expression(Element requirement, Attribute attribute) {
         return metadata(requirement).flatMap(metadata -> Metadata.ownFeature(model, metadata, attribute.name()))
-                .flatMap(feature -> feature.get(Property.VALUE)).map(value -> text(attribute.feature(), value.expression()));
+                .flatMap(feature -> feature.get(Property.VALUE)).map(FeatureValue::expression);
+    }
+
+    /** The number a requirement has for an attribute, in the coherent SI unit; empty where none is given or where it would have to be computed. */
+    public OptionalDouble magnitude(Element requirement, String attribute) {
+        return named(requirement, attribute).flatMap(each -> expression(requirement, each)
+                        .or(() -> model.inheritance().value(each.feature()).map(FeatureValue::expression)))
+                .flatMap(written -> Magnitudes.of(written, Unit.ONE, model.environment())).map(number -> OptionalDouble.of(number.si())).orElse(OptionalDouble.empty());
+    }
+
+    /**
+     * A number to compare the values of an attribute with, in the coherent SI unit; one without a unit is in the attribute's.
+     *
+     * @throws ValueFault if the text is no number of the attribute's dimension
+     */
+    double limit(Attribute attribute, String text) {
+        Unit shown = model.environment().displayUnit(attribute.feature()).unit();
+        return Magnitudes.of(number(attribute, text), shown, model.environment()).filter(number -> number.dimension().equals(shown.dimension())).map(Value.Amount::si)
+                .orElseThrow(() -> new ValueFault("'" + text + "' is no number to compare " + attribute.name() + " with; for instance " + example(attribute)));
     }
 
     private String text(Element feature, Expression expression) {
@@ -252,10 +277,13 @@ public final class Attributes {
     /** Units are looked up where the attribute is defined: whoever types a value need not have imported them. */
     private Expression number(Attribute attribute, String text) {
         NotationReader.ExpressionReading reading = NotationReader.readExpression(model, attribute.feature().owner(), text);
-        String example = attribute.unit().isEmpty() ? "12" : "12 [" + attribute.unit() + "]";
         if (reading.expression() == null) {
-            throw new ValueFault(attribute.name() + ": " + reading.problems().getFirst().message() + "; for instance " + example);
+            throw new ValueFault(attribute.name() + ": " + reading.problems().getFirst().message() + "; for instance " + example(attribute));
         }
         return reading.expression();
+    }
+
+    private static String example(Attribute attribute) {
+        return attribute.unit().isEmpty() ? "12" : "12 [" + attribute.unit() + "]";
     }
 }

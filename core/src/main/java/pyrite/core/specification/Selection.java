@@ -21,12 +21,12 @@ import pyrite.core.specification.Specification.Item;
  * stay above what is found below them.
  *
  * @param text a part of the id, the name or the text; empty for any
- * @param where values that attributes must have, by the attribute's name; an empty one means that none is given
+ * @param where what the values of attributes must be
  * @param sort {@code id} or an attribute's name; empty for the order of the document
  * @param group the attribute whose values stand as headings; empty for none
  */
-public record Selection(String text, Map<String, String> where, String sort, boolean descending, String group) {
-    public static final Selection ALL = new Selection("", Map.of(), "", false, "");
+public record Selection(String text, List<AttributeCondition> where, String sort, boolean descending, String group) {
+    public static final Selection ALL = new Selection("", List.of(), "", false, "");
 
     /**
      * A line to show.
@@ -57,11 +57,12 @@ public record Selection(String text, Map<String, String> where, String sort, boo
 
     private Set<ElementId> matches(Model model, List<Item> items, Attributes attributes, Predicate<Element> also) {
         Set<ElementId> kept = new HashSet<>();
+        Predicate<Element> valued = AttributeCondition.all(where, attributes);
         String wanted = text.strip().toLowerCase(Locale.ROOT);
         for (Item item : items) {
             Element element = item.element();
             boolean fits = item.type() == Item.Type.REQUIREMENT && (wanted.isEmpty() || reads(model, element).toLowerCase(Locale.ROOT).contains(wanted))
-                    && where.entrySet().stream().allMatch(each -> attributes.value(element, each.getKey()).equals(each.getValue())) && also.test(element);
+                    && valued.test(element) && also.test(element);
             if (fits) {
                 kept.add(element.id());
                 model.owners(element).forEach(owner -> kept.add(owner.id()));
@@ -80,9 +81,22 @@ public record Selection(String text, Map<String, String> where, String sort, boo
         record Keyed(Item item, String value) {
         }
 
+        if (attributes.all().stream().anyMatch(each -> each.name().equals(sort) && each.type() == Attribute.Type.NUMBER)) {
+            return sortedByNumber(attributes, items);
+        }
         boolean byId = sort.equals("id");
         Comparator<Keyed> order = Comparator.comparing(Keyed::value, byId ? RequirementIds.ORDER : order(attributes));
         return items.stream().map(item -> new Keyed(item, byId ? RequirementIds.of(model, item.element()) : attributes.value(item.element(), sort)))
+                .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
+    }
+
+    /** By what the numbers are in SI, since 900 kg are less than 2 t; what has none comes last. */
+    private List<Item> sortedByNumber(Attributes attributes, List<Item> items) {
+        record Keyed(Item item, double number) {
+        }
+
+        Comparator<Keyed> order = Comparator.comparingDouble(Keyed::number);
+        return items.stream().map(item -> new Keyed(item, attributes.magnitude(item.element(), sort).orElse(Double.POSITIVE_INFINITY)))
                 .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
     }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
@@ -158,13 +159,43 @@ class SpecificationTest {
     @Test
     void linesAreFilteredSortedAndGrouped() {
         List<Specification.Item> items = gate.items(model);
-        Selection byText = new Selection("softly", Map.of(), "", false, "");
+        Selection byText = new Selection("softly", List.of(), "", false, "");
         assertThat(byText.of(model, items, attributes, null)).extracting(line -> line.item().element().name()).containsExactly("Closing", "b");
-        Selection sorted = new Selection("", Map.of(), "id", true, "");
+        Selection sorted = new Selection("", List.of(), "id", true, "");
         assertThat(sorted.of(model, items, attributes, null)).extracting(line -> line.item().element().shortName()).containsExactly("G-10", "G-4", "G-3", "G-2", "G-1");
-        Selection grouped = new Selection("", Map.of(), "", false, "status");
+        Selection grouped = new Selection("", List.of(), "", false, "status");
         assertThat(grouped.of(model, items, attributes, null)).filteredOn(line -> line.item() == null).extracting(Selection.Line::label).containsExactly("draft · 4", "proposed · 1");
-        assertThat(new Selection("", Map.of("status", "proposed"), "", false, "").of(model, items, attributes, null)).hasSize(2);
+        assertThat(new Selection("", List.of(AttributeCondition.parse("status:proposed")), "", false, "").of(model, items, attributes, null)).hasSize(2);
+    }
+
+    private List<String> where(Model now, String sort, String... conditions) {
+        return new Selection("", Stream.of(conditions).map(AttributeCondition::parse).toList(), sort, false, "").of(now, Specification.all(now).getFirst().items(now), Attributes.in(now), null)
+                .stream().map(Selection.Line::item).filter(item -> item.type() == Specification.Item.Type.REQUIREMENT).map(item -> item.element().shortName()).toList();
+    }
+
+    private Model having(Model now, String requirement, String attribute, String value) {
+        Attributes at = Attributes.in(now);
+        return applied(now, at.set(named(now, requirement), at.named(named(now, requirement), attribute).orElseThrow(), value));
+    }
+
+    @Test
+    void conditionsAreAboutNumbersDatesWordsAndWhatIsMissing() {
+        Model now = having(having(having(having(model, "a", "mass", "900 [kg]"), "b", "mass", "2 [t]"), "b", "due", "2026-03-31"), "a", "source", "Harbour office");
+        String a = named(now, "a").shortName();
+        String b = named(now, "b").shortName();
+        assertThat(where(now, "", "mass>1 [t]")).containsExactly(b);
+        assertThat(where(now, "", "mass<950")).containsExactly(a);
+        assertThat(where(now, "", "mass>0.9 [t]", "mass<1.5 [t]")).containsExactly(a);
+        assertThat(where(now, "", "mass!")).containsExactlyInAnyOrder(a, b);
+        assertThat(where(now, "", "mass:")).as("what is above one that fits is shown with it").containsExactly(b, "G-3", "G-4", "G-10");
+        assertThat(where(now, "", "due>2026-03-31")).containsExactly(b);
+        assertThat(where(now, "", "due<2026-03-30")).isEmpty();
+        assertThat(where(now, "", "source~HARBOUR")).containsExactly(a);
+        assertThat(where(now, "", "status:proposed", "status:draft")).hasSize(5);
+        assertThat(where(now, "mass").subList(0, 2)).containsExactly(a, b);
+        assertThatThrownBy(() -> where(now, "", "mass>3 [m]")).hasMessage("'3 [m]' is no number to compare mass with; for instance 12 [kg]");
+        assertThatThrownBy(() -> where(now, "", "mass>heavy")).hasMessageContaining("for instance 12 [kg]");
+        assertThatThrownBy(() -> AttributeCondition.parse("mass")).hasMessageContaining("for instance status:approved");
     }
 
     @Test
