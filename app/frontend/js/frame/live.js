@@ -13,6 +13,16 @@ export function onRefresh(listener) {
   listeners.add(listener);
 }
 
+/** Where to find again what has the focus once its region was replaced: by its id, else by the element of the model it stands for. */
+function focused() {
+  const { activeElement } = document;
+  const region = activeElement?.closest('[data-region]');
+  if (activeElement?.id) {
+    return `#${CSS.escape(activeElement.id)}`;
+  }
+  return region && activeElement.dataset.select ? `#${CSS.escape(region.id)} [data-select="${CSS.escape(activeElement.dataset.select)}"][tabindex]` : null;
+}
+
 /**
  * Fetches this page again and puts the new regions in the place of the old ones. Of several at once only the one asked
  * for last is shown, so that an answer that took its time does not bring back what is past.
@@ -39,17 +49,17 @@ export async function refresh() {
     return;
   }
   const fresh = new DOMParser().parseFromString(text, 'text/html');
-  const focus = document.activeElement?.id;
+  const focus = focused();
   for (const region of document.querySelectorAll('[data-region]')) {
     const replacement = fresh.getElementById(region.id);
     if (replacement) {
       region.replaceWith(replacement);
     }
   }
-  if (focus) {
-    document.getElementById(focus)?.focus();
-  }
   listeners.forEach((listener) => listener());
+  if (focus) {
+    document.querySelector(focus)?.focus({ preventScroll: true });
+  }
 }
 
 /** Says that this page is behind the newest revision, and offers what changed. */

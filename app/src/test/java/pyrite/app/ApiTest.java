@@ -14,29 +14,16 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Edit;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The API as a script uses it, with a token and without a session. */
-class ApiTest {
+class ApiTest extends InProject {
     private static final Pattern BLOCK = Pattern.compile("```sh\n(.*?)```", Pattern.DOTALL);
     private static final Pattern SECRET = Pattern.compile("id=\"secret\"[^>]*>([^<]+)<");
     private static final JsonMapper JSON = JsonMapper.builder().build();
-    private Merrow merrow;
-
-    @BeforeEach
-    void start() {
-        merrow = new Merrow();
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
-    }
 
     private String token(String person) throws Exception {
         Session session = new Session(merrow.address()).signIn(person, "merrow");

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.evidence.VerdictView;
@@ -17,19 +16,12 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.verification.VerdictKind;
 
 /** Verdicts found from the model alone follow every edit, whoever asked before and however many edits lie between. */
-class AtOnceTest {
-    private Merrow merrow;
+class AtOnceTest extends InProject {
     private Verdicts verdicts;
 
     @BeforeEach
     void start() {
-        merrow = new Merrow();
         verdicts = merrow.bean(Verdicts.class);
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private List<VerdictKind> of(String requirement) {

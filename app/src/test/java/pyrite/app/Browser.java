@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.chrome.ChromeDriver;
@@ -17,6 +18,8 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** A real browser with a profile of its own, as large as the reference screen. */
 final class Browser implements AutoCloseable {
+    private static final Dimension REFERENCE = new Dimension(1280, 800);
+
     private final ChromeDriver driver;
     private final WebDriverWait wait;
 
@@ -49,6 +52,7 @@ final class Browser implements AutoCloseable {
     void forget() {
         driver.get("about:blank");
         driver.manage().deleteAllCookies();
+        driver.manage().window().setSize(REFERENCE);
         driver.manage().logs().get("browser");
     }
 

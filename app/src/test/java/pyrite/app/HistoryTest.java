@@ -4,8 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.store.BranchStore;
 import pyrite.app.workspace.Workspace.Commit;
@@ -15,21 +13,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
 /** Reading the past and bringing it back, on a real database and over HTTP. */
-class HistoryTest {
-    private Merrow merrow;
-    private Session ines;
-
-    @BeforeEach
-    void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Session(merrow.address()).signIn("ines", "merrow");
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
-    }
-
+class HistoryTest extends InSession {
     private void commit(Edit edit, String summary) {
         assertThat(merrow.workspace().commit(merrow.branch(), merrow.head().number(), edit, merrow.person("odo"), summary)).isInstanceOf(Commit.Saved.class);
     }

@@ -20,9 +20,8 @@ import pyrite.core.model.Model;
 import pyrite.core.trace.Links;
 
 /** The demo's project, and Ines in front of it with a browser: what her hands do and what she waits to see. */
-abstract class InBrowser {
+abstract class InBrowser extends InProject {
     static Browser ines;
-    Merrow merrow;
 
     @BeforeAll
     static void openBrowser() throws IOException {
@@ -35,15 +34,13 @@ abstract class InBrowser {
     }
 
     @BeforeEach
-    void start() {
-        merrow = new Merrow();
+    void signIn() {
         ines.signIn(merrow.address(), "ines");
     }
 
     @AfterEach
-    void stop() {
+    void leave() {
         ines.forget();
-        merrow.close();
     }
 
     static <T> T until(Function<? super WebDriver, T> seen) {

@@ -20,13 +20,11 @@ import pyrite.core.model.Edit;
 
 /** What open pages are told, and runs as jobs in the background. */
 @Timeout(120)
-class LiveTest {
-    private Merrow merrow;
+class LiveTest extends InProject {
     private BufferedReader events;
 
     @BeforeEach
     void listen() throws Exception {
-        merrow = new Merrow();
         Session tam = new Session(merrow.address()).signIn("tam", "merrow");
         events = new BufferedReader(new InputStreamReader(tam.open("/p/merrow/main/events").body(), StandardCharsets.UTF_8));
     }
@@ -34,7 +32,6 @@ class LiveTest {
     @AfterEach
     void stop() throws IOException {
         events.close();
-        merrow.close();
     }
 
     /** Reads on to the next event of a kind and gives its data. */

@@ -7,31 +7,15 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Edit;
 import pyrite.core.notation.Authoring;
 import pyrite.core.trace.SavedView;
 
 /** Pages of more than fits on one, kept views and what they count, and tables as files. */
-class ManyRowsTest {
+class ManyRowsTest extends InSession {
     private static final int NEEDS = 450;
     private static final Pattern TAG = Pattern.compile("class=\"tag\"[^>]*>(X-\\d+)<");
-
-    private Merrow merrow;
-    private Session ines;
-
-    @BeforeEach
-    void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Session(merrow.address()).signIn("ines", "merrow");
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
-    }
 
     private void type(String holder, String notation) {
         var proposal = (Authoring.Proposal.Accepted) new Authoring(merrow.head().model()).members(merrow.named(holder), notation);
@@ -133,6 +117,6 @@ class ManyRowsTest {
         assertThat(file.body().lines()).hasSize(452);
         assertThat(page("impact/export.csv?of=MG-1,nothing&depth=1&way=up")).contains("reached,N-1 keepsTownDry,up,1,").doesNotContain("nothing");
         assertThat(page("impact/export.csv?of=").strip()).endsWith("what,element,way,links away,text");
-        assertThat(page("recheck/export.csv").strip()).endsWith("from,link,to,agreed at,changed end,property,before,after,by,when");
+        assertThat(page("recheck/export.csv").strip()).endsWith("from,link,to,agreed at,changed end,property,before,after,by,when,kept open because");
     }
 }

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.http.HttpResponse;
 import java.util.Map;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Edit;
@@ -12,23 +11,14 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Editing the text of an element over HTTP: merging, disputes, and texts that nobody means well with. */
-class NotationEditTest {
+class NotationEditTest extends InSession {
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
-    private Merrow merrow;
-    private Session ines;
     private String path;
 
     @BeforeEach
     void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Session(merrow.address()).signIn("ines", "merrow");
         path = "/p/merrow/main/element/" + merrow.named("MerrowComponents").id() + "/notation";
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private JsonNode text() throws Exception {

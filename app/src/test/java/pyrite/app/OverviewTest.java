@@ -2,27 +2,11 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Edit;
 
 /** The numbers of the first page, and the lists they lead to. */
-class OverviewTest {
-    private Merrow merrow;
-    private Session ines;
-
-    @BeforeEach
-    void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Session(merrow.address()).signIn("ines", "merrow");
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
-    }
-
+class OverviewTest extends InSession {
     /** The page without its tags, blanks as single ones. */
     private String words(String path) throws Exception {
         return ines.get("/p/merrow/main/" + path).body().replaceAll("(?s)<head>.*?</head>", "").replaceAll("<[^>]+>", " ").replaceAll("\\s+", " ");

@@ -6,25 +6,17 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Looking after people: adding, shutting out, passwords, tokens, and what is noted about it. */
-class PeopleTest {
+class PeopleTest extends InProject {
     private static final Pattern SECRET = Pattern.compile("id=\"secret\"[^>]*>([^<]+)<");
-    private Merrow merrow;
     private Session admin;
 
     @BeforeEach
     void start() throws Exception {
-        merrow = new Merrow();
         admin = session("admin", "merrow");
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private Session session(String name, String password) throws Exception {

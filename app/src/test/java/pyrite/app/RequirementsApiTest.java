@@ -10,7 +10,6 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -23,23 +22,14 @@ import pyrite.core.specification.Specification;
 import pyrite.core.trace.Links;
 
 /** What the server takes and refuses, whatever a page would have checked before. */
-class RequirementsApiTest {
+class RequirementsApiTest extends InSession {
     private static final String BRANCH = "/p/merrow/main";
 
-    private Merrow merrow;
-    private Session ines;
     private String token;
 
     @BeforeEach
     void start() throws Exception {
-        merrow = new Merrow();
-        ines = new Session(merrow.address()).signIn("ines", "merrow");
         token = ines.token(BRANCH + "/requirements");
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private HttpResponse<String> post(String path, String json) throws IOException, InterruptedException {

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -17,12 +16,11 @@ import pyrite.app.store.Person.Role;
 import pyrite.core.model.Model;
 
 /** Every address the program answers at, asked for by every role: a new one is looked at here without being listed. */
-class RoutesTest {
+class RoutesTest extends InProject {
     private static final Set<String> OPEN = Set.of("/sign-in", "/error");
     private static final Set<String> STREAMS = Set.of("/p/{project}/{branch}/events");
     private static final Map<Role, String> PEOPLE = Map.of(Role.VIEWER, "tam", Role.ENGINEER, "ines", Role.LEAD, "odo",
             Role.ADMINISTRATOR, "admin");
-    private Merrow merrow;
     private Model first;
 
     /** An address with the names in it still to be filled in. */
@@ -73,13 +71,7 @@ class RoutesTest {
 
     @BeforeEach
     void start() {
-        merrow = new Merrow();
         first = merrow.head().model();
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private List<Route> routes() {
@@ -130,7 +122,8 @@ class RoutesTest {
     void everyRoleDoesWhatItMayAndNothingMore() throws Exception {
         for (Role role : Role.values()) {
             // Each finds the demo as it was, for those before have removed some of it.
-            stop();
+            closeProject();
+            openProject();
             start();
             Session session = new Session(merrow.address()).signIn(PEOPLE.get(role), "merrow");
             String token = session.token("/p/merrow/main/requirements");

@@ -7,7 +7,6 @@ import static org.mockito.Mockito.mock;
 import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.evidence.VerdictView;
@@ -24,20 +23,13 @@ import pyrite.core.verification.Exhibit;
 import pyrite.core.verification.VerdictKind;
 
 /** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
-class RunsTest {
-    private Merrow merrow;
+class RunsTest extends InProject {
     private RunStore runs;
     private Verdicts verdicts;
 
     @BeforeEach
     void start() {
-        merrow = new Merrow();
         take();
-    }
-
-    @AfterEach
-    void stop() {
-        merrow.close();
     }
 
     private void take() {

@@ -79,6 +79,16 @@ class WorkbenchTest extends InBrowser {
     }
 
     @Test
+    void aBoxKeepsTheFocusWhenSomebodyElseSaves() {
+        show("Barrier", "/general");
+        box("part gate : SurgeGate");
+        ines.driver().executeScript("arguments[0].focus()", ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate']")));
+        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("basin").withName("harbourBasin")), merrow.person("odo"), "basin renamed");
+        box("part harbourBasin : Basin");
+        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label")).isEqualTo("part gate : SurgeGate");
+    }
+
+    @Test
     void whatIsTypedIsCheckedProposedSavedAndDrawn() {
         show("MerrowGate", "/general?split=on");
         cursorBehind("part barrier : Barrier;");

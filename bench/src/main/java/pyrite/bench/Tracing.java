@@ -15,7 +15,6 @@ import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Outcome;
 import pyrite.core.notation.Library;
@@ -42,18 +41,6 @@ import pyrite.core.trace.TraceTable;
 @Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms3g", "-Xss4m"})
 public class Tracing {
     private static final int EACH = 10_000;
-    private static final Coverage.Standing UNJUDGED = new Coverage.Standing() {
-        @Override
-        public boolean isJudged(ElementId requirement) {
-            return false;
-        }
-
-        @Override
-        public boolean passes(ElementId requirement) {
-            return false;
-        }
-    };
-
     private Model model;
     private TraceGraph graph;
     private List<Element> needs;
@@ -86,7 +73,7 @@ public class Tracing {
 
     @Benchmark
     public Coverage coverage() {
-        return Coverage.of(graph, UNJUDGED);
+        return Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED);
     }
 
     @Benchmark

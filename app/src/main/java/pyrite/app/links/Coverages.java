@@ -1,10 +1,9 @@
 package pyrite.app.links;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
+import pyrite.app.evidence.FromVerdicts;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.workspace.Workspace;
@@ -15,31 +14,14 @@ import pyrite.core.trace.TraceGraph;
 /** The coverage of the snapshots that were looked at last, as the verdicts stand. */
 @Component
 public class Coverages {
-    private static final int MOST_KEPT = 4;
-
-    private final Verdicts verdicts;
-    private final Cache<Key, Kept> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+    private final FromVerdicts<Coverage> kept;
 
     Coverages(Verdicts verdicts) {
-        this.verdicts = verdicts;
-    }
-
-    private record Key(long branch, int number) {
-    }
-
-    /** A coverage with the verdicts it was found from. */
-    private record Kept(Map<ElementId, List<VerdictView>> judged, Coverage coverage) {
+        this.kept = new FromVerdicts<>(verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), standing(judged)));
     }
 
     public Coverage of(Workspace.Head head) {
-        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
-        Key key = new Key(head.branch().id(), head.number());
-        Kept known = kept.getIfPresent(key);
-        if (known == null || known.judged() != judged) {
-            known = new Kept(judged, Coverage.of(TraceGraph.of(head.model()), standing(judged)));
-            kept.put(key, known);
-        }
-        return known.coverage();
+        return kept.of(head);
     }
 
     private static Coverage.Standing standing(Map<ElementId, List<VerdictView>> judged) {

@@ -1,11 +1,10 @@
 package pyrite.app.requirements;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
+import pyrite.app.evidence.FromVerdicts;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.workspace.Workspace;
@@ -21,20 +20,10 @@ import pyrite.core.trace.TraceGraph;
 /** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
 @Component
 public class RequirementRows {
-    private static final int MOST_KEPT = 4;
-
-    private final Verdicts verdicts;
-    private final Cache<Key, Kept> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
-
-    private record Key(long branch, int number) {
-    }
-
-    /** The rows with the verdicts they were made from. */
-    private record Kept(Map<ElementId, List<VerdictView>> judged, List<Row> rows) {
-    }
+    private final FromVerdicts<List<Row>> kept;
 
     RequirementRows(Verdicts verdicts) {
-        this.verdicts = verdicts;
+        this.kept = new FromVerdicts<>(verdicts, RequirementRows::rows);
     }
 
     /** One requirement; the verdicts the worst first. */
@@ -87,16 +76,8 @@ public class RequirementRows {
         }
     }
 
-    /** Those asked for last are remembered, as long as no verdict has come. */
     public List<Row> of(Workspace.Head head) {
-        Key key = new Key(head.branch().id(), head.number());
-        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
-        Kept known = kept.getIfPresent(key);
-        if (known == null || known.judged() != judged) {
-            known = new Kept(judged, rows(head.model(), judged));
-            kept.put(key, known);
-        }
-        return known.rows();
+        return kept.of(head);
     }
 
     private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {

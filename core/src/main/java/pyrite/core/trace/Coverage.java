@@ -44,6 +44,19 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
     /** What the verdicts say of a requirement; both false where there is none. */
     public interface Standing {
+        /** Where nothing was verified yet. */
+        Standing NOTHING_JUDGED = new Standing() {
+            @Override
+            public boolean isJudged(ElementId requirement) {
+                return false;
+            }
+
+            @Override
+            public boolean passes(ElementId requirement) {
+                return false;
+            }
+        };
+
         boolean isJudged(ElementId requirement);
 
         boolean passes(ElementId requirement);

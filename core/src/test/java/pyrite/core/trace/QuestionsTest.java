@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
@@ -16,21 +15,9 @@ class QuestionsTest {
     private final Model model = Harbour.model();
     private final TraceGraph graph = TraceGraph.of(model);
 
-    private static final Coverage.Standing NOTHING_JUDGED = new Coverage.Standing() {
-        @Override
-        public boolean isJudged(ElementId requirement) {
-            return false;
-        }
-
-        @Override
-        public boolean passes(ElementId requirement) {
-            return false;
-        }
-    };
-
     @Test
     void coverageCountsBySpecification() {
-        List<Coverage.Row> rows = Coverage.of(graph, NOTHING_JUDGED).rows();
+        List<Coverage.Row> rows = Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED).rows();
         assertThat(rows).extracting(row -> row.specification().prefix()).containsExactly("N", "S", "D");
         // Two needs of which one is answered; nothing above is expected of them; one of its two answers is not carried by the design.
         assertThat(rows.get(0)).extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied).containsExactly(2, -1, 1, 0);
@@ -42,7 +29,7 @@ class QuestionsTest {
 
     @Test
     void coverageNamesGapsTheUnaskedAndWhereChainsBreak() {
-        Coverage coverage = Coverage.of(graph, NOTHING_JUDGED);
+        Coverage coverage = Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED);
         assertThat(coverage.gaps()).extracting(gap -> new LinkRules.Labelled(model).of(gap.element()) + " " + gap.words())
                 .containsExactly("N-2 answered by", "S-2 derived into", "S-3 answers");
         assertThat(Harbour.ids(model, coverage.unasked())).containsExactly("S-3");
