@@ -50,11 +50,12 @@ export async function askCondition(dialog, attributes) {
   const asked = ask(dialog, 'Filter by an attribute', [{ name: 'attribute', label: 'Attribute', input: names }, { name: 'how', label: 'Its value', input: how }], 'Filter');
   dialog.querySelectorAll('label')[1].after(element('label', {}, 'Value', value));
   const answer = await asked;
-  if (!answer) {
+  const { attribute, how: sign, value: wanted } = answer ?? {};
+  // A field of blanks only passes for filled in.
+  if (!answer || wanted?.trim() === '') {
     return null;
   }
-  const { attribute, how: sign } = answer;
-  return sign === MISSING ? `${attribute}:` : sign === GIVEN ? `${attribute}!` : `${attribute}${sign}${answer.value.trim()}`;
+  return sign === MISSING ? `${attribute}:` : sign === GIVEN ? `${attribute}!` : `${attribute}${sign}${wanted.trim()}`;
 }
 
 /** Shows conditions, each with a way to drop it. */

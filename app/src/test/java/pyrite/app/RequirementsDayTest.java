@@ -163,6 +163,20 @@ class RequirementsDayTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("work"), "MG-15 isHeard"));
     }
 
+    /** The link stands in the body of the requirement whose text changes, and so does the record of having been kept open. */
+    @Test
+    void aRecordInAnEndIsNoChangeOfThatEnd() {
+        open("element/" + merrow.named("isHeard").id());
+        click("#text");
+        see(".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "The horn shall be heard at 600 m.", Keys.ENTER);
+        atRevision(2);
+        open("recheck?kind=frame");
+        see("#recheck-note").sendKeys("measured in May");
+        click(".recheck-item [data-lookedat=keep]");
+        until(textToBePresentInElementLocated(By.cssSelector(".kept-open"), "measured in May · r3 by Ines Marl"));
+        assertThat(see(".recheck-item").getText()).contains("text · r2 by Ines Marl").doesNotContain("changed again since");
+    }
+
     @Test
     void aTableIsSavedAsAViewPinnedAndOpenedAgain() {
         open("trace?set=~need&col=frame%3C%7C%7Cwithout");

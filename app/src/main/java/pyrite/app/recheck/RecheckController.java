@@ -161,7 +161,8 @@ class RecheckController {
         List<ElementId> parts = new ArrayList<>();
         for (Model model : List.of(head.model(), then)) {
             if (model.has(change.end())) {
-                model.subtree(change.end()).stream().filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text).forEach(each -> parts.add(each.id()));
+                model.subtree(change.end()).stream().filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text && !RecheckRecord.isPart(model, each))
+                        .forEach(each -> parts.add(each.id()));
             }
         }
         return parts.stream().distinct().flatMap(id -> store.revisionsOf(head.branch(), id).stream()).filter(entry -> entry.revision().number() > since)

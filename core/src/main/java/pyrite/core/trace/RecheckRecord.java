@@ -46,6 +46,12 @@ public record RecheckRecord(Edit edit, String summary) {
                 .filter(kept -> kept.at() > doubt.since()).max(Comparator.comparingInt(Kept::at));
     }
 
+    /** Whether an element is such a record or a part of one, and so says nothing about the end whose body it may stand in. */
+    public static boolean isPart(Model model, Element element) {
+        Element record = element.kind() == ElementKind.METADATA || element.owner() == null ? element : model.get(element.owner());
+        return record.kind() == ElementKind.METADATA && (Metadata.isOf(model, record, Metadata.CONFIRMED) || Metadata.isOf(model, record, Metadata.KEPT_OPEN));
+    }
+
     private interface Revisions {
         Map<String, Integer> of(Agreements.Doubt doubt);
     }
