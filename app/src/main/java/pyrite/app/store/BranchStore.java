@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.ForkJoinTask;
 import org.springframework.jdbc.core.JdbcOperations;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.history.Revision;
@@ -62,8 +64,37 @@ public class BranchStore {
 
     /** The newest snapshot of a branch. Its rows are read without the mapper, whose reflection takes longer than the database. */
     public Model load(Branch branch) {
-        List<BranchMapper.Version> rows = jdbc.query(LIVE, (row, _) -> new BranchMapper.Version(row.getObject(1, UUID.class), row.getString(2)), branch.id());
-        return Library.model().with(rows.parallelStream().map(BranchStore::element).toList());
+        Incoming rows = new Incoming();
+        jdbc.query(LIVE, (RowCallbackHandler) row -> rows.add(new BranchMapper.Version(row.getObject(1, UUID.class), row.getString(2))), branch.id());
+        return Library.model().with(rows.elements());
+    }
+
+    /** Rows as they come: what is there already becomes elements on another processor while the database gives more. */
+    private static final class Incoming {
+        private final List<ForkJoinTask<List<Element>>> begun = new ArrayList<>();
+        private List<BranchMapper.Version> rows = new ArrayList<>(MOST_AT_ONCE);
+
+        void add(BranchMapper.Version row) {
+            rows.add(row);
+            if (rows.size() == MOST_AT_ONCE) {
+                begin();
+            }
+        }
+
+        private void begin() {
+            List<BranchMapper.Version> slice = rows;
+            begun.add(ForkJoinTask.adapt(() -> slice.stream().map(BranchStore::element).toList()).fork());
+            rows = new ArrayList<>(MOST_AT_ONCE);
+        }
+
+        List<Element> elements() {
+            begin();
+            // From the end, so that this processor and the other meet.
+            begun.reversed().stream().filter(ForkJoinTask::tryUnfork).forEach(ForkJoinTask::invoke);
+            List<Element> all = new ArrayList<>(begun.size() * MOST_AT_ONCE);
+            begun.forEach(slice -> all.addAll(slice.join()));
+            return all;
+        }
     }
 
     /**

@@ -49,10 +49,15 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
         return new Element(id, kind, owner, rank, name, shortName, changed);
     }
 
+    /** By the id alone: elements are looked for among others far oftener than two versions of one are told apart. */
+    @Override
+    public int hashCode() {
+        return id.hashCode();
+    }
+
     public Element withName(@Nullable String newName) {
         return new Element(id, kind, owner, rank, newName, shortName, properties);
     }
-
 
     public Element withOwner(@Nullable ElementId newOwner, Rank newRank) {
         return new Element(id, kind, newOwner, newRank, name, shortName, properties);

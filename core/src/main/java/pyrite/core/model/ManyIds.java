@@ -2,11 +2,9 @@ package pyrite.core.model;
 
 import java.util.AbstractSet;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.Iterator;
 import java.util.Map;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 
 /** A large immutable set of ids of which an edit changes few: a {@link SnapshotMap} seen as a set. */
 final class ManyIds extends AbstractSet<ElementId> {
@@ -18,16 +16,12 @@ final class ManyIds extends AbstractSet<ElementId> {
 
     /** The ids of a set without those gone and with those come; who is in both stays. */
     static ManyIds after(Set<ElementId> before, Collection<ElementId> gone, Collection<ElementId> come) {
-        Map<ElementId, @Nullable ElementId> changes = HashMap.newHashMap(gone.size() + come.size());
-        SnapshotMap<ElementId> known = SnapshotMap.empty();
-        if (before instanceof ManyIds many) {
-            known = many.ids;
-        } else {
-            before.forEach(id -> changes.put(id, id));
-        }
-        gone.forEach(id -> changes.put(id, null));
-        come.forEach(id -> changes.put(id, id));
-        return new ManyIds(known.with(changes));
+        SnapshotMap<ElementId> known = before instanceof ManyIds many ? many.ids
+                : SnapshotMap.<ElementId>empty().with(before.size(), each -> before.forEach(id -> each.accept(id, id)));
+        return new ManyIds(known.with(gone.size() + come.size(), each -> {
+            gone.forEach(id -> each.accept(id, null));
+            come.forEach(id -> each.accept(id, id));
+        }));
     }
 
     @Override

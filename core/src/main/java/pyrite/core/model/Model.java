@@ -156,12 +156,10 @@ public final class Model implements Namespaces {
 
     @Override
     public List<ElementId> generals(Element element) {
-        if (element.properties().isEmpty()) {
-            return List.of();
-        }
-        List<ElementId> generals = new ArrayList<>(2);
-        for (Property<List<Reference>> property : GENERALS) {
-            for (Reference reference : element.references(property)) {
+        List<ElementId> generals = List.of();
+        for (int i = 0; i < GENERALS.size(); i++) {
+            for (Reference reference : element.references(GENERALS.get(i))) {
+                generals = generals.isEmpty() ? new ArrayList<>(2) : generals;
                 generals.add(reference.target());
             }
         }
@@ -229,7 +227,7 @@ public final class Model implements Namespaces {
         if (!problems.isEmpty()) {
             return new Outcome.Refused(problems);
         }
-        problems.addAll(WellFormedness.check(next, next.affectedBy(difference)));
+        problems.addAll(WellFormedness.check(next, affectedBy(difference, next)));
         return problems.isEmpty() ? new Outcome.Applied(next, difference) : new Outcome.Refused(problems);
     }
 
@@ -247,7 +245,7 @@ public final class Model implements Namespaces {
 
     /** What an edit would change, removals with all they own, not yet checked. */
     public Difference difference(Edit edit) {
-        Map<ElementId, ElementChange> changes = new LinkedHashMap<>();
+        Map<ElementId, ElementChange> changes = LinkedHashMap.newLinkedHashMap(edit.put().size());
         edit.remove().forEach(top -> subtree(top).forEach(gone -> changes.put(gone.id(), new ElementChange(gone, null))));
         edit.put().forEach(after -> changes.put(after.id(), new ElementChange(byId.get(after.id()), after)));
         return new Difference(List.copyOf(changes.values()));
@@ -277,21 +275,27 @@ public final class Model implements Namespaces {
         List<Problem> problems = new ArrayList<>();
         Set<ElementId> endsAtTop = new HashSet<>();
         for (ElementChange change : difference.changes()) {
-            Element at = change.after();
-            if (at == null || at.owner() == null || endsAtTop.contains(at.owner())) {
-                continue;
-            }
-            Set<ElementId> way = new HashSet<>();
-            while (at != null && !endsAtTop.contains(at.id()) && way.add(at.id())) {
-                at = at.owner() == null ? null : byId.get(at.owner());
-            }
-            if (at != null && !endsAtTop.contains(at.id())) {
-                problems.add(Problem.of(change.after(), "an element cannot be owned by itself or by what it owns"));
-            } else {
-                endsAtTop.addAll(way);
+            Element changed = change.after();
+            if (changed != null && changed.owner() != null && !endsAtTop.contains(changed.owner()) && !endsAtTop(changed.owner(), endsAtTop)) {
+                problems.add(Problem.of(changed, "an element cannot be owned by itself or by what it owns"));
             }
         }
         return problems;
+    }
+
+    /** Whether the way up from an element comes to an end; those on it that does are added to the ones known. */
+    private boolean endsAtTop(ElementId from, Set<ElementId> known) {
+        Set<ElementId> way = new HashSet<>();
+        ElementId at = from;
+        while (at != null && !known.contains(at)) {
+            if (!way.add(at)) {
+                return false;
+            }
+            Element element = byId.get(at);
+            at = element == null ? null : element.owner();
+        }
+        known.addAll(way);
+        return true;
     }
 
     private List<Problem> dangling(Difference difference) {
@@ -310,38 +314,35 @@ public final class Model implements Namespaces {
         return problems;
     }
 
-    /** The changed elements and all whose meaning may rest on them: what refers to them, step by step. */
-    private Set<ElementId> affectedBy(Difference difference) {
-        Set<ElementId> affected = new LinkedHashSet<>();
+    /** The changed elements of the next snapshot and all whose meaning may rest on them: what refers to them, step by step. */
+    private List<ElementId> affectedBy(Difference difference, Model next) {
+        List<ElementId> affected = new ArrayList<>(difference.changes().size());
         ArrayDeque<ElementId> open = new ArrayDeque<>();
-        difference.changes().forEach(change -> {
+        for (ElementChange change : difference.changes()) {
             if (change.before() == null) {
                 // Nothing refers to what is new, except what is new or changed itself.
                 affected.add(change.id());
             } else {
                 open.add(change.id());
+                addKnownOwner(change.before(), open);
             }
-            owners(change).stream().filter(owner -> !affected.contains(owner)).forEach(open::add);
-        });
+            addKnownOwner(change.after(), open);
+        }
+        Set<ElementId> known = new LinkedHashSet<>();
         while (!open.isEmpty()) {
             ElementId at = open.poll();
-            if (affected.add(at)) {
-                open.addAll(referrers(at));
+            if (has(at) && known.add(at)) {
+                open.addAll(next.referrers(at));
             }
         }
-        affected.removeIf(id -> !has(id));
+        known.stream().filter(next::has).forEach(affected::add);
         return affected;
     }
 
-    private static List<ElementId> owners(ElementChange change) {
-        List<ElementId> owners = new ArrayList<>();
-        if (change.before() != null && change.before().owner() != null) {
-            owners.add(change.before().owner());
+    private void addKnownOwner(@Nullable Element element, Collection<ElementId> into) {
+        if (element != null && element.owner() != null && has(element.owner())) {
+            into.add(element.owner());
         }
-        if (change.after() != null && change.after().owner() != null) {
-            owners.add(change.after().owner());
-        }
-        return owners;
     }
 
     /** What changes in the maps of a snapshot, gathered before the next one is made. */
@@ -370,9 +371,7 @@ public final class Model implements Namespaces {
         }
 
         private SnapshotMap<Element> byId() {
-            Map<ElementId, @Nullable Element> after = HashMap.newHashMap(changes.size());
-            changes.forEach(change -> after.put(change.id(), change.after()));
-            return from.byId.with(after);
+            return from.byId.with(changes.size(), each -> changes.forEach(change -> each.accept(change.id(), change.after())));
         }
 
         /** What changes among the members of one owner. */
@@ -407,9 +406,8 @@ public final class Model implements Namespaces {
                     of.apply(change.after().owner()).come.add(change.after());
                 }
             });
-            Map<ElementId, @Nullable List<Element>> after = HashMap.newHashMap(members.size());
-            members.forEach((owner, change) -> after.put(owner, change.after(from.children(owner))));
-            return from.byOwner.with(after);
+            return from.byOwner.with(members.size(),
+                    each -> members.forEach((owner, change) -> each.accept(owner, change.after(from.children(owner)))));
         }
 
         /** Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both. */
@@ -440,9 +438,8 @@ public final class Model implements Namespaces {
                     change.after().outgoing().forEach(target -> of.apply(target).come.add(change.id()));
                 }
             });
-            Map<ElementId, @Nullable Set<ElementId>> after = HashMap.newHashMap(incoming.size());
-            incoming.forEach((target, change) -> after.put(target, change.after(from.referrers(target))));
-            return from.referrers.with(after);
+            return from.referrers.with(incoming.size(),
+                    each -> incoming.forEach((target, change) -> each.accept(target, change.after(from.referrers(target)))));
         }
     }
 }

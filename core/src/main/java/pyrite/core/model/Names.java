@@ -28,11 +28,9 @@ public final class Names {
     private static final Predicate<Element> VALUES = element -> element.kind() != ElementKind.CALCULATION_DEFINITION;
 
     private final Namespaces namespaces;
-    private final Map<ElementId, Map<String, ElementId>> members = new ConcurrentHashMap<>();
-    private final Map<ElementId, List<Element>> imports = new ConcurrentHashMap<>();
+    private final Map<ElementId, Namespace> byId = new ConcurrentHashMap<>();
     private final Map<ElementId, List<ElementId>> within = new ConcurrentHashMap<>();
-    private final Map<ElementId, Map<String, ElementId>> fromLibrary = new ConcurrentHashMap<>();
-    private volatile @Nullable Map<String, ElementId> roots;
+    private volatile @Nullable Map<String, Element> roots;
 
     public Names(Namespaces namespaces) {
         this.namespaces = namespaces;
@@ -90,19 +88,22 @@ public final class Names {
     }
 
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
-        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
-            Optional<ElementId> found = member(at, name, true, wanted, null);
+        ElementId at = scope;
+        while (at != null) {
+            Namespace namespace = namespace(at);
+            Optional<ElementId> found = namespace == null ? Optional.empty() : namespace.home.member(namespace, name, true, wanted, null);
             if (found.isPresent()) {
                 return found;
             }
+            at = namespace == null ? null : namespace.element.owner();
         }
-        ElementId root = roots().get(name);
-        return root != null ? Optional.of(root) : LibraryNames.SEEN_EVERYWHERE.contains(name)
+        Element root = roots().get(name);
+        return root != null ? Optional.of(root.id()) : LibraryNames.SEEN_EVERYWHERE.contains(name)
                 ? Optional.of(LibraryNames.id(LibraryNames.ACTION + "::" + name)).filter(id -> namespaces.find(id).isPresent()) : Optional.empty();
     }
 
-    private Map<String, ElementId> roots() {
-        Map<String, ElementId> known = roots;
+    private Map<String, Element> roots() {
+        Map<String, Element> known = roots;
         if (known == null) {
             // A package of one's own may be called like one of the library; it is the one that is meant then.
             known = index(namespaces.roots().stream()
@@ -112,30 +113,27 @@ public final class Names {
         return known;
     }
 
-    /** @param visited the namespaces looked into on the way here, null at the beginning */
     private Optional<ElementId> member(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
             @Nullable Set<ElementId> visited) {
-        Names responsible = namespaces.namesIn(owner);
-        if (responsible != null && responsible != this) {
-            return responsible.member(owner, name, inside, wanted, visited);
-        }
-        ElementId own = own(owner).get(name);
+        Namespace namespace = namespace(owner);
+        return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, wanted, visited);
+    }
+
+    /** @param visited the namespaces looked into on the way here, null at the beginning */
+    private Optional<ElementId> member(Namespace namespace, String name, boolean inside, Predicate<Element> wanted,
+            @Nullable Set<ElementId> visited) {
+        ElementId owner = namespace.element.id();
+        Element own = namespace.members.get(name);
         if (own != null && (visited == null || !visited.contains(owner))) {
-            Element found = namespaces.find(own).orElse(null);
-            if (found != null && found.kind() == ElementKind.ALIAS) {
-                return namespaces.imported(found).flatMap(namespaces::find).filter(wanted).map(Element::id);
+            if (own.kind() == ElementKind.ALIAS) {
+                return namespaces.imported(own).flatMap(namespaces::find).filter(wanted).map(Element::id);
             }
-            if (found != null && wanted.test(found) && (inside || !isPrivate(found))) {
-                return Optional.of(own);
+            if (wanted.test(own) && (inside || !isPrivate(own))) {
+                return Optional.of(own.id());
             }
         }
-        Element element = namespaces.find(owner).orElse(null);
-        if (element == null) {
-            return Optional.empty();
-        }
-        List<ElementId> generals = namespaces.generals(element);
-        List<Element> imports = importsIn(owner);
-        if (generals.isEmpty() && imports.isEmpty()) {
+        List<ElementId> generals = namespaces.generals(namespace.element);
+        if (generals.isEmpty() && namespace.imports.isEmpty()) {
             return Optional.empty();
         }
         Set<ElementId> seen = visited == null ? new HashSet<>() : visited;
@@ -148,56 +146,36 @@ public final class Names {
                 return inherited;
             }
         }
-        return inside && wanted == VALUES ? importedBefore(owner, imports, name, seen) : imported(imports, name, inside, wanted, seen);
+        return inside && wanted == VALUES ? importedBefore(namespace, name, seen) : imported(namespace, name, inside, wanted, seen);
     }
 
-    /**
-     * What the imports of a namespace bring in, remembered where only the library answers: it is the same whenever it is
-     * asked, and few names make up most of what a model uses.
-     */
-    private Optional<ElementId> importedBefore(ElementId owner, List<Element> imports, String name, Set<ElementId> visited) {
-        Map<String, ElementId> known = fromLibrary.get(owner);
-        ElementId before = known == null ? null : known.get(name);
-        if (before != null) {
-            return Optional.of(before);
+    /** What the imports bring in, remembered because few names make up most of what a model uses. */
+    private Optional<ElementId> importedBefore(Namespace namespace, String name, Set<ElementId> visited) {
+        if (namespace.imports.isEmpty()) {
+            return Optional.empty();
         }
-        Optional<ElementId> found = imported(imports, name, true, VALUES, visited);
-        if (found.isPresent() && imports.stream().allMatch(each -> namespaces.imported(each).filter(target -> namespaces.namesIn(target) != null).isPresent())) {
-            fromLibrary.computeIfAbsent(owner, _ -> new ConcurrentHashMap<>()).put(name, found.get());
+        Optional<ElementId> found = namespace.foundBefore(name);
+        if (found == null) {
+            found = imported(namespace, name, true, VALUES, visited);
+            namespace.remember(name, found);
         }
         return found;
     }
 
     /** The member of {@code owner} by a name that only {@code owner} itself may use. */
     public Optional<ElementId> hidden(ElementId owner, String name) {
-        return Optional.ofNullable(own(owner).get(name)).filter(id -> namespaces.find(id).filter(Names::isPrivate).isPresent());
+        Namespace namespace = namespace(owner);
+        return Optional.ofNullable(namespace == null ? null : namespace.members.get(name)).filter(Names::isPrivate).map(Element::id);
     }
 
     private static boolean isPrivate(Element element) {
         return element.get(Property.VISIBILITY).filter("private"::equals).isPresent();
     }
 
-    private List<Element> importsIn(ElementId owner) {
-        List<Element> known = imports.get(owner);
-        if (known == null) {
-            List<Element> children = namespaces.children(owner);
-            if (children.isEmpty()) {
-                return List.of();
-            }
-            known = children.stream().filter(child -> child.kind() == ElementKind.IMPORT).toList();
-            imports.put(owner, known);
-        }
-        return known;
-    }
-
-    private Optional<ElementId> imported(List<Element> imports, String name, boolean inside, Predicate<Element> wanted,
-            Set<ElementId> visited) {
-        for (Element candidate : imports) {
-            if (!inside && !isPublicImport(candidate)) {
-                continue;
-            }
-            Optional<ElementId> target = namespaces.imported(candidate);
-            Optional<ElementId> found = target.isEmpty() ? target : throughImport(candidate, target.get(), name, wanted, visited);
+    private Optional<ElementId> imported(Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Set<ElementId> visited) {
+        for (Namespace.Import candidate : namespace.imports) {
+            Namespace target = inside || candidate.isPublic ? target(candidate) : null;
+            Optional<ElementId> found = target == null ? Optional.empty() : throughImport(candidate, target, name, wanted, visited);
             if (found.isPresent()) {
                 return found;
             }
@@ -205,12 +183,19 @@ public final class Names {
         return Optional.empty();
     }
 
-    private Optional<ElementId> throughImport(Element importElement, ElementId target, String name,
+    private @Nullable Namespace target(Namespace.Import candidate) {
+        if (candidate.target == null) {
+            candidate.target = namespaces.imported(candidate.element).map(this::namespace).orElse(null);
+        }
+        return candidate.target;
+    }
+
+    private Optional<ElementId> throughImport(Namespace.Import candidate, Namespace target, String name,
             Predicate<Element> wanted, Set<ElementId> visited) {
-        return switch (importElement.get(Property.REACH).orElse("one")) {
-            case "members" -> member(target, name, false, wanted, visited);
-            case "all", "self" -> memberOfAny(descendants(target), name, wanted, visited);
-            default -> namespaces.find(target).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
+        return switch (candidate.reach) {
+            case "members" -> target.home.member(target, name, false, wanted, visited);
+            case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
+            default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };
     }
 
@@ -246,37 +231,42 @@ public final class Names {
         return all;
     }
 
-    /** Imports are private unless they say otherwise (SysML 2.0, 8.2.2.5.1). */
-    private static boolean isPublicImport(Element importElement) {
-        return importElement.get(Property.VISIBILITY).orElse("private").equals("public");
-    }
-
     private boolean goesBy(Element element, String name) {
         return name.equals(element.shortName()) || name.equals(effectiveName(element));
     }
 
-    private Map<String, ElementId> own(ElementId owner) {
-        Map<String, ElementId> known = members.get(owner);
-        if (known == null) {
-            List<Element> children = namespaces.children(owner);
-            if (children.isEmpty()) {
-                return Map.of();
-            }
-            known = index(children);
-            members.put(owner, known);
+    private @Nullable Namespace namespace(ElementId id) {
+        Names responsible = namespaces.namesIn(id);
+        if (responsible != null && responsible != this) {
+            return responsible.namespace(id);
         }
-        return known;
+        Namespace before = byId.get(id);
+        if (before != null) {
+            return before;
+        }
+        Element element = namespaces.find(id).orElse(null);
+        if (element == null) {
+            return null;
+        }
+        List<Element> children = namespaces.children(id);
+        if (children.isEmpty()) {
+            return new Namespace(this, element, Map.of(), List.of());
+        }
+        Namespace found = new Namespace(this, element, index(children),
+                children.stream().filter(child -> child.kind() == ElementKind.IMPORT).map(Namespace.Import::new).toList());
+        byId.put(id, found);
+        return found;
     }
 
-    private Map<String, ElementId> index(List<Element> elements) {
-        Map<String, ElementId> index = new HashMap<>();
+    private Map<String, Element> index(List<Element> elements) {
+        Map<String, Element> index = HashMap.newHashMap(elements.size());
         for (Element element : elements) {
             if (element.shortName() != null) {
-                index.putIfAbsent(element.shortName(), element.id());
+                index.putIfAbsent(element.shortName(), element);
             }
             String name = effectiveName(element);
             if (name != null) {
-                index.putIfAbsent(name, element.id());
+                index.putIfAbsent(name, element);
             }
         }
         return index;
@@ -308,7 +298,7 @@ public final class Names {
         children.forEach(child -> addNames(child, names));
         namespaces.generals(element).forEach(general -> collect(general, false, names, visited));
         for (Element child : children) {
-            if (child.kind() == ElementKind.IMPORT && (inside || isPublicImport(child))) {
+            if (child.kind() == ElementKind.IMPORT && (inside || Namespace.Import.isPublic(child))) {
                 namespaces.imported(child).ifPresent(target -> collectImport(child, target, names, visited));
             }
         }

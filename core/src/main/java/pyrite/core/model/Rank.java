@@ -10,6 +10,9 @@ import org.jspecify.annotations.Nullable;
  */
 public record Rank(String digits) implements Comparable<Rank> {
     private static final int BASE = 36;
+    /** Those that the members of one owner get at first are the same for every owner: a large model has only these few. */
+    private static final List<Rank> FIRST_OF_FEW = spread(1);
+    private static final List<Rank> FIRST_OF_MANY = spread(2);
 
     public Rank {
         if (digits.isEmpty() || digits.endsWith("0") || !isNumber(digits)) {
@@ -47,21 +50,28 @@ public record Rank(String digits) implements Comparable<Rank> {
 
     /** {@code count} ascending ranks, evenly spread, all after {@code before}. */
     public static List<Rank> after(@Nullable Rank before, int count) {
-        List<Rank> ranks = new ArrayList<>(count);
         if (before == null) {
             int width = Integer.toString(count + 1, BASE).length();
-            for (int i = 1; i <= count; i++) {
-                String digits = Integer.toString(i, BASE);
-                ranks.add(new Rank("0".repeat(width - digits.length()) + digits + "i"));
-            }
-            return ranks;
+            return (width == 1 ? FIRST_OF_FEW : width == 2 ? FIRST_OF_MANY : spread(width)).subList(0, count);
         }
+        List<Rank> ranks = new ArrayList<>(count);
         Rank last = before;
         for (int i = 0; i < count; i++) {
             last = between(last, null);
             ranks.add(last);
         }
         return ranks;
+    }
+
+    /** All ranks with so many digits before the one that leaves room on both sides. */
+    private static List<Rank> spread(int width) {
+        List<Rank> ranks = new ArrayList<>();
+        int end = (int) Math.pow(BASE, width);
+        for (int i = 1; i < end; i++) {
+            String digits = Integer.toString(i, BASE);
+            ranks.add(new Rank("0".repeat(width - digits.length()) + digits + "i"));
+        }
+        return List.copyOf(ranks);
     }
 
     @Override

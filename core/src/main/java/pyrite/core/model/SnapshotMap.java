@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import org.organicdesign.fp.collections.ImMap;
 import org.organicdesign.fp.collections.MutMap;
@@ -60,27 +61,37 @@ final class SnapshotMap<V> {
         since.values().stream().filter(value -> value != GONE).forEach(value -> all.add((V) value));
     }
 
-    /** This map after changes by id; null takes an id out. */
-    SnapshotMap<V> with(Map<ElementId, @Nullable V> changes) {
-        if (changes.isEmpty()) {
-            return this;
-        }
-        return since.size() + changes.size() > FEW + ground.size() / 4 ? newGround(changes) : onTop(changes);
+    /** What changes in a map: hands each id with its new value to whoever asks; null takes the id out. Of two for an id the later counts. */
+    interface Changes<V> {
+        void forEach(BiConsumer<ElementId, @Nullable V> each);
     }
 
-    private SnapshotMap<V> onTop(Map<ElementId, @Nullable V> changes) {
+    /** This map after changes, of which there are {@code count}. */
+    SnapshotMap<V> with(int count, Changes<V> changes) {
+        if (count == 0) {
+            return this;
+        }
+        return since.size() + count > FEW + ground.size() / 4 ? newGround(count, changes) : onTop(changes);
+    }
+
+    private SnapshotMap<V> onTop(Changes<V> changes) {
         MutMap<ElementId, Object> changed = since.mutable();
         int[] grown = {size};
         changes.forEach((id, value) -> {
-            grown[0] += (value == null ? 0 : 1) - (get(id) == null ? 0 : 1);
+            grown[0] += (value == null ? 0 : 1) - (isIn(changed, id) ? 1 : 0);
             changed.assoc(id, value == null ? GONE : value);
         });
         return new SnapshotMap<>(ground, changed.immutable(), grown[0]);
     }
 
+    private boolean isIn(MutMap<ElementId, Object> changed, ElementId id) {
+        Object now = changed.get(id);
+        return now == null ? ground.containsKey(id) : now != GONE;
+    }
+
     @SuppressWarnings("unchecked")
-    private SnapshotMap<V> newGround(Map<ElementId, @Nullable V> changes) {
-        Map<ElementId, V> all = HashMap.newHashMap(size + changes.size());
+    private SnapshotMap<V> newGround(int count, Changes<V> changes) {
+        Map<ElementId, V> all = HashMap.newHashMap(size + count);
         all.putAll(ground);
         since.forEach(entry -> {
             if (entry.getValue() == GONE) {

@@ -14,8 +14,7 @@ import pyrite.core.model.Rank;
 /** Gives the drafts of a text their ids and their places among their siblings, owners before what they own. */
 final class Completion {
     private final Ids ids;
-    private final List<Draft> drafts = new ArrayList<>();
-    private final Map<ElementId, Reading.Place> places = new LinkedHashMap<>();
+    private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
 
     /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
@@ -52,9 +51,8 @@ final class Completion {
             Draft draft = members.get(i);
             Path path = new Path(around, draft, ranks.get(i));
             ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, path));
-            draft.complete(id, owner, ranks.get(i));
-            drafts.add(draft);
-            places.put(id, new Reading.Place(source, draft.head));
+            draft.complete(source, id, owner, ranks.get(i));
+            drafts.put(id, draft);
             if (!draft.children.isEmpty()) {
                 members(source, draft.children, id, path, ranks(draft.children, id, null, null));
             }
@@ -73,11 +71,8 @@ final class Completion {
         return any ? Ranks.between(Ranks.longestRising(kept), before) : Rank.after(after, members.size());
     }
 
-    List<Draft> drafts() {
+    /** All that was completed, owners before what they own. */
+    Map<ElementId, Draft> drafts() {
         return drafts;
-    }
-
-    Map<ElementId, Reading.Place> places() {
-        return places;
     }
 }

@@ -22,7 +22,7 @@ import pyrite.core.model.Reference;
  * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element when
  * the text has been read to its end; lives only that long.
  */
-final class Draft {
+final class Draft implements Reading.Place {
     /** A reference as written. */
     record Pending(Property<?> property, List<Referent> chain, Span span) {
         String lastName() {
@@ -47,6 +47,7 @@ final class Draft {
     /** What it inherits from as far as that is known; null until somebody asks, empty while it is being found. */
     @Nullable Map<Property<?>, List<Reference>> generals;
     private @Nullable Element element;
+    private @Nullable Source source;
 
     Draft(ElementKind kind, @Nullable Draft owner) {
         this.kind = kind;
@@ -98,8 +99,19 @@ final class Draft {
     }
 
     /** Makes the element, with an id and a place among its siblings; references and expressions are still left out. */
-    void complete(ElementId id, @Nullable ElementId ownerId, Rank rank) {
+    void complete(Source text, ElementId id, @Nullable ElementId ownerId, Rank rank) {
+        source = text;
         element = new Element(id, kind, ownerId, rank, name, shortName, properties);
+    }
+
+    @Override
+    public Source source() {
+        return Objects.requireNonNull(source);
+    }
+
+    @Override
+    public Span span() {
+        return head;
     }
 
     /** @throws NullPointerException if it is not {@link #complete} yet */

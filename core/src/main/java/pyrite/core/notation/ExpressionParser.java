@@ -32,6 +32,16 @@ final class ExpressionParser {
         this.cursor = cursor;
     }
 
+    /** An expression that is the whole text. */
+    static Expression whole(Tokens tokens) {
+        Cursor cursor = new Cursor(tokens);
+        Expression expression = new ExpressionParser(cursor).expression();
+        if (!cursor.isAtEnd()) {
+            throw cursor.expected("the end of the text");
+        }
+        return expression;
+    }
+
     Expression expression() {
         return expression(0);
     }

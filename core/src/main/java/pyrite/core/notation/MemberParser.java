@@ -46,15 +46,6 @@ final class MemberParser {
         }
     }
 
-    /** An expression that is the whole text. */
-    Expression loneExpression() {
-        Expression expression = expressions.expression();
-        if (!cursor.isAtEnd()) {
-            throw cursor.expected("the end of the text");
-        }
-        return expression;
-    }
-
     /** {@code ;}, or a body in braces. */
     void ending(Draft owner) {
         if (cursor.takes(";")) {

@@ -49,9 +49,8 @@ public final class NotationReader {
         Source source = new Source("", text);
         List<TextProblem> problems = new ArrayList<>();
         try {
-            Expression parsed = new MemberParser(Tokens.of(text), (_, _) -> {
-            }).loneExpression();
-            Expression resolved = new Resolver(model, List.of()).resolve(parsed, scope,
+            Expression parsed = ExpressionParser.whole(Tokens.of(text));
+            Expression resolved = new Resolver(model, Map.of(), Set.of()).resolve(parsed, scope,
                     (span, message) -> problems.add(source.problem(span, message)));
             return new ExpressionReading(problems.isEmpty() ? resolved : null, problems);
         } catch (Cursor.SyntaxFault fault) {
@@ -62,8 +61,7 @@ public final class NotationReader {
     /** Parses an expression without resolving its names. Meant for text that Pyrite wrote itself. */
     static Expression parseExpression(String text) {
         try {
-            return new MemberParser(Tokens.of(text), (_, _) -> {
-            }).loneExpression();
+            return ExpressionParser.whole(Tokens.of(text));
         } catch (Cursor.SyntaxFault fault) {
             throw new IllegalArgumentException(fault.getMessage() + " in " + text, fault);
         }
@@ -92,8 +90,8 @@ public final class NotationReader {
     }
 
     /** Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole. */
-    public static Map<ElementId, Reading.Place> placesIn(Model base, List<Element> written, Source source) {
-        return identified(base, written, source, new ArrayList<>()).completion().places();
+    public static Map<ElementId, ? extends Reading.Place> placesIn(Model base, List<Element> written, Source source) {
+        return identified(base, written, source, new ArrayList<>()).completion().drafts();
     }
 
     /** A text whose elements are matched with those it was written from. */
@@ -153,7 +151,7 @@ public final class NotationReader {
         List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) -> {
             synchronized (problems) {
                 faulty.add(draft);
-                problems.add(completion.places().get(draft).source().problem(span, message));
+                problems.add(completion.drafts().get(draft).source().problem(span, message));
             }
         });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
@@ -168,12 +166,12 @@ public final class NotationReader {
             }
         }
         wrong.forEach(problem -> {
-            TextProblem located = Reading.locate(problem, completion.places());
+            TextProblem located = Reading.locate(problem, completion.drafts());
             problems.add(located != null ? located : new TextProblem("model", 1, 1, Span.NONE, problem.message()));
         });
         problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line).thenComparing(TextProblem::column));
         return new Reading(model, problems.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
-                completion.places(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());
+                completion.drafts(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */

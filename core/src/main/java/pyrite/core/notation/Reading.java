@@ -17,11 +17,14 @@ import pyrite.core.model.Problem;
  *
  * @param read the elements read, owners first, also where there are problems
  */
-public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId, Place> places,
+public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId, ? extends Place> places,
         List<TextProblem> problems) {
 
     /** Where an element stands: its text and the characters of its declaration's head. */
-    public record Place(Source source, Span span) {
+    public interface Place {
+        Source source();
+
+        Span span();
     }
 
     public Reading {
@@ -35,7 +38,7 @@ public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId,
     }
 
     /** A problem of the model as a place in the text that was read; null if its element was not in the text. */
-    public static @Nullable TextProblem locate(Problem problem, Map<ElementId, Place> places) {
+    public static @Nullable TextProblem locate(Problem problem, Map<ElementId, ? extends Place> places) {
         Place place = places.get(problem.element());
         if (place == null) {
             return null;

@@ -29,7 +29,7 @@ import pyrite.core.model.Reference;
 /**
  * Resolves the names of drafts to ids, in the model they join. What an element inherits from is resolved when somebody
  * first asks for it, because finding a name may need the generals of any other element; an element asked for its
- * generals while they are being resolved has none yet, which ends circles.
+ * generals while they are being resolved has none yet, and an import brings in nothing yet, which ends circles.
  */
 final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
@@ -39,9 +39,10 @@ final class Resolver implements Namespaces {
 
     private final Model base;
     private final Set<ElementId> replaced;
-    private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
-    private final Map<ElementId, List<Element>> draftsByOwner = new HashMap<>();
-    private final List<Element> draftRoots = new ArrayList<>();
+    private final Map<ElementId, Draft> drafts;
+    /** The drafts whose owners are in the model already, and those without one. */
+    private final Map<ElementId, List<Element>> addedTo = new HashMap<>();
+    private final List<Element> addedRoots = new ArrayList<>();
     private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
     private final Names names = new Names(this);
     private Faults faults = (_, _, _) -> {
@@ -52,20 +53,18 @@ final class Resolver implements Namespaces {
         void accept(ElementId draft, Span span, String message);
     }
 
-    Resolver(Model base, List<Draft> drafts) {
-        this(base, drafts, Set.of());
-    }
-
     /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
-    Resolver(Model base, List<Draft> drafts, Set<ElementId> replaced) {
+    Resolver(Model base, Map<ElementId, Draft> drafts, Set<ElementId> replaced) {
         this.base = base;
         this.replaced = replaced;
-        for (Draft draft : drafts) {
-            Element element = draft.element();
-            this.drafts.put(element.id(), draft);
-            (element.owner() == null ? draftRoots : draftsByOwner.computeIfAbsent(element.owner(), _ -> new ArrayList<>()))
-                    .add(element);
-        }
+        this.drafts = drafts;
+        drafts.values().stream().map(Draft::element).forEach(element -> {
+            if (element.owner() == null) {
+                addedRoots.add(element);
+            } else if (!drafts.containsKey(element.owner())) {
+                addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>()).add(element);
+            }
+        });
     }
 
     Names names() {
@@ -77,13 +76,15 @@ final class Resolver implements Namespaces {
     }
 
     /**
-     * All drafts as elements; faults are reported and the references concerned left out. What elements inherit from is found
-     * first, one after the other; with that known, the rest of each is found on its own and so on all processors.
+     * All drafts as elements; faults are reported and the references concerned left out. What is imported and what elements
+     * inherit from is found first, one after the other; with that known, the rest of each is found on its own and so on all
+     * processors.
      *
      * @param report is called from several threads
      */
     List<Element> resolveAll(Faults report) {
         faults = report;
+        drafts.values().stream().filter(draft -> isImport(draft.kind) || draft.kind == ElementKind.ALIAS).forEach(draft -> imported(draft.element()));
         drafts.values().forEach(this::generalsOf);
         List<Draft> all = List.copyOf(drafts.values());
         return (all.size() < WORTH_SHARING ? all.stream() : all.parallelStream()).map(this::resolve).toList();
@@ -95,14 +96,15 @@ final class Resolver implements Namespaces {
             return element;
         }
         Map<Property<?>, Object> properties = new TreeMap<>(element.properties());
-        properties.putAll(generalsOf(draft));
+        Map<Property<?>, List<Reference>> lists = new HashMap<>(generalsOf(draft));
         for (Draft.Pending pending : draft.references) {
             if (pending.property().shape() == Property.Shape.REFERENCE) {
                 end(draft, pending).ifPresent(reference -> properties.put(pending.property(), reference));
             } else if (!GENERALS.contains(pending.property())) {
-                end(draft, pending).ifPresent(reference -> properties.merge(pending.property(), List.of(reference), Resolver::both));
+                end(draft, pending).ifPresent(reference -> lists.merge(pending.property(), List.of(reference), Resolver::both));
             }
         }
+        properties.putAll(lists);
         BiConsumer<Span, String> report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
             Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
@@ -112,9 +114,9 @@ final class Resolver implements Namespaces {
         return new Element(element.id(), element.kind(), element.owner(), element.rank(), element.name(), element.shortName(), properties);
     }
 
-    private static Object both(Object first, Object second) {
-        List<Object> all = new ArrayList<>((List<?>) first);
-        all.addAll((List<?>) second);
+    private static List<Reference> both(List<Reference> first, List<Reference> second) {
+        List<Reference> all = new ArrayList<>(first);
+        all.addAll(second);
         return List.copyOf(all);
     }
 
@@ -156,22 +158,19 @@ final class Resolver implements Namespaces {
             return draft.generals;
         }
         draft.generals = Map.of();
-        Map<Property<?>, List<Reference>> found = new TreeMap<>();
-        for (Property<List<Reference>> property : GENERALS) {
-            List<Draft.Pending> written = draft.pending(property);
-            List<Reference> references = written.isEmpty() ? List.of()
-                    : written.stream().flatMap(pending -> general(draft, property, pending).stream()).toList();
-            if (!references.isEmpty()) {
-                found.put(property, references);
+        Map<Property<?>, List<Reference>> found = new HashMap<>(2);
+        for (Draft.Pending pending : draft.references) {
+            if (GENERALS.contains(pending.property())) {
+                general(draft, pending).ifPresent(reference -> found.merge(pending.property(), List.of(reference), Resolver::both));
             }
         }
-        draft.generals = found;
+        draft.generals = found.isEmpty() ? Map.of() : found;
         return found;
     }
 
-    private Optional<Reference> general(Draft draft, Property<?> property, Draft.Pending pending) {
+    private Optional<Reference> general(Draft draft, Draft.Pending pending) {
         ElementId owner = draft.element().owner();
-        if (property == Property.REDEFINES && pending.chain().size() == 1 && owner != null
+        if (pending.property() == Property.REDEFINES && pending.chain().size() == 1 && owner != null
                 && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
             Optional<ElementId> inherited = names.resolveInherited(name, owner);
             if (inherited.isEmpty()) {
@@ -253,13 +252,14 @@ final class Resolver implements Namespaces {
 
     @Override
     public List<Element> children(ElementId owner) {
-        List<Element> added = draftsByOwner.getOrDefault(owner, List.of());
-        return drafts.containsKey(owner) ? added : joined(base.children(owner), added);
+        Draft draft = drafts.get(owner);
+        return draft != null ? draft.children.stream().map(Draft::element).toList()
+                : joined(base.children(owner), addedTo.getOrDefault(owner, List.of()));
     }
 
     @Override
     public List<Element> roots() {
-        return joined(base.roots(), draftRoots);
+        return joined(base.roots(), addedRoots);
     }
 
     private List<Element> joined(List<Element> known, List<Element> added) {
@@ -282,7 +282,7 @@ final class Resolver implements Namespaces {
         if (generals.isEmpty()) {
             return List.of();
         }
-        List<ElementId> targets = new ArrayList<>();
+        List<ElementId> targets = new ArrayList<>(2);
         for (Property<List<Reference>> property : GENERALS) {
             generals.getOrDefault(property, List.of()).forEach(reference -> targets.add(reference.target()));
         }
@@ -302,7 +302,7 @@ final class Resolver implements Namespaces {
         if (draft == null) {
             return base.imported(importElement);
         }
-        Optional<ElementId> known = importedBy.get(importElement.id());
+        Optional<ElementId> known = importedBy.putIfAbsent(importElement.id(), Optional.empty());
         if (known == null) {
             known = target(draft);
             importedBy.put(importElement.id(), known);

@@ -29,10 +29,10 @@ public final class TextAssistant {
 
     private final Model model;
     private final Tokens tokens;
-    private final Map<ElementId, Reading.Place> places;
+    private final Map<ElementId, ? extends Reading.Place> places;
 
     /** @param places where the elements of the text stand, by {@link NotationReader#placesIn} */
-    public TextAssistant(Model model, String text, Map<ElementId, Reading.Place> places) {
+    public TextAssistant(Model model, String text, Map<ElementId, ? extends Reading.Place> places) {
         this.model = model;
         this.tokens = Tokens.of(text);
         this.places = places;
@@ -122,7 +122,7 @@ public final class TextAssistant {
 
     /** The nearest element around a place that the model knows; null stands for the top. */
     private @Nullable ElementId scope(int at) {
-        List<Map.Entry<ElementId, Reading.Place>> heads = places.entrySet().stream()
+        List<? extends Map.Entry<ElementId, ? extends Reading.Place>> heads = places.entrySet().stream()
                 .sorted(Comparator.comparingInt(entry -> entry.getValue().span().start())).toList();
         Deque<ElementId> open = new ArrayDeque<>();
         int head = -1;

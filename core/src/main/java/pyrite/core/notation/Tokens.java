@@ -3,8 +3,13 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.antlr.v4.runtime.CharStream;
 import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonToken;
 import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.TokenFactory;
+import org.antlr.v4.runtime.TokenSource;
+import org.antlr.v4.runtime.misc.Pair;
 import pyrite.core.expression.Keywords;
 import pyrite.core.expression.Span;
 
@@ -22,24 +27,53 @@ final class Tokens {
 
     private final String source;
     /** Open addressing, at most half full. */
-    private String[] words = new String[2048];
+    private String[] words;
     private int wordCount;
     private final List<Note> notes = new ArrayList<>();
-    private Type[] types = new Type[1024];
-    private String[] texts = new String[1024];
-    private int[] starts = new int[1024];
-    private int[] ends = new int[1024];
-    private int[] notesBefore = new int[1024];
+    private Type[] types;
+    private String[] texts;
+    private int[] starts;
+    private int[] ends;
+    private int[] notesBefore;
     private int size;
 
     private Tokens(String source) {
         this.source = source;
+        int likely = source.length() / 6 + 16;
+        words = new String[Integer.highestOneBit(Math.min(likely, 1024)) * 2];
+        types = new Type[likely];
+        texts = new String[likely];
+        starts = new int[likely];
+        ends = new int[likely];
+        notesBefore = new int[likely];
+    }
+
+    /** What the lexer found last; one object, filled again for each token, since only its place and type are kept. */
+    private static final class Found extends CommonToken implements TokenFactory<CommonToken> {
+        Found() {
+            super(Token.INVALID_TYPE);
+        }
+
+        @Override
+        public CommonToken create(Pair<TokenSource, CharStream> from, int type, String text, int channel, int start, int stop, int line, int column) {
+            setType(type);
+            setStartIndex(start);
+            setStopIndex(stop);
+            return this;
+        }
+
+        @Override
+        public CommonToken create(int type, String text) {
+            setType(type);
+            return this;
+        }
     }
 
     static Tokens of(String text) {
         Tokens tokens = new Tokens(text);
         NotationLexer lexer = new NotationLexer(CharStreams.fromString(text));
         lexer.removeErrorListeners();
+        lexer.setTokenFactory(new Found());
         int[] offsets = offsets(text);
         for (Token token = lexer.nextToken(); token.getType() != Token.EOF; token = lexer.nextToken()) {
             tokens.add(token.getType(), offsets.length == 0 ? token.getStartIndex() : offsets[token.getStartIndex()],

@@ -22,14 +22,12 @@ class SnapshotMapTest {
         List<Map<ElementId, Integer>> before = new ArrayList<>();
         List<SnapshotMap<Integer>> snapshots = new ArrayList<>();
         for (List<Integer> edit : edits) {
-            Map<ElementId, Integer> changes = new HashMap<>();
-            edit.forEach(step -> changes.put(new ElementId(0, step % 300), step < 300 ? null : step));
-            map = map.with(changes);
-            changes.forEach((id, value) -> {
-                if (value == null) {
-                    expected.remove(id);
+            map = map.with(edit.size(), each -> edit.forEach(step -> each.accept(new ElementId(0, step % 300), step < 300 ? null : step)));
+            edit.forEach(step -> {
+                if (step < 300) {
+                    expected.remove(new ElementId(0, step));
                 } else {
-                    expected.put(id, value);
+                    expected.put(new ElementId(0, step % 300), step);
                 }
             });
             before.add(Map.copyOf(expected));

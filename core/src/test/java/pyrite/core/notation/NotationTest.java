@@ -184,6 +184,8 @@ class NotationTest {
         "package P { part a : B; }|1:22|there is no 'B' here",
         "package P { part a[3..2]; }|1:19|whole numbers, lower first",
         "package P { import Q::*; }|1:20|there is no 'Q' to import",
+        "package P { public import P::Q::*; }|1:27|there is no 'P::Q' to import",
+        "package P { public import Q::A::*; } package Q { public import P::B::*; }|1:64|there is no 'P::B' to import",
         "package P { foo bar; }|1:17|expected ';' or '{', found 'bar'"})
     void errorsSayWhereAndWhatWouldBeRight(String text, String place, String message) {
         Reading reading = Models.tryRead(text);
