@@ -78,7 +78,7 @@ final class Verify implements Callable<Integer> {
     }
 
     private static List<Element> sorted(Model model, ElementKind kind) {
-        return model.ownElements().stream().filter(e -> e.kind() == kind)
+        return model.ownElements(kind)
                 .sorted(java.util.Comparator.comparing(model.names()::qualifiedName)).toList();
     }
 

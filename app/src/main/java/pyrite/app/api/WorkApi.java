@@ -120,7 +120,7 @@ class WorkApi {
     List<RequirementVerdict> verdicts(@PathVariable UUID projectId, @PathVariable UUID branchId) {
         Workspace.Head head = branches.head(projectId, branchId);
         var judged = verdicts.all(head);
-        return head.model().ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).flatMap(requirement -> {
+        return head.model().ownElements(ElementKind.REQUIREMENT).flatMap(requirement -> {
             List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
             return views.isEmpty() ? Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
         }).sorted(Comparator.comparing(RequirementVerdict::id, RequirementIds.ORDER)).toList();

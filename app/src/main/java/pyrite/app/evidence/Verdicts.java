@@ -102,7 +102,7 @@ public class Verdicts {
     }
 
     private static Map<ElementId, AtOnce> atOnce(Model model, Map<ElementId, AtOnce> before, Predicate<AtOnce> untouched) {
-        return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
+        return model.ownElements(ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
             AtOnce known = before.get(requirement.id());
             return known != null && (untouched.test(known) || known.holdsIn(model)) ? known : AtOnce.of(model, requirement);
         }));

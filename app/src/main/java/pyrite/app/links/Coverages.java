@@ -10,6 +10,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementId;
 import pyrite.core.trace.Coverage;
 import pyrite.core.trace.TraceGraph;
+import pyrite.core.verification.VerdictKind;
 
 /** The coverage of the snapshots that were looked at last, as the verdicts stand. */
 @Component
@@ -28,13 +29,14 @@ public class Coverages {
         return new Coverage.Standing() {
             @Override
             public boolean isJudged(ElementId requirement) {
-                return judged.getOrDefault(requirement, List.of()).stream().anyMatch(view -> !view.kind().word().equals("inconclusive"));
+                List<VerdictView> all = judged.get(requirement);
+                return all != null && all.stream().anyMatch(view -> view.kind() != VerdictKind.INCONCLUSIVE);
             }
 
             @Override
             public boolean passes(ElementId requirement) {
-                List<VerdictView> all = judged.getOrDefault(requirement, List.of());
-                return !all.isEmpty() && all.stream().allMatch(view -> view.kind().word().equals("pass") && !view.stale());
+                List<VerdictView> all = judged.get(requirement);
+                return all != null && !all.isEmpty() && all.stream().allMatch(view -> view.kind() == VerdictKind.PASS && !view.stale());
             }
         };
     }

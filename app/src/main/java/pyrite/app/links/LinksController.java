@@ -155,7 +155,7 @@ class LinksController {
 
     private static Map<String, Element> byId(Model model, List<String> ids) {
         Set<String> wanted = Set.copyOf(ids);
-        return model.ownElements().stream().filter(each -> each.shortName() != null && wanted.contains(each.shortName()) && Specification.isRequirement(each))
+        return model.ownElements(Specification.REQUIREMENTS).filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
                 .collect(Collectors.toMap(Element::shortName, each -> each, (a, _) -> a));
     }
 

@@ -24,12 +24,8 @@ public final class NeedRows {
     public static List<Row> of(Model model, List<RequirementRows.Row> requirements) {
         Map<Element, List<RequirementRows.Row>> answers = new HashMap<>();
         requirements.forEach(row -> row.needs().forEach(need -> answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
-        return model.ownElements().stream().filter(NeedRows::isNeed).map(need -> new Row(need, RequirementIds.of(model, need),
+        return model.ownElements(ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
                 model.inheritance().documentation(need), TraceThread.wantedBy(model, need), answers.getOrDefault(need, List.of())))
                 .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
-    }
-
-    public static boolean isNeed(Element element) {
-        return element.kind() == ElementKind.CONCERN;
     }
 }

@@ -5,7 +5,6 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.links.ViewCounts;
-import pyrite.app.needs.NeedRows;
 import pyrite.app.recheck.Rechecks;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.requirements.RequirementRows.Row;
@@ -17,6 +16,7 @@ import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.model.ElementKind;
 import pyrite.core.trace.SavedView;
 
 /** The first page: what needs attention, how far the work is, what happened since somebody's last visit. */
@@ -63,8 +63,8 @@ class OverviewController {
         pages.frame(page, head, person, Station.OVERVIEW, "Overview");
         List<Row> rows = requirements.of(head);
         page.addAttribute("count", rows.size());
-        page.addAttribute("needs", head.model().ownElements().stream().filter(NeedRows::isNeed).count());
-        page.addAttribute("answered", rows.stream().flatMap(row -> row.needs().stream()).filter(NeedRows::isNeed).distinct().count());
+        page.addAttribute("needs", head.model().ownElements(ElementKind.CONCERN).count());
+        page.addAttribute("answered", rows.stream().flatMap(row -> row.needs().stream()).filter(each -> each.kind() == ElementKind.CONCERN).distinct().count());
         page.addAttribute("figures", Stream.of(Show.FAILING, Show.STALE, Show.OPEN, Show.UNSATISFIED, Show.UNVERIFIED, Show.UNASKED)
                 .map(selection -> new Figure(selection, selection.count(rows))).toList());
         page.addAttribute("coverage", List.of(coverage("satisfied by the design", Show.UNSATISFIED, rows),

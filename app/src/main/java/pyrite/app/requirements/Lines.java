@@ -53,7 +53,7 @@ public class Lines {
     private static Map<Element, List<Element>> elsewhere(Model model) {
         Map<Element, List<Element>> found = new LinkedHashMap<>();
         Map<ElementId, Boolean> within = new LinkedHashMap<>();
-        model.ownElements().stream().filter(element -> Specification.isRequirement(element) && element.owner() != null)
+        model.ownElements(Specification.REQUIREMENTS).filter(element -> element.owner() != null)
                 .filter(element -> !within.computeIfAbsent(element.owner(), owner -> Specification.of(model, model.get(owner), true).isPresent()))
                 .sorted(java.util.Comparator.comparing(Element::rank))
                 .forEach(element -> found.computeIfAbsent(model.get(element.owner()), _ -> new ArrayList<>()).add(element));

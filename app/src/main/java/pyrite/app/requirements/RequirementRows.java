@@ -81,9 +81,9 @@ public class RequirementRows {
     }
 
     private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {
-        boolean needsAreKept = model.ownElements().stream().anyMatch(e -> e.kind() == ElementKind.CONCERN);
+        boolean needsAreKept = model.ownElements(ElementKind.CONCERN).findAny().isPresent();
         TraceGraph links = TraceGraph.of(model);
-        return model.ownElements().stream().filter(e -> e.kind() == ElementKind.REQUIREMENT)
+        return model.ownElements(ElementKind.REQUIREMENT)
                 .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
                 .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
     }

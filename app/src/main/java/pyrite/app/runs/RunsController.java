@@ -101,8 +101,7 @@ class RunsController {
     @ResponseBody
     ResponseEntity<List<Started>> verifyAll(Workspace.Head head, Person person) {
         Model model = head.model();
-        List<Started> started = model.ownElements().stream()
-                .filter(e -> e.kind() == ElementKind.VERIFICATION && CaseSetup.isRunnable(model, e))
+        List<Started> started = model.ownElements(ElementKind.VERIFICATION).filter(e -> CaseSetup.isRunnable(model, e))
                 .sorted(Comparator.comparing(model.names()::qualifiedName))
                 .map(e -> jobs.start(head, e, person)).map(run -> new Started(run, head.address("runs/" + run))).toList();
         return ResponseEntity.status(HttpStatus.CREATED).body(started);

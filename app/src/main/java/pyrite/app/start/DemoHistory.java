@@ -67,7 +67,7 @@ final class DemoHistory {
     }
 
     private static Element id(Model model, String id) {
-        return model.ownElements().stream().filter(element -> Specification.isRequirement(element) && id.equals(element.shortName())).findFirst().orElseThrow();
+        return model.ownElements(Specification.REQUIREMENTS).filter(element -> id.equals(element.shortName())).findFirst().orElseThrow();
     }
 
     private static Held member(Model model, Element holder, String name) {

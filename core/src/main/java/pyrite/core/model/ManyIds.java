@@ -3,7 +3,6 @@ package pyrite.core.model;
 import java.util.AbstractSet;
 import java.util.Collection;
 import java.util.Iterator;
-import java.util.Map;
 import java.util.Set;
 
 /** A large immutable set of ids of which an edit changes few: a {@link SnapshotMap} seen as a set. */

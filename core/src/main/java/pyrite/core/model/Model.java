@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ForkJoinTask;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -107,9 +108,19 @@ public final class Model implements Namespaces {
         return known;
     }
 
+    /** The own elements of some kinds, in no particular order; their number is what it costs, not that of all. */
+    public Stream<Element> ownElements(Set<ElementKind> wanted) {
+        KindIndex known = derived(KindIndex.class, KindIndex::of);
+        return wanted.stream().map(known::of).flatMap(List::stream);
+    }
+
+    public Stream<Element> ownElements(ElementKind wanted) {
+        return ownElements(Set.of(wanted));
+    }
+
     /**
-     * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the snapshot. Two
-     * who ask first at once may both make it.
+     * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the snapshot, or
+     * taken to the next one if it is {@link Following}. Two who ask first at once may both make it.
      *
      * @param type says what it is; for each there is one
      */
@@ -253,7 +264,20 @@ public final class Model implements Namespaces {
 
     /** This snapshot with a difference that was checked before: one read from a store, or one just checked. */
     public Model replay(Difference difference) {
-        return new Builder(this, difference.changes()).build();
+        Model next = new Builder(this, difference.changes()).build();
+        // The index by kind first, for the others look things up in it.
+        follow(KindIndex.class, next, difference);
+        derived.keySet().forEach(type -> follow(type, next, difference));
+        return next;
+    }
+
+    private void follow(Class<?> type, Model next, Difference difference) {
+        if (derived.get(type) instanceof Following known && !next.derived.containsKey(type)) {
+            Following after = known.after(next, difference);
+            if (after != null) {
+                next.derived.put(type, after);
+            }
+        }
     }
 
     /** This snapshot with elements added that are known to be right. */

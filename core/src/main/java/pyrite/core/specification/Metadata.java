@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.TextLiteral;
@@ -64,16 +65,17 @@ public final class Metadata {
 
     /** A metadata definition and all that specialise it, however far down, the definition first. */
     public static Collection<ElementId> withSpecialisations(Model model, ElementId definition) {
+        List<Element> definitions = Stream.concat(model.library().ownElements(ElementKind.METADATA_DEFINITION),
+                model.ownElements(ElementKind.METADATA_DEFINITION)).toList();
         Set<ElementId> all = new LinkedHashSet<>();
-        collect(model, definition, all);
+        collect(definition, definitions, all);
         return all;
     }
 
-    private static void collect(Model model, ElementId definition, Set<ElementId> all) {
+    private static void collect(ElementId definition, List<Element> among, Set<ElementId> all) {
         if (all.add(definition)) {
-            model.referrers(definition).stream().map(model::get).filter(each -> each.kind() == ElementKind.METADATA_DEFINITION
-                    && each.references(Property.SPECIALIZES).stream().anyMatch(general -> general.target().equals(definition)))
-                    .forEach(each -> collect(model, each.id(), all));
+            among.stream().filter(each -> each.references(Property.SPECIALIZES).stream().anyMatch(general -> general.target().equals(definition)))
+                    .forEach(each -> collect(each.id(), among, all));
         }
     }
 

@@ -4,12 +4,18 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.Following;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 
@@ -79,11 +85,25 @@ public record Specification(Element element, String prefix, String level) {
         return Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title());
     }
 
-    /** Its headings, requirements and notes, each before what stands below it. */
+    /** Its headings, requirements and notes, each before what stands below it. Found once for a snapshot, and for those after it that leave them as they are. */
     public List<Item> items(Model model) {
-        List<Item> items = new ArrayList<>();
-        collect(model, element, 0, "", items);
-        return items;
+        return model.derived(Listed.class, _ -> new Listed(new ConcurrentHashMap<>())).bySpecification().computeIfAbsent(element.id(), _ -> {
+            List<Item> items = new ArrayList<>();
+            collect(model, element, 0, "", items);
+            return List.copyOf(items);
+        });
+    }
+
+    /** The items of those specifications that were asked for. */
+    private record Listed(Map<ElementId, List<Item>> bySpecification) implements Following {
+        private static final Set<ElementKind> SHOWN = EnumSet.of(ElementKind.PACKAGE, ElementKind.LIBRARY_PACKAGE, ElementKind.COMMENT,
+                ElementKind.METADATA, ElementKind.METADATA_DEFINITION);
+
+        @Override
+        public @Nullable Listed after(Model next, Difference difference) {
+            return difference.changes().stream().flatMap(change -> Stream.of(Objects.requireNonNullElse(change.before(), change.after()),
+                    Objects.requireNonNullElse(change.after(), change.before()))).anyMatch(each -> isRequirement(each) || SHOWN.contains(each.kind())) ? null : this;
+        }
     }
 
     /** The requirements alone, in their order. */
@@ -109,7 +129,7 @@ public record Specification(Element element, String prefix, String level) {
 
     /** The largest number an id with this prefix has in the snapshot; 0 if there is none. */
     public static int highest(Model model, String prefix) {
-        return model.ownElements().stream().filter(Specification::isRequirement).map(Element::shortName).filter(Objects::nonNull)
+        return model.ownElements(REQUIREMENTS).map(Element::shortName).filter(Objects::nonNull)
                 .flatMap(id -> RequirementIds.parse(id).stream()).filter(id -> id.prefix().equals(prefix)).mapToInt(RequirementIds.Numbered::number).max().orElse(0);
     }
 }

@@ -163,7 +163,7 @@ public final class TableImport {
         Set<String> wanted = new HashSet<>();
         body(rows).forEach(row -> wanted.add(cell(row, ID)));
         Map<String, Element> found = new HashMap<>();
-        model.ownElements().stream().filter(Specification::isRequirement).filter(each -> wanted.contains(Objects.requireNonNullElse(each.shortName(), "")))
+        model.ownElements(Specification.REQUIREMENTS).filter(each -> wanted.contains(Objects.requireNonNullElse(each.shortName(), "")))
                 .filter(each -> each.shortName() != null).forEach(each -> found.put(each.shortName(), each));
         return found;
     }

@@ -58,7 +58,7 @@ public final class Agreements {
         Agreements agreements = new Agreements(model, number);
         Links links = Links.in(model);
         Ends ends = new Ends(model);
-        model.ownElements().stream().filter(element -> Links.isCarrier(element) && element.kind() != ElementKind.CONNECTOR_END)
+        model.ownElements(Links.CARRIERS)
                 .forEach(carrier -> links.carriedBy(carrier).forEach(link -> agreements.agree(link, null, ends)));
         return agreements;
     }

@@ -110,7 +110,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                 counts[1] += asked ? 1 : 0;
                 counts[2] += has(links, id, false, Builder::isDerivation) ? 1 : 0;
                 counts[3] += isCarried(id) ? 1 : 0;
-                counts[4] += has(links, id, false, link -> link.kind().equals(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
+                counts[4] += has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
                 counts[5] += standing.passes(id) ? 1 : 0;
                 for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
                     gap(requirement, links, each);
@@ -139,7 +139,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
         /** Derivations, refinements and answers lead from requirement to requirement. */
         private static boolean isDerivation(Link link) {
-            return link.kind().equals(LinkKind.FRAME) || link.kind().key().equals(LinkKind.DERIVE) || link.kind().key().equals("refinement");
+            return link.kind().is(LinkKind.FRAME) || link.kind().key().equals(LinkKind.DERIVE) || link.kind().key().equals("refinement");
         }
 
         /** Whether the design satisfies it, or all that is derived from it. */
@@ -150,11 +150,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
             }
             carried.put(id, false);
             List<Link> links = graph.of(id);
-            boolean satisfied = has(links, id, false, link -> link.kind().equals(LinkKind.SATISFY) || link.kind().equals(LinkKind.ALLOCATE));
-            if (!satisfied) {
-                List<ElementId> below = links.stream().filter(link -> link.above().equals(id) && isDerivation(link)).map(Link::below).toList();
-                satisfied = !below.isEmpty() && below.stream().allMatch(this::isCarried);
-            }
+            boolean satisfied = has(links, id, false, link -> link.kind().is(LinkKind.SATISFY) || link.kind().is(LinkKind.ALLOCATE))
+                    || has(links, id, false, Builder::isDerivation) && !has(links, id, false, link -> isDerivation(link) && !isCarried(link.below()));
             carried.put(id, satisfied);
             return satisfied;
         }
@@ -189,7 +186,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private void gap(Element requirement, List<Link> links, Expected expected) {
             int there = 0;
             for (Link link : links) {
-                there += link.kind().equals(expected.kind()) && (expected.outgoing() ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
+                there += link.kind().is(expected.kind()) && (expected.outgoing() ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
             }
             boolean judged = expected.kind().equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
             boolean carriedBelow = expected.kind().equals(LinkKind.SATISFY) && isCarried(requirement.id());

@@ -42,6 +42,11 @@ public record LinkKind(String key, ElementKind carrier, @Nullable ElementId mark
         return all;
     }
 
+    /** Whether it is the same kind as another of the same project; quicker than comparing all that is said of them. */
+    boolean is(LinkKind other) {
+        return this == other || carrier == other.carrier && key.equals(other.key);
+    }
+
     public static Optional<LinkKind> named(Model model, String key) {
         return all(model).stream().filter(kind -> kind.key().equals(key)).findFirst();
     }

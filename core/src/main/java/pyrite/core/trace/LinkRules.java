@@ -87,7 +87,11 @@ public final class LinkRules {
 
     /** The level of the specification an element stands in; empty if it stands in none that has one. */
     public String level(Element element) {
-        return element.owner() == null ? "" : levels.computeIfAbsent(element.owner(), owner -> Specification.of(model, model.get(owner), true)
+        if (element.owner() == null) {
+            return "";
+        }
+        String known = levels.get(element.owner());
+        return known != null ? known : levels.computeIfAbsent(element.owner(), owner -> Specification.of(model, model.get(owner), true)
                 .map(Specification::level).orElse(""));
     }
 

@@ -1,10 +1,12 @@
 package pyrite.core.trace;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -20,6 +22,10 @@ import pyrite.core.model.Reference;
  * the model. Links come in no particular order but always in the same.
  */
 public final class Links {
+    /** What carries links. */
+    static final Set<ElementKind> CARRIERS = EnumSet.of(ElementKind.DEPENDENCY, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT,
+            ElementKind.FRAMED_CONCERN, ElementKind.ALLOCATION);
+
     private final Model model;
     private final Map<ElementId, LinkKind> marks;
 
@@ -147,11 +153,8 @@ public final class Links {
         return pyrite.core.specification.Specification.isRequirement(element);
     }
 
-    /** Elements that carry links; everything else is cheap to pass over. */
+    /** Elements that carry links, or are the ends of one that does. */
     static boolean isCarrier(Element element) {
-        return switch (element.kind()) {
-            case DEPENDENCY, SATISFACTION, VERIFIED_REQUIREMENT, FRAMED_CONCERN, ALLOCATION, CONNECTOR_END -> true;
-            default -> false;
-        };
+        return CARRIERS.contains(element.kind()) || element.kind() == ElementKind.CONNECTOR_END;
     }
 }

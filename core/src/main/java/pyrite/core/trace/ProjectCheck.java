@@ -83,8 +83,8 @@ public final class ProjectCheck {
             return;
         }
         Set<String> wanted = named.stream().map(Element::shortName).collect(Collectors.toSet());
-        java.util.Map<String, List<Element>> holders = after.ownElements().stream()
-                .filter(each -> Specification.isRequirement(each) && each.shortName() != null && wanted.contains(each.shortName())).collect(Collectors.groupingBy(Element::shortName));
+        java.util.Map<String, List<Element>> holders = after.ownElements(Specification.REQUIREMENTS)
+                .filter(each -> each.shortName() != null && wanted.contains(each.shortName())).collect(Collectors.groupingBy(Element::shortName));
         for (Element each : named) {
             List<Element> all = holders.getOrDefault(each.shortName(), List.of());
             if (all.size() > 1) {

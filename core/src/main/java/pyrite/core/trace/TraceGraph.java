@@ -8,24 +8,36 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.Following;
 import pyrite.core.model.Model;
+import pyrite.core.model.SnapshotMap;
 
 /**
- * All links of a snapshot by their ends, for questions about many elements; made in one pass over the elements. For those
- * about one element ask {@link Links}.
+ * All links of a snapshot by their ends, for questions about many elements; made in one pass over what carries links, and
+ * taken from snapshot to snapshot where an edit leaves the rest of the links as they are. For those about one element ask
+ * {@link Links}.
  */
-public final class TraceGraph {
+public final class TraceGraph implements Following {
+    /** Of more changes than these the links are found anew. */
+    private static final int FEW = 500;
+
     private final Model model;
-    private final Map<ElementId, List<Link>> byEnd;
+    private final SnapshotMap<List<Link>> byEnd;
     private final int size;
 
-    private TraceGraph(Model model, Map<ElementId, List<Link>> byEnd, int size) {
+    private TraceGraph(Model model, SnapshotMap<List<Link>> byEnd, int size) {
         this.model = model;
         this.byEnd = byEnd;
         this.size = size;
@@ -39,20 +51,43 @@ public final class TraceGraph {
     private static TraceGraph find(Model model) {
         Links links = Links.in(model);
         Map<ElementId, List<Link>> byEnd = new HashMap<>();
-        int size = 0;
-        for (Element element : model.ownElements()) {
-            if (!Links.isCarrier(element) || element.kind() == ElementKind.CONNECTOR_END) {
-                continue;
-            }
-            for (Link link : links.carriedBy(element)) {
-                byEnd.computeIfAbsent(link.source(), _ -> new ArrayList<>(4)).add(link);
-                if (!link.source().equals(link.target())) {
-                    byEnd.computeIfAbsent(link.target(), _ -> new ArrayList<>(4)).add(link);
-                }
-                size++;
-            }
+        List<Link> all = model.ownElements(Links.CARRIERS).flatMap(carrier -> links.carriedBy(carrier).stream()).toList();
+        all.forEach(link -> ends(link).forEach(end -> byEnd.computeIfAbsent(end, _ -> new ArrayList<>(4)).add(link)));
+        return new TraceGraph(model, SnapshotMap.<List<Link>>empty().with(byEnd.size(), byEnd::forEach), all.size());
+    }
+
+    private static List<ElementId> ends(Link link) {
+        return link.source().equals(link.target()) ? List.of(link.source()) : List.of(link.source(), link.target());
+    }
+
+    @Override
+    public @Nullable TraceGraph after(Model next, Difference difference) {
+        if (mayChangeOtherLinks(next, difference)) {
+            return null;
         }
-        return new TraceGraph(model, byEnd, size);
+        Set<ElementId> carriers = new LinkedHashSet<>();
+        difference.changes().forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
+                .flatMap(Optional::stream).filter(Links::isCarrier)
+                .forEach(element -> carriers.add(element.kind() == ElementKind.CONNECTOR_END && element.owner() != null ? element.owner() : element.id())));
+        List<Link> gone = carried(model, carriers);
+        List<Link> come = carried(next, carriers);
+        Map<ElementId, List<Link>> changed = new HashMap<>();
+        Function<ElementId, List<Link>> at = end -> changed.computeIfAbsent(end, id -> new ArrayList<>(of(id)));
+        gone.forEach(link -> ends(link).forEach(end -> at.apply(end).remove(link)));
+        come.forEach(link -> ends(link).forEach(end -> at.apply(end).add(link)));
+        return new TraceGraph(next, byEnd.with(changed.size(), changed::forEach), size - gone.size() + come.size());
+    }
+
+    /** Whether links hang on what changed that it does not carry: the kinds there are, and what stands around a carrier. */
+    private boolean mayChangeOtherLinks(Model next, Difference difference) {
+        return difference.changes().size() > FEW || !LinkKind.all(model).equals(LinkKind.all(next)) || difference.changes().stream()
+                .anyMatch(change -> change.before() != null && change.after() != null && (change.before().kind() != change.after().kind()
+                        || !Objects.equals(change.before().owner(), change.after().owner())));
+    }
+
+    private static List<Link> carried(Model model, Set<ElementId> carriers) {
+        Links links = Links.in(model);
+        return carriers.stream().flatMap(id -> model.find(id).stream()).flatMap(carrier -> links.carriedBy(carrier).stream()).toList();
     }
 
     public Model model() {
@@ -70,7 +105,8 @@ public final class TraceGraph {
     }
 
     public List<Link> of(ElementId id) {
-        return byEnd.getOrDefault(id, List.of());
+        List<Link> known = byEnd.get(id);
+        return known == null ? List.of() : known;
     }
 
     public List<Link> up(ElementId id) {

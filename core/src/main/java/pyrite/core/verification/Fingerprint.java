@@ -71,7 +71,12 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
 
     /** Whether nothing that was read is among some elements. */
     public boolean isApartFrom(Set<ElementId> elements) {
-        return hashes.keySet().stream().noneMatch(elements::contains);
+        for (ElementId read : hashes.keySet()) {
+            if (elements.contains(read)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static String hash(Model model, ElementId id) {
