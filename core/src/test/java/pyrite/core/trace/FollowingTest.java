@@ -10,6 +10,7 @@ import java.util.function.UnaryOperator;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
 import pyrite.core.expression.Expression.TextLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Difference;
@@ -25,13 +26,24 @@ import pyrite.core.specification.Specification;
 
 /** What is taken from snapshot to snapshot is what would be found in the last one from nothing. */
 class FollowingTest {
-    private Model model = Harbour.model();
+    /** Links that hang on more than what carries them: on the words of their kind, and on the case around an objective. */
+    private static final String MORE = """
+            package More {
+                private import System::**;
+                private import Rules::*;
+                #conflicts dependency soft to panel;
+                verification one { objective goal { verify panel; } }
+                verification another;
+            }
+            """;
+
+    private Model model = Models.read(Harbour.TEXT + MORE);
     private final List<Difference> done = new ArrayList<>();
 
     @Property(tries = 60)
     void afterAnyEditsTheSameIsFoundAsFromNothing(@ForAll long seed) {
         Random random = new Random(seed);
-        model = Harbour.model();
+        model = Models.read(Harbour.TEXT + MORE);
         done.clear();
         for (int i = 0; i < 12; i++) {
             ask();
@@ -110,7 +122,16 @@ class FollowingTest {
         Element forward = model.ownElements().stream().filter(each -> "conflicts with".equals(words(each))).findFirst().orElseThrow();
         apply(Edit.put(forward.with(pyrite.core.model.Property.VALUE, new FeatureValue(FeatureValue.Kind.FIXED,
                 new TextLiteral("contradicts", Span.NONE)))));
-        assertThat(LinkKind.named(model, "conflicts").orElseThrow().forward() + LinkKind.named(model, "conflicts").orElseThrow().backward()).contains("contradicts");
+        assertThat(TraceGraph.of(model).of(Harbour.id(model, "S-3").id())).anySatisfy(link -> assertThat(link.kind().forward() + link.kind().backward()).contains("contradicts"));
+        assertFollowed();
+    }
+
+    @Test
+    void anObjectiveThatMovesTakesItsLinksToTheCaseItMovesTo() {
+        ask();
+        Element another = Harbour.named(model, "another");
+        apply(Edit.put(Harbour.named(model, "goal").withOwner(another.id(), model.rankAtEnd(another.id()))));
+        assertThat(TraceGraph.of(model).of(another.id())).hasSize(1);
         assertFollowed();
     }
 
