@@ -298,7 +298,7 @@ class Grid {
   }
 
   async replace() {
-    const answer = await ask(this.dialog, this.chosen.size ? `Replace in ${this.chosen.size} lines` : 'Replace in all lines shown', [
+    const answer = await ask(this.dialog, ['Replace in all lines shown', 'Replace in one line'][this.chosen.size] ?? `Replace in ${this.chosen.size} lines`, [
       { name: 'find', label: 'Find' }, { name: 'replace', label: 'Put in its place' }], 'Replace');
     if (answer?.find) {
       const ids = this.chosen.size ? this.about() : await this.everything();

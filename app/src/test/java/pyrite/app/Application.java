@@ -36,7 +36,7 @@ final class Application implements AutoCloseable {
     /** With the demo in a folder of its own, copied from one that was filled once: filling it takes as long as starting. */
     static Application inNewFolder() {
         try {
-            Path folder = Files.createTempDirectory("pyrite-test");
+            Path folder = Folders.make("pyrite-test");
             try (Stream<Path> files = Files.walk(Filled.FOLDER)) {
                 for (Path file : files.filter(Files::isRegularFile).toList()) {
                     Path copy = folder.resolve(Filled.FOLDER.relativize(file));
@@ -54,13 +54,9 @@ final class Application implements AutoCloseable {
         static final Path FOLDER = fill();
 
         private static Path fill() {
-            try {
-                Path folder = Files.createTempDirectory("pyrite-test");
-                new Application(folder, true).close();
-                return folder;
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
+            Path folder = Folders.make("pyrite-test");
+            new Application(folder, true).close();
+            return folder;
         }
     }
 

@@ -3,8 +3,6 @@ package pyrite.app;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import org.openqa.selenium.By;
@@ -23,10 +21,10 @@ final class Browser implements AutoCloseable {
     private final ChromeDriver driver;
     private final WebDriverWait wait;
 
-    Browser() throws IOException {
+    Browser() {
         ChromeOptions options = new ChromeOptions().setBinary("/usr/bin/chromium").addArguments("--headless=new", "--no-sandbox",
                 "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Files.createTempDirectory("pyrite-browser"));
+                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Folders.make("pyrite-browser"));
         driver = new ChromeDriver(new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build(), options);
         wait = new WebDriverWait(driver, Duration.ofSeconds(30));
         wait.ignoring(StaleElementReferenceException.class);
