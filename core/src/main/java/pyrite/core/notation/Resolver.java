@@ -313,12 +313,15 @@ final class Resolver implements Namespaces {
         if (draft.pending(Property.TARGET).isEmpty()) {
             return Optional.empty();
         }
+        Name name = (Name) draft.pending(Property.TARGET).getFirst().chain().getFirst();
+        ElementId owner = draft.element().owner();
+        if (draft.kind == ElementKind.ALIAS) {
+            return names.resolve(name, owner).or(() -> names.resolveFunction(name, owner));
+        }
         // Looked up from the top and from the packages around the import's own, not through the imports beside it:
         // an import never depends on another one, so there is no order to find.
-        Name name = (Name) draft.pending(Property.TARGET).getFirst().chain().getFirst();
-        ElementId around = draft.element().owner() == null ? null
-                : find(draft.element().owner()).map(Element::owner).orElse(null);
-        return names.resolve(name, around).or(() -> names.resolveFunction(name, around)).or(() -> ownMember(draft.element().owner(), name));
+        ElementId around = owner == null ? null : find(owner).map(Element::owner).orElse(null);
+        return names.resolve(name, around).or(() -> names.resolveFunction(name, around)).or(() -> ownMember(owner, name));
     }
 
     private Optional<ElementId> ownMember(@Nullable ElementId owner, Name name) {

@@ -5,6 +5,8 @@ import static pyrite.core.Models.element;
 import static pyrite.core.Models.id;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.expression.Name;
 
@@ -106,5 +108,50 @@ class NamesTest {
         Model renamed = ((Outcome.Applied) model.apply(Edit.put(element(model, "Store::A::B::Deeper").withName("Lower")))).model();
         assertThat(renamed.names().resolve(Name.of("Deeper"), id(renamed, "Shop"))).isEmpty();
         assertThat(renamed.names().resolve(Name.of("Lower"), id(renamed, "Shop"))).contains(id(model, "Store::A::B::Deeper"));
+    }
+
+    /** In each row: what a usage in package Q is typed by, and what that means; packages stand in the text above it. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "private import P::*; | A | P::A",
+        "private import P::A; | A | P::A",
+        "private import P::Inner::*; private import P::*; | Both | P::Inner::Both",
+        "private import P::*; private import P::Inner::*; | Both | P::Both",
+        "private import P::*; part def A; | A | Q::A",
+        "private import P::*; alias B for A; | B | P::A",
+        "alias C for P::Inner; | C::Both | P::Inner::Both",
+        "private import P::*; | Inner::Both | P::Inner::Both",
+        "private import P::*; | R::C | R::C",
+        "private import Through::*; | C | R::C",
+        "private import P::Inner; | Inner::Both | P::Inner::Both",
+        "private import P::*::**; | Both | P::Both"})
+    void whatANameMeansHangsOnTheImportsAndTheirOrder(String imports, String name, String meant) {
+        Model model = Models.read("package P { part def A; part def Both; package Inner { part def Both; } } package R { part def C; }"
+                + " package Through { public import R::*; } package Q { " + imports + " part one : " + name + "; part two : " + name + "; }");
+        assertThat(element(model, "Q::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, meant)));
+        assertThat(element(model, "Q::two").references(Property.TYPES)).isEqualTo(element(model, "Q::one").references(Property.TYPES));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "package P { private part def A; } package Q { private import P::*; part a : A; } | there is no 'A' here",
+        "package P { private part def A; } package Q { part a : P::A; } | 'A' is private in 'P'",
+        "package R { part def C; } package P { private import R::*; } package Q { private import P::*; part c : C; } | there is no 'C' here",
+        "package P { part def A; } package Q { part a : A; } | there is no 'A' here",
+        "package P { public import Q::*; } package Q { public import P::*; part a : A; } | there is no 'A' here"})
+    void whatIsNotSeenFromSomewhereIsNotFoundThere(String text, String message) {
+        assertThat(Models.tryRead(text).problems()).singleElement().asString().contains(message);
+    }
+
+    /** An import may stand behind what needs it, and lead through what a definition inherits. */
+    @Test
+    void theOrderOfTheTextDoesNotMatter() {
+        Model model = Models.read("""
+                package Use { part one : Late; attribute two = deep; private import Kept::*; private import Defs::Special::*; }
+                package Kept { part def Late; }
+                package Defs { part def Special :> General; part def General { attribute deep = 3; } }
+                """);
+        assertThat(element(model, "Use::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "Kept::Late")));
+        assertThat(element(model, "Use::two").outgoing()).containsExactly(id(model, "Defs::General::deep"));
     }
 }
