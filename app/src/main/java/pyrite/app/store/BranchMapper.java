@@ -100,10 +100,10 @@ public interface BranchMapper {
     @Select("select branch_id as branch, number from revision where uuid = #{uuid}")
     Optional<BranchStore.Place> placeOf(UUID uuid);
 
+    /** Joined and not asked for with {@code in}: the database would look for each revision among all changes anew. */
     @Select(REVISION + """
-            where r.branch_id = #{branch} and r.number in (
-                select from_number from element_version where branch_id = #{branch} and element_id = #{element}
-                union select to_number from element_version where branch_id = #{branch} and element_id = #{element})
-            order by r.number desc""")
+            join (select from_number as changed from element_version where branch_id = #{branch} and element_id = #{element}
+                union select to_number from element_version where branch_id = #{branch} and element_id = #{element}) on r.number = changed
+            where r.branch_id = #{branch} order by r.number desc""")
     List<Row> revisionsOf(@Param("branch") long branch, @Param("element") UUID element);
 }
