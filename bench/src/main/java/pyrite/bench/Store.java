@@ -53,7 +53,7 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
 
 /**
- * A branch of about 100,000 elements: loading it against reading the same rows by plain JDBC (goal 2), and one durable edit
+ * A branch of about 100,000 elements: loading it against reading the same rows by plain JDBC, and one durable edit
  * with its rules checked against a bare insert and commit of as many rows (goal 3).
  */
 @State(Scope.Benchmark)
