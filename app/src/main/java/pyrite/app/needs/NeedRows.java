@@ -1,7 +1,6 @@
 package pyrite.app.needs;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,8 +23,8 @@ public final class NeedRows {
     public static List<Row> of(Model model, List<RequirementRows.Row> requirements) {
         Map<Element, List<RequirementRows.Row>> answers = new HashMap<>();
         requirements.forEach(row -> row.needs().forEach(need -> answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
-        return model.ownElements(ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
-                model.inheritance().documentation(need), TraceThread.wantedBy(model, need), answers.getOrDefault(need, List.of())))
-                .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
+        return RequirementIds.sorted(model.ownElements(ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
+                model.inheritance().documentation(need), TraceThread.wantedBy(model, need), answers.getOrDefault(need, List.of()))),
+                Row::id);
     }
 }

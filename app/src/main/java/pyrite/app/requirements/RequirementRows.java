@@ -1,6 +1,5 @@
 package pyrite.app.requirements;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
@@ -83,9 +82,8 @@ public class RequirementRows {
     private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {
         boolean needsAreKept = model.ownElements(ElementKind.CONCERN).findAny().isPresent();
         TraceGraph links = TraceGraph.of(model);
-        return model.ownElements(ElementKind.REQUIREMENT)
-                .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of())))
-                .sorted(Comparator.comparing(Row::id, RequirementIds.ORDER)).toList();
+        return RequirementIds.sorted(model.ownElements(ElementKind.REQUIREMENT)
+                .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of()))), Row::id);
     }
 
     private static Row row(Model model, TraceGraph links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {

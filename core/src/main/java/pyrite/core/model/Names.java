@@ -146,20 +146,8 @@ public final class Names {
                 return inherited;
             }
         }
-        return inside && wanted == VALUES ? importedBefore(namespace, name, seen) : imported(namespace, name, inside, wanted, seen);
-    }
-
-    /** What the imports bring in, remembered because few names make up most of what a model uses. */
-    private Optional<ElementId> importedBefore(Namespace namespace, String name, Set<ElementId> visited) {
-        if (namespace.imports.isEmpty()) {
-            return Optional.empty();
-        }
-        Optional<ElementId> found = namespace.foundBefore(name);
-        if (found == null) {
-            found = imported(namespace, name, true, VALUES, visited);
-            namespace.remember(name, found);
-        }
-        return found;
+        return inside && wanted == VALUES ? namespace.imported(name, () -> imported(namespace, name, true, VALUES, seen))
+                : imported(namespace, name, inside, wanted, seen);
     }
 
     /** The member of {@code owner} by a name that only {@code owner} itself may use. */

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** An element as a place where names are looked up: what it holds by name, what it imports, and what was found that way. */
@@ -25,22 +26,17 @@ final class Namespace {
         this.found = imports.isEmpty() ? NONE : new ConcurrentHashMap<>();
     }
 
-    /** What its imports bring in by a name, or that they do not, if it was asked before and is the same whenever it is asked. */
-    @Nullable Optional<ElementId> foundBefore(String name) {
-        return found.get(name);
-    }
-
-    /**
-     * Remembered where the imports bring in packages alone: what is in these does not hang on what others inherit, which may
-     * still be in the course of being found.
-     */
-    void remember(String name, Optional<ElementId> result) {
-        for (Import each : imports) {
-            if (each.target == null || !each.reach.equals("members") || !each.target.element.kind().isPackage()) {
-                return;
-            }
+    /** What its imports bring in by a name: searched for once, because few names make up most of what a model uses. */
+    Optional<ElementId> imported(String name, Supplier<Optional<ElementId>> search) {
+        Optional<ElementId> before = found.get(name);
+        if (before != null) {
+            return before;
         }
-        found.put(name, result);
+        Optional<ElementId> result = search.get();
+        if (!imports.isEmpty() && imports.stream().allMatch(Import::isSettled)) {
+            found.put(name, result);
+        }
+        return result;
     }
 
     /** An import with what it names as soon as that is known. */
@@ -55,6 +51,11 @@ final class Namespace {
             this.element = element;
             this.isPublic = isPublic(element);
             this.reach = element.get(Property.REACH).orElse("one");
+        }
+
+        /** Whether it brings in a package: what is in one does not hang on what others inherit, which may still be in the course of being found. */
+        private boolean isSettled() {
+            return target != null && reach.equals("members") && target.element.kind().isPackage();
         }
 
         /** Imports are private unless they say otherwise (SysML 2.0, 8.2.2.5.1). */

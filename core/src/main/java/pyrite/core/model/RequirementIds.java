@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /** The id people call a requirement by: as a rule a prefix, a hyphen and a number. */
@@ -57,12 +58,17 @@ public final class RequirementIds {
         return Optional.of(new Numbered(id.substring(0, hyphen), number));
     }
 
-    /** Elements in the order of their ids, each of which is looked up once. */
+    /** Elements in the order of their ids. */
     public static List<Element> sorted(Model model, Stream<Element> elements) {
-        record Keyed(Key key, Element element) {
+        return sorted(elements, element -> of(model, element));
+    }
+
+    /** Anything in the order of the ids it goes by, each of which is looked up and read once. */
+    public static <T> List<T> sorted(Stream<T> all, Function<T, String> id) {
+        record Keyed<T>(Key key, T one) {
         }
 
-        return elements.map(element -> new Keyed(Key.of(of(model, element)), element)).sorted(Comparator.comparing(Keyed::key)).map(Keyed::element).toList();
+        return all.map(one -> new Keyed<>(Key.of(id.apply(one)), one)).sorted(Comparator.comparing(Keyed::key)).map(Keyed::one).toList();
     }
 
     /** The short name of a requirement, else that of the nearest definition it has one from, else its name. */

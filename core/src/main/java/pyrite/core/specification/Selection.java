@@ -84,9 +84,12 @@ public record Selection(String text, List<AttributeCondition> where, String sort
         if (attributes.all().stream().anyMatch(each -> each.name().equals(sort) && each.type() == Attribute.Type.NUMBER)) {
             return sortedByNumber(attributes, items);
         }
-        boolean byId = sort.equals("id");
-        Comparator<Keyed> order = Comparator.comparing(Keyed::value, byId ? RequirementIds.ORDER : order(attributes));
-        return items.stream().map(item -> new Keyed(item, byId ? RequirementIds.of(model, item.element()) : attributes.value(item.element(), sort)))
+        if (sort.equals("id")) {
+            List<Item> byId = RequirementIds.sorted(items.stream(), item -> RequirementIds.of(model, item.element()));
+            return descending ? byId.reversed() : byId;
+        }
+        Comparator<Keyed> order = Comparator.comparing(Keyed::value, order(attributes));
+        return items.stream().map(item -> new Keyed(item, attributes.value(item.element(), sort)))
                 .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
     }
 
