@@ -26,7 +26,12 @@ import pyrite.core.expression.Referent;
  * Reads expressions (KerML 8.2.5.8) by precedence climbing. Referents are names still, and units plain references.
  */
 final class ExpressionParser {
+    /** More than people write; whatever walks an expression later goes as deep as it has operations. */
+    private static final int MOST_OPERATIONS = 1000;
+
     private final Cursor cursor;
+    private int open;
+    private int operations;
 
     ExpressionParser(Cursor cursor) {
         this.cursor = cursor;
@@ -47,6 +52,23 @@ final class ExpressionParser {
     }
 
     private Expression expression(int strength) {
+        operations = open == 0 ? 0 : operations;
+        open++;
+        try {
+            return operated(strength);
+        } finally {
+            open--;
+        }
+    }
+
+    private void count() {
+        if (++operations > MOST_OPERATIONS) {
+            throw new Cursor.SyntaxFault(cursor.tokens().span(cursor.at()), "more than " + MOST_OPERATIONS
+                    + " operations in one expression; give parts of it names of their own");
+        }
+    }
+
+    private Expression operated(int strength) {
         cursor.enter();
         int first = cursor.at();
         Expression left = prefixed();
@@ -59,6 +81,7 @@ final class ExpressionParser {
                 return left;
             }
             cursor.take();
+            count();
             if (operator != null) {
                 Expression right = expression(operator == Operator.POWER ? binds : binds + 1);
                 left = new Binary(operator, left, right, cursor.spanFrom(first));
@@ -152,6 +175,7 @@ final class ExpressionParser {
             } else {
                 return source;
             }
+            count();
         }
     }
 

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -31,9 +30,9 @@ final class ExpressionResolver implements Expression.Rewriter {
     private final Names names;
     private final @Nullable ElementId scope;
     private final Map<String, Expression.Parameter> locals;
-    private final BiConsumer<Span, String> report;
+    private final Faults.Report report;
 
-    ExpressionResolver(Resolver resolver, @Nullable ElementId scope, Map<String, Expression.Parameter> locals, BiConsumer<Span, String> report) {
+    ExpressionResolver(Resolver resolver, @Nullable ElementId scope, Map<String, Expression.Parameter> locals, Faults.Report report) {
         this.resolver = resolver;
         this.names = resolver.names();
         this.scope = scope;
@@ -68,7 +67,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         Name name = (Name) function;
         Optional<ElementId> found = names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
         if (found.isEmpty()) {
-            report.accept(span, "there is no function '" + name + "'" + Nearest.to(name.last(), names.inScope(scope)));
+            report.fault(span, () -> "there is no function '" + name + "'" + Nearest.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -84,7 +83,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         Name name = (Name) type;
         Optional<ElementId> found = names.resolve(name, scope);
         if (found.isEmpty()) {
-            report.accept(span, "there is no '" + name + "' here" + Nearest.to(name.last(), names.inScope(scope)));
+            report.fault(span, () -> "there is no '" + name + "' here" + Nearest.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -97,14 +96,19 @@ final class ExpressionResolver implements Expression.Rewriter {
             String name = ((Name) step).last();
             Optional<ElementId> next = at == null ? Optional.empty() : names.member(at, name);
             if (next.isEmpty()) {
-                report.accept(span, at == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
-                        : "'" + resolver.find(at).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(at)));
+                ElementId from = at;
+                report.fault(span, () -> noStep(from, name));
                 return steps;
             }
             found.add(next.get());
             at = next.get();
         }
         return found;
+    }
+
+    private String noStep(@Nullable ElementId from, String name) {
+        return from == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
+                : "'" + resolver.find(from).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from));
     }
 
     /** The element whose features an expression's values have; null where that cannot be told. */
@@ -154,11 +158,11 @@ final class ExpressionResolver implements Expression.Rewriter {
             }
         }
         if (LOGARITHMIC.contains(name.last())) {
-            report.accept(reference.span(), "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
+            report.fault(reference.span(), () -> "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
                     + "itself, for instance 10^(3 / 10) for 3 dB of power");
             return reference;
         }
-        report.accept(reference.span(), "there is no unit '" + name + "'"
+        report.fault(reference.span(), () -> "there is no unit '" + name + "'"
                 + Nearest.to(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
                 + "; units come with 'private import SI::*;'");
         return reference;

@@ -1,12 +1,11 @@
 package pyrite.core.notation;
 
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Span;
@@ -26,7 +25,6 @@ import pyrite.core.model.Rank;
  */
 public final class NotationReader {
     static final int DEEPEST = 200;
-    private static final int MOST_PROBLEMS = 500;
 
     private NotationReader() {
     }
@@ -47,12 +45,12 @@ public final class NotationReader {
     /** Reads an expression as if it stood in {@code scope}. The spans count in the given text. */
     public static ExpressionReading readExpression(Model model, @Nullable ElementId scope, String text) {
         Source source = new Source("", text);
-        List<TextProblem> problems = new ArrayList<>();
+        Faults faults = new Faults();
         try {
             Expression parsed = ExpressionParser.whole(Tokens.of(text));
             Expression resolved = new Resolver(model, Map.of(), Set.of()).resolve(parsed, scope,
-                    (span, message) -> problems.add(source.problem(span, message)));
-            return new ExpressionReading(problems.isEmpty() ? resolved : null, problems);
+                    (span, message) -> faults.add(source, span, message));
+            return new ExpressionReading(faults.isEmpty() ? resolved : null, faults.told());
         } catch (Cursor.SyntaxFault fault) {
             return new ExpressionReading(null, List.of(source.problem(fault.span(), fault.getMessage())));
         }
@@ -82,25 +80,25 @@ public final class NotationReader {
      * @param written what stood at the top of the text, all with the same owner
      */
     public static Reading readBack(Model base, List<Element> written, Source source) {
-        List<TextProblem> problems = new ArrayList<>();
-        Identified identified = identified(base, written, source, problems);
+        Faults faults = new Faults();
+        Identified identified = identified(base, written, source, faults);
         Set<ElementId> replaced = new HashSet<>();
         written.forEach(root -> base.subtree(root.id()).forEach(element -> replaced.add(element.id())));
-        return finish(base, identified.completion(), replaced, identified.identity().gone(), problems);
+        return finish(base, identified.completion(), replaced, identified.identity().gone(), faults);
     }
 
     /** Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole. */
     public static Map<ElementId, ? extends Reading.Place> placesIn(Model base, List<Element> written, Source source) {
-        return identified(base, written, source, new ArrayList<>()).completion().drafts();
+        return identified(base, written, source, new Faults()).completion().drafts();
     }
 
     /** A text whose elements are matched with those it was written from. */
     private record Identified(Completion completion, Identity identity) {
     }
 
-    private static Identified identified(Model base, List<Element> written, Source source, List<TextProblem> problems) {
+    private static Identified identified(Model base, List<Element> written, Source source, Faults faults) {
         ElementId owner = written.isEmpty() ? null : written.getFirst().owner();
-        Draft top = parse(base, owner, source, problems);
+        Draft top = parse(base, owner, source, faults);
         Identity identity = Identity.of(base, written, top.children);
         Completion completion = new Completion(new Completion.Ids() {
             @Override
@@ -124,20 +122,20 @@ public final class NotationReader {
     }
 
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
-        List<TextProblem> problems = new ArrayList<>();
+        Faults faults = new Faults();
         Completion completion = new Completion(ids);
         Rank last = base.rankAtEnd(owner);
         for (Source source : sources) {
-            Draft top = parse(base, owner, source, problems);
+            Draft top = parse(base, owner, source, faults);
             completion.top(source, top.children, owner, last, null);
             last = top.children.isEmpty() ? last : top.children.getLast().element().rank();
         }
-        return finish(base, completion, Set.of(), Set.of(), problems);
+        return finish(base, completion, Set.of(), Set.of(), faults);
     }
 
-    private static Draft parse(Model base, @Nullable ElementId owner, Source source, List<TextProblem> problems) {
+    private static Draft parse(Model base, @Nullable ElementId owner, Source source, Faults faults) {
         Draft top = new Draft(topKind(base, owner), null);
-        new MemberParser(Tokens.of(source.text()), (span, message) -> problems.add(source.problem(span, message))).file(top);
+        new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message)).file(top);
         return top;
     }
 
@@ -145,19 +143,17 @@ public final class NotationReader {
         return owner == null ? ElementKind.PACKAGE : base.get(owner).kind();
     }
 
-    private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, List<TextProblem> problems) {
-        boolean syntaxHolds = problems.isEmpty();
-        Set<ElementId> faulty = new HashSet<>();
+    private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, Faults faults) {
+        boolean syntaxHolds = faults.isEmpty();
+        Set<ElementId> faulty = ConcurrentHashMap.newKeySet();
         List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) -> {
-            synchronized (problems) {
-                faulty.add(draft);
-                problems.add(completion.drafts().get(draft).source().problem(span, message));
-            }
+            faulty.add(draft);
+            faults.add(completion.drafts().get(draft).source(), span, message);
         });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;
         List<Problem> wrong = List.of();
-        if (!problems.isEmpty()) {
+        if (!faults.isEmpty()) {
             wrong = Model.faultsAmong(base, elements, faulty);
         } else {
             switch (base.apply(edit)) {
@@ -166,12 +162,11 @@ public final class NotationReader {
             }
         }
         wrong.forEach(problem -> {
-            TextProblem located = Reading.locate(problem, completion.drafts());
-            problems.add(located != null ? located : new TextProblem("model", 1, 1, Span.NONE, problem.message()));
+            Draft place = completion.drafts().get(problem.element());
+            faults.add(place == null ? null : place.source(), place == null ? Span.NONE : Reading.span(problem, place), problem::message);
         });
-        problems.sort(Comparator.comparing(TextProblem::source).thenComparing(TextProblem::line).thenComparing(TextProblem::column));
-        return new Reading(model, problems.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
-                completion.drafts(), problems.stream().distinct().limit(MOST_PROBLEMS).toList());
+        return new Reading(model, faults.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
+                completion.drafts(), faults.told());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */

@@ -43,7 +43,10 @@ public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId,
         if (place == null) {
             return null;
         }
-        Span span = problem.span().end() > 0 ? problem.span() : place.span();
-        return place.source().problem(span, problem.message());
+        return place.source().problem(span(problem, place), problem.message());
+    }
+
+    static Span span(Problem problem, Place place) {
+        return problem.span().end() > 0 ? problem.span() : place.span();
     }
 }

@@ -1,6 +1,7 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -9,7 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.BiConsumer;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Name;
@@ -43,13 +44,14 @@ final class Resolver implements Namespaces {
     private final Map<ElementId, List<Element>> addedTo = new HashMap<>();
     private final List<Element> addedRoots = new ArrayList<>();
     private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
+    private final Map<Optional<ElementId>, Collection<String>> inScope = new HashMap<>();
     private final Names names = new Names(this);
-    private Faults faults = (_, _, _) -> {
+    private Report faults = (_, _, _) -> {
     };
 
-    /** Takes a fault: in which draft, where, what. */
-    interface Faults {
-        void accept(ElementId draft, Span span, String message);
+    /** Takes a fault: in which draft, where, what to say about it. */
+    interface Report {
+        void accept(ElementId draft, Span span, Supplier<String> message);
     }
 
     /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
@@ -81,7 +83,7 @@ final class Resolver implements Namespaces {
      *
      * @param report is called from several threads
      */
-    List<Element> resolveAll(Faults report) {
+    List<Element> resolveAll(Report report) {
         faults = report;
         drafts.values().stream().filter(draft -> isImport(draft.kind) || draft.kind == ElementKind.ALIAS).forEach(draft -> imported(draft.element()));
         drafts.values().forEach(this::generalsOf);
@@ -104,7 +106,7 @@ final class Resolver implements Namespaces {
             }
         }
         properties.putAll(lists);
-        BiConsumer<Span, String> report = (span, message) -> faults.accept(element.id(), span, message);
+        Faults.Report report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
             Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
             properties.put(formula.property(), formula.property() == Property.VALUE
@@ -128,11 +130,22 @@ final class Resolver implements Namespaces {
         if (isImport(draft.kind)) {
             return importedBy(draft, pending);
         }
+        if (draft.kind == ElementKind.ALIAS) {
+            Optional<ElementId> meant = imported(draft.element());
+            if (meant.isPresent()) {
+                return meant.map(Reference::to);
+            }
+        }
         // The names of a connector's ends are those around the connector, not those of its other ends.
         ElementId owner = draft.element().owner();
         ElementId scope = draft.kind == ElementKind.CONNECTOR_END && owner != null ? find(owner).orElseThrow().owner() : owner;
         return chain(pending.chain(), scope, pending.span(),
                 (span, message) -> faults.accept(draft.element().id(), span, message)).map(Reference::new);
+    }
+
+    /** All names that could be written in a scope, found once for each: a text may have very many faults in one place. */
+    Collection<String> inScope(@Nullable ElementId scope) {
+        return inScope.computeIfAbsent(Optional.ofNullable(scope), _ -> names.inScope(scope));
     }
 
     private static boolean isImport(ElementKind kind) {
@@ -143,8 +156,8 @@ final class Resolver implements Namespaces {
         Optional<ElementId> found = imported(draft.element());
         Name name = (Name) pending.chain().getFirst();
         if (found.isEmpty()) {
-            faults.accept(draft.element().id(), pending.span(), "there is no '" + name + "' to import"
-                    + Nearest.to(name.last(), names.inScope(null)));
+            faults.accept(draft.element().id(), pending.span(), () -> "there is no '" + name + "' to import"
+                    + Nearest.to(name.last(), inScope(null)));
         }
         return found.map(Reference::to);
     }
@@ -173,7 +186,7 @@ final class Resolver implements Namespaces {
                 && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
             Optional<ElementId> inherited = names.resolveInherited(name, owner);
             if (inherited.isEmpty()) {
-                faults.accept(draft.element().id(), pending.span(), "there is no inherited '" + name.last()
+                faults.accept(draft.element().id(), pending.span(), () -> "there is no inherited '" + name.last()
                         + "' to redefine" + Nearest.to(name.last(), inheritedNames(owner)));
             }
             return inherited.map(Reference::to);
@@ -186,18 +199,18 @@ final class Resolver implements Namespaces {
     }
 
     /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
-    Expression resolve(Expression expression, @Nullable ElementId scope, BiConsumer<Span, String> report) {
+    Expression resolve(Expression expression, @Nullable ElementId scope, Faults.Report report) {
         return expression.rewrite(new ExpressionResolver(this, scope, Map.of(), report));
     }
 
     Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
-            BiConsumer<Span, String> report) {
+            Faults.Report report) {
         List<ElementId> ids = new ArrayList<>();
         Name first = (Name) chain.getFirst();
         Optional<ElementId> at = names.resolve(first, scope).or(() -> renamed(first, scope));
         if (at.isEmpty()) {
-            report.accept(span, hidden(first, scope).orElseGet(() ->
-                    "there is no '" + first + "' here" + Nearest.to(first.last(), names.inScope(scope))));
+            report.fault(span, () -> hidden(first, scope).orElseGet(() ->
+                    "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
             return Optional.empty();
         }
         ids.add(at.get());
@@ -207,7 +220,7 @@ final class Resolver implements Namespaces {
             Optional<ElementId> next = names.member(from, name).or(() -> renamed(from, name));
             if (next.isEmpty()) {
                 String owner = find(from).map(names::effectiveName).orElse("it");
-                report.accept(span, names.hidden(from, name).isPresent() ? "'" + name + "' is private in '" + owner + "'; make it public there"
+                report.fault(span, () -> names.hidden(from, name).isPresent() ? "'" + name + "' is private in '" + owner + "'; make it public there"
                         : "'" + owner + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from)));
                 return Optional.empty();
             }

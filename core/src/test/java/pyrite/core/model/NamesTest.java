@@ -120,6 +120,7 @@ class NamesTest {
         "private import P::*; part def A; | A | Q::A",
         "private import P::*; alias B for A; | B | P::A",
         "alias C for P::Inner; | C::Both | P::Inner::Both",
+        "private import P::*; alias B for A; alias C for B; | C | P::A",
         "private import P::*; | Inner::Both | P::Inner::Both",
         "private import P::*; | R::C | R::C",
         "private import Through::*; | C | R::C",
@@ -153,5 +154,16 @@ class NamesTest {
                 """);
         assertThat(element(model, "Use::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "Kept::Late")));
         assertThat(element(model, "Use::two").outgoing()).containsExactly(id(model, "Defs::General::deep"));
+    }
+
+    @Test
+    void anAliasStandsForACalculationToo() {
+        Model model = Models.of("calc def twice { in x : Real; return : Real = x * 2; } alias again for twice; attribute a : Real = again(3);");
+        assertThat(element(model, "Test::a").outgoing()).contains(id(model, "Test::twice"));
+    }
+
+    @Test
+    void aliasesThatStandForEachOtherStandForNothing() {
+        assertThat(Models.problemsOf("alias A for B; alias B for A; part a : A;")).hasSize(3).allSatisfy(problem -> assertThat(problem).contains("there is no '"));
     }
 }

@@ -8,7 +8,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -362,5 +364,28 @@ class NotationTest {
         Element bound = Models.element(model, "Test::p::c::a");
         assertThat(bound.outgoing()).containsExactly(Models.id(model, "Test::p::a"));
         assertThat(written(model)).contains("in a = a;");
+    }
+
+    /** Texts that somebody could send to keep a server busy; in each row what is repeated how often, and what is said of it. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "package P { attribute x = |1 + |100000|1; }|more than 1000 operations in one expression",
+        "package P { attribute x = 1|->sum() |5000|; }|more than 1000 operations in one expression",
+        "package P { attribute x = 1|#(1)|5000|; }|more than 1000 operations in one expression",
+        "package P { attribute x = |- |5000|1; }|nested more than 200 levels deep",
+        "package P { attribute x = |(|100000|1; }|nested more than 200 levels deep",
+        "package P { |part a { |5000|}|nested more than 200 levels deep",
+        "package P { |part a : Nope; |20000|}|there is no 'Nope' here",
+        "|} |20000||expected a declaration such as 'package' or 'part'"})
+    void aTextThatIsTooMuchIsRefusedWithAWord(String before, String repeated, int times, @Nullable String after, String message) {
+        Reading reading = Models.tryRead(Objects.requireNonNullElse(before, "") + repeated.repeat(times) + Objects.requireNonNullElse(after, ""));
+        assertThat(reading.problems()).hasSizeBetween(1, 500).first().satisfies(problem -> assertThat(problem.message()).contains(message));
+        assertThat(reading.model().ownElements()).isEmpty();
+    }
+
+    @Test
+    void aThousandOperationsAreRead() {
+        assertThat(Models.of("attribute x = " + "1 + ".repeat(1000) + "1;").ownElements()).isNotEmpty();
+        assertThat(Models.of("attribute x = " + "(1 + 1) * 2 + ".repeat(330) + "1;").ownElements()).isNotEmpty();
     }
 }
