@@ -2,7 +2,8 @@
 lexer grammar NotationLexer;
 
 NUMBER : DIGIT+ ('.' DIGIT+)? ([eE] [+-]? DIGIT+)? | '.' DIGIT+ ([eE] [+-]? DIGIT+)? ;
-WORD : LETTER (LETTER | DIGIT)* ;
+/* The dollar sign alone begins a name that is looked up from the top (KerML 8.2.2.3). */
+WORD : LETTER (LETTER | DIGIT)* | '$' ;
 QUOTED : '\'' (~['\\\r\n] | '\\' ~[\r\n])* '\'' ;
 STRING : '"' (~["\\] | '\\' .)* '"' ;
 NOTE : '//*' .*? '*/' | '//' (~[*\r\n] ~[\r\n]*)? ;

@@ -122,21 +122,21 @@ final class Collections {
 
     private List<Object> values(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
         return switch (function) {
-            case COLLECT -> collected(arguments.getFirst(), body(arguments), scope);
-            case SELECT -> selected(arguments.getFirst(), body(arguments), true, scope);
-            case REJECT -> selected(arguments.getFirst(), body(arguments), false, scope);
+            case COLLECT -> collected(arguments.getFirst(), body(function, arguments), scope);
+            case SELECT -> selected(arguments.getFirst(), body(function, arguments), true, scope);
+            case REJECT -> selected(arguments.getFirst(), body(function, arguments), false, scope);
             case HEAD -> values(arguments.getFirst(), scope).stream().limit(1).toList();
             case LAST -> {
                 List<Object> values = values(arguments.getFirst(), scope);
                 yield values.isEmpty() ? List.of() : List.of(values.getLast());
             }
-            case FOR_ALL, EXISTS, ALL_TRUE, ANY_TRUE, IS_EMPTY, NOT_EMPTY -> List.of(condition(function, arguments, scope, at));
+            case FOR_ALL, EXISTS, ALL_TRUE, ANY_TRUE, IS_EMPTY, NOT_EMPTY, INCLUDES, EXCLUDES -> List.of(condition(function, arguments, scope, at));
             case REDUCE, SUM, PRODUCT, SMALLEST, LARGEST, SIZE -> List.of(term(function, arguments, scope, at));
         };
     }
 
-    private static Body body(List<Expression> arguments) {
-        return (Body) arguments.get(1);
+    private static Body body(CollectionFunction function, List<Expression> arguments) {
+        return function.body(arguments.get(1)).orElseThrow();
     }
 
     private List<Object> collected(Expression receiver, Body body, Instance scope) {
@@ -168,7 +168,7 @@ final class Collections {
             case SMALLEST -> lowering.extreme(MathFunction.MIN, values, at);
             case LARGEST -> lowering.extreme(MathFunction.MAX, values, at);
             case SIZE -> Terms.constant(values.size());
-            case REDUCE -> reduced(values, body(arguments), scope, at);
+            case REDUCE -> reduced(values, body(function, arguments), scope, at);
             default -> lowering.termOf(lowering.targets().single(values(function, arguments, scope, at), at), at);
         };
     }
@@ -182,15 +182,33 @@ final class Collections {
     Condition condition(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
         List<Object> values = values(arguments.getFirst(), scope);
         return switch (function) {
-            case FOR_ALL -> values.stream().map(value -> lowering.condition(body(arguments).result(), inside(body(arguments), scope, value)))
+            case FOR_ALL -> values.stream().map(value -> lowering.condition(body(function, arguments).result(), inside(body(function, arguments), scope, value)))
                     .reduce(Terms.TRUE, Terms::both);
-            case EXISTS -> values.stream().map(value -> lowering.condition(body(arguments).result(), inside(body(arguments), scope, value)))
+            case EXISTS -> values.stream().map(value -> lowering.condition(body(function, arguments).result(), inside(body(function, arguments), scope, value)))
                     .reduce(Terms.FALSE, Terms::either);
             case ALL_TRUE -> values.stream().map(value -> lowering.conditionOf(value, at)).reduce(Terms.TRUE, Terms::both);
             case ANY_TRUE -> values.stream().map(value -> lowering.conditionOf(value, at)).reduce(Terms.FALSE, Terms::either);
+            case INCLUDES -> includes(values, arguments.get(1), scope) ? Terms.TRUE : Terms.FALSE;
+            case EXCLUDES -> includes(values, arguments.get(1), scope) ? Terms.FALSE : Terms.TRUE;
             case IS_EMPTY -> values.isEmpty() ? Terms.TRUE : Terms.FALSE;
             case NOT_EMPTY -> values.isEmpty() ? Terms.FALSE : Terms.TRUE;
             default -> lowering.conditionOf(lowering.targets().single(values(function, arguments, scope, at), at), at);
+        };
+    }
+
+    private boolean includes(List<Object> values, Expression wanted, Instance scope) {
+        Object one = known(lowering.targets().single(values(wanted, scope), wanted), wanted);
+        return values.stream().map(value -> known(value, wanted)).anyMatch(one::equals);
+    }
+
+    /** A value that can be compared with others before a run: a number, a text, the literal of an enumeration or a thing itself. */
+    private Object known(Object value, Expression at) {
+        return switch (value) {
+            case Instance instance -> instance;
+            case Term.Constant constant -> constant;
+            case Quantity quantity when model.environment().typeOf(quantity.feature.id()) instanceof Type.Number -> known(lowering.termOf(quantity, at), at);
+            case Term _, Condition _ -> throw new FaultException(at.span(), "what is among the values must be known before the run, but they vary");
+            default -> symbol(value, at);
         };
     }
 
@@ -220,6 +238,7 @@ final class Collections {
     Object symbol(Expression expression, Instance scope) {
         return switch (expression) {
             case Expression.TextLiteral text -> text.text();
+            case Expression.Binary b when b.operator() == Operator.ADD -> "" + symbol(b.left(), scope) + symbol(b.right(), scope);
             case Expression.Conditional c when lowering.condition(c.condition(), scope) instanceof Condition.Fixed(boolean holds) ->
                 symbol(holds ? c.whenTrue() : c.whenFalse(), scope);
             case FeatureReference reference when reference.last() instanceof ElementId id

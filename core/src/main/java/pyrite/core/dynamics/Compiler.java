@@ -201,6 +201,8 @@ public final class Compiler {
             case ARCTAN -> "atan";
             case EXP -> "exp";
             case LN -> "log";
+            case FLOOR -> "floor";
+            case ROUND -> "rint";
             case ABS, MIN, MAX -> throw new IllegalStateException(function + " is a choice by now");
         };
     }

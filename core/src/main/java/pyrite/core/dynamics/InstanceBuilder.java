@@ -106,6 +106,10 @@ final class InstanceBuilder {
     }
 
     private Instance.@Nullable Slot slot(Instance instance, Element feature, int depth) {
+        if (feature.get(Property.PORTION).isPresent()) {
+            // A portion is the same thing at another time, and no part of it.
+            return null;
+        }
         return switch (feature.kind()) {
             case PART -> parts(instance, feature, depth);
             case ATTRIBUTE, REFERENCE, SUBJECT -> attribute(instance, feature, depth);

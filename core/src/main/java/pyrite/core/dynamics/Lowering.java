@@ -128,7 +128,8 @@ final class Lowering {
             case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
             case Expression.Access _, Expression.Item _, Expression.Sequence _, Expression.Filtered _ ->
                 termOf(targets.single(collections.values(expression, scope), expression), expression);
-            case TruthLiteral _, Expression.TextLiteral _, Expression.UnitReference _, Expression.Classification _,
+            case Expression.UnitReference _ -> quantity(new Expression.Quantity(new NumberLiteral("1", expression.span()), expression, expression.span()), scope);
+            case TruthLiteral _, Expression.TextLiteral _, Expression.Classification _,
                     Expression.Construction _, Expression.Extent _, Expression.MetadataAccess _, Expression.NullLiteral _,
                     Expression.Unbounded _ ->
                 throw new FaultException(expression.span(), "a number is needed here");
@@ -183,11 +184,8 @@ final class Lowering {
     }
 
     private Term invocation(Referent called, List<Expression> arguments, Instance scope, Expression at) {
-        Function function = functionOf(called, at);
-        return switch (function) {
-            case Function.Mathematical(MathFunction f) -> arguments.size() == 1 && f.arity() == 2
-                    ? extreme(f, collections.values(arguments.getFirst(), scope), at)
-                    : mathematical(f, arguments, scope);
+        return switch (functionOf(called, at).with(arguments.size())) {
+            case Function.Mathematical(MathFunction f) -> mathematical(f, arguments, scope);
             case Function.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
             case Function.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
             case Function.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
@@ -211,6 +209,9 @@ final class Lowering {
 
     private Term mathematical(MathFunction function, List<Expression> arguments, Instance scope) {
         Term first = term(arguments.getFirst(), scope);
+        if (function.jumps() && !(first instanceof Term.Constant)) {
+            throw new FaultException(arguments.getFirst().span(), function.functionName() + " of what varies jumps, which a run cannot follow; write it with 'if'");
+        }
         if (!function.switches()) {
             return Terms.call(function, first);
         }

@@ -40,7 +40,7 @@ public final class ElementJson {
             Map.entry(Property.VARIATION, "isVariation"), Map.entry(Property.VARIANT, "isVariant"), Map.entry(Property.DERIVED, "isDerived"),
             Map.entry(Property.END, "isEnd"), Map.entry(Property.REFERENTIAL, "isReference"), Map.entry(Property.INDIVIDUAL, "isIndividual"),
             Map.entry(Property.PORTION, "portionKind"), Map.entry(Property.ORDERED, "isOrdered"), Map.entry(Property.NONUNIQUE, "isNonunique"),
-            Map.entry(Property.PARALLEL, "isParallel"), Map.entry(Property.NEGATED, "isNegated"), Map.entry(Property.STANDARD, "isStandard"),
+            Map.entry(Property.PARALLEL, "isParallel"), Map.entry(Property.NEGATED, "isNegated"), Map.entry(Property.STANDARD, "isStandard"), Map.entry(Property.ALL, "isImportAll"),
             Map.entry(Property.TEXT, "body"), Map.entry(Property.ABOUT, "annotatedElement"), Map.entry(Property.BY, "satisfyingFeature"),
             Map.entry(Property.CLIENTS, "client"), Map.entry(Property.SUPPLIERS, "supplier"));
     private static final Map<String, Property<?>> BY_NAME = byName();

@@ -1,5 +1,10 @@
 package pyrite.core.expression;
 
+import java.util.List;
+import java.util.Optional;
+import pyrite.core.expression.Expression.Body;
+import pyrite.core.expression.Expression.FeatureReference;
+
 /**
  * The functions over several values that the engine knows, each declared by its name in a library package of KerML 9.4.
  * The values are those of the first argument, or of what stands before the arrow.
@@ -17,6 +22,8 @@ public enum CollectionFunction {
     PRODUCT("product", Library.NUMERICAL, Takes.NOTHING),
     SMALLEST("min", Library.NUMERICAL, Takes.NOTHING),
     LARGEST("max", Library.NUMERICAL, Takes.NOTHING),
+    INCLUDES("includes", Library.SEQUENCE, Takes.VALUE),
+    EXCLUDES("excludes", Library.SEQUENCE, Takes.VALUE),
     SIZE("size", Library.SEQUENCE, Takes.NOTHING),
     IS_EMPTY("isEmpty", Library.SEQUENCE, Takes.NOTHING),
     NOT_EMPTY("notEmpty", Library.SEQUENCE, Takes.NOTHING),
@@ -24,7 +31,7 @@ public enum CollectionFunction {
     LAST("last", Library.SEQUENCE, Takes.NOTHING);
 
     /** What stands beside the values. */
-    public enum Takes { NOTHING, BODY, BODY_OF_TWO }
+    public enum Takes { NOTHING, VALUE, BODY, BODY_OF_TWO }
 
     private static final class Library {
         static final String CONTROL = "ControlFunctions";
@@ -53,5 +60,20 @@ public enum CollectionFunction {
 
     public Takes takes() {
         return takes;
+    }
+
+    /** What is done with the values: the given body, or a call of the function that is named in its place, as in {@code x->reduce '+'}; empty if neither fits. */
+    public Optional<Body> body(Expression argument) {
+        List<String> parameters = takes == Takes.BODY_OF_TWO ? List.of("first", "second") : List.of("each");
+        return switch (argument) {
+            case Body body when body.parameters().size() == parameters.size() -> Optional.of(body);
+            case FeatureReference function when function.chain().size() == 1 -> {
+                List<Expression> arguments = parameters.stream()
+                        .<Expression>map(name -> new FeatureReference(List.of(new Expression.Local(name)), function.span())).toList();
+                yield Optional.of(new Body(parameters.stream().map(name -> new Expression.Parameter(name, null)).toList(),
+                        new Expression.Invocation(function.last(), arguments, function.span()), function.span()));
+            }
+            default -> Optional.empty();
+        };
     }
 }

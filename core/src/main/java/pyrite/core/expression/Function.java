@@ -4,6 +4,17 @@ import java.util.List;
 
 /** What a call means. */
 public sealed interface Function {
+    /** The same function as a call with so many arguments means it: of several values of one argument, {@code min} and {@code max} are those of all. */
+    default Function with(int arguments) {
+        return switch (this) {
+            case Mathematical(MathFunction f) when arguments == 1 && f == MathFunction.MIN -> new OverCollection(CollectionFunction.SMALLEST);
+            case Mathematical(MathFunction f) when arguments == 1 && f == MathFunction.MAX -> new OverCollection(CollectionFunction.LARGEST);
+            case OverCollection(CollectionFunction f) when arguments == 2 && f == CollectionFunction.SMALLEST -> new Mathematical(MathFunction.MIN);
+            case OverCollection(CollectionFunction f) when arguments == 2 && f == CollectionFunction.LARGEST -> new Mathematical(MathFunction.MAX);
+            default -> this;
+        };
+    }
+
     record Mathematical(MathFunction function) implements Function {
     }
 

@@ -17,7 +17,9 @@ public enum MathFunction {
     ARCCOS("arccos", Library.TRIG, 1, Dimensions.NONE),
     ARCTAN("arctan", Library.TRIG, 1, Dimensions.NONE),
     EXP("exp", Library.REAL, 1, Dimensions.NONE),
-    LN("ln", Library.REAL, 1, Dimensions.NONE);
+    LN("ln", Library.REAL, 1, Dimensions.NONE),
+    FLOOR("floor", Library.REAL, 1, Dimensions.NONE),
+    ROUND("round", Library.REAL, 1, Dimensions.NONE);
 
     /** How the dimensions of the arguments and of the result go together. */
     public enum Dimensions {
@@ -69,6 +71,11 @@ public enum MathFunction {
         return this == ABS || this == MIN || this == MAX;
     }
 
+    /** Whether the function jumps again and again, which a run cannot follow. */
+    public boolean jumps() {
+        return this == FLOOR || this == ROUND;
+    }
+
     /** The value at the arguments {@code x} and, for functions of two, {@code y}. */
     public double apply(double x, double y) {
         return switch (this) {
@@ -84,6 +91,8 @@ public enum MathFunction {
             case ARCTAN -> Math.atan(x);
             case EXP -> Math.exp(x);
             case LN -> Math.log(x);
+            case FLOOR -> Math.floor(x);
+            case ROUND -> Math.rint(x);
         };
     }
 }

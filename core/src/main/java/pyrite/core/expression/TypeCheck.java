@@ -167,7 +167,7 @@ public final class TypeCheck {
                 comparison(binary, left, right, sign);
                 yield Type.TRUTH;
             }
-            case ARITHMETIC -> arithmetic(binary, number(binary.left(), left, sign), number(binary.right(), right, sign));
+            case ARITHMETIC -> binary.operator() == Operator.ADD && left instanceof Type.Text && right instanceof Type.Text ? Type.TEXT : arithmetic(binary, number(binary.left(), left, sign), number(binary.right(), right, sign));
             case CHOICE -> binary.operator() == Operator.RANGE
                     ? same(binary, number(binary.left(), left, sign), number(binary.right(), right, sign), "the ends of a range")
                     : left instanceof Type.Unknown ? right : left;
@@ -269,12 +269,9 @@ public final class TypeCheck {
     }
 
     private Type call(Referent called, List<Expression> arguments, Expression at) {
-        Function function = environment.function(called).orElse(null);
+        Function function = environment.function(called).map(known -> known.with(arguments.size())).orElse(null);
         if (function instanceof Function.OverCollection(CollectionFunction f)) {
             return overCollection(f, arguments, at);
-        }
-        if (function instanceof Function.Mathematical(MathFunction f) && (f == MathFunction.MIN || f == MathFunction.MAX) && arguments.size() == 1) {
-            return number(arguments.getFirst(), infer(arguments.getFirst()), f.functionName());
         }
         List<Type> types = arguments.stream().map(this::infer).toList();
         Invocation call = new Invocation(called, arguments, at.span());
@@ -294,11 +291,12 @@ public final class TypeCheck {
     private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
         String name = function.functionName();
         int wanted = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
-        boolean fits = arguments.size() == wanted && (wanted == 1 || arguments.get(1) instanceof Expression.Body body
-                && body.parameters().size() == (function.takes() == CollectionFunction.Takes.BODY ? 1 : 2));
-        if (!fits) {
+        boolean bodied = function.takes() == CollectionFunction.Takes.BODY || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
+        Expression.Body body = bodied && arguments.size() == 2 ? function.body(arguments.get(1)).orElse(null) : null;
+        if (arguments.size() != wanted || bodied && body == null) {
             fault(at, switch (function.takes()) {
                 case NOTHING -> name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
+                case VALUE -> name + " takes one value: (1, 2, 3)->" + name + "(2)";
                 case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
                 case BODY_OF_TWO -> name + " takes a body with two parameters: leaf.mass->" + name + " { in x; in y; x + y }";
             });
@@ -306,7 +304,7 @@ public final class TypeCheck {
         }
         Expression values = arguments.getFirst();
         Type type = infer(values);
-        Type given = wanted == 1 ? Type.UNKNOWN : within((Expression.Body) arguments.get(1), type);
+        Type given = wanted == 1 ? Type.UNKNOWN : body == null ? infer(arguments.get(1)) : within(body, type);
         return switch (function) {
             case COLLECT, REDUCE -> given;
             case SELECT, REJECT -> {
@@ -327,6 +325,10 @@ public final class TypeCheck {
                     fault(values, "product works on plain numbers, because its unit would depend on how many there are; this is " + type);
                 }
                 yield number(values, type, name) instanceof Type.Number ? Type.NUMBER : Type.UNKNOWN;
+            }
+            case INCLUDES, EXCLUDES -> {
+                same(arguments.get(1), type, given, "the same");
+                yield Type.TRUTH;
             }
             case SIZE -> Type.NUMBER;
             case IS_EMPTY, NOT_EMPTY -> Type.TRUTH;

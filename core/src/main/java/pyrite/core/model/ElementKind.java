@@ -21,7 +21,7 @@ import org.jspecify.annotations.Nullable;
 public enum ElementKind {
     PACKAGE("package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE),
     LIBRARY_PACKAGE("library package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE, STANDARD),
-    IMPORT("import", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, Property.FILTER),
+    IMPORT("import", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER),
     ALIAS("alias", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET),
     FILTER("filter", Family.ORGANIZATION, Form.SPECIAL, Body.NONE, RESULT),
     DOCUMENTATION("doc", Family.ANNOTATION, Form.SPECIAL, Body.NONE, TEXT, LOCALE),
@@ -62,29 +62,29 @@ public enum ElementKind {
     PAYLOAD("of", Family.STRUCTURE, Form.USAGE, Body.NONE),
 
     ACTION_DEFINITION("action", Family.BEHAVIOR, Form.DEFINITION, Body.ACTION),
-    ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, ROLE),
-    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, ROLE, TARGET),
-    ACCEPT("accept", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, ROLE, TRIGGER, CONTENT, VIA),
-    SEND("send", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, ROLE, CONTENT, VIA, RECEIVER),
-    ASSIGNMENT("assign", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, ROLE, TARGET, CONTENT),
-    TERMINATE("terminate", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN, CONTENT),
-    IF("if", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, THEN, CONDITION),
-    WHILE("while", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, THEN, CONDITION, UNTIL),
-    FOR("for", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, THEN, CONDITION),
+    ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE),
+    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TARGET),
+    ACCEPT("accept", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TRIGGER, CONTENT, VIA),
+    SEND("send", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, CONTENT, VIA, RECEIVER),
+    ASSIGNMENT("assign", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TARGET, CONTENT),
+    TERMINATE("terminate", Family.BEHAVIOR, Form.USAGE, Body.ACTION, CONTENT),
+    IF("if", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION),
+    WHILE("while", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION, UNTIL),
+    FOR("for", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION),
     BLOCK("action", Family.BEHAVIOR, Form.SPECIAL, Body.ACTION),
     LOOP_VARIABLE("in", Family.BEHAVIOR, Form.SPECIAL, Body.NONE, TYPES),
-    MERGE("merge", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN),
-    DECIDE("decide", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN),
-    FORK("fork", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN),
-    JOIN("join", Family.BEHAVIOR, Form.USAGE, Body.ACTION, THEN),
+    MERGE("merge", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
+    DECIDE("decide", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
+    FORK("fork", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
+    JOIN("join", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
     SUCCESSION("succession", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET, GUARD, ELSE),
     STATE_DEFINITION("state", Family.BEHAVIOR, Form.DEFINITION, Body.STATE, PARALLEL),
-    STATE("state", Family.BEHAVIOR, Form.USAGE, Body.STATE, PARALLEL, THEN),
+    STATE("state", Family.BEHAVIOR, Form.USAGE, Body.STATE, PARALLEL),
     EXHIBIT("exhibit state", "exhibit", Family.BEHAVIOR, Form.USAGE, Body.STATE, PARALLEL, TARGET),
     TRANSITION("transition", Family.BEHAVIOR, Form.USAGE, Body.ACTION, SOURCE, TARGET, GUARD, TRIGGER, CONTENT, VIA),
 
     CALCULATION_DEFINITION("calc", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
-    CALCULATION("calc", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT, THEN),
+    CALCULATION("calc", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
     CONSTRAINT_DEFINITION("constraint", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
     CONSTRAINT("constraint", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
     ASSERTED_CONSTRAINT("assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT, TARGET, NEGATED),
@@ -111,7 +111,7 @@ public enum ElementKind {
     VERIFIED_REQUIREMENT("verify requirement", "verify", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT, TARGET),
     USE_CASE_DEFINITION("use case", Family.REQUIREMENT, Form.DEFINITION, Body.CASE, RESULT),
     USE_CASE("use case", Family.REQUIREMENT, Form.USAGE, Body.CASE, RESULT),
-    INCLUDED_USE_CASE("include use case", "include", Family.REQUIREMENT, Form.USAGE, Body.CASE, RESULT, TARGET, THEN),
+    INCLUDED_USE_CASE("include use case", "include", Family.REQUIREMENT, Form.USAGE, Body.CASE, RESULT, TARGET),
 
     VIEW_DEFINITION("view", Family.ORGANIZATION, Form.DEFINITION, Body.VIEW),
     VIEW("view", Family.ORGANIZATION, Form.USAGE, Body.VIEW),
@@ -120,7 +120,7 @@ public enum ElementKind {
     RENDERING_DEFINITION("rendering", Family.ORGANIZATION, Form.DEFINITION, Body.STRUCTURE),
     RENDERING("rendering", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE),
     VIEW_RENDERING("render rendering", "render", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE, TARGET),
-    EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, Property.FILTER);
+    EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER);
 
     /** What an element is about; gives it its tint and its place in the stations. */
     public enum Family { ORGANIZATION, STRUCTURE, BEHAVIOR, ANALYSIS, REQUIREMENT, VERIFICATION, ANNOTATION, RELATIONSHIP }
@@ -138,6 +138,9 @@ public enum ElementKind {
     private static final Set<Property<?>> OF_USAGES = Set.of(TYPES, CONJUGATED, SPECIALIZES, REDEFINES, REFERS, CROSSES,
             Property.MULTIPLICITY, BOUNDS, VALUE, DIRECTION, ABSTRACT, VARIATION, VARIANT, DERIVED, CONSTANT, END, Property.CROSS_MULTIPLICITY, REFERENTIAL,
             INDIVIDUAL, PORTION, ORDERED, NONUNIQUE, MARKS);
+    /** Usages that are no occurrences, which begin and end in time and so may follow others, and those with a place of their own. */
+    private static final Set<ElementKind> NO_STEPS = EnumSet.of(METADATA, ATTRIBUTE, ENUMERATION, REFERENCE, PAYLOAD, SUCCESSION, TRANSITION,
+            REQUIRED_CONSTRAINT, ASSUMED_CONSTRAINT, FRAMED_CONCERN, SUBJECT, ACTOR, STAKEHOLDER, OBJECTIVE, VIEW_RENDERING);
     private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE);
     private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values()).filter(ElementKind::isDefinition)
             .collect(Collectors.toUnmodifiableMap(ElementKind::keyword, Function.identity()));
@@ -226,6 +229,9 @@ public enum ElementKind {
     private Set<Property<?>> taken() {
         Set<Property<?>> taken = new HashSet<>(own);
         taken.addAll(standsInHead() ? Set.of() : OF_ALL);
+        if (isUsage() && !NO_STEPS.contains(this)) {
+            taken.add(THEN);
+        }
         taken.addAll(isDefinition() ? OF_DEFINITIONS : isUsage() || shortKeyword != null || this == BINDING ? OF_USAGES : Set.of());
         return taken;
     }

@@ -32,7 +32,7 @@ public final class Inheritance {
         if (model.isLibrary(element.id())) {
             return model.library().inheritance().generals(element);
         }
-        if (element.properties().isEmpty()) {
+        if (element.properties().isEmpty() && element.kind() != ElementKind.ENUMERATION) {
             return List.of(element);
         }
         List<Element> known = generals.get(element.id());
@@ -103,21 +103,39 @@ public final class Inheritance {
 
     /**
      * A feature nearer by that takes the place of an inherited one without saying so: the one subject or objective, and
-     * parameters of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2).
+     * parameters and ends of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2 and 8.4.4.5).
      */
     private Optional<Element> replacement(Element inherited, Collection<Element> nearer) {
-        if (!isSingle(inherited) && inherited.get(Property.DIRECTION).isEmpty()) {
+        if (!mayGiveWay(inherited)) {
             return Optional.empty();
         }
         return nearer.stream().filter(near -> !near.owner().equals(inherited.owner()))
                 .filter(near -> near.kind() == inherited.kind() && isSingle(near)
-                        || near.get(Property.DIRECTION).isPresent() && inherited.get(Property.DIRECTION).isPresent()
-                                && Objects.equals(near.name(), inherited.name()))
+                        || Objects.equals(near.name(), inherited.name()) && (isParameter(near) && isParameter(inherited) || isEnd(near) && isEnd(inherited)))
                 .findFirst();
+    }
+
+    private static boolean mayGiveWay(Element element) {
+        return isSingle(element) || isParameter(element) || isEnd(element);
+    }
+
+    private static boolean isParameter(Element element) {
+        return element.get(Property.DIRECTION).isPresent();
+    }
+
+    private static boolean isEnd(Element element) {
+        return element.get(Property.END).orElse(false);
     }
 
     private static boolean isSingle(Element element) {
         return element.kind() == ElementKind.SUBJECT || element.kind() == ElementKind.OBJECTIVE;
+    }
+
+    /** Whether an element has a feature from the library only because of its kind. */
+    boolean implies(Element owner, Element feature) {
+        ElementId general = ImpliedGenerals.of(owner.kind());
+        return general != null && model.isLibrary(feature.id())
+                && model.find(general).filter(base -> generals(base).stream().anyMatch(each -> each.id().equals(feature.owner()))).isPresent();
     }
 
     /** What takes the place of {@code feature} in {@code owner}: the feature itself, or the one that redefines it. */
@@ -127,8 +145,10 @@ public final class Inheritance {
             return Optional.of(found);
         }
         Element old = model.find(feature).orElse(null);
-        return old == null || !isSingle(old) && old.get(Property.DIRECTION).isEmpty() ? Optional.empty()
-                : replacement(old, features(owner));
+        if (old != null && implies(owner, old)) {
+            return Optional.of(old);
+        }
+        return old == null || !mayGiveWay(old) ? Optional.empty() : replacement(old, features(owner));
     }
 
     /** Every feature of an element by its own id and by the ids of what it redefines. */

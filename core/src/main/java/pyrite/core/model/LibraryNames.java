@@ -3,8 +3,10 @@ package pyrite.core.model;
 /** The qualified names of library elements the engine gives a meaning of its own. The texts are under core's resources. */
 public final class LibraryNames {
     public static final String REAL = "ScalarValues::Real";
+    public static final String RATIONAL = "ScalarValues::Rational";
     public static final String INTEGER = "ScalarValues::Integer";
     public static final String NATURAL = "ScalarValues::Natural";
+    public static final String POSITIVE = "ScalarValues::Positive";
     public static final String BOOLEAN = "ScalarValues::Boolean";
     public static final String STRING = "ScalarValues::String";
     public static final String QUANTITY = "Quantities::ScalarQuantityValue";
@@ -19,10 +21,6 @@ public final class LibraryNames {
     public static final String DERIVATIVE = "Dynamics::der";
     public static final String TIME_RUN = "Dynamics::TimeRun";
     public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
-
-    public static final String ACTION = "Actions::Action";
-    /** Names of {@link #ACTION} that every action has: where it starts and where it is done (SysML 2.0, 9.2.11). */
-    static final java.util.Set<String> SEEN_EVERYWHERE = java.util.Set.of("start", "done");
 
     private LibraryNames() {
     }

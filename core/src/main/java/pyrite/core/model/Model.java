@@ -20,6 +20,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.Expression;
 
 /**
  * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
@@ -174,7 +175,23 @@ public final class Model implements Namespaces {
                 generals.add(reference.target());
             }
         }
-        return generals;
+        generals = with(generals, element.kind().shortKeyword() == null ? null : element.get(Property.TARGET).map(Reference::target).orElse(null));
+        return with(with(generals, generalAround(element)), generalOfValue(element));
+    }
+
+    private static List<ElementId> with(List<ElementId> generals, @Nullable ElementId further) {
+        if (further == null) {
+            return generals;
+        }
+        List<ElementId> all = generals.isEmpty() ? new ArrayList<>(1) : generals;
+        all.add(further);
+        return all;
+    }
+
+    private static @Nullable ElementId generalOfValue(Element element) {
+        return Namespaces.takesTypeOfValue(element.kind()) && element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty()
+                && element.get(Property.VALUE).orElse(null) instanceof FeatureValue(var _, Expression.FeatureReference reference)
+                && reference.last() instanceof ElementId id ? id : null;
     }
 
     @Override

@@ -79,10 +79,6 @@ public final class ModelEnvironment implements Environment {
     }
 
     private Type infer(Element element) {
-        if (element.kind() == ElementKind.ENUMERATION && element.owner() != null
-                && model.get(element.owner()).kind() == ElementKind.ENUMERATION_DEFINITION) {
-            return new Type.Enumerated(element.owner(), nameOf((Referent) element.owner()));
-        }
         for (Element general : model.inheritance().generals(element)) {
             Optional<Type> type = declared(general);
             if (type.isPresent()) {
@@ -129,12 +125,14 @@ public final class ModelEnvironment implements Environment {
 
     private Optional<Type> declaredBy(Element definition) {
         if (definition.kind() == ElementKind.ENUMERATION_DEFINITION) {
-            return Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id())));
+            // An enumeration of numbers, texts or quantities is a choice of those (SysML 2.0, 7.8).
+            return model.inheritance().generals(definition).stream().skip(1).flatMap(general -> declared(general).stream()).findFirst()
+                    .or(() -> Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id()))));
         }
         String name = model.isLibrary(definition.id()) || model.library() == Model.EMPTY
                 ? model.names().qualifiedName(definition) : "";
         return switch (name) {
-            case LibraryNames.REAL, LibraryNames.INTEGER, LibraryNames.NATURAL -> Optional.of(Type.NUMBER);
+            case LibraryNames.REAL, LibraryNames.RATIONAL, LibraryNames.INTEGER, LibraryNames.NATURAL, LibraryNames.POSITIVE -> Optional.of(Type.NUMBER);
             case LibraryNames.BOOLEAN -> Optional.of(Type.TRUTH);
             case LibraryNames.STRING -> Optional.of(Type.TEXT);
             default -> dimension(definition).map(Type.Number::new);

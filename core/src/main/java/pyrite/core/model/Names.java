@@ -27,6 +27,9 @@ public final class Names {
             || element.kind() == ElementKind.CONSTRAINT_DEFINITION;
     private static final Predicate<Element> VALUES = element -> element.kind() != ElementKind.CALCULATION_DEFINITION;
 
+    /** Before a qualified name it says that the first part is at the top, whatever else goes by it: {@code $::A::b}. */
+    private static final String FROM_THE_TOP = "$";
+
     private final Namespaces namespaces;
     private final Map<ElementId, Namespace> byId = new ConcurrentHashMap<>();
     private final Map<ElementId, List<ElementId>> within = new ConcurrentHashMap<>();
@@ -66,6 +69,9 @@ public final class Names {
 
     private Optional<ElementId> resolve(Name name, @Nullable ElementId scope, Predicate<Element> wanted) {
         List<String> parts = name.parts();
+        if (parts.size() > 1 && parts.getFirst().equals(FROM_THE_TOP)) {
+            return resolve(new Name(parts.subList(1, parts.size())), null, wanted);
+        }
         Optional<ElementId> found = visible(parts.getFirst(), scope, parts.size() == 1 ? wanted : VALUES);
         for (int i = 1; i < parts.size(); i++) {
             String part = parts.get(i);
@@ -79,12 +85,12 @@ public final class Names {
     public Optional<ElementId> resolveInherited(Name name, ElementId owner) {
         Element element = namespaces.find(owner).orElseThrow();
         return namespaces.generals(element).stream()
-                .flatMap(general -> member(general, name.last()).stream()).findFirst();
+                .flatMap(general -> member(general, name.last()).stream()).findFirst().or(() -> implied(owner, name.last()));
     }
 
     /** A member of {@code owner} as seen from outside: own, inherited or imported for everybody. */
     public Optional<ElementId> member(ElementId owner, String name) {
-        return member(owner, name, false, VALUES, null);
+        return member(owner, name, false, VALUES, null).or(() -> implied(owner, name));
     }
 
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
@@ -98,8 +104,23 @@ public final class Names {
             at = namespace == null ? null : namespace.element.owner();
         }
         Element root = roots().get(name);
-        return root != null ? Optional.of(root.id()) : LibraryNames.SEEN_EVERYWHERE.contains(name)
-                ? Optional.of(LibraryNames.id(LibraryNames.ACTION + "::" + name)).filter(id -> namespaces.find(id).isPresent()) : Optional.empty();
+        return root != null ? Optional.of(root.id()) : impliedAround(name, scope);
+    }
+
+    private Optional<ElementId> impliedAround(String name, @Nullable ElementId scope) {
+        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
+            Optional<ElementId> found = implied(at, name);
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** What an element has by a name only because of its kind. */
+    private Optional<ElementId> implied(ElementId owner, String name) {
+        return namespaces.find(owner).map(element -> ImpliedGenerals.of(element.kind())).filter(general -> !general.equals(owner))
+                .flatMap(general -> member(general, name, false, VALUES, null));
     }
 
     private Map<String, Element> roots() {
@@ -181,7 +202,7 @@ public final class Names {
     private Optional<ElementId> throughImport(Namespace.Import candidate, Namespace target, String name,
             Predicate<Element> wanted, Set<ElementId> visited) {
         return switch (candidate.reach) {
-            case "members" -> target.home.member(target, name, false, wanted, visited);
+            case "members" -> target.home.member(target, name, candidate.seesAll, wanted, visited);
             case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
             default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };

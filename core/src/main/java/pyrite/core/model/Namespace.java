@@ -45,11 +45,14 @@ final class Namespace {
         final boolean isPublic;
         /** "one", "members", "all" or "self". */
         final String reach;
+        /** Whether it sees what is private there. */
+        final boolean seesAll;
         @Nullable Namespace target;
 
         Import(Element element) {
             this.element = element;
             this.isPublic = isPublic(element);
+            this.seesAll = element.get(Property.ALL).orElse(false);
             this.reach = element.get(Property.REACH).orElse("one");
         }
 

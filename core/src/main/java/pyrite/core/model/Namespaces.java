@@ -20,8 +20,30 @@ public interface Namespaces {
     /** The elements nothing owns: the packages at the top. */
     List<Element> roots();
 
-    /** What an element inherits from directly: its types, what it specialises or subsets, what it redefines. */
+    /** What an element inherits from directly: its types, what it specialises or subsets, what it redefines, what it stands for. */
     List<ElementId> generals(Element element);
+
+    /**
+     * What an element inherits from because of where it stands: a value of an enumeration is one of it, a portion is the same
+     * occurrence as what it is a portion of (SysML 2.0, 8.3.8.3; KerML 8.4.4.9); null for all else.
+     */
+    default @Nullable ElementId generalAround(Element element) {
+        ElementId owner = element.owner();
+        if (owner == null) {
+            return null;
+        }
+        boolean portion = element.get(Property.PORTION).isPresent();
+        if (!portion && element.kind() != ElementKind.ENUMERATION) {
+            return null;
+        }
+        ElementKind around = find(owner).map(Element::kind).orElse(ElementKind.PACKAGE);
+        return (portion ? !around.isPackage() : around == ElementKind.ENUMERATION_DEFINITION) ? owner : null;
+    }
+
+    /** Whether an element that says no type has that of its value: all but attributes, whose values have no features (KerML 8.4.4.11). */
+    static boolean takesTypeOfValue(ElementKind kind) {
+        return kind.isUsage() && kind != ElementKind.ATTRIBUTE && kind != ElementKind.ENUMERATION;
+    }
 
     /** What an element redefines. */
     List<ElementId> redefined(Element element);

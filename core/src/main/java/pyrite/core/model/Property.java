@@ -74,6 +74,8 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Reference> SOURCE = reference("source");
     /** How far an import reaches: {@code one}, {@code members} ({@code ::*}), {@code self} ({@code ::**}) or {@code all} ({@code ::*::**}). */
     public static final Property<String> REACH = choice("reach");
+    /** Whether an import brings in what is private too: {@code import all}. */
+    public static final Property<Boolean> ALL = flag("all");
     /** What an import or an exposed set is narrowed to. */
     public static final Property<Expression> FILTER = expression("filter");
     /** The part that satisfies a requirement. */

@@ -136,7 +136,7 @@ public final class WellFormedness {
             if (!type.kind().isDefinition()) {
                 at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is " + type.kind().titleWithArticle()
                         + "; use :> to subset it");
-            } else if (!mayHaveType(element.kind(), type.kind())) {
+            } else if (model.inheritance().generals(type).stream().noneMatch(general -> mayHaveType(element.kind(), general.kind()))) {
                 at(element, Property.TYPES, element.kind().titleWithArticle() + " cannot be typed by "
                         + type.kind().titleWithArticle());
             }
@@ -218,8 +218,9 @@ public final class WellFormedness {
             }
         }
         for (Reference reference : element.references(Property.REDEFINES)) {
-            if (!inherited.contains(reference.target())) {
-                at(element, Property.REDEFINES, describe(model.get(reference.target())) + " is not inherited by "
+            Element redefined = model.get(reference.target());
+            if (!inherited.contains(redefined.id()) && !model.inheritance().implies(model.get(element.owner()), redefined)) {
+                at(element, Property.REDEFINES, describe(redefined) + " is not inherited by "
                         + describe(model.get(element.owner())) + ", so it cannot be redefined there");
             }
         }
@@ -254,7 +255,8 @@ public final class WellFormedness {
     private void bothEndsHaveTheSameType(Element binding) {
         Type left = binding.get(Property.LEFT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
         Type right = binding.get(Property.RIGHT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
-        boolean fit = left instanceof Type.Unknown || right instanceof Type.Unknown || left.equals(right);
+        boolean fit = left instanceof Type.Unknown || right instanceof Type.Unknown || left instanceof Type.Thing && right instanceof Type.Thing
+                || left.equals(right);
         require(fit, binding, () -> left + " and " + right + " cannot be bound");
     }
 
@@ -275,7 +277,7 @@ public final class WellFormedness {
         boolean first = circle.stream().map(model.names()::qualifiedName).min(Comparator.naturalOrder())
                 .filter(model.names().qualifiedName(element)::equals).isPresent();
         if (first) {
-            String path = Stream.concat(circle.stream(), Stream.of(element)).map(model.names()::effectiveName).collect(Collectors.joining(" → "));
+            String path = Stream.concat(circle.stream(), Stream.of(element)).map(this::nameOrKind).collect(Collectors.joining(" → "));
             problems.add(new Problem(element.id(), Property.VALUE, value.expression().span(),
                     "these values depend on each other in a circle: " + path));
         }
@@ -396,7 +398,10 @@ public final class WellFormedness {
     }
 
     private String describe(Element element) {
-        String name = model.names().effectiveName(element);
-        return name == null ? "the " + element.kind().title() : "'" + Objects.requireNonNull(name) + "'";
+        return model.names().effectiveName(element) == null ? nameOrKind(element) : "'" + nameOrKind(element) + "'";
+    }
+
+    private String nameOrKind(Element element) {
+        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "the " + element.kind().title());
     }
 }

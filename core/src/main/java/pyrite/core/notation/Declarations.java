@@ -78,10 +78,10 @@ final class Declarations {
         return draft;
     }
 
-    /** {@code @name : Type about a, b { … }}; the name may be left away with its colon. */
+    /** {@code @name : Type about a, b { … }} or the same behind {@code metadata}; the name may be left away with its colon. */
     void metadata(Draft draft) {
         int first = cursor.at();
-        cursor.require("@");
+        cursor.take();
         boolean named = cursor.sees("<") || cursor.seesName() && (cursor.sees(1, ":") || cursor.tokens().text(cursor.at() + 1).equals("defined"));
         if (named) {
             identification(draft);

@@ -46,8 +46,14 @@ final class ExpressionResolver implements Expression.Rewriter {
         if (locals.containsKey(first)) {
             return local(reference, first);
         }
-        return resolver.chain(reference.chain(), scope, reference.span(), report)
-                .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span())).orElse(reference);
+        Faults.Report unlessUnit = (span, message) -> {
+            if (prefixedUnit(reference).isEmpty()) {
+                report.fault(span, message);
+            }
+        };
+        return resolver.chain(reference.chain(), scope, reference.span(), unlessUnit)
+                .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span()))
+                .or(() -> prefixedUnit(reference)).orElse(reference);
     }
 
     /** The steps behind a parameter are members of its type, where that is said. */
@@ -151,11 +157,13 @@ final class ExpressionResolver implements Expression.Rewriter {
         if (direct.isPresent()) {
             return new UnitReference("", direct.get(), reference.span());
         }
-        for (String prefix : Units.prefixes()) {
-            Optional<ElementId> prefixed = prefixed(name, prefix);
-            if (prefixed.isPresent()) {
-                return new UnitReference(prefix, prefixed.get(), reference.span());
-            }
+        Optional<Expression> prefixed = prefixedUnit(reference);
+        if (prefixed.isPresent()) {
+            return prefixed.get();
+        }
+        Optional<Expression> derived = derivedUnit(name, reference.span());
+        if (derived.isPresent()) {
+            return derived.get();
         }
         if (LOGARITHMIC.contains(name.last())) {
             report.fault(reference.span(), () -> "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
@@ -166,6 +174,33 @@ final class ExpressionResolver implements Expression.Rewriter {
                 + Nearest.to(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
                 + "; units come with 'private import SI::*;'");
         return reference;
+    }
+
+    /** A derived unit that goes by what it is made of, as the standard's library names them: {@code 'N⋅m'}, {@code 'm/s²'}. */
+    private Optional<Expression> derivedUnit(Name name, Span span) {
+        Optional<String> product = UnitName.asExpression(name.last());
+        if (product.isEmpty()) {
+            return Optional.empty();
+        }
+        try {
+            ExpressionResolver inTheName = new ExpressionResolver(resolver, scope, locals, (_, message) -> report.fault(span, message));
+            return Optional.of(ExpressionParser.whole(Tokens.of(product.get())).rewrite(new Expression.UnitRewriter(inTheName)));
+        } catch (Cursor.SyntaxFault _) {
+            return Optional.empty();
+        }
+    }
+
+    private Optional<Expression> prefixedUnit(FeatureReference reference) {
+        if (reference.chain().size() > 1 || LOGARITHMIC.contains(((Name) reference.last()).last())) {
+            return Optional.empty();
+        }
+        for (String prefix : Units.prefixes()) {
+            Optional<ElementId> unit = prefixed((Name) reference.last(), prefix);
+            if (unit.isPresent()) {
+                return Optional.of(new UnitReference(prefix, unit.get(), reference.span()));
+            }
+        }
+        return Optional.empty();
     }
 
     /** A unit with an SI prefix: only units that SI itself declares take one, and not the kilogram. */

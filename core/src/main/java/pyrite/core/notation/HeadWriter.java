@@ -48,7 +48,7 @@ final class HeadWriter {
         @Nullable ElementId around = element.owner() == null ? null : model.get(element.owner()).owner();
         String name = element.get(Property.TARGET).map(reference -> spelling.name(reference.target(), around)).orElse("?");
         String filter = element.get(Property.FILTER).map(f -> "[" + spelling.text(f, element.id()) + "]").orElse("");
-        return element.kind().keyword() + " " + name + switch (element.get(Property.REACH).orElse("one")) {
+        return element.kind().keyword() + flag(element, Property.ALL, " all") + " " + name + switch (element.get(Property.REACH).orElse("one")) {
             case "members" -> "::*";
             case "self" -> "::**";
             case "all" -> "::*::**";
@@ -112,10 +112,8 @@ final class HeadWriter {
         }
         boolean refers = element.kind().shortKeyword() != null && element.get(Property.TARGET).isPresent();
         String called = refers ? " " + target(element, Property.TARGET) : identification(element);
-        head.append(head.isEmpty() || head.charAt(head.length() - 1) == ' ' ? called.stripLeading() : called);
-        head.append(clauses(element)).append(value(element));
-        head.append(tail(element));
-        return head.toString();
+        String rest = called + clauses(element) + value(element) + tail(element);
+        return head.append(head.isEmpty() || head.charAt(head.length() - 1) == ' ' ? rest.stripLeading() : rest).toString();
     }
 
     private String prefixes(Element element) {

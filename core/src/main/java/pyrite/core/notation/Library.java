@@ -12,8 +12,8 @@ import pyrite.core.model.Model;
 /** The library packages that every model can import, read once from the texts shipped with core. */
 public final class Library {
     private static final List<String> FILES = List.of("ScalarValues", "Quantities", "MeasurementReferences", "ISQ", "SI",
-            "Functions", "Actions", "SystemsLibrary", "Economics",
-            "Dynamics", "Specifications", "Tracing");
+            "Functions", "SystemsLibrary", "Economics",
+            "Dynamics", "Specifications", "Tracing", "Metamodel");
 
     private Library() {
     }

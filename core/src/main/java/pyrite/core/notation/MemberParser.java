@@ -151,6 +151,13 @@ final class MemberParser {
                 case "comment", "locale" -> comment(new Draft(ElementKind.COMMENT, owner));
                 case "rep", "language" -> representation(new Draft(ElementKind.REPRESENTATION, owner));
                 case "dependency" -> dependency(new Draft(ElementKind.DEPENDENCY, owner));
+                case "metadata" -> {
+                    if (cursor.sees(1, "def")) {
+                        usage(owner);
+                    } else {
+                        declarations.metadata(new Draft(ElementKind.METADATA, owner));
+                    }
+                }
                 case "#" -> marked(owner);
                 case "@" -> declarations.metadata(new Draft(ElementKind.METADATA, owner));
                 default -> usage(owner);
@@ -263,7 +270,9 @@ final class MemberParser {
     private void imported(Draft draft) {
         int first = cursor.at();
         cursor.take();
-        cursor.takes("all");
+        if (cursor.takes("all")) {
+            draft.set(Property.ALL, true);
+        }
         int target = cursor.at();
         Name name = cursor.requireQualifiedName();
         draft.refer(Property.TARGET, List.of(name), cursor.spanFrom(target));

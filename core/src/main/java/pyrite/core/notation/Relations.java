@@ -191,7 +191,7 @@ final class Relations {
     void payload(Draft draft) {
         int first = cursor.at();
         Draft payload = new Draft(ElementKind.PAYLOAD, draft);
-        boolean named = cursor.sees("<") || cursor.seesName() && switch (cursor.tokens().text(cursor.at() + 1)) {
+        boolean named = cursor.sees("<") || cursor.seesName() && switch (cursor.tokens().text(behindMultiplicity(cursor.at() + 1))) {
             case ":", ":>", ":>>", "defined", "subsets", "redefines", "=", ":=", "default" -> true;
             default -> false;
         };
@@ -204,5 +204,17 @@ final class Relations {
         declarations.clauses(payload);
         declarations.value(payload);
         payload.head = cursor.spanFrom(first);
+    }
+
+    /** Where the text goes on if a multiplicity stands at a token, else that token. */
+    private int behindMultiplicity(int token) {
+        int at = token;
+        if (cursor.tokens().text(at).equals("[")) {
+            while (cursor.tokens().type(at) != Tokens.Type.END && !cursor.tokens().text(at).equals("]")) {
+                at++;
+            }
+            return cursor.tokens().type(at) == Tokens.Type.END ? at : at + 1;
+        }
+        return at;
     }
 }

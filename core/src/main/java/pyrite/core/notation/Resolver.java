@@ -13,6 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
@@ -98,7 +99,15 @@ final class Resolver implements Namespaces {
         }
         Map<Property<?>, Object> properties = new TreeMap<>(element.properties());
         Map<Property<?>, List<Reference>> lists = new HashMap<>(generalsOf(draft));
+        lists.remove(Property.VALUE);
+        List<Reference> stoodFor = lists.remove(Property.TARGET);
+        if (stoodFor != null) {
+            properties.put(Property.TARGET, stoodFor.getFirst());
+        }
         for (Draft.Pending pending : draft.references) {
+            if (standsForIt(draft, pending)) {
+                continue;
+            }
             if (pending.property().shape() == Property.Shape.REFERENCE) {
                 end(draft, pending).ifPresent(reference -> properties.put(pending.property(), reference));
             } else if (!GENERALS.contains(pending.property())) {
@@ -139,8 +148,23 @@ final class Resolver implements Namespaces {
         // The names of a connector's ends are those around the connector, not those of its other ends.
         ElementId owner = draft.element().owner();
         ElementId scope = draft.kind == ElementKind.CONNECTOR_END && owner != null ? find(owner).orElseThrow().owner() : owner;
-        return chain(pending.chain(), scope, pending.span(),
-                (span, message) -> faults.accept(draft.element().id(), span, message)).map(Reference::new);
+        Faults.Report report = (span, message) -> faults.accept(draft.element().id(), span, message);
+        Optional<List<ElementId>> found = chain(pending.chain(), scope, pending.span(), report);
+        return found.filter(List.of(draft.element().id())::equals).isEmpty() ? found.map(Reference::new)
+                : furtherOut(draft, pending, scope).or(() -> found).map(Reference::new);
+    }
+
+    /** Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML 8.2.3.5.4). */
+    private Optional<List<ElementId>> furtherOut(Draft draft, Draft.Pending pending, @Nullable ElementId scope) {
+        for (ElementId at = scope; at != null;) {
+            at = find(at).map(Element::owner).orElse(null);
+            Optional<List<ElementId>> found = chain(pending.chain(), at, pending.span(), (_, _) -> {
+            });
+            if (found.isEmpty() || !found.get().equals(List.of(draft.element().id()))) {
+                return found;
+            }
+        }
+        return Optional.empty();
     }
 
     /** All names that could be written in a scope, found once for each: a text may have very many faults in one place. */
@@ -163,7 +187,8 @@ final class Resolver implements Namespaces {
     }
 
     private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
-        if (draft.references.isEmpty()) {
+        FeatureReference value = typedByValue(draft);
+        if (draft.references.isEmpty() && value == null) {
             return Map.of();
         }
         if (draft.generals != null) {
@@ -172,12 +197,33 @@ final class Resolver implements Namespaces {
         draft.generals = Map.of();
         Map<Property<?>, List<Reference>> found = new HashMap<>(2);
         for (Draft.Pending pending : draft.references) {
-            if (GENERALS.contains(pending.property())) {
+            if (GENERALS.contains(pending.property()) || standsForIt(draft, pending)) {
                 general(draft, pending).ifPresent(reference -> found.merge(pending.property(), List.of(reference), Resolver::both));
             }
         }
+        if (value != null) {
+            // Whatever is wrong with the value is told when it is resolved as such.
+            chain(value.chain(), names.valueScope(draft.element()), value.span(), (_, _) -> {
+            }).map(Reference::new).ifPresent(reference -> found.put(Property.VALUE, List.of(reference)));
+        }
         draft.generals = found.isEmpty() ? Map.of() : found;
         return found;
+    }
+
+    /** The value that gives an element its type, because nothing else does; null if none does. */
+    private static @Nullable FeatureReference typedByValue(Draft draft) {
+        if (draft.formulas.isEmpty() || !Namespaces.takesTypeOfValue(draft.kind) || draft.references.stream().anyMatch(pending ->
+                pending.property() == Property.TYPES || pending.property() == Property.SPECIALIZES)) {
+            return null;
+        }
+        return draft.formulas.stream().filter(formula -> formula.property() == Property.VALUE).map(Draft.Formula::expression)
+                .filter(FeatureReference.class::isInstance).map(FeatureReference.class::cast)
+                .filter(reference -> reference.chain().getFirst() instanceof Name).findFirst().orElse(null);
+    }
+
+    /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (SysML 2.0, 8.3.16.8). */
+    private static boolean standsForIt(Draft draft, Draft.Pending pending) {
+        return pending.property() == Property.TARGET && draft.kind.shortKeyword() != null;
     }
 
     private Optional<Reference> general(Draft draft, Draft.Pending pending) {
@@ -207,7 +253,7 @@ final class Resolver implements Namespaces {
             Faults.Report report) {
         List<ElementId> ids = new ArrayList<>();
         Name first = (Name) chain.getFirst();
-        Optional<ElementId> at = names.resolve(first, scope).or(() -> renamed(first, scope));
+        Optional<ElementId> at = names.resolve(first, scope).or(() -> names.resolveFunction(first, scope)).or(() -> renamed(first, scope));
         if (at.isEmpty()) {
             report.fault(span, () -> hidden(first, scope).orElseGet(() ->
                     "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
@@ -291,13 +337,19 @@ final class Resolver implements Namespaces {
             return base.generals(element);
         }
         Map<Property<?>, List<Reference>> generals = generalsOf(draft);
+        ElementId around = generalAround(element);
         if (generals.isEmpty()) {
-            return List.of();
+            return around == null ? List.of() : List.of(around);
         }
         List<ElementId> targets = new ArrayList<>(2);
-        for (Property<List<Reference>> property : GENERALS) {
+        for (Property<?> property : GENERALS) {
             generals.getOrDefault(property, List.of()).forEach(reference -> targets.add(reference.target()));
         }
+        generals.getOrDefault(Property.TARGET, List.of()).forEach(reference -> targets.add(reference.target()));
+        if (around != null) {
+            targets.add(around);
+        }
+        generals.getOrDefault(Property.VALUE, List.of()).forEach(reference -> targets.add(reference.target()));
         return targets;
     }
 

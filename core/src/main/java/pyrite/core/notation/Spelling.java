@@ -42,7 +42,22 @@ final class Spelling {
         String name = names.effectiveName(target);
         boolean inherited = property == Property.REDEFINES && element.owner() != null && name != null && reference.chain().size() == 1
                 && names.resolveInherited(Name.of(name), element.owner()).filter(target.id()::equals).isPresent();
-        return inherited ? Name.quoted(name) : reference(reference, element.owner());
+        return inherited || name != null && reference.chain().size() == 1 && isFurtherOut(element, name, target)
+                ? Name.quoted(name) : reference(reference, element.owner());
+    }
+
+    /** Whether a name that is the element's own too means something further out; see {@link Resolver}. */
+    private boolean isFurtherOut(Element element, String name, Element target) {
+        if (!name.equals(names.effectiveName(element))) {
+            return false;
+        }
+        for (ElementId at = element.owner(); at != null; at = model.get(at).owner()) {
+            Optional<ElementId> found = names.resolve(Name.of(name), at);
+            if (found.filter(element.id()::equals).isEmpty()) {
+                return found.filter(target.id()::equals).isPresent();
+            }
+        }
+        return false;
     }
 
     private String chain(List<? extends Referent> chain, @Nullable ElementId scope) {
@@ -58,7 +73,12 @@ final class Spelling {
     private String shortest(Place place) {
         Element target = model.get(place.target());
         Optional<Name> shortest = names.shortest(target, place.scope());
-        return shortest.map(Name::toString).orElseGet(() -> names.qualifiedName(target));
+        return shortest.map(Name::toString).orElseGet(() -> fromTheTop(target));
+    }
+
+    /** A name that something nearer by hides is looked up from the top. */
+    private String fromTheTop(Element target) {
+        return names.shortest(target, null).map(name -> "$::" + name).orElseGet(() -> names.qualifiedName(target));
     }
 
     String step(Referent referent) {

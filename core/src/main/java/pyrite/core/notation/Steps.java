@@ -73,7 +73,7 @@ final class Steps {
         }
         Draft step = owner.children.get(before);
         if (!step.kind.takes(Property.THEN)) {
-            members.problem(cursor.spanFrom(first), "'then' is followed by a step such as an action, or by the name of one, not by "
+            members.problem(cursor.spanFrom(first), "'then' is followed by something that begins and ends in time such as an action, or by its name, not by "
                     + step.kind.titleWithArticle());
             return;
         }

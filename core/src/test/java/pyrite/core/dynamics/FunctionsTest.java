@@ -48,6 +48,22 @@ class FunctionsTest {
         "max(1 [bar], 90 [kPa]) / 1 [Pa] | 100000",
         "5e-3 | 0.005",
         "sum((1, 2, 3)) | 6",
+        "max((1, 3, 2)) | 3",
+        "NumericalFunctions::max(1, 2) | 2",
+        "(1, 2, 3)->reduce NumericalFunctions::'*' | 6",
+        "(9, 16)->collect sqrt->sum() | 7",
+        "if (1, 2, 3)->includes(2) ? 5 else 6 | 5",
+        "if (1, 2, 3)->excludes(1 + 1) ? 5 else 6 | 6",
+        "floor(-2.5) | -3",
+        "round(2.6) | 3",
+        "if \"a\" + \"b\" == \"ab\" ? 5 else 6 | 5",
+        "10 ['m/s'] / 1 [km/h] | 36",
+        "1 ['kW⋅h'] / 1 [MJ] | 3.6",
+        "1 ['J/(kg⋅K)'] * 1 [kg*K] / 1 [J] | 1",
+        "1 ['s⁻¹'] / 1 [Hz] | 1",
+        "(km/h) / (m/s) * 3.6 | 1",
+        "1 [USCustomaryUnits::ft] / 1 [USCustomaryUnits::'in'] | 12",
+        "1 [B] / 1 [bit] | 8",
     })
     void aFunctionHasItsTabulatedValue(String expression, double value) {
         SortedSystem sorted = Runs.sorted("attribute x : Real := 0; attribute y : Real; assert constraint moves { der(x) == 1 [1/s] }"
