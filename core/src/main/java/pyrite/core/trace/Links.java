@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
@@ -24,7 +25,11 @@ import pyrite.core.model.Reference;
 public final class Links {
     /** What carries links. */
     static final Set<ElementKind> CARRIERS = EnumSet.of(ElementKind.DEPENDENCY, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT,
-            ElementKind.FRAMED_CONCERN, ElementKind.ALLOCATION);
+            ElementKind.FRAMED_CONCERN, ElementKind.ALLOCATION, ElementKind.CONNECTION);
+
+    private static final ElementId DERIVATION = LibraryNames.id("RequirementDerivation::DerivationMetadata");
+    private static final ElementId ORIGINAL = LibraryNames.id("RequirementDerivation::OriginalRequirementMetadata");
+    private static final ElementId DERIVED = LibraryNames.id("RequirementDerivation::DerivedRequirementMetadata");
 
     private final Model model;
     private final Map<ElementId, LinkKind> marks;
@@ -109,9 +114,40 @@ public final class Links {
             case CONNECTOR_END -> model.find(Objects.requireNonNull(carrier.owner())).filter(owner -> owner.kind() == ElementKind.ALLOCATION)
                     .ifPresent(allocation -> carriedBy(allocation, found));
             case ALLOCATION -> allocation(carrier, found);
+            case CONNECTION -> derivation(carrier, found);
             default -> {
+                if (isEnd(carrier)) {
+                    model.find(Objects.requireNonNull(carrier.owner())).filter(owner -> owner.kind() == ElementKind.CONNECTION)
+                            .ifPresent(connection -> derivation(connection, found));
+                }
             }
         }
+    }
+
+    /** A connection of the standard's derivation library: each derived end follows from each original one (SysML 2.0, 9.6). */
+    private void derivation(Element connection, Consumer<Link> found) {
+        LinkKind derive = isMarked(connection, DERIVATION) ? LinkKind.named(model, LinkKind.DERIVE).orElse(null) : null;
+        if (derive == null) {
+            return;
+        }
+        for (ElementId derived : ends(connection, DERIVED)) {
+            for (ElementId original : ends(connection, ORIGINAL)) {
+                found.accept(new Link(connection.id(), derive, derived, original));
+            }
+        }
+    }
+
+    private List<ElementId> ends(Element connection, ElementId mark) {
+        return model.children(connection.id()).stream().filter(end -> isEnd(end) && isMarked(end, mark))
+                .flatMap(end -> end.references(Property.REFERS).stream()).map(Reference::target).toList();
+    }
+
+    private static boolean isMarked(Element element, ElementId mark) {
+        return element.references(Property.MARKS).stream().anyMatch(reference -> reference.target().equals(mark));
+    }
+
+    private static boolean isEnd(Element element) {
+        return element.owner() != null && element.get(Property.END).orElse(false);
     }
 
     private void join(Element carrier, LinkKind kind, Optional<ElementId> source, Consumer<Link> found) {
@@ -155,6 +191,11 @@ public final class Links {
 
     /** Elements that carry links, or are the ends of one that does. */
     static boolean isCarrier(Element element) {
-        return CARRIERS.contains(element.kind()) || element.kind() == ElementKind.CONNECTOR_END;
+        return CARRIERS.contains(element.kind()) || carrier(element) != element.id();
+    }
+
+    /** The element itself, or what it is an end of. */
+    static ElementId carrier(Element element) {
+        return (element.kind() == ElementKind.CONNECTOR_END || isEnd(element)) && element.owner() != null ? element.owner() : element.id();
     }
 }

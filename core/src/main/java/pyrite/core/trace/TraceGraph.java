@@ -19,7 +19,6 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Following;
 import pyrite.core.model.Model;
 import pyrite.core.model.SnapshotMap;
@@ -68,7 +67,7 @@ public final class TraceGraph implements Following {
         Set<ElementId> carriers = new LinkedHashSet<>();
         difference.changes().forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
                 .flatMap(Optional::stream).filter(Links::isCarrier)
-                .forEach(element -> carriers.add(element.kind() == ElementKind.CONNECTOR_END && element.owner() != null ? element.owner() : element.id())));
+                .forEach(element -> carriers.add(Links.carrier(element))));
         List<Link> gone = carried(model, carriers);
         List<Link> come = carried(next, carriers);
         Map<ElementId, List<Link>> changed = new HashMap<>();

@@ -34,6 +34,12 @@ class FollowingTest {
                 #conflicts dependency soft to panel;
                 verification one { objective goal { verify panel; } }
                 verification another;
+                private import RequirementDerivation::*;
+                requirement lamp;
+                #derivation connection {
+                    end #original ::> panel;
+                    end #derive ::> lamp;
+                }
             }
             """;
 

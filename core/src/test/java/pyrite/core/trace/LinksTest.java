@@ -165,4 +165,21 @@ class LinksTest {
         });
         assertThat(Specification.all(again)).hasSize(3);
     }
+
+    @Test
+    void aDerivationConnectionOfTheStandardIsALinkForEachRequirementThatFollows() {
+        Model given = Models.of("""
+                private import RequirementDerivation::*;
+                requirement <'S'> closes; requirement <'A'> fast; requirement <'B'> soft;
+                #derivation connection { end #original ::> closes; end #derive ::> fast; end #derive ::> soft; }
+                """);
+        Links found = Links.in(given);
+        Element closes = Harbour.id(given, "S");
+        List<Link> down = found.down(closes.id());
+        assertThat(down).hasSize(2).allSatisfy(link -> assertThat(link.kind().key()).isEqualTo("derive")).isEqualTo(TraceGraph.of(given).down(closes.id()));
+        assertThat(down).extracting(Link::source).containsExactly(Harbour.id(given, "A").id(), Harbour.id(given, "B").id());
+        Model without = Harbour.applied(given, new Linking(given).remove(down.subList(0, 1)));
+        assertThat(Links.in(without).down(closes.id())).extracting(Link::source).containsExactly(Harbour.id(given, "B").id());
+        assertThat(TraceGraph.of(without).size()).isEqualTo(1);
+    }
 }
