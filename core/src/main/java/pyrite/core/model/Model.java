@@ -168,30 +168,33 @@ public final class Model implements Namespaces {
 
     @Override
     public List<ElementId> generals(Element element) {
-        List<ElementId> generals = List.of();
+        if (element.properties().isEmpty() && element.kind() != ElementKind.ENUMERATION) {
+            return List.of();
+        }
+        List<ElementId> generals = new ArrayList<>(2);
         for (int i = 0; i < GENERALS.size(); i++) {
             for (Reference reference : element.references(GENERALS.get(i))) {
-                generals = generals.isEmpty() ? new ArrayList<>(2) : generals;
                 generals.add(reference.target());
             }
         }
-        generals = with(generals, element.kind().shortKeyword() == null ? null : element.get(Property.TARGET).map(Reference::target).orElse(null));
-        return with(with(generals, generalAround(element)), generalOfValue(element));
-    }
-
-    private static List<ElementId> with(List<ElementId> generals, @Nullable ElementId further) {
-        if (further == null) {
-            return generals;
+        boolean saysNoType = generals.isEmpty() || element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty();
+        if (element.kind().shortKeyword() != null) {
+            element.get(Property.TARGET).ifPresent(reference -> generals.add(reference.target()));
         }
-        List<ElementId> all = generals.isEmpty() ? new ArrayList<>(1) : generals;
-        all.add(further);
-        return all;
+        add(generals, generalAround(element));
+        add(generals, saysNoType && Namespaces.takesTypeOfValue(element.kind()) ? named(element.get(Property.VALUE).orElse(null)) : null);
+        return generals;
     }
 
-    private static @Nullable ElementId generalOfValue(Element element) {
-        return Namespaces.takesTypeOfValue(element.kind()) && element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty()
-                && element.get(Property.VALUE).orElse(null) instanceof FeatureValue(var _, Expression.FeatureReference reference)
-                && reference.last() instanceof ElementId id ? id : null;
+    private static void add(List<ElementId> generals, @Nullable ElementId further) {
+        if (further != null) {
+            generals.add(further);
+        }
+    }
+
+    /** The element that a value names; null if the value is more than a name. */
+    private static @Nullable ElementId named(@Nullable FeatureValue value) {
+        return value != null && value.expression() instanceof Expression.FeatureReference reference && reference.last() instanceof ElementId id ? id : null;
     }
 
     @Override
