@@ -156,7 +156,8 @@ class ApiTest extends InProject {
     void theDescriptionNamesEveryAddressAndNothingOfPeople() throws Exception {
         Session tam = new Session(merrow.address()).signIn("tam", "merrow");
         assertThat(tam.get("/api/openapi.json").body()).contains("/api/projects/{projectId}/commits/{commitId}/elements/{elementId}/relationships",
-                "/api/projects/{projectId}/query-results", "/api/projects/{projectId}/branches/{branchId}/verdicts").doesNotContain("passwordHash");
+                "/api/projects/{projectId}/query-results", "/api/projects/{projectId}/branches/{branchId}/verdicts", "/api/projects/{projectId}/branches/{branchId}/rechecks/confirm",
+                "/api/projects/{projectId}/tags/{tagId}").doesNotContain("passwordHash");
     }
 
     @Test
@@ -166,5 +167,67 @@ class ApiTest extends InProject {
         assertThat(ask(token, "/nonsense/branches", null).body()).contains("ids are UUIDs");
         assertThat(ask(token, project() + "/query-results", "{\"where\":{\"operator\":\"like\"}}").body()).contains("the operator =, in");
         assertThat(ask(token, project() + "/commits/" + merrow.branch().uuid() + "/elements", null).body()).contains("there is no commit");
+    }
+
+    private String branch() {
+        return project() + "/branches/" + merrow.branch().uuid();
+    }
+
+    /** The numbers of the page: CoverageTest and the laws of the questions say that they are right. */
+    @Test
+    void aScriptIsToldWhatIsCoveredAndWhatIsNot() throws Exception {
+        JsonNode coverage = json(token("tam"), branch() + "/coverage");
+        JsonNode needs = coverage.get("specifications").get(0);
+        assertThat(needs.get("specification").get("name").asString()).isEqualTo("MerrowNeeds");
+        assertThat(needs.get("requirements").asInt()).isEqualTo(10);
+        assertThat(needs.get("derived").asInt()).isEqualTo(9);
+        assertThat(coverage.get("unasked").findValuesAsString("id")).hasSize(4).allMatch(id -> id.matches("[A-Z]+-\\d+"));
+        assertThat(coverage.get("gaps").isEmpty()).isFalse();
+    }
+
+    @Test
+    void impactAndTraceTableAreAskedForByIdsAndPaths() throws Exception {
+        String token = token("tam");
+        JsonNode impact = json(token, branch() + "/impact?of=MG-1,nowhere&way=up&depth=1");
+        assertThat(impact.get("unknown").toString()).isEqualTo("[\"nowhere\"]");
+        assertThat(impact.get("reached").get(0).get("links").asInt()).isZero();
+        impact.get("reached").forEach(reached -> assertThat(reached.get("links").asInt()).isBetween(-1, 0));
+        JsonNode trace = json(token, branch() + "/trace?set=~need&col=frame%3C&count=2&from=1");
+        assertThat(trace.get("total").asInt()).isEqualTo(10);
+        assertThat(trace.get("rows").size()).isEqualTo(2);
+        assertThat(trace.get("rows").get(0).get("start").get("id").asString()).isEqualTo("N-2");
+        assertThat(trace.get("rows").get(0).get("cells").get(0).size()).isEqualTo(2);
+        assertThat(ask(token, branch() + "/trace?set=~need&col=frame", null).statusCode()).isEqualTo(400);
+    }
+
+    @Test
+    void aScriptSettlesWhatAChangeHasPutInDoubt() throws Exception {
+        String token = token("ines");
+        assertThat(json(token, branch() + "/rechecks").isEmpty()).isTrue();
+        merrow.change("closesInTime", "within", "9 [min]");
+        JsonNode doubt = json(token, branch() + "/rechecks").get(0);
+        assertThat(doubt.get("changes").get(0).toString()).contains("10 [min]", "9 [min]", "\"revision\":2");
+        String body = "{\"links\":[\"" + doubt.get("link").asString() + "\"],\"note\":\"asked\",\"base\":2}";
+        int before = json(token, branch() + "/rechecks").size();
+        assertThat(ask(token("tam"), branch() + "/rechecks/confirm", body).statusCode()).isEqualTo(403);
+        assertThat(ask(token, branch() + "/rechecks/keep", body).statusCode()).isEqualTo(200);
+        assertThat(json(token, branch() + "/rechecks?seen=kept").get(0).get("keptOpen").asString()).isEqualTo("asked");
+        assertThat(ask(token, branch() + "/rechecks/confirm", body.replace("\"base\":2", "\"base\":3")).statusCode()).isEqualTo(200);
+        assertThat(json(token, branch() + "/rechecks").size()).isEqualTo(before - 1);
+        assertThat(json(token, branch() + "/coverage?at=1").isEmpty()).isFalse();
+    }
+
+    @Test
+    void aBaselineIsATagAndATagABaseline() throws Exception {
+        String token = token("ines");
+        String tag = "{\"name\":\"Board review\",\"taggedCommit\":{\"@id\":\"" + merrow.commitId(1) + "\"}}";
+        HttpResponse<String> made = ask(token, project() + "/tags", tag);
+        assertThat(made.statusCode()).isEqualTo(201);
+        assertThat(ask(token, project() + "/tags", tag).body()).contains("there is a baseline called Board review already");
+        JsonNode read = JSON.readTree(made.body());
+        assertThat(json(token, project() + "/tags/" + read.get("@id").asString())).isEqualTo(read);
+        assertThat(new Session(merrow.address()).signIn("tam", "merrow").get("/p/merrow/main/baselines").body()).contains("Board review");
+        assertThat(ask(token("tam"), project() + "/tags", tag.replace("Board", "Other")).statusCode()).isEqualTo(403);
+        assertThat(ask(token, project() + "/tags", tag.replace(merrow.commitId(1), merrow.branch().uuid().toString()).replace("Board", "Other")).statusCode()).isEqualTo(404);
     }
 }

@@ -31,7 +31,7 @@ class RoutesTest extends InProject {
                     .replace("{projectId}", merrow.branch().projectUuid().toString()).replace("{branchId}", merrow.branch().uuid().toString())
                     .replace("{commitId}", merrow.commitId(1)).replace("{elementId}", id(model, "closingCheck"))
                     .replace("{id}", pattern.contains("/runs/") || pattern.contains("/tokens/") ? "1" : id(model, "closingCheck"))
-                    .replace("{file}", "00000000-0000-4000-8000-000000000000") + query(id(model, "closesInTime"), id(model, "closesOnOnePump"));
+                    .replace("{tagId}", "00000000-0000-4000-8000-000000000001").replace("{file}", "00000000-0000-4000-8000-000000000000") + query(id(model, "closesInTime"), id(model, "closesOnOnePump"));
         }
 
         /** What must be asked for an answer. */
@@ -39,10 +39,11 @@ class RoutesTest extends InProject {
             return switch (pattern.substring(pattern.lastIndexOf('/') + 1)) {
                 case "find" -> "?q=gate";
                 case "between" -> "?from=0";
-                case "of.json", "ways.json" -> "?element=" + one;
-                case "candidates.json" -> "?kind=derive&out=false&element=" + one;
+                case "of.json", "ways.json", "links" -> "?element=" + one;
+                case "candidates.json", "candidates" -> "?kind=derive&out=false&element=" + one;
                 case "between.json" -> "?left=" + one + "&right=" + other;
-                case "matrix.json" -> "?kind=frame&rows=~requirement&columns=~need";
+                case "trace" -> "?set=~need";
+                case "matrix.json", "matrix" -> "?kind=frame&rows=~requirement&columns=~need";
                 case "export.csv" -> "?set=~need&rows=~need&columns=~need&kind=frame";
                 default -> "";
             };
@@ -50,7 +51,7 @@ class RoutesTest extends InProject {
 
         /** Whether it asks for something that the demo does not have. */
         private boolean asksForNothing() {
-            return pattern.contains("/runs/") || pattern.contains("{file}") || pattern.endsWith("/views/{id}");
+            return pattern.contains("/runs/") || pattern.contains("{file}") || pattern.contains("{tagId}") || pattern.endsWith("/views/{id}");
         }
 
         private static String id(Model model, String name) {

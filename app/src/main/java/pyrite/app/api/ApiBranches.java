@@ -29,15 +29,9 @@ class ApiBranches {
         return branches;
     }
 
-    /** @throws NotFound if the project has no such branch */
-    Workspace.Head head(UUID project, UUID branch) {
-        return ofProject(project).stream().filter(each -> each.uuid().equals(branch)).findFirst().map(each -> workspace.head(each.id()))
-                .orElseThrow(() -> new NotFound("there is no branch " + branch + " of this project"));
-    }
-
     /** The head of a branch, or of the first of the project. */
     Workspace.Head headOrFirst(UUID project, Optional<UUID> branch) {
-        return branch.map(id -> head(project, id)).orElseGet(() -> workspace.head(ofProject(project).getFirst().id()));
+        return branch.map(id -> workspace.head(project, id)).orElseGet(() -> workspace.head(ofProject(project).getFirst().id()));
     }
 
     /** The model as a commit left it. */

@@ -71,6 +71,6 @@ class ProjectsApi {
     @Operation(summary = "One branch with its newest commit")
     @GetMapping("/{projectId}/branches/{branchId}")
     Refs.BranchJson branch(@PathVariable UUID projectId, @PathVariable UUID branchId) {
-        return branches.branch(branches.head(projectId, branchId));
+        return branches.branch(workspace.head(projectId, branchId));
     }
 }

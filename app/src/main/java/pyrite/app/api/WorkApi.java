@@ -11,7 +11,6 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -30,6 +29,7 @@ import pyrite.app.runs.Jobs;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -43,7 +43,7 @@ import pyrite.core.verification.SeriesTable;
 
 /** What pages do beside looking at elements: writing notation, undoing, running cases, reading verdicts. */
 @RestController
-@RequestMapping("/api/projects/{projectId}/branches/{branchId}")
+@RequestMapping(ApiAddress.BRANCH)
 @Tag(name = "4 Text, runs and verdicts")
 class WorkApi {
     private static final int LONGEST_TEXT = 12_000_000;
@@ -75,12 +75,11 @@ class WorkApi {
 
     @Operation(summary = "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
     @PostMapping("/notation")
-    ResponseEntity<?> write(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId, @Valid @RequestBody Text wanted) {
-        Workspace.Head head = branches.head(projectId, branchId);
+    ResponseEntity<?> write(Workspace.Head head, Person person, @Valid @RequestBody Text wanted) {
         if (wanted.element() != null && wanted.previousCommit() == null) {
             throw new IllegalArgumentException("say with previousCommit from which commit the text of the element was read, so that nobody's changes since are lost");
         }
-        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(projectId, wanted.previousCommit().id());
+        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(head.branch().projectUuid(), wanted.previousCommit().id());
         if (base.branch().id() != head.branch().id()) {
             throw new NotFound("the previous commit is of another branch");
         }
@@ -98,15 +97,13 @@ class WorkApi {
 
     @Operation(summary = "Take back your newest edit; takes an engineer")
     @PostMapping("/undo")
-    ResponseEntity<?> undo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
-        Workspace.Head head = branches.head(projectId, branchId);
+    ResponseEntity<?> undo(Workspace.Head head, Person person) {
         return answers.of(head, workspace.undo(head.branch(), person));
     }
 
     @Operation(summary = "Bring back what you took back last; takes an engineer")
     @PostMapping("/redo")
-    ResponseEntity<?> redo(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId) {
-        Workspace.Head head = branches.head(projectId, branchId);
+    ResponseEntity<?> redo(Workspace.Head head, Person person) {
         return answers.of(head, workspace.redo(head.branch(), person));
     }
 
@@ -117,8 +114,7 @@ class WorkApi {
 
     @Operation(summary = "Every requirement with its verdicts in force")
     @GetMapping("/verdicts")
-    List<RequirementVerdict> verdicts(@PathVariable UUID projectId, @PathVariable UUID branchId) {
-        Workspace.Head head = branches.head(projectId, branchId);
+    List<RequirementVerdict> verdicts(Workspace.Head head) {
         var judged = verdicts.all(head);
         return head.model().ownElements(ElementKind.REQUIREMENT).flatMap(requirement -> {
             List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
@@ -145,8 +141,8 @@ class WorkApi {
 
     @Operation(summary = "The newest runs")
     @GetMapping("/runs")
-    List<RunJson> runs(@PathVariable UUID projectId, @PathVariable UUID branchId) {
-        return runs.newest(branches.head(projectId, branchId).branch(), MOST_RUNS).stream().map(this::json).toList();
+    List<RunJson> runs(Workspace.Head head) {
+        return runs.newest(head.branch(), MOST_RUNS).stream().map(this::json).toList();
     }
 
     /** @param element the case to run */
@@ -155,8 +151,7 @@ class WorkApi {
 
     @Operation(summary = "Run a case; takes an engineer")
     @PostMapping("/runs")
-    ResponseEntity<RunJson> start(Person person, @PathVariable UUID projectId, @PathVariable UUID branchId, @Valid @RequestBody Start wanted) {
-        Workspace.Head head = branches.head(projectId, branchId);
+    ResponseEntity<RunJson> start(Workspace.Head head, Person person, @Valid @RequestBody Start wanted) {
         Element usage = head.element(wanted.element());
         if (!CaseSetup.isRunnable(head.model(), usage)) {
             throw new NotFound(usage.kind().titleWithArticle() + " " + usage.name() + " is no case that can be run");
@@ -166,28 +161,28 @@ class WorkApi {
 
     @Operation(summary = "One run")
     @GetMapping("/runs/{id}")
-    RunJson run(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id) {
-        return json(find(projectId, branchId, id));
+    RunJson run(Workspace.Head head, @PathVariable long id) {
+        return json(find(head, id));
     }
 
     @Operation(summary = "Stop a run, or take it out of the queue; takes an engineer")
     @PostMapping("/runs/{id}/cancel")
-    ResponseEntity<Void> cancel(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id) {
-        jobs.cancel(find(projectId, branchId, id).id());
+    ResponseEntity<Void> cancel(Workspace.Head head, @PathVariable long id) {
+        jobs.cancel(find(head, id).id());
         return ResponseEntity.accepted().build();
     }
 
     @Operation(summary = "What a run recorded as comma-separated values, all series or those named by path")
     @GetMapping(path = "/runs/{id}/series", produces = "text/csv;charset=UTF-8")
-    String series(@PathVariable UUID projectId, @PathVariable UUID branchId, @PathVariable long id, @RequestParam Optional<List<String>> path) {
-        long run = find(projectId, branchId, id).id();
+    String series(Workspace.Head head, @PathVariable long id, @RequestParam Optional<List<String>> path) {
+        long run = find(head, id).id();
         RunStore.Recorded recorded = path.map(paths -> runs.series(run, paths)).orElseGet(() -> runs.series(run));
         StringWriter text = new StringWriter();
         SeriesTable.write(recorded.times(), recorded.series(), new PrintWriter(text));
         return text.toString();
     }
 
-    private RunRecord find(UUID projectId, UUID branchId, long id) {
-        return runs.find(branches.head(projectId, branchId).branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+    private RunRecord find(Workspace.Head head, long id) {
+        return runs.find(head.branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
     }
 }

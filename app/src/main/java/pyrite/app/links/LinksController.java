@@ -1,5 +1,7 @@
 package pyrite.app.links;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -24,6 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.recheck.Rechecks;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
@@ -40,6 +43,7 @@ import pyrite.core.trace.Links;
 
 /** Links as data: those of elements, what could be linked, adding and removing. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class LinksController {
     private static final int MOST_SHOWN = 60;
     private static final int MOST_AT_ONCE = 5000;
@@ -71,7 +75,8 @@ class LinksController {
                 RequirementText.of(model, element), labels.family(element), rules.words(element).iterator().next());
     }
 
-    @GetMapping("/p/{project}/{branch}/links/of.json")
+    @Operation(summary = "The links of an element with their other ends")
+    @GetMapping({"/p/{project}/{branch}/links/of.json", ApiAddress.BRANCH + "/links"})
     List<Seen> of(Workspace.Head head, @RequestParam String element) {
         Element at = head.element(element);
         Labels labels = new Labels(head.model());
@@ -124,7 +129,8 @@ class LinksController {
     }
 
     /** @param q a part of the id, the name or the text; or ids by commas or spaces */
-    @GetMapping("/p/{project}/{branch}/links/candidates.json")
+    @Operation(summary = "What may be the other end of a link")
+    @GetMapping({"/p/{project}/{branch}/links/candidates.json", ApiAddress.BRANCH + "/links/candidates"})
     Candidates candidates(Workspace.Head head, @RequestParam String element, @RequestParam String kind, @RequestParam boolean out, @RequestParam(defaultValue = "") String q) {
         Model model = head.model();
         Element from = head.element(element);
@@ -167,7 +173,8 @@ class LinksController {
     record Wanted(@NotNull String kind, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> sources, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> targets, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/links/add")
+    @Operation(summary = "Link elements, several to several; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/links/add", ApiAddress.BRANCH + "/links"})
     ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody Wanted wanted) {
         if ((long) wanted.sources().size() * wanted.targets().size() > MOST_AT_ONCE) {
             return Answer.unprocessable("at most " + MOST_AT_ONCE + " links are made at once");
@@ -191,7 +198,8 @@ class LinksController {
     record Removed(@NotEmpty @Size(max = MOST_AT_ONCE) List<@Valid Named> links, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/links/remove")
+    @Operation(summary = "Remove links; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/links/remove", ApiAddress.BRANCH + "/links/remove"})
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed wanted) {
         Links links = Links.in(head.model());
         Set<Link> gone = new LinkedHashSet<>();

@@ -1,9 +1,12 @@
 package pyrite.app.links;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -15,6 +18,7 @@ import pyrite.core.trace.TraceGraph;
 
 /** The cells of a matrix, some rows at a time. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class MatrixController {
     private static final int MOST_ROWS = 200;
 
@@ -31,7 +35,8 @@ class MatrixController {
     record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {
     }
 
-    @GetMapping("/p/{project}/{branch}/matrix.json")
+    @Operation(summary = "A window of a matrix of two sets")
+    @GetMapping({"/p/{project}/{branch}/matrix.json", ApiAddress.BRANCH + "/matrix"})
     Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
             @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
         List<Element> all = sets.of(head, rows).toList();

@@ -1,5 +1,7 @@
 package pyrite.app.links;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
@@ -16,6 +18,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -25,6 +28,7 @@ import pyrite.core.trace.SavedView;
 
 /** Tables that are kept: the list of them, opening one, keeping, pinning and removing. */
 @Controller
+@Tag(name = ApiAddress.TRACING)
 class SavedViewsController {
     private final Pages pages;
     private final Workspace workspace;
@@ -58,7 +62,8 @@ class SavedViewsController {
             @NotNull @Size(max = 4000) String query, boolean shared, boolean pinned, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/views")
+    @Operation(summary = "Keep a view; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/views", ApiAddress.BRANCH + "/views"})
     @ResponseBody
     ResponseEntity<Answer> keep(Workspace.Head head, Person person, @Valid @RequestBody Kept kept) {
         Edit edit = SavedView.put(head.model(), new SavedView.Wanted(kept.name().strip(), kept.page(), kept.query(), person.signIn(), kept.shared(), kept.pinned()));

@@ -1,5 +1,7 @@
 package pyrite.app.recheck;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
@@ -29,7 +31,9 @@ import pyrite.app.evidence.Verdicts;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Downloads;
+import pyrite.app.workspace.ElementRef;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -48,6 +52,7 @@ import pyrite.core.view.TextDifference;
 
 /** The links that need recheck, with what changed at which end, and confirming them. */
 @Controller
+@Tag(name = ApiAddress.TRACING)
 class RecheckController {
     private static final int MOST_SHOWN = 100;
 
@@ -100,6 +105,33 @@ class RecheckController {
         page.addAttribute("query", Objects.requireNonNullElse(request.getQueryString(), ""));
         page.addAttribute("stale", stale(head));
         return "recheck/list";
+    }
+
+    /** A property that changed, as it was when the link was agreed and as it is. */
+    record ChangeJson(ElementRef end, String property, String before, String after, @Nullable Integer revision, @Nullable String by) {
+    }
+
+    /**
+     * @param link names it where it is confirmed or kept open
+     * @param since the number of the revision at which it was agreed last
+     * @param keptOpen why somebody left it open; null if nobody did
+     */
+    record DoubtJson(String link, String kind, ElementRef source, ElementRef target, int since, List<ChangeJson> changes, @Nullable String keptOpen) {
+    }
+
+    @Operation(summary = "The links that need recheck, with what changed at which end")
+    @GetMapping(ApiAddress.BRANCH + "/rechecks")
+    @ResponseBody
+    List<DoubtJson> doubts(Workspace.Head head, RecheckFilter filter) {
+        Model model = head.model();
+        return chosen(head, filter).stream().map(doubt -> item(head, doubt)).map(item -> new DoubtJson(item.key(), item.kind().key(), ElementRef.of(model, item.source()),
+                ElementRef.of(model, item.target()), item.since(), item.changes().stream().map(change -> json(model, change)).toList(),
+                item.kept() == null ? null : item.kept().note())).toList();
+    }
+
+    private static ChangeJson json(Model model, Change change) {
+        return new ChangeJson(ElementRef.of(model, change.end()), change.property(), side(change, TextDifference.Kind.COME), side(change, TextDifference.Kind.GONE),
+                change.by() == null ? null : change.by().revision().number(), change.by() == null ? null : change.by().authorName());
     }
 
     private List<Agreements.Doubt> chosen(Workspace.Head head, RecheckFilter filter) {
@@ -179,13 +211,15 @@ class RecheckController {
     record LookedAt(@NotEmpty @Size(max = 20_000) Set<String> links, @NotNull @Size(max = 2000) String note, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/recheck/confirm")
+    @Operation(summary = "Confirm links that need recheck; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/recheck/confirm", ApiAddress.BRANCH + "/rechecks/confirm"})
     @ResponseBody
     ResponseEntity<Answer> confirm(Workspace.Head head, Person person, @Valid @RequestBody LookedAt lookedAt) {
         return record(head, person, lookedAt, "confirm", RecheckRecord::confirmed);
     }
 
-    @PostMapping("/p/{project}/{branch}/recheck/keep")
+    @Operation(summary = "Leave links that need recheck open, with a note; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/recheck/keep", ApiAddress.BRANCH + "/rechecks/keep"})
     @ResponseBody
     ResponseEntity<Answer> keepOpen(Workspace.Head head, Person person, @Valid @RequestBody LookedAt lookedAt) {
         return record(head, person, lookedAt, "keep it open", RecheckRecord::keptOpen);

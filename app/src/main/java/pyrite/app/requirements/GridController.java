@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.recheck.Rechecks;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -28,6 +31,7 @@ import pyrite.core.trace.Links;
 
 /** The rows of the requirements grid, a window at a time. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class GridController {
     private static final int MOST_ROWS = 300;
 
@@ -70,7 +74,8 @@ class GridController {
     record Window(int total, int requirements, String spine, int from, int index, List<Row> rows) {
     }
 
-    @GetMapping("/p/{project}/{branch}/requirements/rows.json")
+    @Operation(summary = "The lines of a specification or of all, filtered, ordered and grouped as the grid shows them")
+    @GetMapping({"/p/{project}/{branch}/requirements/rows.json", ApiAddress.BRANCH + "/requirements"})
     Window rows(Workspace.Head head, GridRows.Asked asked, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count,
             @RequestParam(defaultValue = "") String around) {
         Attributes attributes = Attributes.in(head.model());

@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -38,6 +41,7 @@ import pyrite.core.trace.Removal;
 
 /** Takes edits of the lines of a specification: adding, arranging, removing, attributes of many at once. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class LinesController {
     private static final int MOST_LINES = 20_000;
     private static final int LONGEST_TEXT = 100_000;
@@ -54,7 +58,8 @@ class LinesController {
     record NewLine(@NotNull String anchor, boolean below, @NotNull String type, @NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/add")
+    @Operation(summary = "Add a requirement, heading or note behind or below another line; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/add", ApiAddress.BRANCH + "/requirements"})
     ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewLine wanted) {
         Structuring structuring = new Structuring(head.model());
         Element anchor = head.element(wanted.anchor());
@@ -85,7 +90,8 @@ class LinesController {
     record Arranged(@Valid @NotNull Some lines, @NotNull String how, @Nullable String target) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/arrange")
+    @Operation(summary = "Indent, outdent, shift or move lines; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/arrange", ApiAddress.BRANCH + "/requirements/arrange"})
     ResponseEntity<Answer> arrange(Workspace.Head head, Person person, @Valid @RequestBody Arranged wanted) {
         Structuring structuring = new Structuring(head.model());
         List<Element> lines = wanted.lines().in(head);
@@ -117,7 +123,8 @@ class LinesController {
         };
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/duplicate")
+    @Operation(summary = "Duplicate lines with what is below them; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/duplicate", ApiAddress.BRANCH + "/requirements/duplicate"})
     ResponseEntity<Answer> duplicate(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
         Structuring structuring = new Structuring(head.model());
         List<Element> made = new ArrayList<>();
@@ -133,7 +140,8 @@ class LinesController {
                 "nothing changed", tops);
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/remove")
+    @Operation(summary = "Remove lines with what is below them and with their links; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/remove", ApiAddress.BRANCH + "/requirements/remove"})
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
         Removal removal = Removal.of(head.model(), new Structuring(head.model()).tops(wanted.in(head)));
         return commit(head, person, wanted.base(), removal.edit(), removal.summary());
@@ -143,7 +151,8 @@ class LinesController {
     record Valued(@Valid @NotNull Some lines, @NotNull String attribute, @NotNull @Size(max = LONGEST_TEXT) String value) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/attribute")
+    @Operation(summary = "Set an attribute of requirements; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/attribute", ApiAddress.BRANCH + "/requirements/attribute"})
     ResponseEntity<Answer> attribute(Workspace.Head head, Person person, @Valid @RequestBody Valued wanted) {
         Attributes attributes = Attributes.in(head.model());
         List<Element> put = new ArrayList<>();
@@ -168,7 +177,8 @@ class LinesController {
     record Replaced(@Valid @NotNull Some lines, @NotEmpty String find, @NotNull String replace) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/replace")
+    @Operation(summary = "Find and replace in the texts of requirements; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/replace", ApiAddress.BRANCH + "/requirements/replace"})
     ResponseEntity<Answer> replace(Workspace.Head head, Person person, @Valid @RequestBody Replaced wanted) {
         Replacement replacement = Replacement.of(head.model(), wanted.lines().in(head), wanted.find(), wanted.replace());
         return commit(head, person, wanted.lines().base(), replacement.edit(), replacement.summary());
@@ -178,7 +188,8 @@ class LinesController {
     record NewSpecification(@NotNull @Size(max = 200) String name, @NotNull @Size(max = 40) String prefix, @NotNull @Size(max = 40) String level, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/specifications")
+    @Operation(summary = "Begin a specification; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/specifications", ApiAddress.BRANCH + "/specifications"})
     ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification wanted) {
         String prefix = wanted.prefix().strip();
         if (wanted.name().isBlank() || !prefix.matches("[A-Za-z][A-Za-z0-9_.-]{0,19}")) {

@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.specification.Specification;
@@ -20,6 +23,7 @@ import pyrite.core.specification.TableImport;
 
 /** Takes rows that were copied from a spreadsheet. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class PasteController {
     private static final int MOST_ROWS = 20_000;
 
@@ -35,7 +39,8 @@ class PasteController {
     record Pasted(@NotNull String anchor, @NotEmpty @Size(max = MOST_ROWS) List<@Size(max = 200) List<@Size(max = 100_000) String>> rows, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/paste")
+    @Operation(summary = "Add rows of a table, cells by tabulators; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/paste", ApiAddress.BRANCH + "/requirements/paste"})
     ResponseEntity<Answer> paste(Workspace.Head head, Person person, @Valid @RequestBody Pasted pasted) {
         Element anchor = head.element(pasted.anchor());
         Structuring structuring = new Structuring(head.model());

@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -33,6 +36,7 @@ import pyrite.core.trace.Split;
 
 /** Help with the wording of requirements: findings while they are written, waivers, and splitting. */
 @RestController
+@Tag(name = ApiAddress.TRACING)
 class WordingController {
     private static final int LONGEST_TEXT = 100_000;
 
@@ -56,7 +60,8 @@ class WordingController {
     }
 
     /** What there is to ask about a text that is being written for a requirement. */
-    @GetMapping("/p/{project}/{branch}/element/{id}/wording.json")
+    @Operation(summary = "What the wording check asks about a requirement")
+    @GetMapping({"/p/{project}/{branch}/element/{id}/wording.json", ApiAddress.BRANCH + "/requirements/{id}/wording"})
     List<Found> wording(Workspace.Head head, @PathVariable String id, @RequestParam(required = false) String text) {
         Element requirement = head.element(id);
         return findings(head.model(), requirement, text == null ? RequirementText.of(head.model(), requirement) : text.substring(0, Math.min(text.length(), LONGEST_TEXT)));

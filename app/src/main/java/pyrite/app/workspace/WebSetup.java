@@ -3,6 +3,7 @@ package pyrite.app.workspace;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.MethodParameter;
@@ -45,9 +46,18 @@ class WebSetup implements WebMvcConfigurer {
                 NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
             Map<?, ?> names = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
                     HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE, RequestAttributes.SCOPE_REQUEST));
-            Workspace.Head head = workspace.head((String) names.get("project"), (String) names.get("branch"));
+            Workspace.Head head = names.containsKey("projectId") ? workspace.head(uuid(names.get("projectId")), uuid(names.get("branchId")))
+                    : workspace.head((String) names.get("project"), (String) names.get("branch"));
             String at = request.getParameter("at");
             return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET) ? head : workspace.asOf(head, number(at));
+        }
+
+        private static UUID uuid(Object text) {
+            try {
+                return UUID.fromString(text.toString());
+            } catch (IllegalArgumentException _) {
+                throw new NotFound("'" + text + "' is no id of a project or branch; ids are UUIDs");
+            }
         }
 
         private static int number(String at) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
 import org.springframework.stereotype.Service;
@@ -100,6 +101,16 @@ public class Workspace {
     public Head head(String project, String branch) {
         return store.find(project, branch).map(this::loaded).map(loaded -> loaded.head)
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of a project " + project));
+    }
+
+    /** @throws NotFound if there is no such project, or no such branch of it */
+    public Head head(UUID project, UUID branch) {
+        List<Branch> branchesOfProject = store.all().stream().filter(each -> each.projectUuid().equals(project)).toList();
+        if (branchesOfProject.isEmpty()) {
+            throw new NotFound("there is no project " + project);
+        }
+        return branchesOfProject.stream().filter(each -> each.uuid().equals(branch)).findFirst().map(this::loaded).map(loaded -> loaded.head)
+                .orElseThrow(() -> new NotFound("there is no branch " + branch + " of this project"));
     }
 
     public Head head(long branch) {

@@ -1,0 +1,12 @@
+package pyrite.app.workspace;
+
+/** Where programs ask what pages ask of the same controllers. */
+public final class ApiAddress {
+    /** A branch, by the UUIDs of its project and of itself. */
+    public static final String BRANCH = "/api/projects/{projectId}/branches/{branchId}";
+    /** The heading of the API's page under which addresses for requirements and links stand. */
+    public static final String TRACING = "5 Requirements and links";
+
+    private ApiAddress() {
+    }
+}
