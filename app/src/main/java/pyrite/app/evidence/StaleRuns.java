@@ -8,6 +8,7 @@ import pyrite.app.store.RunStore;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.RequirementIds;
 
 /** Which verdicts rest on something, and so would go stale if it changed. */
 @Component
@@ -22,8 +23,8 @@ public class StaleRuns {
     public List<Element> touchedBy(Workspace.Head head, List<Element> elements) {
         Set<ElementId> touched = new HashSet<>();
         elements.forEach(element -> head.model().subtree(element.id()).forEach(each -> touched.add(each.id())));
-        return runs.newestVerdicts(head.branch(), head.number()).stream()
+        return RequirementIds.sorted(head.model(), runs.newestVerdicts(head.branch(), head.number()).stream()
                 .filter(verdict -> verdict.fingerprint().hashes().keySet().stream().anyMatch(touched::contains))
-                .map(RunStore.Verdict::requirement).distinct().flatMap(id -> head.model().find(id).stream()).toList();
+                .map(RunStore.Verdict::requirement).distinct().flatMap(id -> head.model().find(id).stream()));
     }
 }

@@ -14,6 +14,7 @@ import org.springframework.web.server.ResponseStatusException;
 import org.springframework.web.util.UriComponentsBuilder;
 import pyrite.app.architecture.DiagramController;
 import pyrite.app.evidence.StaleRuns;
+import pyrite.app.requirements.RequirementRows;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
@@ -39,14 +40,17 @@ class TracePagesController {
     private static final int MOST_ROWS = 100;
     private static final int MOST_IN_CELL = 12;
     private static final int MOST_GAPS = 500;
+    private static final int MOST_OFFERED = 8;
     private static final List<String> STANDARD = List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<");
 
     private final Pages pages;
     private final Coverages coverages;
     private final StaleRuns staleRuns;
     private final Sets sets;
+    private final RequirementRows requirements;
 
-    TracePagesController(Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets) {
+    TracePagesController(Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets, RequirementRows requirements) {
+        this.requirements = requirements;
         this.sets = sets;
         this.pages = pages;
         this.coverages = coverages;
@@ -81,21 +85,31 @@ class TracePagesController {
         ImpactQuestion.Named named = question.named(head);
         List<Element> from = named.elements();
         page.addAttribute("query", request.getQueryString());
-        page.addAttribute("of", question.of());
+        page.addAttribute("of", inWords(head, named));
         page.addAttribute("way", question.way());
         page.addAttribute("depth", question.depth());
         page.addAttribute("chosen", question.kind());
         page.addAttribute("unknown", named.unknown());
         page.addAttribute("from", from);
-        if (!from.isEmpty()) {
+        if (from.isEmpty()) {
+            page.addAttribute("failing", requirements.of(head).stream().filter(RequirementRows.Show.FAILING::takes).limit(MOST_OFFERED).map(RequirementRows.Row::element).toList());
+        } else {
             Impact impact = question.answer(TraceGraph.of(head.model()), from);
             page.addAttribute("impact", impact);
+            page.addAttribute("changing", Set.copyOf(from));
             page.addAttribute("layers", layers(head, impact));
             page.addAttribute("layout", DiagramLayout.of(ImpactView.of(head.model(), impact)));
             page.addAttribute("open", new DiagramController.Opened(Set.of(), false));
             page.addAttribute("stale", staleRuns.touchedBy(head, from));
         }
         return "links/impact";
+    }
+
+    /** What was asked for as somebody would type it: by the ids and names that elements go by. */
+    private static String inWords(Workspace.Head head, ImpactQuestion.Named named) {
+        return Stream.concat(named.elements().stream().map(element -> Stream.of(RequirementIds.of(head.model(), element), element.shortName(), element.name())
+                .filter(word -> word != null && !word.isEmpty()).findFirst().orElseGet(() -> element.id().toString())), named.unknown().stream())
+                .collect(Collectors.joining(", "));
     }
 
     /** Elements as many links away. */
