@@ -69,7 +69,8 @@ class Outline {
     const { lines } = await this.fetchLines(of ? { of } : {});
     if (this.fresh && !of) {
       if (lines.length <= OPENED_AT_FIRST) {
-        lines.forEach((line) => this.open.add(line.id));
+        // Who comes for the design finds it in sight; specifications have a station of their own.
+        lines.filter((line) => line.keyword !== 'specification').forEach((line) => this.open.add(line.id));
       }
       this.fresh = false;
     }

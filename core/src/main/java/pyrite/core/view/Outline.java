@@ -20,6 +20,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.specification.Specification;
 
 /**
  * The model as a tree of what people look for by name. It is asked for level by level, or for what matches with the owners
@@ -29,6 +30,9 @@ public final class Outline {
     /** Parameters and the inner parts of requirements and cases are on the element's own page. */
     private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.REFERENCE, ElementKind.SUBJECT, ElementKind.OBJECTIVE,
             ElementKind.REQUIRED_CONSTRAINT, ElementKind.ASSUMED_CONSTRAINT, ElementKind.PAYLOAD, ElementKind.METADATA);
+
+    /** What a package is called whose requirements have ids of their own. */
+    public static final String SPECIFICATION = "specification";
 
     private static final List<String> AFTER_NAME = List.of("[", " : ", " = ", " := ");
 
@@ -116,12 +120,21 @@ public final class Outline {
     private Line line(Element element, int depth, boolean match) {
         ElementKind kind = element.kind();
         return new Line(element.id().toString(), depth, model.children(element.id()).stream().noneMatch(Outline::isShown), name(element),
-                kind.isDefinition() ? kind.keyword() + " def" : kind.keyword(), type(element), kind.family().name().toLowerCase(Locale.ROOT),
+                keyword(element), type(element), kind.family().name().toLowerCase(Locale.ROOT),
                 kind.isDefinition() || kind.isPackage(), match);
     }
 
+    private String keyword(Element element) {
+        ElementKind kind = element.kind();
+        return kind.isDefinition() ? kind.keyword() + " def"
+                : kind.isPackage() && Specification.of(model, element, false).isPresent() ? SPECIFICATION : kind.keyword();
+    }
+
+    /** The name, behind the id people know a requirement by. */
     private String name(Element element) {
-        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        String id = Specification.isRequirement(element) ? element.shortName() : null;
+        String name = Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> id == null ? "‹" + element.kind().title() + "›" : "");
+        return id == null || id.equals(name) ? name : (id + " " + name).strip();
     }
 
     private String type(Element element) {

@@ -36,7 +36,7 @@ class OutlineTest {
     @Test
     void aLevelHasWhatPeopleLookForInTheOrderOfTheModel() {
         assertThat(names(OUTLINE.below(null))).containsExactly("Harbour", "Town");
-        assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour")))).containsExactly(". Pump", ". Tank", ". dry", ". pumps");
+        assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour")))).containsExactly(". Pump", ". Tank", ". R-1 dry", ". pumps");
         assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour::Pump")))).containsExactly(". . flow1", ". . inlet");
     }
 
@@ -58,7 +58,7 @@ class OutlineTest {
         assertThat(names(found.lines())).containsExactly("Harbour", ". Pump", ". pumps", "Town", ". pumphouse");
         assertThat(found.lines()).extracting(Line::match).containsExactly(false, true, true, false, true);
         assertThat(found.matches()).isEqualTo(3);
-        assertThat(names(OUTLINE.find("r-1", null, 10).lines())).as("by the short name too").containsExactly("Harbour", ". dry");
+        assertThat(names(OUTLINE.find("r-1", null, 10).lines())).as("by the short name too").containsExactly("Harbour", ". R-1 dry");
     }
 
     @Test
@@ -78,5 +78,11 @@ class OutlineTest {
         assertThat(found.matches()).isEqualTo(3000);
         assertThat(found.lines()).hasSize(101);
         assertThat(new Outline(model).below(big.id())).hasSize(3000);
+    }
+
+    @Test
+    void aPackageWithRequirementIdsOfItsOwnIsCalledASpecification() {
+        Model model = Models.read("package Needs { private import Specifications::*; @Specification { prefix = \"N\"; } concern <'N-1'> dry; } package Gate;");
+        assertThat(new Outline(model).below(null)).extracting(Line::keyword).containsExactly("specification", "package");
     }
 }
