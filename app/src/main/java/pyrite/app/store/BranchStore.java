@@ -71,6 +71,7 @@ public class BranchStore {
 
     /** Rows as they come: what is there already becomes elements on another processor while the database gives more. */
     private static final class Incoming {
+        private final ElementContent.Reader reader = new ElementContent.Reader();
         private final List<ForkJoinTask<List<Element>>> begun = new ArrayList<>();
         private List<BranchMapper.Version> rows = new ArrayList<>(MOST_AT_ONCE);
 
@@ -83,7 +84,7 @@ public class BranchStore {
 
         private void begin() {
             List<BranchMapper.Version> slice = rows;
-            begun.add(ForkJoinTask.adapt(() -> slice.stream().map(BranchStore::element).toList()).fork());
+            begun.add(ForkJoinTask.adapt(() -> slice.stream().map(row -> element(reader, row)).toList()).fork());
             rows = new ArrayList<>(MOST_AT_ONCE);
         }
 
@@ -133,11 +134,12 @@ public class BranchStore {
 
     /** What changed between two revisions, the earlier first; its cost grows with the change and not with the model. */
     public Difference difference(Branch branch, int from, int to) {
+        ElementContent.Reader reader = new ElementContent.Reader();
         Map<UUID, Element> before = new HashMap<>();
-        mapper.ended(branch.id(), from, to).forEach(row -> before.put(row.elementId(), element(row)));
+        mapper.ended(branch.id(), from, to).forEach(row -> before.put(row.elementId(), element(reader, row)));
         List<ElementChange> changes = new ArrayList<>();
         mapper.begun(branch.id(), from, to).forEach(row ->
-                changes.add(new ElementChange(before.remove(row.elementId()), element(row))));
+                changes.add(new ElementChange(before.remove(row.elementId()), element(reader, row))));
         before.values().forEach(gone -> changes.add(new ElementChange(gone, null)));
         return new Difference(changes);
     }
@@ -183,7 +185,7 @@ public class BranchStore {
         return new Entry(row.revision(), row.authorName(), row.uuid());
     }
 
-    private static Element element(BranchMapper.Version row) {
-        return ElementContent.read(row.elementId(), row.content());
+    private static Element element(ElementContent.Reader reader, BranchMapper.Version row) {
+        return reader.read(row.elementId(), row.content());
     }
 }

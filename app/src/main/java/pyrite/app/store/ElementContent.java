@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
@@ -19,6 +20,8 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
+import tools.jackson.core.ObjectReadContext;
+import tools.jackson.core.TokenStreamFactory;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
@@ -77,103 +80,114 @@ final class ElementContent {
         return array;
     }
 
-    /**
-     * Reads token by token, because a branch may hold a hundred thousand of these.
-     *
-     * @throws IllegalStateException if the row is not what {@link #write} made
-     */
-    static Element read(UUID id, String content) {
-        try (JsonParser json = JSON.createParser(content)) {
-            Parts parts = new Parts();
-            json.nextToken();
+    /** Reads rows, on several threads at once. Of expressions that say the same it makes one: most values are written in many places. */
+    static final class Reader {
+        private static final TokenStreamFactory TOKENS = JSON.tokenStreamFactory();
+
+        private final Map<String, Expression> known = new ConcurrentHashMap<>();
+
+        /**
+         * Reads token by token, because a branch may hold a hundred thousand of these.
+         *
+         * @throws IllegalStateException if the row is not what {@link ElementContent#write} made
+         */
+        Element read(UUID id, String content) {
+            try (JsonParser json = TOKENS.createParser(ObjectReadContext.empty(), content)) {
+                Parts parts = new Parts();
+                json.nextToken();
+                while (json.nextToken() == JsonToken.PROPERTY_NAME) {
+                    String key = json.currentName();
+                    json.nextToken();
+                    parts.take(key, json);
+                }
+                return new Element(ElementId.of(id), Objects.requireNonNull(parts.kind, "its kind"), parts.owner,
+                        Objects.requireNonNull(parts.rank, "its rank"), parts.name, parts.shortName, parts.properties);
+            } catch (RuntimeException e) {
+                throw new IllegalStateException("element " + id + " cannot be read from the database", e);
+            }
+        }
+
+        /** What has been read of an element so far. */
+        private final class Parts {
+            private final Map<Property<?>, Object> properties = new TreeMap<>();
+            private @Nullable ElementKind kind;
+            private @Nullable ElementId owner;
+            private @Nullable Rank rank;
+            private @Nullable String name;
+            private @Nullable String shortName;
+
+            void take(String key, JsonParser json) {
+                switch (key) {
+                    case "kind" -> kind = ElementKind.valueOf(json.getString());
+                    case "owner" -> owner = ElementId.parse(json.getString());
+                    case "rank" -> rank = new Rank(json.getString());
+                    case "name" -> name = json.getString();
+                    case "short" -> shortName = json.getString();
+                    default -> property(key, json);
+                }
+            }
+
+            private void property(String key, JsonParser json) {
+                Property<?> property = Property.withKey(key);
+                if (property == null) {
+                    json.skipChildren();
+                } else {
+                    properties.put(property, value(property, json));
+                }
+            }
+        }
+
+        private Object value(Property<?> property, JsonParser json) {
+            return switch (property.shape()) {
+                case TEXT, CHOICE -> json.getString();
+                case FLAG -> json.getBooleanValue();
+                case REFERENCE -> chain(json);
+                case REFERENCES -> {
+                    List<Reference> references = new ArrayList<>(1);
+                    while (json.nextToken() != JsonToken.END_ARRAY) {
+                        references.add(chain(json));
+                    }
+                    yield List.copyOf(references);
+                }
+                case EXPRESSION -> expression(json.getString());
+                case VALUE -> featureValue(json);
+                case MULTIPLICITY -> {
+                    json.nextToken();
+                    int lower = json.getIntValue();
+                    json.nextToken();
+                    int upper = json.getIntValue();
+                    json.nextToken();
+                    yield new Multiplicity(lower, upper);
+                }
+            };
+        }
+
+        private FeatureValue featureValue(JsonParser json) {
+            FeatureValue.Kind kind = null;
+            String expression = null;
             while (json.nextToken() == JsonToken.PROPERTY_NAME) {
                 String key = json.currentName();
                 json.nextToken();
-                parts.take(key, json);
-            }
-            return new Element(ElementId.of(id), Objects.requireNonNull(parts.kind, "its kind"), parts.owner,
-                    Objects.requireNonNull(parts.rank, "its rank"), parts.name, parts.shortName, parts.properties);
-        } catch (RuntimeException e) {
-            throw new IllegalStateException("element " + id + " cannot be read from the database", e);
-        }
-    }
-
-    /** What has been read of an element so far. */
-    private static final class Parts {
-        private final Map<Property<?>, Object> properties = new TreeMap<>();
-        private @Nullable ElementKind kind;
-        private @Nullable ElementId owner;
-        private @Nullable Rank rank;
-        private @Nullable String name;
-        private @Nullable String shortName;
-
-        void take(String key, JsonParser json) {
-            switch (key) {
-                case "kind" -> kind = ElementKind.valueOf(json.getString());
-                case "owner" -> owner = ElementId.parse(json.getString());
-                case "rank" -> rank = new Rank(json.getString());
-                case "name" -> name = json.getString();
-                case "short" -> shortName = json.getString();
-                default -> property(key, json);
-            }
-        }
-
-        private void property(String key, JsonParser json) {
-            Property<?> property = Property.withKey(key);
-            if (property == null) {
-                json.skipChildren();
-            } else {
-                properties.put(property, value(property, json));
-            }
-        }
-    }
-
-    private static Object value(Property<?> property, JsonParser json) {
-        return switch (property.shape()) {
-            case TEXT, CHOICE -> json.getString();
-            case FLAG -> json.getBooleanValue();
-            case REFERENCE -> chain(json);
-            case REFERENCES -> {
-                List<Reference> references = new ArrayList<>(1);
-                while (json.nextToken() != JsonToken.END_ARRAY) {
-                    references.add(chain(json));
+                if (key.equals("kind")) {
+                    kind = FeatureValue.Kind.valueOf(json.getString());
+                } else {
+                    expression = json.getString();
                 }
-                yield List.copyOf(references);
             }
-            case EXPRESSION -> StoredExpression.read(json.getString());
-            case VALUE -> featureValue(json);
-            case MULTIPLICITY -> {
-                json.nextToken();
-                int lower = json.getIntValue();
-                json.nextToken();
-                int upper = json.getIntValue();
-                json.nextToken();
-                yield new Multiplicity(lower, upper);
-            }
-        };
-    }
-
-    private static FeatureValue featureValue(JsonParser json) {
-        FeatureValue.Kind kind = null;
-        String expression = null;
-        while (json.nextToken() == JsonToken.PROPERTY_NAME) {
-            String key = json.currentName();
-            json.nextToken();
-            if (key.equals("kind")) {
-                kind = FeatureValue.Kind.valueOf(json.getString());
-            } else {
-                expression = json.getString();
-            }
+            return new FeatureValue(Objects.requireNonNull(kind, "the kind of its value"),
+                    expression(Objects.requireNonNull(expression, "its value")));
         }
-        return new FeatureValue(Objects.requireNonNull(kind, "the kind of its value"),
-                StoredExpression.read(Objects.requireNonNull(expression, "its value")));
-    }
 
-    private static Reference chain(JsonParser json) {
-        List<ElementId> ids = new ArrayList<>(1);
-        while (json.nextToken() != JsonToken.END_ARRAY) {
-            ids.add(ElementId.parse(json.getString()));
+        private Expression expression(String text) {
+            return known.computeIfAbsent(text, StoredExpression::read);
         }
-        return new Reference(ids);
+
+        private static Reference chain(JsonParser json) {
+            List<ElementId> ids = new ArrayList<>(1);
+            while (json.nextToken() != JsonToken.END_ARRAY) {
+                ids.add(ElementId.parse(json.getString()));
+            }
+            return new Reference(ids);
+        }
     }
 }

@@ -49,7 +49,7 @@ class ElementContentTest {
         assertThat(reading.problems()).isEmpty();
         Model model = reading.model();
         for (Element element : model.ownElements()) {
-            assertThat(ElementContent.read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
+            assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
         }
     }
 
@@ -65,7 +65,7 @@ class ElementContentTest {
             Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
             assertThat(reading.problems()).isEmpty();
             for (Element element : reading.model().ownElements()) {
-                assertThat(ElementContent.read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
+                assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
             }
         }
         assertThat(blocks).isGreaterThan(8);
@@ -75,6 +75,6 @@ class ElementContentTest {
     @ValueSource(strings = {"", "{", "{}", "{\"kind\":\"NOTHING\",\"rank\":\"i\"}", "{\"kind\":\"PART\",\"rank\":\"i\",\"types\":[[\"x\"]]}"})
     void aDamagedRowNamesItsElement(String content) {
         UUID id = UUID.randomUUID();
-        assertThatThrownBy(() -> ElementContent.read(id, content)).isInstanceOf(IllegalStateException.class).hasMessageContaining(id.toString());
+        assertThatThrownBy(() -> new ElementContent.Reader().read(id, content)).isInstanceOf(IllegalStateException.class).hasMessageContaining(id.toString());
     }
 }

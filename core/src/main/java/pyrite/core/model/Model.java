@@ -24,11 +24,11 @@ import pyrite.core.expression.Expression;
 
 /**
  * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
- * share all that did not change ({@link SnapshotMap}s by id, by owner and by incoming reference), so an edit costs what
+ * share all that did not change ({@link SnapshotMap}s by id and by owner), so an edit costs what
  * it touches and its siblings, not what there is.
  */
 public final class Model implements Namespaces {
-    public static final Model EMPTY = new Model(SnapshotMap.empty(), SnapshotMap.empty(), SnapshotMap.empty(), List.of(), null);
+    public static final Model EMPTY = new Model(SnapshotMap.empty(), SnapshotMap.empty(), List.of(), null);
     /** By what an element inherits, the nearest first. */
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
@@ -36,7 +36,6 @@ public final class Model implements Namespaces {
 
     private final SnapshotMap<Element> byId;
     private final SnapshotMap<List<Element>> byOwner;
-    private final SnapshotMap<Set<ElementId>> referrers;
     private final List<Element> roots;
     private final @Nullable Model library;
     private volatile @Nullable List<Element> own;
@@ -46,10 +45,9 @@ public final class Model implements Namespaces {
     private final ModelEnvironment environment = new ModelEnvironment(this);
 
     private Model(SnapshotMap<Element> byId, SnapshotMap<List<Element>> byOwner,
-            SnapshotMap<Set<ElementId>> referrers, List<Element> roots, @Nullable Model library) {
+            List<Element> roots, @Nullable Model library) {
         this.byId = byId;
         this.byOwner = byOwner;
-        this.referrers = referrers;
         this.roots = roots;
         this.library = library;
     }
@@ -95,8 +93,7 @@ public final class Model implements Namespaces {
 
     /** The ids of the elements that refer to this one, in a property or an expression. */
     public Set<ElementId> referrers(ElementId id) {
-        Set<ElementId> found = referrers.get(id);
-        return found == null ? Set.of() : found;
+        return Referrers.in(this).of(id);
     }
 
     /** All elements that are not of the library, in no particular order. Found once for each snapshot. */
@@ -150,7 +147,7 @@ public final class Model implements Namespaces {
 
     /** This snapshot as the library of models to come: from here on its elements cannot be edited. */
     public Model asLibrary() {
-        return new Model(byId, byOwner, referrers, roots, this);
+        return new Model(byId, byOwner, roots, this);
     }
 
     public Names names() {
@@ -285,8 +282,9 @@ public final class Model implements Namespaces {
     /** This snapshot with a difference that was checked before: one read from a store, or one just checked. */
     public Model replay(Difference difference) {
         Model next = new Builder(this, difference.changes()).build();
-        // The index by kind first, for the others look things up in it.
+        // These two first, for the others look things up in them.
         follow(KindIndex.class, next, difference);
+        follow(Referrers.class, next, difference);
         derived.keySet().forEach(type -> follow(type, next, difference));
         return next;
     }
@@ -391,7 +389,6 @@ public final class Model implements Namespaces {
 
     /** What changes in the maps of a snapshot, gathered before the next one is made. */
     private static final class Builder {
-        private static final int FEW = 16;
         private static final int WORTH_SHARING = 2000;
 
         private final Model from;
@@ -402,16 +399,15 @@ public final class Model implements Namespaces {
             this.changes = changes;
         }
 
-        /** The elements and who refers to them have nothing to do with each other: two processors share the work where it is much. */
+        /** The two maps have nothing to do with each other: two processors share the work where it is much. */
         Model build() {
-            ForkJoinTask<SnapshotMap<Set<ElementId>>> referrers = ForkJoinTask.adapt(this::referrers);
+            Members top = new Members();
+            ForkJoinTask<SnapshotMap<List<Element>>> byOwner = ForkJoinTask.adapt(() -> byOwner(top));
             if (changes.size() > WORTH_SHARING) {
-                referrers.fork();
+                byOwner.fork();
             }
             SnapshotMap<Element> byId = byId();
-            Members top = new Members();
-            SnapshotMap<List<Element>> byOwner = byOwner(top);
-            return new Model(byId, byOwner, changes.size() > WORTH_SHARING ? referrers.join() : referrers.invoke(), top.after(from.roots), from.library);
+            return new Model(byId, changes.size() > WORTH_SHARING ? byOwner.join() : byOwner.invoke(), top.after(from.roots), from.library);
         }
 
         private SnapshotMap<Element> byId() {
@@ -420,13 +416,18 @@ public final class Model implements Namespaces {
 
         /** What changes among the members of one owner. */
         private static final class Members {
-            private final Set<ElementId> gone = new HashSet<>(0);
-            private final List<Element> come = new ArrayList<>();
+            private @Nullable Set<ElementId> gone;
+            private final List<Element> come = new ArrayList<>(4);
+
+            void goes(ElementId id) {
+                gone = gone == null ? new HashSet<>() : gone;
+                gone.add(id);
+            }
 
             /** The members after the change, in their order. */
             List<Element> after(List<Element> before) {
                 List<Element> all = new ArrayList<>(before.size() + come.size());
-                if (gone.isEmpty()) {
+                if (gone == null) {
                     all.addAll(before);
                 } else {
                     before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
@@ -440,11 +441,11 @@ public final class Model implements Namespaces {
         }
 
         private SnapshotMap<List<Element>> byOwner(Members top) {
-            Map<ElementId, Members> members = new HashMap<>();
+            Map<ElementId, Members> members = HashMap.newHashMap(changes.size() / 4);
             Function<@Nullable ElementId, Members> of = owner -> owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
             changes.forEach(change -> {
                 if (change.before() != null) {
-                    of.apply(change.before().owner()).gone.add(change.id());
+                    of.apply(change.before().owner()).goes(change.id());
                 }
                 if (change.after() != null) {
                     of.apply(change.after().owner()).come.add(change.after());
@@ -452,38 +453,6 @@ public final class Model implements Namespaces {
             });
             return from.byOwner.with(members.size(),
                     each -> members.forEach((owner, change) -> each.accept(owner, change.after(from.children(owner)))));
-        }
-
-        /** Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both. */
-        private record Incoming(List<ElementId> gone, List<ElementId> come) {
-            /** Few are copied at each change; many stand in a map that shares what stays. Null if there is none left. */
-            @Nullable Set<ElementId> after(Set<ElementId> before) {
-                if (before.isEmpty() && come.size() == 1) {
-                    return Set.of(come.getFirst());
-                }
-                if (before.size() + come.size() > FEW) {
-                    return ManyIds.after(before, gone, come);
-                }
-                Set<ElementId> users = new LinkedHashSet<>(before);
-                gone.forEach(users::remove);
-                users.addAll(come);
-                return users.isEmpty() ? null : Collections.unmodifiableSet(users);
-            }
-        }
-
-        private SnapshotMap<Set<ElementId>> referrers() {
-            Map<ElementId, Incoming> incoming = new HashMap<>();
-            Function<ElementId, Incoming> of = target -> incoming.computeIfAbsent(target, _ -> new Incoming(new ArrayList<>(0), new ArrayList<>(1)));
-            changes.forEach(change -> {
-                if (change.before() != null) {
-                    change.before().outgoing().forEach(target -> of.apply(target).gone.add(change.id()));
-                }
-                if (change.after() != null) {
-                    change.after().outgoing().forEach(target -> of.apply(target).come.add(change.id()));
-                }
-            });
-            return from.referrers.with(incoming.size(),
-                    each -> incoming.forEach((target, change) -> each.accept(target, change.after(from.referrers(target)))));
         }
     }
 }

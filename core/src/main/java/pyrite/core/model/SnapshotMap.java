@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
@@ -22,18 +21,19 @@ public final class SnapshotMap<V> {
     private static final Object GONE = new Object();
     private static final int FEW = 256;
 
-    private final Map<ElementId, V> ground;
+    /** Always of one class, so that looking up in it is compiled into who asks. */
+    private final HashMap<ElementId, V> ground;
     private final ImMap<ElementId, Object> since;
     private final int size;
 
-    private SnapshotMap(Map<ElementId, V> ground, ImMap<ElementId, Object> since, int size) {
+    private SnapshotMap(HashMap<ElementId, V> ground, ImMap<ElementId, Object> since, int size) {
         this.ground = ground;
         this.since = since;
         this.size = size;
     }
 
     public static <V> SnapshotMap<V> empty() {
-        return new SnapshotMap<>(Map.of(), PersistentHashMap.empty(), 0);
+        return new SnapshotMap<>(new HashMap<>(0), PersistentHashMap.empty(), 0);
     }
 
     @SuppressWarnings("unchecked")
@@ -99,7 +99,7 @@ public final class SnapshotMap<V> {
 
     @SuppressWarnings("unchecked")
     private SnapshotMap<V> newGround(int count, Changes<V> changes) {
-        Map<ElementId, V> all = HashMap.newHashMap(size + count);
+        HashMap<ElementId, V> all = HashMap.newHashMap(size + count);
         all.putAll(ground);
         since.forEach(entry -> {
             if (entry.getValue() == GONE) {

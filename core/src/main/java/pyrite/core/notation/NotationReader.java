@@ -123,12 +123,14 @@ public final class NotationReader {
 
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         Faults faults = new Faults();
+        // Texts are parsed on their own, and so on all processors; what stands where is settled in their order.
+        List<Draft> tops = (sources.size() > 1 ? sources.parallelStream() : sources.stream()).map(source -> parse(base, owner, source, faults)).toList();
         Completion completion = new Completion(ids);
         Rank last = base.rankAtEnd(owner);
-        for (Source source : sources) {
-            Draft top = parse(base, owner, source, faults);
-            completion.top(source, top.children, owner, last, null);
-            last = top.children.isEmpty() ? last : top.children.getLast().element().rank();
+        for (int i = 0; i < sources.size(); i++) {
+            List<Draft> members = tops.get(i).children;
+            completion.top(sources.get(i), members, owner, last, null);
+            last = members.isEmpty() ? last : members.getLast().element().rank();
         }
         return finish(base, completion, Set.of(), Set.of(), faults);
     }

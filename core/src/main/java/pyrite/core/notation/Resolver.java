@@ -187,12 +187,11 @@ final class Resolver implements Namespaces {
     }
 
     private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
-        FeatureReference value = typedByValue(draft);
-        if (draft.references.isEmpty() && value == null) {
-            return Map.of();
-        }
         if (draft.generals != null) {
             return draft.generals;
+        }
+        if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
+            return Map.of();
         }
         draft.generals = Map.of();
         Map<Property<?>, List<Reference>> found = new HashMap<>(2);
@@ -201,24 +200,32 @@ final class Resolver implements Namespaces {
                 general(draft, pending).ifPresent(reference -> found.merge(pending.property(), List.of(reference), Resolver::both));
             }
         }
+        FeatureReference value = typedByValue(draft);
         if (value != null) {
             // Whatever is wrong with the value is told when it is resolved as such.
             chain(value.chain(), names.valueScope(draft.element()), value.span(), (_, _) -> {
             }).map(Reference::new).ifPresent(reference -> found.put(Property.VALUE, List.of(reference)));
         }
         draft.generals = found.isEmpty() ? Map.of() : found;
-        return found;
+        return draft.generals;
     }
 
     /** The value that gives an element its type, because nothing else does; null if none does. */
     private static @Nullable FeatureReference typedByValue(Draft draft) {
-        if (draft.formulas.isEmpty() || !Namespaces.takesTypeOfValue(draft.kind) || draft.references.stream().anyMatch(pending ->
-                pending.property() == Property.TYPES || pending.property() == Property.SPECIALIZES)) {
+        if (draft.formulas.isEmpty() || !Namespaces.takesTypeOfValue(draft.kind)) {
             return null;
         }
-        return draft.formulas.stream().filter(formula -> formula.property() == Property.VALUE).map(Draft.Formula::expression)
-                .filter(FeatureReference.class::isInstance).map(FeatureReference.class::cast)
-                .filter(reference -> reference.chain().getFirst() instanceof Name).findFirst().orElse(null);
+        for (Draft.Pending pending : draft.references) {
+            if (pending.property() == Property.TYPES || pending.property() == Property.SPECIALIZES) {
+                return null;
+            }
+        }
+        for (Draft.Formula formula : draft.formulas) {
+            if (formula.property() == Property.VALUE && formula.expression() instanceof FeatureReference reference && reference.chain().getFirst() instanceof Name) {
+                return reference;
+            }
+        }
+        return null;
     }
 
     /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (SysML 2.0, 8.3.16.8). */
