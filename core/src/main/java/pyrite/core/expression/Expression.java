@@ -42,7 +42,10 @@ public sealed interface Expression {
     }
 
     /** What a question without an operand is asked of, as in {@code filter @Approved}: each element in turn. */
-    FeatureReference EACH = new FeatureReference(List.of(new Local("each")), Span.NONE);
+    static FeatureReference each() {
+        // No constant: this interface and that record would each wait for the other to be initialised, on two threads.
+        return new FeatureReference(List.of(new Local("each")), Span.NONE);
+    }
 
     /** A unit inside brackets; {@code prefix} is an SI prefix such as {@code k}, or empty. */
     record UnitReference(String prefix, Referent unit, Span span) implements Expression {

@@ -74,7 +74,7 @@ public final class ExpressionText {
                     + a.chain().stream().map(step -> "." + naming.step(step)).collect(Collectors.joining());
             case Expression.Item i -> source(i.sequence()) + "#(" + write(i.index()) + ")";
             case Expression.Sequence s -> arguments(s.items());
-            case Expression.Classification c when c.operand().equals(Expression.EACH) -> c.relation().symbol()
+            case Expression.Classification c when c.operand().equals(Expression.each()) -> c.relation().symbol()
                     + (c.relation().symbol().startsWith("@") ? "" : " ") + naming.name("", c.type());
             case Expression.Classification c -> within(c.operand(), Operator.CLASSIFICATION, false) + " " + c.relation().symbol() + " "
                     + naming.name("", c.type());

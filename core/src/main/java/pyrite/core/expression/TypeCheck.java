@@ -183,7 +183,7 @@ public final class TypeCheck {
             same(binary, number(binary.left(), left, sign), number(binary.right(), right, sign), "compared");
         } else if (left instanceof Type.Number && right instanceof Type.Number) {
             same(binary, left, right, "equated");
-        } else if (!left.equals(right)) {
+        } else if (!left.equals(right) && !(left instanceof Type.Thing && right instanceof Type.Thing)) {
             fault(binary, left + " and " + right + " cannot be equated");
         }
     }

@@ -124,7 +124,7 @@ final class ExpressionParser {
         Relation relation = relation();
         if (relation != null) {
             cursor.take();
-            return new Classification(Expression.EACH, relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
+            return new Classification(Expression.each(), relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
         }
         boolean mark = cursor.type() == Tokens.Type.SIGN || cursor.type() == Tokens.Type.KEYWORD;
         Operator sign = mark ? Operator.unary(cursor.text()) : null;

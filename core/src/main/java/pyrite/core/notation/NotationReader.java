@@ -123,8 +123,7 @@ public final class NotationReader {
 
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         Faults faults = new Faults();
-        // Texts are parsed on their own, and so on all processors; what stands where is settled in their order.
-        List<Draft> tops = (sources.size() > 1 ? sources.parallelStream() : sources.stream()).map(source -> parse(base, owner, source, faults)).toList();
+        List<Draft> tops = drafts(base, owner, sources, faults);
         Completion completion = new Completion(ids);
         Rank last = base.rankAtEnd(owner);
         for (int i = 0; i < sources.size(); i++) {
@@ -133,6 +132,15 @@ public final class NotationReader {
             last = members.isEmpty() ? last : members.getLast().element().rank();
         }
         return finish(base, completion, Set.of(), Set.of(), faults);
+    }
+
+    /**
+     * Texts are parsed on their own, and so on all processors; what stands where is settled in their order. The library is read on one, because that happens
+     * while classes are being initialised, for which several threads could wait in a circle.
+     */
+    private static List<Draft> drafts(Model base, @Nullable ElementId owner, List<Source> sources, Faults faults) {
+        boolean shared = sources.size() > 1 && base != Model.EMPTY;
+        return (shared ? sources.parallelStream() : sources.stream()).map(source -> parse(base, owner, source, faults)).toList();
     }
 
     private static Draft parse(Model base, @Nullable ElementId owner, Source source, Faults faults) {

@@ -36,7 +36,8 @@ final class Resolver implements Namespaces {
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
 
-    private static final int WORTH_SHARING = 2000;
+    /** More than the library has, which is read on one thread. */
+    private static final int WORTH_SHARING = 4000;
 
     private final Model base;
     private final Set<ElementId> replaced;

@@ -56,6 +56,7 @@ class StandardTextTest {
         "part x; #RequirementDerivation::derivation connection { end #RequirementDerivation::original ::> r; end #RequirementDerivation::derive ::> s; } requirement r; requirement s;",
         "individual def I :> G; part def G; individual part i : I { timeslice t { snapshot u :>> start; } }",
         "attribute x :> ISQMechanics::density; attribute y :> ISQBase::temperature; attribute z : ISQSpaceTime::WidthValue;",
+        "part gate { variation part drive { variant part wet; variant part dry; } assert constraint { drive == drive::wet xor drive == drive::dry } }",
         "part x { attribute d : RiskMetadata::RiskLevel = RiskMetadata::RiskLevelEnum::low; }",
         "part def Pump; part pump : Pump { ref part spare : Pump :> pump; } part a { part pump :> pump; }"})
     void whatOthersTakeForGrantedIsThere(String members) {
