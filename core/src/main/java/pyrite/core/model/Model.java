@@ -389,7 +389,7 @@ public final class Model implements Namespaces {
 
     /** What changes in the maps of a snapshot, gathered before the next one is made. */
     private static final class Builder {
-        private static final int WORTH_SHARING = 2000;
+        private static final int WORTH_SHARING = 4000;
 
         private final Model from;
         private final List<ElementChange> changes;

@@ -68,7 +68,7 @@ class ExpressionTextTest {
                         List.of(SOMETHING), Span.NONE)),
                 Arbitraries.of(new Expression.Extent(SOMETHING, Span.NONE), new Expression.NullLiteral(Span.NONE),
                         new Expression.MetadataAccess(SOMETHING, Span.NONE), new Expression.Unbounded(Span.NONE),
-                        new Expression.Classification(Expression.EACH, Expression.Classification.Relation.METADATA, SOMETHING, Span.NONE)));
+                        new Expression.Classification(Expression.each(), Expression.Classification.Relation.METADATA, SOMETHING, Span.NONE)));
     }
 
     /** A body with a parameter that its result uses. */
