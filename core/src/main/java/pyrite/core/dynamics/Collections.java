@@ -14,6 +14,7 @@ import pyrite.core.expression.MathFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
+import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -51,6 +52,7 @@ final class Collections {
             case Expression.NullLiteral _ -> List.of();
             case Expression.Access access -> access(access, scope);
             case Expression.Item item -> List.of(item(item, scope));
+            case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> values(c.operand(), scope);
             case Expression.Filtered f -> f.selects() ? selected(f.receiver(), f.body(), true, scope) : collected(f.receiver(), f.body(), scope);
             case Expression.ArrowInvocation arrow when function(arrow.function()) != null ->
                 values(function(arrow.function()), Lowering.arguments(arrow), scope, arrow);
@@ -64,7 +66,7 @@ final class Collections {
     }
 
     private Object single(Expression expression, Instance scope) {
-        Type type = pyrite.core.expression.TypeCheck.check(expression, model.environment()).type();
+        Type type = TypeCheck.check(expression, model.environment()).type();
         return type instanceof Type.Truth ? lowering.condition(expression, scope) : lowering.term(expression, scope);
     }
 
@@ -197,7 +199,8 @@ final class Collections {
     }
 
     private boolean includes(List<Object> values, Expression wanted, Instance scope) {
-        Object one = known(lowering.targets().single(values(wanted, scope), wanted), wanted);
+        boolean number = TypeCheck.check(wanted, model.environment()).type() instanceof Type.Number;
+        Object one = number ? known(lowering.term(wanted, scope), wanted) : symbol(wanted, scope);
         return values.stream().map(value -> known(value, wanted)).anyMatch(one::equals);
     }
 

@@ -56,7 +56,10 @@ public final class TypeCheck {
             case Expression.Filtered filtered -> filtered(filtered);
             case Expression.NamedArgument named -> infer(named.value());
             case Expression.Body body -> infer(body.result());
-            case Expression.Access access -> environment.typeOf(new FeatureReference(access.chain(), access.span()));
+            case Expression.Access access -> {
+                infer(access.source());
+                yield environment.typeOf(new FeatureReference(access.chain(), access.span()));
+            }
             case Expression.Item item -> item(item);
             case Expression.Sequence sequence -> sequence(sequence);
             case Expression.Classification c -> classification(c);
@@ -327,7 +330,9 @@ public final class TypeCheck {
                 yield number(values, type, name) instanceof Type.Number ? Type.NUMBER : Type.UNKNOWN;
             }
             case INCLUDES, EXCLUDES -> {
-                same(arguments.get(1), type, given, "the same");
+                if (!(type instanceof Type.Thing && given instanceof Type.Thing)) {
+                    same(arguments.get(1), type, given, "the same");
+                }
                 yield Type.TRUTH;
             }
             case SIZE -> Type.NUMBER;

@@ -61,7 +61,24 @@ class CallsTest {
         "Real|if (wheel, spare)->exists { in w : Wheel; w.condition == Condition::worn } ? 1 else 0|1",
         "Real|if spare.condition != Condition::good and spare istype Spare and not (wheel#(1) istype Spare) ? 1 else 0|1",
         "Real|if Within(x, 3) ? 1 else 0|1",
-        "Real|(x, 5)->max() + (x, 1)->min()|6"})
+        "Real|(x, 5)->max() + (x, 1)->min()|6",
+        "Real|sum(collect((1, 2), { in i; i * x }))|6",
+        "MassValue|(wheel, spare)->reject { in w : Wheel; w.mass > 4 [kg] }->collect { in w : Wheel; w.mass }->sum()|9",
+        "MassValue|(wheel, spare)->last().mass + wheel->head().mass|8",
+        "Real|(if spare.mass > 4 [kg] ? (1, 2) else (3, 4))->sum()|3",
+        "Real|null->size() + (1, 2)->head()|1",
+        "Real|if (wheel, spare)->includes(spare) and wheel->excludes(spare) ? 1 else 0|1",
+        "Real|if wheel.condition->includes(Condition::good) and wheel.condition->excludes(Condition::worn) ? 1 else 0|1",
+        "Real|if wheel.mass->includes(3 [kg]) ? 1 else 0|1",
+        "Real|if null->isEmpty() and wheel->notEmpty() ? 1 else 0|1",
+        "Real|if (1 < 2, 2 < 3)->allTrue() and (1 > 2, x > 1)->anyTrue() ? 1 else 0|1",
+        "Real|if x > 3 implies x > 9 ? 1 else 0|1",
+        "Real|if (x > 1) == (x > 0) ? 1 else 0|1",
+        "Real|if (x > 1) != (x > 3) ? 1 else 0|1",
+        "Real|if if x > 1 ? x < 3 else x > 5 ? 1 else 0|1",
+        "Real|if 2 == 2 and 2 != 3 ? 1 else 0|1",
+        "Real|if spare hastype Spare and not (spare hastype Wheel) ? 1 else 0|1",
+        "MassValue|(spare as Wheel).mass|5"})
     void aCallIsWorthWhatItsDefinitionSays(String type, String expression, double expected) {
         assertThat(value(type, expression)).isCloseTo(expected, within(1e-7));
     }
@@ -80,7 +97,16 @@ class CallsTest {
         "Real|Forever(1)|calls itself more than 100 times",
         "Real|wheel#(4).mass / 1 [kg]|there are 3, counted from 1, so there is none with the number 4",
         "Real|wheel->select { in w : Wheel; x > 1 }->size()|which ones are selected must be known before the run",
-        "MassValue|wheel.mass|this means 3 instances at once"})
+        "MassValue|wheel.mass|this means 3 instances at once",
+        "Real|(1, 2)#(x)|which one is meant must be known before the run",
+        "Real|(1..x)->sum()|the ends of a range must be known before the run",
+        "Real|(1..20000)->sum()|a range of more than 10000 numbers is not computed",
+        "Real|x % 2|a rest of a division jumps, which a run cannot follow",
+        "Real|floor(x)|floor of what varies jumps, which a run cannot follow",
+        "Real|max(null)|of no values there is no largest",
+        "Real|null->reduce { in a; in b; a + b }|there are no values to reduce",
+        "Real|if (x, 1)->includes(2) ? 1 else 0|what is among the values must be known before the run",
+        "Real|if x == 2 ? 1 else 0|quantities that vary are equal only for an instant"})
     void whatCannotBeComputedIsExplained(String type, String expression, String message) {
         assertThatThrownBy(() -> value(type, expression)).isInstanceOf(ModelFault.class).hasMessageContaining(message);
     }
@@ -97,7 +123,17 @@ class CallsTest {
         "wheel->select()|select takes a body with one parameter",
         "wheel.mass->product()|product works on plain numbers",
         "if Condition::good == 3 ? 1 else 2|a value of 'Condition' and a number cannot be equated",
-        "wheel->collect { in w : Wheel; w.colour }|'Wheel' has no 'colour'"})
+        "wheel->collect { in w : Wheel; w.colour }|'Wheel' has no 'colour'",
+        "wheel#(1 [kg]).mass|an index is a plain number, but this is a quantity in kg",
+        "wheel.mass->includes()|includes takes one value",
+        "wheel.mass->includes(3)|cannot be the same",
+        "wheel.mass->reduce { in a; a }|reduce takes a body with two parameters",
+        "(1, 2)->allTrue()|allTrue works on conditions, but this is a number",
+        "p(3)|'p' cannot be called",
+        "2 [kg] ^ x|the exponent of a quantity with a unit is written as a number",
+        "2 ^ 3 [kg]|an exponent is a plain number",
+        "(3 [kg]) [m]|a plain number stands before a unit",
+        "maximum(x, 1, 2)|used as an instant"})
     void aFaultyCallIsRefusedWhereItStands(String expression, String message) {
         assertThat(Models.problemsOf(PLANT.formatted("attribute y = " + expression + ";"))).anySatisfy(problem -> assertThat(problem).contains(message));
     }

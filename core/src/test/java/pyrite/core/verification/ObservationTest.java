@@ -56,7 +56,13 @@ class ObservationTest {
         "always(s.x <= 1.5 [m] and s.x >= -1.2 [m])|PASS|0.2|4.7123890",
         "always(s.x <= -2 [m] or s.x <= 1.25 [m])|PASS|0.25|1.5707963",
         "not eventually(s.x >= 2 [m])|PASS|1|1.5707963",
-        "s.x <= 1.5 [m]|PASS|0.5|1.5707963"})
+        "s.x <= 1.5 [m]|PASS|0.5|1.5707963",
+        "-minimum(s.x) <= 1.5 [m]|PASS|0.5|4.7123890",
+        "2 * maximum(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
+        "maximum(s.x) / 2 + maximum(s.x) <= 2 [m]|PASS|0.5|1.5707963",
+        "if s.size > 2 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0 [m]|PASS|0.5|1.5707963",
+        "if s.size > 4 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0.5 [m]|FAIL|-0.5|1.5707963",
+        "maximum(s.x) <= 1.5 [m] xor maximum(s.x) <= 0.5 [m]|PASS|0.5|1.5707963"})
     void marginsAreThoseOfTheSine(String constraint, VerdictKind verdict, double margin, double instant) {
         Judgement judgement = judge(constraint);
         assertThat(judgement.verdict()).isEqualTo(verdict);
@@ -113,6 +119,7 @@ class ObservationTest {
             assertThat(judgement.reason()).contains("the window lies outside the run");
         });
         assertThat(judge("maximum(s.x) <= s.x").reason()).contains("this varies during the run");
+        assertThat(judge("sqrt(maximum(s.x) / 1 [m]) <= 2").reason()).contains("nothing else");
     }
 
     @Test
