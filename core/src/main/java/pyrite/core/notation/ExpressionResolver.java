@@ -2,6 +2,7 @@ package pyrite.core.notation;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,8 +15,10 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
 import pyrite.core.expression.Units;
+import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Names;
+import pyrite.core.model.Property;
 
 /**
  * Resolves the names of an expression that stands in one place; parameters of the bodies around come before all other
@@ -130,10 +133,21 @@ final class ExpressionResolver implements Expression.Rewriter {
             case Expression.ArrowInvocation a -> carrier(a.receiver());
             case Expression.Classification c when c.type() instanceof ElementId id -> id;
             case Expression.Construction c when c.type() instanceof ElementId id -> id;
-            case Expression.Invocation i when i.function() instanceof ElementId id -> id;
+            case Expression.Invocation i when i.function() instanceof ElementId id -> given(id, new HashSet<>());
             case Expression.Sequence s when !s.items().isEmpty() -> carrier(s.items().getFirst());
             default -> null;
         };
+    }
+
+    /** What a calculation gives: its own or inherited return parameter, or the calculation itself where it says none. */
+    private ElementId given(ElementId calculation, Set<ElementId> seen) {
+        Optional<ElementId> own = resolver.children(calculation).stream().filter(each -> each.get(Property.DIRECTION).filter("return"::equals).isPresent())
+                .map(Element::id).findFirst();
+        if (own.isPresent() || !seen.add(calculation)) {
+            return own.orElse(calculation);
+        }
+        return resolver.find(calculation).stream().flatMap(element -> resolver.generals(element).stream()).map(general -> given(general, seen))
+                .filter(found -> !seen.contains(found)).findFirst().orElse(calculation);
     }
 
     @Override

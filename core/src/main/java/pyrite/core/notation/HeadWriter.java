@@ -157,7 +157,7 @@ final class HeadWriter {
             case BINDING -> bare ? "bind" : "binding";
             case SUCCESSION -> element.get(Property.SOURCE).isEmpty() || bare ? "" : "succession";
             case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR -> bare ? "" : "action";
-            case ACTION -> element.get(Property.ROLE).isPresent() && bare ? "" : "action";
+            case ACTION -> element.get(Property.ROLE).isPresent() && bare && model.children(element.id()).isEmpty() ? "" : "action";
             case PERFORM -> element.get(Property.TARGET).isEmpty() ? "perform action" : element.get(Property.ROLE).isPresent() ? "" : "perform";
             case PAYLOAD -> "";
             case SATISFACTION -> flag(element, Property.NEGATED, "not ") + shortOrLong(element);

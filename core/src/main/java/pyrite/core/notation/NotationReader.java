@@ -173,6 +173,10 @@ public final class NotationReader {
         }
         wrong.forEach(problem -> {
             Draft place = completion.drafts().get(problem.element());
+            if (place != null && place.span().equals(Span.NONE) && !syntaxHolds) {
+                // It broke off before it was whole; what it lacks follows from that.
+                return;
+            }
             faults.add(place == null ? null : place.source(), place == null ? Span.NONE : Reading.span(problem, place), problem::message);
         });
         return new Reading(model, faults.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),

@@ -113,4 +113,72 @@ class StandardTextTest {
         assertThatThrownBy(() -> flattening.constant(element(model, "Test::p::y").get(Property.VALUE).orElseThrow().expression(), root))
                 .isInstanceOf(FaultException.class).hasMessageContaining("jumps, which a run cannot follow");
     }
+
+    /** Forms of steps and states that mean what another form says; in each row how it is written and how it is written back. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "action a { first start; then if 1 > 0 { action b; } then done; }|then if 1 > 0 {",
+        "action a { if 1 > 0 action yes { action b; } else action no { action c; } }|} else action no {",
+        "action a { action again while 1 > 0 { action b; } }|action again while 1 > 0 {",
+        "action a { action each for i in 1..3 { action b; } }|action each for i in 1..3 {",
+        "action a { action either if 1 > 0 { action b; } }|action either if 1 > 0 {",
+        "action a { attribute x : Real; action set assign x := 2; }|action set assign x := 2;",
+        "action a { action gone terminate; }|action gone terminate;",
+        "action a { send to b; ref b; }|send to b;",
+        "calc def C { in x : Real; if x > 1 ? 2 else 3 }|if x > 1 ? 2 else 3",
+        "state s { entry a; do b :> c; exit action d; action a; action b; action c; }|entry a;",
+        "state s { attribute x : Real; entry assign x := 1; do accept Sig; exit send new Sig() to s; } item def Sig;|entry assign x := 1;",
+        "state s { state a; state b; transition first a accept Sig do action { action c; } then b; } item def Sig;|do action {",
+        "state s { state a; state b; attribute x : Real; transition first a do assign x := 1 then b; }|do assign x := 1 then b;",
+        "state s { state a; accept when 1 > 0 do send new Sig() to s then a; } item def Sig;|accept when 1 > 0 do send new Sig() to s then a;",
+        "part p { perform act; exhibit st; event oc; } action act; state st; occurrence oc;|event oc;",
+        "flow def F; part p { out x; in y; flow of F2 from x to y; } item def F2;|flow of F2 from x to y;",
+        "requirement r { assume a; require b; constraint a { true } constraint b { true } }|require b;",
+        "individual occurrence first1; snapshot part s; timeslice t;|individual first1;",
+        "comment /* said */ part x;|/* said */"})
+    void aFormIsReadAndWrittenInOneWay(String members, String written) {
+        Model model = Models.of(members);
+        String text = NotationWriter.write(model, model.ownRoots());
+        assertThat(text).contains(written);
+        Model again = Models.read(text);
+        assertThat(NotationWriter.write(again, again.ownRoots())).isEqualTo(text);
+        assertThat(again.ownElements()).hasSameSizeAs(model.ownElements());
+    }
+
+    /** Faults in these forms say what is missing. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
+        "action a { accept; }|what is accepted",
+        "action a { assign x = 3; attribute x; }|':='",
+        "action a { for in 1..3 { } }|name",
+        "state s { transition first a; state a; }|'then'",
+        "state s { do 3; }|an action",
+        "rep language x /* y */|the language as a text in quotes",
+        "comment locale de /* x */|the locale as a text in quotes",
+        "dependency from a; part a;|'to'",
+        "part a; part b; binding x a = b;|'bind'",
+        "attribute x = 3 ['kg⋅nonsense'];|there is no unit 'nonsense'",
+        "attribute x = (1, 2)->select { in each : Nowhere; true };|there is no 'Nowhere' here",
+        "attribute x = new Nowhere();|there is no 'Nowhere' here"})
+    void whatIsMissingInAFormIsSaid(String members, String message) {
+        assertThat(Models.problemsOf(members)).anySatisfy(problem -> assertThat(problem).contains(message));
+    }
+
+    /** Features behind more than a name are looked up in what the expression gives. */
+    @ParameterizedTest
+    @ValueSource(strings = {"cars#(1).wheel.mass", "(cars as Car).wheel.mass", "cars.?{ in c : Car; c.ready }.wheel.mass", "cars.{ in c : Car; c.wheel }.mass",
+        "cars->select { in c : Car; c.ready }.wheel.mass", "first1().wheel.mass", "(car, spare).wheel.mass", "new Car().wheel.mass"})
+    void featuresBehindAnExpressionAreFound(String expression) {
+        String members = """
+                part def Wheel { attribute mass : MassValue; }
+                part def Car { part wheel : Wheel; attribute ready : Boolean; }
+                part cars : Car[3]; part car : Car; part spare : Car;
+                calc def first1 :> Giver { return c : Car; }
+                calc def Giver;
+                attribute x = %s;
+                """;
+        Model model = Models.of(members.formatted(expression));
+        assertThat(element(model, "Test::x").outgoing()).contains(id(model, "Test::Wheel::mass"));
+        assertThat(Models.problemsOf(members.formatted(expression.replace(".mass", ".colour")))).anySatisfy(problem -> assertThat(problem).contains("has no 'colour'"));
+    }
 }

@@ -230,4 +230,48 @@ class SpecificationTest {
         Model referring = applied(model, ExternalReference.add(model, named("a"), "https://harbour.example/rules", "Port rules", true));
         assertThat(ExternalReference.of(referring, named(referring, "a"))).singleElement().satisfies(reference -> assertThat(reference.isSafe()).isTrue());
     }
+
+    @Test
+    void rowsAreOrderedByChoicesAsTheyAreDefinedAndByWordsAsTheyAreWritten() {
+        Model now = having(having(having(model, "a", "priority", "could"), "b", "priority", "must"), "d", "source", "Board");
+        // must (e, b), should, could (a), then those without one.
+        assertThat(where(now, "priority")).containsExactly("G-2", "G-10", "G-1", "G-3", "G-4");
+        assertThat(where(having(now, "a", "source", "Crew"), "source").reversed()).startsWith("G-1", "G-4");
+        assertThat(new Selection("", List.of(), "priority", true, "priority").of(now, Specification.all(now).getFirst().items(now), Attributes.in(now), null))
+                .filteredOn(line -> line.item() == null).extracting(Selection.Line::label).containsExactly("must · 2", "could · 1", "no priority · 2");
+    }
+
+    @Test
+    void aNumberBelowZeroIsLessThanAnyAboveWhateverItsUnit() {
+        Model now = having(having(model, "a", "mass", "-3 [kg]"), "b", "mass", "1 [g]");
+        assertThat(where(now, "mass").subList(0, 2)).containsExactly("G-1", "G-2");
+        assertThat(where(now, "", "mass<0 [t]")).containsExactly("G-1");
+    }
+
+    @Test
+    void aCopyOfAFormalRequirementIsFormalOnItsOwn() {
+        Model formal = Models.read("""
+                package P { private import Specifications::*; private import ScalarValues::*; private import NumericalFunctions::*; @Specification { prefix = "P"; }
+                    requirement <'P-1'> r {
+                        doc /* Of {count} readings the {most} highest count. */
+                        subject s;
+                        attribute readings : Real[3] = (1, 2, 3);
+                        attribute most : Real = readings->select { in each : Real; each > 1 }.{ in each; each * 2 }->sum();
+                        attribute kind = if s istype Gate ? most as Real else max((most, 4));
+                        require constraint { most <= readings#(1) + 10 }
+                    }
+                    part def Gate; part gate : Gate;
+                    satisfy r by gate;
+                }""");
+        Iterator<String> ids = List.of("P-2").iterator();
+        Element original = named(formal, "r");
+        Model two = applied(formal, new Edit(new Structuring(formal).duplicate(original, ids::next), Set.of()));
+        List<Element> copied = two.subtree(named(two, "r2").id());
+        assertThat(copied).hasSameSizeAs(formal.subtree(original.id()));
+        Set<pyrite.core.model.ElementId> before = Set.copyOf(formal.subtree(original.id()).stream().map(Element::id).toList());
+        assertThat(copied).allSatisfy(each -> assertThat(each.outgoing()).doesNotContainAnyElementsOf(before));
+        assertThat(pyrite.core.trace.Links.in(two).of(named(two, "r2"))).as("links stay with the original").isEmpty();
+        String text = pyrite.core.notation.NotationWriter.write(two, two.ownRoots());
+        assertThat(Models.read(text).ownElements()).hasSameSizeAs(two.ownElements());
+    }
 }
