@@ -173,7 +173,7 @@ public final class NotationReader {
         }
         wrong.forEach(problem -> {
             Draft place = completion.drafts().get(problem.element());
-            if (place != null && place.span().equals(Span.NONE) && !syntaxHolds) {
+            if (place != null && place.span().end() == 0 && !syntaxHolds) {
                 // It broke off before it was whole; what it lacks follows from that.
                 return;
             }
