@@ -226,4 +226,10 @@ class RequirementsApiTest extends InSession {
         assertThat(ines.get(BRANCH + "/requirements/rows.json?count=-5").statusCode()).isEqualTo(200);
         assertThat(ines.get(BRANCH + "/requirements/rows.json?spec=00000000-0000-4000-8000-000000000000").statusCode()).isEqualTo(404);
     }
+
+    @Test
+    void aLinkShowsTheNoteOfItsOwnAndNotTheTextOfWhatItLeadsTo() throws Exception {
+        pyrite.app.links.ElementLinks links = merrow.bean("elementLinks", pyrite.app.links.ElementLinks.class);
+        assertThat(links.of(merrow.head(), merrow.named("closesInTime"))).hasSize(6).allSatisfy(seen -> assertThat(seen.note()).isEmpty());
+    }
 }

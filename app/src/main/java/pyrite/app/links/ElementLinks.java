@@ -12,6 +12,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
+import pyrite.core.model.Property;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.trace.Agreements;
 import pyrite.core.trace.Link;
@@ -49,8 +50,13 @@ public class ElementLinks {
         List<Link> links = Links.in(model).of(element).stream().sorted(Comparator.comparing((Link link) -> !link.below().equals(element.id()))
                 .thenComparing(link -> link.words(element.id())).thenComparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER)).toList();
         return links.stream().map(link -> new Seen(link, link.carrier() + " " + link.source() + " " + link.target(), link.words(element.id()), link.below().equals(element.id()),
-                model.get(link.other(element.id())), model.inheritance().documentation(model.get(link.carrier())), doubted.contains(link),
+                model.get(link.other(element.id())), note(model, link), doubted.contains(link),
                 links.size() <= MOST_WITH_AUTHOR ? store.revisionsOf(head.branch(), link.carrier()).getLast() : null)).toList();
+    }
+
+    /** What was noted at the link itself; what it leads to has a text of its own. */
+    private static String note(Model model, Link link) {
+        return model.inheritance().documentationOf(model.get(link.carrier())).flatMap(note -> note.get(Property.TEXT)).orElse("");
     }
 
     /** The links at an element that need recheck. */

@@ -189,10 +189,9 @@ public final class RequirementJudge {
                 return inner;
             }
         }
-        Element stated = required != null ? required : constraint;
-        Element owner = model.inheritance().owning(stated, Property.RESULT).orElseThrow(() -> new ModelFault(
+        Element owner = model.inheritance().owning(constraint, Property.RESULT).orElseThrow(() -> new ModelFault(
                 "a required constraint of '" + requirement.path() + "' is empty", List.of(constraint.id())));
-        return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(stated, requirement));
+        return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(constraint, requirement));
     }
 
     static Judgement unjudged(Element requirement, String subject, VerdictKind verdict, String reason) {

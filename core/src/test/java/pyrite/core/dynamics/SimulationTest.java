@@ -203,4 +203,10 @@ class SimulationTest {
         assertThatThrownBy(() -> RunSettings.of(0, 1).withInterval(1e-9)).hasMessageContaining("instants");
         assertThatThrownBy(() -> RunSettings.of(0, 1).withTolerance(1)).hasMessageContaining("tolerance");
     }
+
+    @Test
+    void aConstraintThatIsAssertedByItsNameIsAnEquation() {
+        SortedSystem sorted = Runs.sorted("attribute x : Real := 0; attribute y : Real; constraint law { y == 2 * x } assert law; assert constraint moves { der(x) == 1 [1/s] }");
+        assertThat(Runs.at(Simulation.run(sorted, RunSettings.of(0, 3), RunControl.NONE), "p.y", 3)).isCloseTo(6, within(1e-9));
+    }
 }

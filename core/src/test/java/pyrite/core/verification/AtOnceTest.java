@@ -137,4 +137,23 @@ class AtOnceTest {
         Model model = Models.of("part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; require constraint { s.x > 0 } } not satisfy r by p;");
         assertThat(of(model, "r").judgements()).isEmpty();
     }
+
+    /** A constraint that is required by its name may be given other values where it is required. */
+    @Test
+    void whatIsRequiredByItsNameIsJudgedWithTheValuesGivenThere() {
+        Model model = Models.of("""
+                constraint def Below { in v : Real; in most : Real; v <= most }
+                constraint small : Below { in v = 1; in most = 3; }
+                part gate;
+                requirement asItIs { subject g; require small; }
+                requirement otherwise { subject g; require small { in v = 5; } }
+                satisfy asItIs by gate;
+                satisfy otherwise by gate;
+                """);
+        assertThat(of(model, "asItIs").judgements()).extracting(Judgement::verdict).containsExactly(VerdictKind.PASS);
+        assertThat(of(model, "otherwise").judgements()).singleElement().satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.FAIL);
+            assertThat(judgement.margin().si()).isEqualTo(-2);
+        });
+    }
 }
