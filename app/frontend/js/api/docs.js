@@ -2,21 +2,25 @@
 
 const make = (tag, className, text) => Object.assign(document.createElement(tag), { className, textContent: text ?? '' });
 
-/** A schema in words: the name of a record, "list of …", a type. */
-function words(schema) {
+const DEEPEST = 2;
+
+const nameOf = (schema) => schema.$ref.split('/').at(-1);
+
+/** A schema in words: its attributes in braces, "list of …", a type. What stands deep within others goes by its name. */
+function words(description, schema, depth) {
   if (!schema) {
     return '';
   }
   if (schema.$ref) {
-    return schema.$ref.split('/').at(-1);
+    return depth < DEEPEST ? `{ ${attributes(description, schema, depth)} }` : nameOf(schema);
   }
-  return schema.type === 'array' ? `list of ${words(schema.items)}` : schema.format ?? schema.type ?? 'any';
+  return schema.type === 'array' ? `list of ${words(description, schema.items, depth)}` : schema.format ?? schema.type ?? 'any';
 }
 
 /** The attributes of what is sent, each with its type. */
-function attributes(description, schema) {
-  const properties = schema?.$ref ? description.components.schemas[schema.$ref.split('/').at(-1)]?.properties : schema?.properties;
-  return Object.entries(properties ?? {}).map(([name, value]) => `${name}: ${words(value)}`).join(', ');
+function attributes(description, schema, depth) {
+  const properties = schema?.$ref ? description.components.schemas[nameOf(schema)]?.properties : schema?.properties;
+  return Object.entries(properties ?? {}).map(([name, value]) => `${name}: ${words(description, value, depth + 1)}`).join(', ');
 }
 
 function operation(description, method, path, { summary, parameters, requestBody }) {
@@ -29,7 +33,7 @@ function operation(description, method, path, { summary, parameters, requestBody
     what.append(make('div', 'quiet small', `asks with ${query.join(', ')}`));
   }
   if (sent) {
-    what.append(make('div', 'quiet small', `takes { ${attributes(description, sent) || 'any JSON object'} }`));
+    what.append(make('div', 'quiet small', `takes { ${attributes(description, sent, 0) || 'any JSON object'} }`));
   }
   row.append(make('td', 'mono w-[56px]', method.toUpperCase()), make('td', 'mono w-[52%]', path.replace('/api/projects/{projectId}', '…')), what);
   return row;
@@ -44,7 +48,7 @@ export async function startApiDocs() {
   example.textContent = example.textContent.replace('ADDRESS', location.origin);
   const description = await (await fetch(place.dataset.description)).json();
   const groups = new Map();
-  Object.entries(description.paths).forEach(([path, methods]) => Object.entries(methods).forEach(([method, each]) => {
+  Object.entries(description.paths).sort(([one], [other]) => (one < other ? -1 : 1)).forEach(([path, methods]) => Object.entries(methods).forEach(([method, each]) => {
     const tag = each.tags?.[0] ?? 'Other';
     groups.set(tag, [...(groups.get(tag) ?? []), operation(description, method, path, each)]);
   }));

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -126,7 +127,7 @@ class QuestionsApi {
 
     @Operation(summary = "What a change of some elements would reach, put in doubt and make stale")
     @GetMapping("/impact")
-    ImpactJson impact(Workspace.Head head, ImpactQuestion question) {
+    ImpactJson impact(Workspace.Head head, @ParameterObject ImpactQuestion question) {
         Model model = head.model();
         ImpactQuestion.Named named = question.named(head);
         Impact impact = question.answer(TraceGraph.of(model), named.elements());

@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -122,7 +123,7 @@ class RecheckController {
     @Operation(summary = "The links that need recheck, with what changed at which end")
     @GetMapping(ApiAddress.BRANCH + "/rechecks")
     @ResponseBody
-    List<DoubtJson> doubts(Workspace.Head head, RecheckFilter filter) {
+    List<DoubtJson> doubts(Workspace.Head head, @ParameterObject RecheckFilter filter) {
         Model model = head.model();
         return chosen(head, filter).stream().map(doubt -> item(head, doubt)).map(item -> new DoubtJson(item.key(), item.kind().key(), ElementRef.of(model, item.source()),
                 ElementRef.of(model, item.target()), item.since(), item.changes().stream().map(change -> json(model, change)).toList(),

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -76,7 +77,7 @@ class GridController {
 
     @Operation(summary = "The lines of a specification or of all, filtered, ordered and grouped as the grid shows them")
     @GetMapping({"/p/{project}/{branch}/requirements/rows.json", ApiAddress.BRANCH + "/requirements"})
-    Window rows(Workspace.Head head, GridRows.Asked asked, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count,
+    Window rows(Workspace.Head head, @ParameterObject GridRows.Asked asked, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count,
             @RequestParam(defaultValue = "") String around) {
         Attributes attributes = Attributes.in(head.model());
         List<Selection.Line> all = rows.of(head, asked, attributes);
