@@ -17,7 +17,6 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
-import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Following;
 import pyrite.core.model.Model;
