@@ -250,6 +250,10 @@ public final class Model implements Namespaces {
         if (!problems.isEmpty()) {
             return new Outcome.Refused(problems);
         }
+        if (difference.changes().size() < size() / 2) {
+            // What an edit affects is found by it; found here once, it goes with every snapshot that follows.
+            Referrers.in(this);
+        }
         Model next = replay(difference);
         problems.addAll(next.ownedByThemselves(difference));
         if (!problems.isEmpty()) {
