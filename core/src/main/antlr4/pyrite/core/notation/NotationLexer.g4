@@ -2,7 +2,7 @@
 lexer grammar NotationLexer;
 
 NUMBER : DIGIT+ ('.' DIGIT+)? ([eE] [+-]? DIGIT+)? | '.' DIGIT+ ([eE] [+-]? DIGIT+)? ;
-/* The dollar sign alone begins a name that is looked up from the top (KerML 8.2.2.3). */
+/* The dollar sign alone begins a name that is looked up from the top (KerML, qualified names). */
 WORD : LETTER (LETTER | DIGIT)* | '$' ;
 QUOTED : '\'' (~['\\\r\n] | '\\' ~[\r\n])* '\'' ;
 STRING : '"' (~["\\] | '\\' .)* '"' ;

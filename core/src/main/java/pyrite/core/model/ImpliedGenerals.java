@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * What elements of a kind have from the library without saying so: every action starts and is done, every verification comes to a
- * verdict (the implied specialisations of SysML 2.0, 8.4). It is looked at last, when a name is nowhere else.
+ * verdict (the implied specialisations of SysML 2.0). It is looked at last, when a name is nowhere else.
  */
 final class ImpliedGenerals {
     private static final Map<ElementKind, ElementId> BY_DEFINITION = new EnumMap<>(ElementKind.class);

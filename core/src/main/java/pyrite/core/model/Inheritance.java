@@ -103,7 +103,7 @@ public final class Inheritance {
 
     /**
      * A feature nearer by that takes the place of an inherited one without saying so: the one subject or objective, and
-     * parameters and ends of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2 and 8.4.4.5).
+     * parameters and ends of the same name (SysML 2.0, 8.4.12 and 8.4.15; KerML 7.4.7.2).
      */
     private Optional<Element> replacement(Element inherited, Collection<Element> nearer) {
         if (!mayGiveWay(inherited)) {

@@ -3,9 +3,6 @@ package pyrite.core.model;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Collections;
-import java.util.Comparator;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -28,15 +25,16 @@ import pyrite.core.expression.Expression;
  * it touches and its siblings, not what there is.
  */
 public final class Model implements Namespaces {
-    public static final Model EMPTY = new Model(SnapshotMap.empty(), SnapshotMap.empty(), List.of(), null);
+    public static final Model EMPTY = new Model(SnapshotMap.empty(), Ownership.NONE, null);
     /** By what an element inherits, the nearest first. */
     private static final List<Property<List<Reference>>> GENERALS =
             List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
-    private static final Comparator<Element> ORDER = Comparator.comparing(Element::rank).thenComparing(Element::id);
+
+    /** More than the library has, which is read on one thread. */
+    private static final int WORTH_SHARING = 4000;
 
     private final SnapshotMap<Element> byId;
-    private final SnapshotMap<List<Element>> byOwner;
-    private final List<Element> roots;
+    private final Ownership ownership;
     private final @Nullable Model library;
     private volatile @Nullable List<Element> own;
     private final Map<Class<?>, Object> derived = new ConcurrentHashMap<>();
@@ -44,11 +42,9 @@ public final class Model implements Namespaces {
     private final Names names = new Names(this);
     private final ModelEnvironment environment = new ModelEnvironment(this);
 
-    private Model(SnapshotMap<Element> byId, SnapshotMap<List<Element>> byOwner,
-            List<Element> roots, @Nullable Model library) {
+    private Model(SnapshotMap<Element> byId, Ownership ownership, @Nullable Model library) {
         this.byId = byId;
-        this.byOwner = byOwner;
-        this.roots = roots;
+        this.ownership = ownership;
         this.library = library;
     }
 
@@ -77,13 +73,12 @@ public final class Model implements Namespaces {
 
     @Override
     public List<Element> children(ElementId owner) {
-        List<Element> children = byOwner.get(owner);
-        return children == null ? List.of() : children;
+        return ownership.of(owner);
     }
 
     @Override
     public List<Element> roots() {
-        return roots;
+        return ownership.roots();
     }
 
     /** The elements at the top that somebody wrote, without the library packages. */
@@ -147,7 +142,7 @@ public final class Model implements Namespaces {
 
     /** This snapshot as the library of models to come: from here on its elements cannot be edited. */
     public Model asLibrary() {
-        return new Model(byId, byOwner, roots, this);
+        return new Model(byId, ownership, this);
     }
 
     public Names names() {
@@ -235,7 +230,7 @@ public final class Model implements Namespaces {
 
     /** A rank behind everything {@code owner} owns now; null stands for the top. */
     public Rank rankAtEnd(@Nullable ElementId owner) {
-        List<Element> siblings = owner == null ? roots : children(owner);
+        List<Element> siblings = owner == null ? roots() : children(owner);
         return Rank.between(siblings.isEmpty() ? null : siblings.getLast().rank(), null);
     }
 
@@ -285,12 +280,22 @@ public final class Model implements Namespaces {
 
     /** This snapshot with a difference that was checked before: one read from a store, or one just checked. */
     public Model replay(Difference difference) {
-        Model next = new Builder(this, difference.changes()).build();
+        Model next = next(difference.changes());
         // These two first, for the others look things up in them.
         follow(KindIndex.class, next, difference);
         follow(Referrers.class, next, difference);
         derived.keySet().forEach(type -> follow(type, next, difference));
         return next;
+    }
+
+    /** The two maps have nothing to do with each other: two processors share the work where it is much. */
+    private Model next(List<ElementChange> changes) {
+        ForkJoinTask<Ownership> owned = ForkJoinTask.adapt(() -> ownership.after(changes));
+        if (changes.size() > WORTH_SHARING) {
+            owned.fork();
+        }
+        SnapshotMap<Element> elements = byId.with(changes.size(), each -> changes.forEach(change -> each.accept(change.id(), change.after())));
+        return new Model(elements, changes.size() > WORTH_SHARING ? owned.join() : owned.invoke(), library);
     }
 
     private void follow(Class<?> type, Model next, Difference difference) {
@@ -388,75 +393,6 @@ public final class Model implements Namespaces {
     private void addKnownOwner(@Nullable Element element, Collection<ElementId> into) {
         if (element != null && element.owner() != null && has(element.owner())) {
             into.add(element.owner());
-        }
-    }
-
-    /** What changes in the maps of a snapshot, gathered before the next one is made. */
-    private static final class Builder {
-        private static final int WORTH_SHARING = 4000;
-
-        private final Model from;
-        private final List<ElementChange> changes;
-
-        Builder(Model from, List<ElementChange> changes) {
-            this.from = from;
-            this.changes = changes;
-        }
-
-        /** The two maps have nothing to do with each other: two processors share the work where it is much. */
-        Model build() {
-            Members top = new Members();
-            ForkJoinTask<SnapshotMap<List<Element>>> byOwner = ForkJoinTask.adapt(() -> byOwner(top));
-            if (changes.size() > WORTH_SHARING) {
-                byOwner.fork();
-            }
-            SnapshotMap<Element> byId = byId();
-            return new Model(byId, changes.size() > WORTH_SHARING ? byOwner.join() : byOwner.invoke(), top.after(from.roots), from.library);
-        }
-
-        private SnapshotMap<Element> byId() {
-            return from.byId.with(changes.size(), each -> changes.forEach(change -> each.accept(change.id(), change.after())));
-        }
-
-        /** What changes among the members of one owner. */
-        private static final class Members {
-            private @Nullable Set<ElementId> gone;
-            private final List<Element> come = new ArrayList<>(4);
-
-            void goes(ElementId id) {
-                gone = gone == null ? new HashSet<>() : gone;
-                gone.add(id);
-            }
-
-            /** The members after the change, in their order. */
-            List<Element> after(List<Element> before) {
-                List<Element> all = new ArrayList<>(before.size() + come.size());
-                if (gone == null) {
-                    all.addAll(before);
-                } else {
-                    before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
-                }
-                all.addAll(come);
-                if (all.size() > 1) {
-                    all.sort(ORDER);
-                }
-                return Collections.unmodifiableList(all);
-            }
-        }
-
-        private SnapshotMap<List<Element>> byOwner(Members top) {
-            Map<ElementId, Members> members = HashMap.newHashMap(changes.size() / 4);
-            Function<@Nullable ElementId, Members> of = owner -> owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
-            changes.forEach(change -> {
-                if (change.before() != null) {
-                    of.apply(change.before().owner()).goes(change.id());
-                }
-                if (change.after() != null) {
-                    of.apply(change.after().owner()).come.add(change.after());
-                }
-            });
-            return from.byOwner.with(members.size(),
-                    each -> members.forEach((owner, change) -> each.accept(owner, change.after(from.children(owner)))));
         }
     }
 }

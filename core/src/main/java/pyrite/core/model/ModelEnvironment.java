@@ -125,7 +125,7 @@ public final class ModelEnvironment implements Environment {
 
     private Optional<Type> declaredBy(Element definition) {
         if (definition.kind() == ElementKind.ENUMERATION_DEFINITION) {
-            // An enumeration of numbers, texts or quantities is a choice of those (SysML 2.0, 7.8).
+            // An enumeration of numbers, texts or quantities is a choice of those (SysML 2.0, enumerations).
             return model.inheritance().generals(definition).stream().skip(1).flatMap(general -> declared(general).stream()).findFirst()
                     .or(() -> Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id()))));
         }

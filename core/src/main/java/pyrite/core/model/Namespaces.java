@@ -25,7 +25,7 @@ public interface Namespaces {
 
     /**
      * What an element inherits from because of where it stands: a value of an enumeration is one of it, a portion is the same
-     * occurrence as what it is a portion of (SysML 2.0, 8.3.8.3; KerML 8.4.4.9); null for all else.
+     * occurrence as what it is a portion of (SysML 2.0, enumerations; KerML, portions); null for all else.
      */
     default @Nullable ElementId generalAround(Element element) {
         ElementId owner = element.owner();
@@ -40,7 +40,7 @@ public interface Namespaces {
         return (portion ? !around.isPackage() : around == ElementKind.ENUMERATION_DEFINITION) ? owner : null;
     }
 
-    /** Whether an element that says no type has that of its value: all but attributes, whose values have no features (KerML 8.4.4.11). */
+    /** Whether an element that says no type has that of its value: all but attributes, whose values have no features (KerML, feature values). */
     static boolean takesTypeOfValue(ElementKind kind) {
         return kind.isUsage() && kind != ElementKind.ATTRIBUTE && kind != ElementKind.ENUMERATION;
     }

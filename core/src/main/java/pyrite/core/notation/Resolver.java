@@ -155,7 +155,7 @@ final class Resolver implements Namespaces {
                 : furtherOut(draft, pending, scope).or(() -> found).map(Reference::new);
     }
 
-    /** Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML 8.2.3.5.4). */
+    /** Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML, name resolution). */
     private Optional<List<ElementId>> furtherOut(Draft draft, Draft.Pending pending, @Nullable ElementId scope) {
         for (ElementId at = scope; at != null;) {
             at = find(at).map(Element::owner).orElse(null);
@@ -229,7 +229,7 @@ final class Resolver implements Namespaces {
         return null;
     }
 
-    /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (SysML 2.0, 8.3.16.8). */
+    /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (KerML, reference subsetting). */
     private static boolean standsForIt(Draft draft, Draft.Pending pending) {
         return pending.property() == Property.TARGET && draft.kind.shortKeyword() != null;
     }

@@ -6,8 +6,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * The names of derived units in the standard's library say what the unit is made of: {@code 'N⋅m'}, {@code 'W/(m²⋅K)'}, {@code 's⁻¹'}
- * (SysML 2.0, 9.8.6). So none of them has to be declared.
+ * The names of derived units in the standard's library say what the unit is made of: {@code 'N⋅m'}, {@code 'W/(m²⋅K)'}, {@code 's⁻¹'}. So none of them has to be declared.
  */
 final class UnitName {
     private static final String SUPERSCRIPTS = "⁰¹²³⁴⁵⁶⁷⁸⁹";

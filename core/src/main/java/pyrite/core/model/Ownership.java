@@ -1,0 +1,64 @@
+package pyrite.core.model;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Who owns what in a snapshot, siblings by their ranks. An edit copies the list of its siblings and shares all others.
+ *
+ * @param roots what nothing owns
+ */
+record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
+    static final Ownership NONE = new Ownership(SnapshotMap.empty(), List.of());
+    private static final Comparator<Element> ORDER = Comparator.comparing(Element::rank).thenComparing(Element::id);
+
+    List<Element> of(ElementId owner) {
+        List<Element> members = byOwner.get(owner);
+        return members == null ? List.of() : members;
+    }
+
+    Ownership after(List<ElementChange> changes) {
+        Members top = new Members();
+        Map<ElementId, Members> members = HashMap.newHashMap(changes.size() / 4);
+        for (ElementChange change : changes) {
+            if (change.before() != null) {
+                at(change.before().owner(), members, top).goes(change.id());
+            }
+            if (change.after() != null) {
+                at(change.after().owner(), members, top).come.add(change.after());
+            }
+        }
+        return new Ownership(byOwner.with(members.size(), each -> members.forEach((owner, change) -> each.accept(owner, change.after(of(owner))))), top.after(roots));
+    }
+
+    private static Members at(@Nullable ElementId owner, Map<ElementId, Members> members, Members top) {
+        return owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
+    }
+
+    /** What changes among the members of one owner. */
+    private static final class Members {
+        private Set<ElementId> gone = Set.of();
+        private final List<Element> come = new ArrayList<>(4);
+
+        void goes(ElementId id) {
+            gone = gone.isEmpty() ? new HashSet<>() : gone;
+            gone.add(id);
+        }
+
+        /** The members after the change, in their order. */
+        List<Element> after(List<Element> before) {
+            List<Element> all = new ArrayList<>(before.size() + come.size());
+            before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
+            all.addAll(come);
+            all.sort(ORDER);
+            return Collections.unmodifiableList(all);
+        }
+    }
+}
