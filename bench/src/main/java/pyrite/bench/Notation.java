@@ -14,7 +14,6 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.WellFormedness;
 import pyrite.core.notation.Library;
@@ -35,7 +34,7 @@ import pyrite.core.notation.Source;
 public class Notation {
     private final String text = Texts.demos(90);
     private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text))).model();
-    private final List<ElementId> ids = read.ownElements().stream().map(Element::id).toList();
+    private final List<Element> elements = read.ownElements();
 
     @Benchmark
     public int reading() {
@@ -44,7 +43,7 @@ public class Notation {
 
     @Benchmark
     public int rules() {
-        return WellFormedness.check(read, ids).size();
+        return WellFormedness.check(read, elements).size();
     }
 
     @Benchmark

@@ -208,24 +208,29 @@ public sealed interface Expression {
     /** Every referent mentioned, in the order written, with repeats. */
     default List<Referent> referents() {
         List<Referent> found = new ArrayList<>();
+        forEachReferent(found::add);
+        return found;
+    }
+
+    /** Hands over every referent mentioned, in the order written, with repeats. */
+    default void forEachReferent(Consumer<Referent> each) {
         walk(part -> {
             switch (part) {
-                case FeatureReference reference -> found.addAll(reference.chain());
-                case UnitReference unit -> found.add(unit.unit());
-                case Invocation call -> found.add(call.function());
-                case Construction construction -> found.add(construction.type());
-                case ArrowInvocation call -> found.add(call.function());
-                case Body body -> body.parameters().stream().map(Parameter::type).filter(Objects::nonNull).forEach(found::add);
-                case Access access -> found.addAll(access.chain());
-                case Classification classification -> found.add(classification.type());
-                case Extent extent -> found.add(extent.type());
-                case MetadataAccess access -> found.add(access.element());
+                case FeatureReference reference -> reference.chain().forEach(each);
+                case UnitReference unit -> each.accept(unit.unit());
+                case Invocation call -> each.accept(call.function());
+                case Construction construction -> each.accept(construction.type());
+                case ArrowInvocation call -> each.accept(call.function());
+                case Body body -> body.parameters().stream().map(Parameter::type).filter(Objects::nonNull).forEach(each);
+                case Access access -> access.chain().forEach(each);
+                case Classification classification -> each.accept(classification.type());
+                case Extent extent -> each.accept(extent.type());
+                case MetadataAccess access -> each.accept(access.element());
                 case NumberLiteral _, TextLiteral _, TruthLiteral _, NullLiteral _, Unbounded _, Quantity _, Unary _, Binary _,
                         Conditional _, NamedArgument _, Filtered _, Item _, Sequence _ -> {
                 }
             }
         });
-        return found;
     }
 
     /** Says what becomes of the references in an expression. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
@@ -69,26 +70,30 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
             return List.of();
         }
         List<ElementId> found = new ArrayList<>(4);
-        PropertyMap own = (PropertyMap) properties;
-        for (int i = 0; i < own.size(); i++) {
-            collect(own.value(i), found);
-        }
+        forEachTarget(found::add);
         return found;
     }
 
-    private static void collect(Object value, List<ElementId> into) {
+    /** Hands over every element this one refers to, as {@link #outgoing} gives them. */
+    void forEachTarget(Consumer<ElementId> each) {
+        PropertyMap own = (PropertyMap) properties;
+        for (int i = 0; i < own.size(); i++) {
+            visit(own.value(i), each);
+        }
+    }
+
+    private static void visit(Object value, Consumer<ElementId> each) {
         switch (value) {
-            case Reference reference when reference.chain().size() == 1 -> into.add(reference.target());
-            case Reference reference -> into.addAll(reference.chain());
+            case Reference reference -> reference.chain().forEach(each);
             case List<?> list -> {
                 for (int i = 0; i < list.size(); i++) {
-                    collect(list.get(i), into);
+                    visit(list.get(i), each);
                 }
             }
-            case FeatureValue featureValue -> collect(featureValue.expression(), into);
-            case Expression expression -> expression.referents().forEach(referent -> {
+            case FeatureValue featureValue -> visit(featureValue.expression(), each);
+            case Expression expression -> expression.forEachReferent(referent -> {
                 if (referent instanceof ElementId target) {
-                    into.add(target);
+                    each.accept(target);
                 }
             });
             default -> {

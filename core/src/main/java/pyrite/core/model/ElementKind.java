@@ -3,6 +3,7 @@ package pyrite.core.model;
 import static pyrite.core.model.Property.*;
 
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -220,11 +221,17 @@ public enum ElementKind {
     }
 
     public boolean takes(Property<?> property) {
-        return TAKEN.get(this).contains(property);
+        return TAKEN.get(this).get(property.place());
     }
 
-    private static final Map<ElementKind, Set<Property<?>>> TAKEN = Arrays.stream(values())
-            .collect(Collectors.toMap(Function.identity(), ElementKind::taken, (a, _) -> a, () -> new EnumMap<>(ElementKind.class)));
+    private static final Map<ElementKind, BitSet> TAKEN = Arrays.stream(values())
+            .collect(Collectors.toMap(Function.identity(), kind -> places(kind.taken()), (a, _) -> a, () -> new EnumMap<>(ElementKind.class)));
+
+    private static BitSet places(Set<Property<?>> properties) {
+        BitSet places = new BitSet();
+        properties.forEach(property -> places.set(property.place()));
+        return places;
+    }
 
     private Set<Property<?>> taken() {
         Set<Property<?>> taken = new HashSet<>(own);

@@ -1,10 +1,9 @@
 package pyrite.core.model;
 
-import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -53,18 +52,25 @@ public final class Inheritance {
         if (first.isEmpty()) {
             return List.of(start);
         }
-        Map<ElementId, Element> seen = new LinkedHashMap<>();
-        seen.put(start.id(), start);
-        ArrayDeque<ElementId> open = new ArrayDeque<>(first);
-        while (!open.isEmpty()) {
-            ElementId id = open.poll();
-            Element at = seen.containsKey(id) ? null : model.find(id).orElse(null);
-            if (at != null) {
-                seen.put(id, at);
-                open.addAll(step.apply(at));
+        List<Element> reached = new ArrayList<>(4);
+        Visited seen = new Visited();
+        reached.add(start);
+        seen.add(start.id());
+        reach(first, reached, seen);
+        // What was reached last is gone through in its turn, so that what is nearer comes first.
+        for (int next = 1; next < reached.size(); next++) {
+            reach(step.apply(reached.get(next)), reached, seen);
+        }
+        return List.copyOf(reached);
+    }
+
+    private void reach(List<ElementId> ids, List<Element> reached, Visited seen) {
+        for (ElementId id : ids) {
+            Element element = seen.add(id) ? model.find(id).orElse(null) : null;
+            if (element != null) {
+                reached.add(element);
             }
         }
-        return List.copyOf(seen.values());
     }
 
     public boolean isA(Element element, ElementId general) {
@@ -91,12 +97,22 @@ public final class Inheritance {
         Set<Element> all = new LinkedHashSet<>();
         Set<ElementId> hidden = new HashSet<>();
         for (Element general : generals(element)) {
-            List<Element> own = model.children(general.id()).stream().filter(child -> child.kind().isUsage()).toList();
-            own.stream().filter(child -> replacement(child, all).isPresent()).forEach(child -> hidden.add(child.id()));
+            List<Element> own = new ArrayList<>();
+            for (Element child : model.children(general.id())) {
+                if (child.kind().isUsage()) {
+                    own.add(child);
+                    if (replacement(child, all).isPresent()) {
+                        hidden.add(child.id());
+                    }
+                }
+            }
             all.addAll(own);
         }
         for (Element feature : all) {
-            redefined(feature).stream().skip(1).forEach(old -> hidden.add(old.id()));
+            List<Element> old = redefined(feature);
+            for (int i = 1; i < old.size(); i++) {
+                hidden.add(old.get(i).id());
+            }
         }
         return all.stream().filter(feature -> !hidden.contains(feature.id())).toList();
     }

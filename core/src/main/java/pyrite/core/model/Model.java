@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -165,8 +164,9 @@ public final class Model implements Namespaces {
         }
         List<ElementId> generals = new ArrayList<>(2);
         for (int i = 0; i < GENERALS.size(); i++) {
-            for (Reference reference : element.references(GENERALS.get(i))) {
-                generals.add(reference.target());
+            List<Reference> references = element.references(GENERALS.get(i));
+            for (int k = 0; k < references.size(); k++) {
+                generals.add(references.get(k).target());
             }
         }
         boolean saysNoType = generals.isEmpty() || element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty();
@@ -192,7 +192,11 @@ public final class Model implements Namespaces {
     @Override
     public List<ElementId> redefined(Element element) {
         List<Reference> redefined = element.references(Property.REDEFINES);
-        return redefined.isEmpty() ? List.of() : redefined.stream().map(Reference::target).toList();
+        return switch (redefined.size()) {
+            case 0 -> List.of();
+            case 1 -> List.of(redefined.getFirst().target());
+            default -> redefined.stream().map(Reference::target).toList();
+        };
     }
 
     @Override
@@ -202,7 +206,14 @@ public final class Model implements Namespaces {
 
     @Override
     public @Nullable String inheritedName(Element element) {
-        return element.references(Property.REDEFINES).isEmpty() ? null : inheritance.redefined(element).stream().map(Element::name).filter(Objects::nonNull).findFirst().orElse(null);
+        if (!element.references(Property.REDEFINES).isEmpty()) {
+            for (Element redefined : inheritance.redefined(element)) {
+                if (redefined.name() != null) {
+                    return redefined.name();
+                }
+            }
+        }
+        return null;
     }
 
     /** The element and everything it owns, owners before what they own. */
@@ -264,9 +275,9 @@ public final class Model implements Namespaces {
      */
     public static List<Problem> faultsAmong(Model base, List<Element> elements, Set<ElementId> faulty) {
         Model tentative = base.with(elements);
-        Map<Boolean, List<ElementId>> ids = elements.stream().map(Element::id).collect(Collectors.partitioningBy(faulty::contains));
-        List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, ids.get(false)));
-        problems.addAll(WellFormedness.checkExpressions(tentative, ids.get(true)));
+        Map<Boolean, List<Element>> byFault = elements.stream().collect(Collectors.partitioningBy(element -> faulty.contains(element.id())));
+        List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, byFault.get(false)));
+        problems.addAll(WellFormedness.checkExpressions(tentative, byFault.get(true)));
         return problems;
     }
 
@@ -286,6 +297,10 @@ public final class Model implements Namespaces {
         follow(Referrers.class, next, difference);
         derived.keySet().forEach(type -> follow(type, next, difference));
         return next;
+    }
+
+    private static <T> Stream<T> stream(List<T> all) {
+        return all.size() > WORTH_SHARING ? all.parallelStream() : all.stream();
     }
 
     /** The two maps have nothing to do with each other: two processors share the work where it is much. */
@@ -309,11 +324,11 @@ public final class Model implements Namespaces {
 
     /** This snapshot with elements added that are known to be right. */
     public Model with(Collection<Element> elements) {
-        return replay(new Difference(elements.stream().map(e -> new ElementChange(byId.get(e.id()), e)).toList()));
+        return replay(new Difference(stream(List.copyOf(elements)).map(e -> new ElementChange(byId.get(e.id()), e)).toList()));
     }
 
     private List<Problem> untouchable(Difference difference) {
-        return difference.changes().stream()
+        return stream(difference.changes())
                 .filter(change -> isLibrary(change.id()) || change.after() != null && change.after().owner() != null
                         && isLibrary(change.after().owner()))
                 .map(change -> new Problem(change.id(), null, pyrite.core.expression.Span.NONE,
@@ -325,10 +340,24 @@ public final class Model implements Namespaces {
     private List<Problem> ownedByThemselves(Difference difference) {
         List<Problem> problems = new ArrayList<>();
         Set<ElementId> endsAtTop = new HashSet<>();
+        // Owners come before what they own as a rule, so that an element's owner is the one before it or owns that one.
+        ArrayDeque<ElementId> way = new ArrayDeque<>();
         for (ElementChange change : difference.changes()) {
             Element changed = change.after();
-            if (changed != null && changed.owner() != null && !endsAtTop.contains(changed.owner()) && !endsAtTop(changed.owner(), endsAtTop)) {
+            ElementId owner = changed == null ? null : changed.owner();
+            if (owner == null) {
+                continue;
+            }
+            while (!way.isEmpty() && !owner.equals(way.getLast())) {
+                way.removeLast();
+            }
+            if (way.isEmpty() && endsAtTop(owner, endsAtTop)) {
+                way.add(owner);
+            }
+            if (way.isEmpty()) {
                 problems.add(Problem.of(changed, "an element cannot be owned by itself or by what it owns"));
+            } else {
+                way.add(changed.id());
             }
         }
         return problems;
@@ -336,17 +365,24 @@ public final class Model implements Namespaces {
 
     /** Whether the way up from an element comes to an end; those on it that does are added to the ones known. */
     private boolean endsAtTop(ElementId from, Set<ElementId> known) {
-        Set<ElementId> way = new HashSet<>();
-        ElementId at = from;
-        while (at != null && !known.contains(at)) {
+        ElementId above = ownerOf(from);
+        if (above == null || known.contains(above)) {
+            known.add(from);
+            return true;
+        }
+        Set<ElementId> way = new HashSet<>(Set.of(from));
+        for (ElementId at = above; at != null && !known.contains(at); at = ownerOf(at)) {
             if (!way.add(at)) {
                 return false;
             }
-            Element element = byId.get(at);
-            at = element == null ? null : element.owner();
         }
         known.addAll(way);
         return true;
+    }
+
+    private @Nullable ElementId ownerOf(ElementId id) {
+        Element element = byId.get(id);
+        return element == null ? null : element.owner();
     }
 
     private List<Problem> dangling(Difference difference) {
@@ -366,18 +402,23 @@ public final class Model implements Namespaces {
     }
 
     /** The changed elements of the next snapshot and all whose meaning may rest on them: what refers to them, step by step. */
-    private List<ElementId> affectedBy(Difference difference, Model next) {
-        List<ElementId> affected = new ArrayList<>(difference.changes().size());
+    private List<Element> affectedBy(Difference difference, Model next) {
+        List<Element> affected = new ArrayList<>(difference.changes().size());
         ArrayDeque<ElementId> open = new ArrayDeque<>();
+        ElementId last = null;
         for (ElementChange change : difference.changes()) {
             if (change.before() == null) {
                 // Nothing refers to what is new, except what is new or changed itself.
-                affected.add(change.id());
+                affected.add(change.after());
             } else {
                 open.add(change.id());
-                addKnownOwner(change.before(), open);
+                addKnown(change.before().owner(), open);
             }
-            addKnownOwner(change.after(), open);
+            ElementId owner = change.after() == null ? null : change.after().owner();
+            if (owner != last) {
+                addKnown(owner, open);
+                last = owner;
+            }
         }
         Set<ElementId> known = new LinkedHashSet<>();
         while (!open.isEmpty()) {
@@ -386,13 +427,13 @@ public final class Model implements Namespaces {
                 open.addAll(next.referrers(at));
             }
         }
-        known.stream().filter(next::has).forEach(affected::add);
+        known.stream().flatMap(id -> next.find(id).stream()).forEach(affected::add);
         return affected;
     }
 
-    private void addKnownOwner(@Nullable Element element, Collection<ElementId> into) {
-        if (element != null && element.owner() != null && has(element.owner())) {
-            into.add(element.owner());
+    private void addKnown(@Nullable ElementId id, Collection<ElementId> into) {
+        if (id != null && has(id)) {
+            into.add(id);
         }
     }
 }

@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -41,7 +42,7 @@ public final class Names {
 
     /** The name an element goes by: declared, or that of what it redefines. */
     public @Nullable String effectiveName(Element element) {
-        return element.name() != null ? element.name() : namespaces.inheritedName(element);
+        return element.name() != null || !element.kind().takes(Property.REDEFINES) ? element.name() : namespaces.inheritedName(element);
     }
 
     /**
@@ -84,24 +85,27 @@ public final class Names {
     /** Finds a name among what {@code owner} inherits, leaving out its own members: what it may redefine. */
     public Optional<ElementId> resolveInherited(Name name, ElementId owner) {
         Element element = namespaces.find(owner).orElseThrow();
-        return namespaces.generals(element).stream()
-                .flatMap(general -> member(general, name.last()).stream()).findFirst().or(() -> implied(owner, name.last()));
+        for (ElementId general : namespaces.generals(element)) {
+            Optional<ElementId> found = member(general, name.last());
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return implied(owner, name.last());
     }
 
     /** A member of {@code owner} as seen from outside: own, inherited or imported for everybody. */
     public Optional<ElementId> member(ElementId owner, String name) {
-        return member(owner, name, false, VALUES, null).or(() -> implied(owner, name));
+        Optional<ElementId> found = member(owner, name, false, VALUES, null);
+        return found.isPresent() ? found : implied(owner, name);
     }
 
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
-        ElementId at = scope;
-        while (at != null) {
-            Namespace namespace = namespace(at);
-            Optional<ElementId> found = namespace == null ? Optional.empty() : namespace.home.member(namespace, name, true, wanted, null);
+        for (Namespace at = scope == null ? null : namespace(scope); at != null; at = around(at)) {
+            Optional<ElementId> found = at.home.member(at, name, true, wanted, null);
             if (found.isPresent()) {
                 return found;
             }
-            at = namespace == null ? null : namespace.element.owner();
         }
         Element root = roots().get(name);
         return root != null ? Optional.of(root.id()) : impliedAround(name, scope);
@@ -135,14 +139,14 @@ public final class Names {
     }
 
     private Optional<ElementId> member(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
-            @Nullable Set<ElementId> visited) {
+            @Nullable Visited visited) {
         Namespace namespace = namespace(owner);
         return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, wanted, visited);
     }
 
     /** @param visited the namespaces looked into on the way here, null at the beginning */
     private Optional<ElementId> member(Namespace namespace, String name, boolean inside, Predicate<Element> wanted,
-            @Nullable Set<ElementId> visited) {
+            @Nullable Visited visited) {
         ElementId owner = namespace.element.id();
         Element own = namespace.members.get(name);
         if (own != null && (visited == null || !visited.contains(owner))) {
@@ -153,22 +157,48 @@ public final class Names {
                 return Optional.of(own.id());
             }
         }
-        List<ElementId> generals = namespaces.generals(namespace.element);
-        if (generals.isEmpty() && namespace.imports.isEmpty()) {
+        List<Namespace> generals = generals(namespace);
+        if (generals.isEmpty() && (namespace.imports.isEmpty() || visited != null && visited.contains(owner))) {
             return Optional.empty();
         }
-        Set<ElementId> seen = visited == null ? new HashSet<>() : visited;
+        boolean remembered = inside && visited == null && wanted == VALUES && !namespace.imports.isEmpty();
+        Optional<ElementId> before = remembered && generals.isEmpty() ? namespace.found.get(name) : null;
+        if (before != null) {
+            return before;
+        }
+        Visited seen = visited == null ? new Visited() : visited;
         if (!seen.add(owner)) {
             return Optional.empty();
         }
-        for (ElementId general : generals) {
-            Optional<ElementId> inherited = member(general, name, false, wanted, seen);
+        for (Namespace general : generals) {
+            Optional<ElementId> inherited = general.home.member(general, name, false, wanted, seen);
             if (inherited.isPresent()) {
                 return inherited;
             }
         }
-        return inside && wanted == VALUES ? namespace.imported(name, () -> imported(namespace, name, true, VALUES, seen))
-                : imported(namespace, name, inside, wanted, seen);
+        return remembered ? importedOnce(namespace, name, seen) : imported(namespace, name, inside, wanted, seen);
+    }
+
+    /**
+     * What the imports of a namespace bring in by a name. It is searched for once, because few names make up most of what a
+     * model uses, and remembered if all imports up to the one that has it bring in the same from now on.
+     */
+    private Optional<ElementId> importedOnce(Namespace namespace, String name, Visited visited) {
+        Optional<ElementId> found = namespace.found.get(name);
+        if (found != null) {
+            return found;
+        }
+        boolean forGood = true;
+        found = Optional.empty();
+        for (int i = 0; i < namespace.imports.size() && found.isEmpty(); i++) {
+            Namespace.Import candidate = namespace.imports.get(i);
+            found = through(candidate, name, true, VALUES, visited);
+            forGood &= candidate.bringsInPackage() || namespaces.isSettled();
+        }
+        if (forGood) {
+            namespace.found.put(name, found);
+        }
+        return found;
     }
 
     /** The member of {@code owner} by a name that only {@code owner} itself may use. */
@@ -178,18 +208,29 @@ public final class Names {
     }
 
     private static boolean isPrivate(Element element) {
-        return element.get(Property.VISIBILITY).filter("private"::equals).isPresent();
+        return "private".equals(element.properties().get(Property.VISIBILITY));
     }
 
-    private Optional<ElementId> imported(Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Set<ElementId> visited) {
+    private Optional<ElementId> imported(Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
         for (Namespace.Import candidate : namespace.imports) {
-            Namespace target = inside || candidate.isPublic ? target(candidate) : null;
-            Optional<ElementId> found = target == null ? Optional.empty() : throughImport(candidate, target, name, wanted, visited);
+            Optional<ElementId> found = through(candidate, name, inside, wanted, visited);
             if (found.isPresent()) {
                 return found;
             }
         }
         return Optional.empty();
+    }
+
+    private Optional<ElementId> through(Namespace.Import candidate, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
+        Namespace target = inside || candidate.isPublic ? target(candidate) : null;
+        if (target == null) {
+            return Optional.empty();
+        }
+        return switch (candidate.reach) {
+            case "members" -> target.home.member(target, name, candidate.seesAll, wanted, visited);
+            case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
+            default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
+        };
     }
 
     private @Nullable Namespace target(Namespace.Import candidate) {
@@ -199,16 +240,7 @@ public final class Names {
         return candidate.target;
     }
 
-    private Optional<ElementId> throughImport(Namespace.Import candidate, Namespace target, String name,
-            Predicate<Element> wanted, Set<ElementId> visited) {
-        return switch (candidate.reach) {
-            case "members" -> target.home.member(target, name, candidate.seesAll, wanted, visited);
-            case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
-            default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
-        };
-    }
-
-    private Optional<ElementId> memberOfAny(List<ElementId> owners, String name, Predicate<Element> wanted, Set<ElementId> visited) {
+    private Optional<ElementId> memberOfAny(List<ElementId> owners, String name, Predicate<Element> wanted, Visited visited) {
         for (ElementId owner : owners) {
             Optional<ElementId> found = member(owner, name, false, wanted, visited);
             if (found.isPresent()) {
@@ -240,6 +272,42 @@ public final class Names {
         return all;
     }
 
+    private @Nullable Namespace around(Namespace namespace) {
+        ElementId owner = namespace.element.owner();
+        Namespace known = namespace.outer;
+        if (known == null && owner != null) {
+            known = namespace(owner);
+            namespace.outer = known;
+        }
+        return known;
+    }
+
+    /** What a namespace of these elements inherits from, remembered as soon as nothing is added to it any more. */
+    private List<Namespace> generals(Namespace namespace) {
+        List<Namespace> known = namespace.generals;
+        if (known == null) {
+            known = namespacesOf(namespaces.generals(namespace.element));
+            if (namespaces.isSettled(namespace.element)) {
+                namespace.generals = known;
+            }
+        }
+        return known;
+    }
+
+    private List<Namespace> namespacesOf(List<ElementId> ids) {
+        if (ids.isEmpty()) {
+            return List.of();
+        }
+        List<Namespace> found = new ArrayList<>(ids.size());
+        for (ElementId id : ids) {
+            Namespace namespace = namespace(id);
+            if (namespace != null) {
+                found.add(namespace);
+            }
+        }
+        return found;
+    }
+
     private boolean goesBy(Element element, String name) {
         return name.equals(element.shortName()) || name.equals(effectiveName(element));
     }
@@ -258,13 +326,20 @@ public final class Names {
             return null;
         }
         List<Element> children = namespaces.children(id);
-        if (children.isEmpty()) {
-            return new Namespace(this, element, Map.of(), List.of());
-        }
-        Namespace found = new Namespace(this, element, index(children),
-                children.stream().filter(child -> child.kind() == ElementKind.IMPORT).map(Namespace.Import::new).toList());
+        Namespace found = children.isEmpty() ? new Namespace(this, element, Map.of(), List.of()) : new Namespace(this, element, index(children), imports(children));
         byId.put(id, found);
         return found;
+    }
+
+    private static List<Namespace.Import> imports(List<Element> children) {
+        List<Namespace.Import> imports = List.of();
+        for (Element child : children) {
+            if (child.kind() == ElementKind.IMPORT) {
+                imports = imports.isEmpty() ? new ArrayList<>(4) : imports;
+                imports.add(new Namespace.Import(child));
+            }
+        }
+        return imports;
     }
 
     private Map<String, Element> index(List<Element> elements) {
@@ -322,7 +397,7 @@ public final class Names {
     }
 
     private void addNames(Element element, Set<String> names) {
-        Stream.of(effectiveName(element), element.shortName()).filter(java.util.Objects::nonNull).forEach(names::add);
+        Stream.of(effectiveName(element), element.shortName()).filter(Objects::nonNull).forEach(names::add);
     }
 
     /** {@code A::B::c} from the top; an element without a name is called by its kind in angle quotes. */

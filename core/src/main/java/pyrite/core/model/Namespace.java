@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** An element as a place where names are looked up: what it holds by name, what it imports, and what was found that way. */
@@ -16,7 +15,11 @@ final class Namespace {
     final Element element;
     final Map<String, Element> members;
     final List<Import> imports;
-    private final Map<String, Optional<ElementId>> found;
+    /** What its imports bring in by names that were asked for. */
+    final Map<String, Optional<ElementId>> found;
+    /** The namespace around it, and those it inherits from; null until somebody asks and they are known for good. */
+    volatile @Nullable Namespace outer;
+    volatile @Nullable List<Namespace> generals;
 
     Namespace(Names home, Element element, Map<String, Element> members, List<Import> imports) {
         this.home = home;
@@ -24,19 +27,6 @@ final class Namespace {
         this.members = members;
         this.imports = imports;
         this.found = imports.isEmpty() ? NONE : new ConcurrentHashMap<>();
-    }
-
-    /** What its imports bring in by a name: searched for once, because few names make up most of what a model uses. */
-    Optional<ElementId> imported(String name, Supplier<Optional<ElementId>> search) {
-        Optional<ElementId> before = found.get(name);
-        if (before != null) {
-            return before;
-        }
-        Optional<ElementId> result = search.get();
-        if (!imports.isEmpty() && imports.stream().allMatch(Import::isSettled)) {
-            found.put(name, result);
-        }
-        return result;
     }
 
     /** An import with what it names as soon as that is known. */
@@ -57,7 +47,7 @@ final class Namespace {
         }
 
         /** Whether it brings in a package: what is in one does not hang on what others inherit, which may still be in the course of being found. */
-        private boolean isSettled() {
+        boolean bringsInPackage() {
             return target != null && reach.equals("members") && target.element.kind().isPackage();
         }
 

@@ -23,6 +23,16 @@ public interface Namespaces {
     /** What an element inherits from directly: its types, what it specialises or subsets, what it redefines, what it stands for. */
     List<ElementId> generals(Element element);
 
+    /** Whether what elements inherit from and import is known for good. */
+    default boolean isSettled() {
+        return true;
+    }
+
+    /** Whether what one element inherits from is known for good. */
+    default boolean isSettled(Element element) {
+        return true;
+    }
+
     /**
      * What an element inherits from because of where it stands: a value of an enumeration is one of it, a portion is the same
      * occurrence as what it is a portion of (SysML 2.0, enumerations; KerML, portions); null for all else.

@@ -54,6 +54,10 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
 
         /** The members after the change, in their order. */
         List<Element> after(List<Element> before) {
+            if (before.isEmpty()) {
+                come.sort(ORDER);
+                return Collections.unmodifiableList(come);
+            }
             List<Element> all = new ArrayList<>(before.size() + come.size());
             before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
             all.addAll(come);

@@ -146,6 +146,11 @@ public final class Property<T> implements Comparable<Property<?>> {
         return shape;
     }
 
+    /** Its place among all properties, from 0. */
+    int place() {
+        return place;
+    }
+
     /** All properties, in no particular order. */
     public static java.util.Collection<Property<?>> all() {
         return java.util.Collections.unmodifiableCollection(BY_KEY.values());

@@ -24,11 +24,14 @@ public final class SnapshotMap<V> {
     /** Always of one class, so that looking up in it is compiled into who asks. */
     private final HashMap<ElementId, V> ground;
     private final ImMap<ElementId, Object> since;
+    /** Whether nothing has changed since; asked before each look into it. */
+    private final boolean isGround;
     private final int size;
 
     private SnapshotMap(HashMap<ElementId, V> ground, ImMap<ElementId, Object> since, int size) {
         this.ground = ground;
         this.since = since;
+        this.isGround = since.isEmpty();
         this.size = size;
     }
 
@@ -38,7 +41,10 @@ public final class SnapshotMap<V> {
 
     @SuppressWarnings("unchecked")
     public @Nullable V get(ElementId id) {
-        Object changed = since.isEmpty() ? null : since.get(id);
+        if (isGround) {
+            return ground.get(id);
+        }
+        Object changed = since.get(id);
         return changed == null ? ground.get(id) : changed == GONE ? null : (V) changed;
     }
 
@@ -48,7 +54,7 @@ public final class SnapshotMap<V> {
 
     /** All values, in no particular order. */
     public List<V> values() {
-        if (since.isEmpty()) {
+        if (isGround) {
             return new ArrayList<>(ground.values());
         }
         List<V> all = new ArrayList<>(size);

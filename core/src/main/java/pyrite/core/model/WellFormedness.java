@@ -37,11 +37,11 @@ public final class WellFormedness {
     }
 
     /** Checks the given elements of a snapshot, each on its own and so on all processors; problems come in the order of the elements. */
-    public static List<Problem> check(Model model, Collection<ElementId> elements) {
+    public static List<Problem> check(Model model, Collection<Element> elements) {
         List<Problem> problems = new ArrayList<>();
         slices(List.copyOf(elements)).parallel().map(slice -> {
             WellFormedness rules = new WellFormedness(model);
-            slice.forEach(id -> rules.checkWithMembers(model.get(id)));
+            slice.forEach(rules::checkWithMembers);
             return rules.problems;
         }).toList().forEach(problems::addAll);
         WellFormedness top = new WellFormedness(model);
@@ -54,9 +54,9 @@ public final class WellFormedness {
      * What is wrong with the expressions of elements that are known to be faulty otherwise. Expressions with names that lead
      * nowhere are left out, and so are types that are not known: nothing is reported that may only follow from another fault.
      */
-    static List<Problem> checkExpressions(Model model, Collection<ElementId> elements) {
+    static List<Problem> checkExpressions(Model model, Collection<Element> elements) {
         WellFormedness rules = new WellFormedness(model);
-        elements.stream().map(model::get).filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
+        elements.stream().filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
                 .forEach(rules::expressionsFit);
         return rules.problems;
     }
@@ -74,18 +74,19 @@ public final class WellFormedness {
     }
 
     private void checkWithMembers(Element element) {
+        List<Element> members = model.children(element.id());
         if (ownerExistsAndMayOwn(element)) {
-            checkElement(element);
+            checkElement(element, members);
         }
-        namesAreUnique(model.children(element.id()));
+        namesAreUnique(members);
     }
 
-    private void checkElement(Element element) {
+    private void checkElement(Element element, List<Element> members) {
         propertiesFit(element);
         if (referencesExist(element) && specializationHasNoCircle(element)) {
             generalsFit(element);
             multiplicityNarrows(element);
-            nothingIsShadowed(element);
+            nothingIsShadowed(element, members);
             redefinesSomethingInherited(element);
             relationEndsFit(element);
             expressionsFit(element);
@@ -113,12 +114,9 @@ public final class WellFormedness {
     }
 
     private boolean referencesExist(Element element) {
-        for (ElementId target : element.outgoing()) {
-            if (!model.has(target)) {
-                return require(false, element, () -> "refers to something that no longer exists");
-            }
-        }
-        return true;
+        boolean[] all = {true};
+        element.forEachTarget(target -> all[0] &= model.has(target));
+        return require(all[0], element, () -> "refers to something that no longer exists");
     }
 
     private boolean specializationHasNoCircle(Element element) {
@@ -131,24 +129,31 @@ public final class WellFormedness {
     }
 
     private void generalsFit(Element element) {
-        element.references(Property.TYPES).forEach(reference -> {
-            Element type = model.get(reference.target());
-            if (!type.kind().isDefinition()) {
-                at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is " + type.kind().titleWithArticle()
-                        + "; use :> to subset it");
-            } else if (model.inheritance().generals(type).stream().noneMatch(general -> mayHaveType(element.kind(), general.kind()))) {
-                at(element, Property.TYPES, element.kind().titleWithArticle() + " cannot be typed by "
-                        + type.kind().titleWithArticle());
-            }
-        });
-        element.references(Property.SPECIALIZES).forEach(reference -> {
+        for (Reference reference : element.references(Property.TYPES)) {
+            typeFits(element, model.get(reference.target()));
+        }
+        for (Reference reference : element.references(Property.SPECIALIZES)) {
             Element general = model.get(reference.target());
             if (general.kind().isDefinition() != element.kind().isDefinition()) {
                 at(element, Property.SPECIALIZES, element.kind().isDefinition()
                         ? "a definition specialises a definition, but " + describe(general) + " is a usage"
                         : "a usage subsets a usage, but " + describe(general) + " is a definition; use : to type by it");
             }
-        });
+        }
+    }
+
+    private void typeFits(Element element, Element type) {
+        if (!type.kind().isDefinition()) {
+            at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is " + type.kind().titleWithArticle()
+                    + "; use :> to subset it");
+            return;
+        }
+        for (Element general : model.inheritance().generals(type)) {
+            if (mayHaveType(element.kind(), general.kind())) {
+                return;
+            }
+        }
+        at(element, Property.TYPES, element.kind().titleWithArticle() + " cannot be typed by " + type.kind().titleWithArticle());
     }
 
     /** A usage is typed by definitions of its kind or of a special case of it; one without a kind of its own by any. */
@@ -188,8 +193,8 @@ public final class WellFormedness {
     }
 
     /** A member that goes by the name of an inherited one either redefines it or has another name. */
-    private void nothingIsShadowed(Element element) {
-        List<Element> generals = model.children(element.id()).isEmpty() ? List.of() : model.inheritance().generals(element);
+    private void nothingIsShadowed(Element element, List<Element> members) {
+        List<Element> generals = members.isEmpty() ? List.of() : model.inheritance().generals(element);
         if (generals.size() < 2) {
             return;
         }
@@ -197,7 +202,7 @@ public final class WellFormedness {
         generals.stream().skip(1).flatMap(general -> model.children(general.id()).stream())
                 .filter(member -> member.kind().isUsage() && member.name() != null && !member.get(Property.VISIBILITY).filter("private"::equals).isPresent())
                 .forEach(member -> inherited.putIfAbsent(member.name(), member));
-        for (Element member : model.children(element.id())) {
+        for (Element member : members) {
             Element hidden = member.name() == null || !member.kind().isUsage() ? null : inherited.get(member.name());
             if (hidden != null && hidden.owner() != null && !model.inheritance().redefined(member).contains(hidden)
                     && model.inheritance().features(element).contains(hidden)) {
@@ -211,19 +216,22 @@ public final class WellFormedness {
         if (element.owner() == null || element.references(Property.REDEFINES).isEmpty()) {
             return;
         }
-        Set<ElementId> inherited = new HashSet<>();
-        for (Element general : model.inheritance().generals(model.get(element.owner()))) {
-            if (!general.id().equals(element.owner())) {
-                model.children(general.id()).forEach(child -> inherited.add(child.id()));
-            }
-        }
+        Element owner = model.get(element.owner());
         for (Reference reference : element.references(Property.REDEFINES)) {
             Element redefined = model.get(reference.target());
-            if (!inherited.contains(redefined.id()) && !model.inheritance().implies(model.get(element.owner()), redefined)) {
-                at(element, Property.REDEFINES, describe(redefined) + " is not inherited by "
-                        + describe(model.get(element.owner())) + ", so it cannot be redefined there");
+            if (!isInherited(redefined, owner) && !model.inheritance().implies(owner, redefined)) {
+                at(element, Property.REDEFINES, describe(redefined) + " is not inherited by " + describe(owner) + ", so it cannot be redefined there");
             }
         }
+    }
+
+    private boolean isInherited(Element feature, Element by) {
+        for (Element general : model.inheritance().generals(by)) {
+            if (general.id().equals(feature.owner()) && general != by) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void relationEndsFit(Element element) {
@@ -285,6 +293,9 @@ public final class WellFormedness {
 
     /** The shortest way from an element's value back to the element, by values that name each other directly; empty if there is none. */
     private List<Element> circle(Element start) {
+        if (namedIn(start).isEmpty()) {
+            return List.of();
+        }
         Map<ElementId, Element> cameFrom = new HashMap<>();
         ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
         while (!open.isEmpty()) {
@@ -369,7 +380,7 @@ public final class WellFormedness {
         if (siblings.size() < 2) {
             return;
         }
-        Map<String, Element> taken = new HashMap<>();
+        Map<String, Element> taken = HashMap.newHashMap(siblings.size());
         for (Element element : siblings) {
             String name = model.names().effectiveName(element);
             isFree(element.shortName(), element, taken);

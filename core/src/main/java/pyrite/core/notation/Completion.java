@@ -1,6 +1,5 @@
 package pyrite.core.notation;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +13,7 @@ import pyrite.core.model.Rank;
 /** Gives the drafts of a text their ids and their places among their siblings, owners before what they own. */
 final class Completion {
     private final Ids ids;
-    private final Map<ElementId, Draft> drafts = new LinkedHashMap<>();
+    private final Map<ElementId, Draft> drafts;
 
     /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
@@ -37,8 +36,10 @@ final class Completion {
         }
     }
 
-    Completion(Ids ids) {
+    /** @param likely about how many drafts there will be */
+    Completion(Ids ids, int likely) {
         this.ids = ids;
+        drafts = LinkedHashMap.newLinkedHashMap(likely);
     }
 
     /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
@@ -61,14 +62,17 @@ final class Completion {
 
     /** Those that were under the owner before keep their ranks as far as they still stand in that order. */
     private List<Rank> ranks(List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
-        List<@Nullable Rank> kept = new ArrayList<>();
-        boolean any = false;
         for (Draft draft : members) {
-            Rank rank = ids.elementOf(draft).filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank).orElse(null);
-            kept.add(rank);
-            any |= rank != null;
+            if (rankUnder(draft, owner) != null) {
+                return Ranks.between(Ranks.longestRising(members.stream().map(each -> rankUnder(each, owner)).toList()), before);
+            }
         }
-        return any ? Ranks.between(Ranks.longestRising(kept), before) : Rank.after(after, members.size());
+        return Rank.after(after, members.size());
+    }
+
+    /** The rank a draft had under an owner already; null if it is new there. */
+    private @Nullable Rank rankUnder(Draft draft, @Nullable ElementId owner) {
+        return ids.elementOf(draft).filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank).orElse(null);
     }
 
     /** All that was completed, owners before what they own. */

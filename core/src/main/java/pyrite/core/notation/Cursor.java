@@ -12,6 +12,9 @@ final class Cursor {
 
     private final Tokens tokens;
     private int at;
+    /** The token that comes next, kept because it is looked at many times before it is taken. */
+    private String text;
+    private Tokens.Type type;
     private int depth;
 
     /** A text that does not go on as it must; carries its place and the sentence for the reader. */
@@ -30,6 +33,14 @@ final class Cursor {
 
     Cursor(Tokens tokens) {
         this.tokens = tokens;
+        this.text = tokens.text(0);
+        this.type = tokens.type(0);
+    }
+
+    private void step() {
+        at++;
+        text = tokens.text(at);
+        type = tokens.type(at);
     }
 
     Tokens tokens() {
@@ -41,11 +52,11 @@ final class Cursor {
     }
 
     String text() {
-        return tokens.text(at);
+        return text;
     }
 
     Tokens.Type type() {
-        return tokens.type(at);
+        return type;
     }
 
     boolean isAtEnd() {
@@ -54,7 +65,7 @@ final class Cursor {
 
     /** Whether a keyword or sign comes next; a name in quotes is neither. */
     boolean sees(String word) {
-        return sees(0, word);
+        return text.equals(word) && isMark(type);
     }
 
     boolean sees(int ahead, String word) {
@@ -80,17 +91,19 @@ final class Cursor {
 
     boolean takes(String word) {
         boolean there = sees(word);
-        at += there ? 1 : 0;
+        if (there) {
+            step();
+        }
         return there;
     }
 
     /** Takes the token that comes next, whatever it is, and gives its text. */
     String take() {
-        String text = text();
+        String taken = text;
         if (!isAtEnd()) {
-            at++;
+            step();
         }
-        return text;
+        return taken;
     }
 
     void require(String word) {
@@ -115,7 +128,7 @@ final class Cursor {
         java.util.List<String> parts = new java.util.ArrayList<>();
         parts.add(first);
         while (sees("::") && seesName(1)) {
-            at++;
+            step();
             parts.add(take());
         }
         return new Name(parts);

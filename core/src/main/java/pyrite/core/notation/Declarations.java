@@ -156,6 +156,7 @@ final class Declarations {
         } else {
             draft.properties.put(Property.CROSS_MULTIPLICITY, numbers);
         }
+        draft.formulas = new ArrayList<>(draft.formulas);
         draft.formulas.removeIf(formula -> formula.property() == Property.BOUNDS);
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -37,15 +38,15 @@ final class Draft implements Reading.Place {
     ElementKind kind;
     final @Nullable Draft owner;
     final List<Draft> children = new ArrayList<>(0);
-    final Map<Property<?>, Object> properties = new TreeMap<>();
+    final SortedMap<Property<?>, Object> properties = new TreeMap<>();
     final List<Pending> references = new ArrayList<>(1);
-    final List<Formula> formulas = new ArrayList<>(1);
+    List<Formula> formulas = List.of();
     FeatureValue.@Nullable Kind valueKind;
     @Nullable String name;
     @Nullable String shortName;
     Span head = Span.NONE;
-    /** What it inherits from as far as that is known; null until somebody asks, empty while it is being found. */
-    @Nullable Map<Property<?>, List<Reference>> generals;
+    /** What it inherits from as far as that is known; null until it is found. */
+    volatile @Nullable Map<Property<?>, List<Reference>> generals;
     private @Nullable Element element;
     private @Nullable Source source;
 
@@ -66,12 +67,21 @@ final class Draft implements Reading.Place {
     }
 
     void formula(Property<?> property, Expression expression) {
+        if (formulas.isEmpty()) {
+            formulas = new ArrayList<>(1);
+        }
         formulas.add(new Formula(property, expression));
     }
 
     boolean has(Property<?> property) {
-        return properties.containsKey(property) || formulas.stream().anyMatch(f -> f.property() == property)
-                || references.stream().anyMatch(r -> r.property() == property);
+        boolean found = properties.containsKey(property);
+        for (int i = 0; i < formulas.size() && !found; i++) {
+            found = formulas.get(i).property() == property;
+        }
+        for (int i = 0; i < references.size() && !found; i++) {
+            found = references.get(i).property() == property;
+        }
+        return found;
     }
 
     List<Pending> pending(Property<?> property) {
@@ -98,10 +108,27 @@ final class Draft implements Reading.Place {
         return null;
     }
 
+    /** Whether it stands at the top of its text, under no other draft of it. */
+    boolean isAtTop() {
+        return owner == null || owner.element == null;
+    }
+
     /** Makes the element, with an id and a place among its siblings; references and expressions are still left out. */
     void complete(Source text, ElementId id, @Nullable ElementId ownerId, Rank rank) {
         source = text;
         element = new Element(id, kind, ownerId, rank, name, shortName, properties);
+    }
+
+    /** What it owns, as elements. */
+    List<Element> elements() {
+        if (children.isEmpty()) {
+            return List.of();
+        }
+        List<Element> elements = new ArrayList<>(children.size());
+        for (Draft child : children) {
+            elements.add(child.element());
+        }
+        return elements;
     }
 
     @Override

@@ -58,7 +58,6 @@ final class MemberParser {
     }
 
     void body(Draft owner) {
-        notes.headEnds(owner, cursor.at());
         cursor.require("{");
         cursor.enter();
         members(owner);

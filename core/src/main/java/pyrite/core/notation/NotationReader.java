@@ -110,7 +110,7 @@ public final class NotationReader {
             public Optional<Element> elementOf(Draft draft) {
                 return identity.of(draft);
             }
-        });
+        }, likely(source));
         completion.top(source, top.children, owner, base.rankAtEnd(owner), nextBehind(base, owner, written));
         return new Identified(completion, identity);
     }
@@ -124,7 +124,7 @@ public final class NotationReader {
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         Faults faults = new Faults();
         List<Draft> tops = drafts(base, owner, sources, faults);
-        Completion completion = new Completion(ids);
+        Completion completion = new Completion(ids, sources.stream().mapToInt(NotationReader::likely).sum());
         Rank last = base.rankAtEnd(owner);
         for (int i = 0; i < sources.size(); i++) {
             List<Draft> members = tops.get(i).children;
@@ -141,6 +141,11 @@ public final class NotationReader {
     private static List<Draft> drafts(Model base, @Nullable ElementId owner, List<Source> sources, Faults faults) {
         boolean shared = sources.size() > 1 && base != Model.EMPTY;
         return (shared ? sources.parallelStream() : sources.stream()).map(source -> parse(base, owner, source, faults)).toList();
+    }
+
+    /** About how many elements a text has, of some fifty characters each; only what is laid out for them depends on it. */
+    private static int likely(Source source) {
+        return source.text().length() / 50;
     }
 
     private static Draft parse(Model base, @Nullable ElementId owner, Source source, Faults faults) {

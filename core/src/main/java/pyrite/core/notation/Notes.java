@@ -1,10 +1,8 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import pyrite.core.model.Property;
 
@@ -15,37 +13,18 @@ import pyrite.core.model.Property;
 final class Notes {
     private final Tokens tokens;
     private final Set<Tokens.Note> taken = new HashSet<>();
-    private final Map<Draft, Integer> heads = new HashMap<>();
 
     Notes(Tokens tokens) {
         this.tokens = tokens;
     }
 
-    /** Remembers the brace that opens a draft's body: notes up to there stand in the declaration itself. */
-    void headEnds(Draft draft, int brace) {
-        if (hasNotes()) {
-            heads.putIfAbsent(draft, brace);
-        }
-    }
-
-    private boolean hasNotes() {
-        return !tokens.isFreeOfNotes();
-    }
-
     /** Gives a draft the notes between its first and its last token, and those around. */
     void put(Draft draft, int first, int last) {
-        if (!hasNotes()) {
-            return;
-        }
         List<String> before = new ArrayList<>();
-        int brace = heads.getOrDefault(draft, last);
-        int head = draft.children.isEmpty() ? last : brace;
-        for (int i = first; i <= head; i++) {
-            tokens.notesBefore(i).forEach(note -> take(note, before));
-        }
+        tokens.notesBefore(first, last).forEach(note -> take(note, before));
         List<String> behind = new ArrayList<>();
         boolean nothingFollows = tokens.type(last + 1) == Tokens.Type.END || tokens.text(last + 1).equals("}");
-        for (Tokens.Note note : tokens.notesBefore(last + 1)) {
+        for (Tokens.Note note : tokens.notesBefore(last + 1, last + 1)) {
             if (nothingFollows || tokens.isOnLineOf(note, last)) {
                 take(note, behind);
             }

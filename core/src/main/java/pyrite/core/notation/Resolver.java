@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -42,14 +43,31 @@ final class Resolver implements Namespaces {
     private final Model base;
     private final Set<ElementId> replaced;
     private final Map<ElementId, Draft> drafts;
+    private final List<Draft> all;
+    /** Those that bring in others by name: imports and aliases. */
+    private final List<Draft> imports = new ArrayList<>();
     /** The drafts whose owners are in the model already, and those without one. */
     private final Map<ElementId, List<Element>> addedTo = new HashMap<>();
     private final List<Element> addedRoots = new ArrayList<>();
     private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
     private final Map<Optional<ElementId>, Collection<String>> inScope = new HashMap<>();
     private final Names names = new Names(this);
+    /** The drafts of which a thread is finding what they inherit from. */
+    private final ThreadLocal<Set<Draft>> open = ThreadLocal.withInitial(HashSet::new);
+    /** Whether several threads find what elements inherit from, and leave alone what goes in a circle. */
+    private volatile boolean passesCircles;
+    private volatile boolean isSettled;
     private Report faults = (_, _, _) -> {
     };
+
+    /** Somebody asks what an element inherits from while just that is being found. */
+    private static final class Circle extends RuntimeException {
+        static final Circle MET = new Circle();
+
+        private Circle() {
+            super(null, null, false, false);
+        }
+    }
 
     /** Takes a fault: in which draft, where, what to say about it. */
     interface Report {
@@ -61,13 +79,17 @@ final class Resolver implements Namespaces {
         this.base = base;
         this.replaced = replaced;
         this.drafts = drafts;
-        drafts.values().stream().map(Draft::element).forEach(element -> {
-            if (element.owner() == null) {
-                addedRoots.add(element);
-            } else if (!drafts.containsKey(element.owner())) {
-                addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>()).add(element);
+        this.all = new ArrayList<>(drafts.size());
+        for (Draft draft : drafts.values()) {
+            all.add(draft);
+            if (isImport(draft.kind) || draft.kind == ElementKind.ALIAS) {
+                imports.add(draft);
             }
-        });
+            if (draft.isAtTop()) {
+                Element element = draft.element();
+                (element.owner() == null ? addedRoots : addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>())).add(element);
+            }
+        }
     }
 
     Names names() {
@@ -79,18 +101,38 @@ final class Resolver implements Namespaces {
     }
 
     /**
-     * All drafts as elements; faults are reported and the references concerned left out. What is imported and what elements
-     * inherit from is found first, one after the other; with that known, the rest of each is found on its own and so on all
-     * processors.
+     * All drafts as elements; faults are reported and the references concerned left out. What is imported is found first, then
+     * what elements inherit from; with that known, the rest of each is found on its own. Where nothing goes in a circle all of
+     * that hangs on no order, and so all processors work on it; the circles are gone through one after the other.
      *
      * @param report is called from several threads
      */
     List<Element> resolveAll(Report report) {
         faults = report;
-        drafts.values().stream().filter(draft -> isImport(draft.kind) || draft.kind == ElementKind.ALIAS).forEach(draft -> imported(draft.element()));
-        drafts.values().forEach(this::generalsOf);
-        List<Draft> all = List.copyOf(drafts.values());
-        return (all.size() < WORTH_SHARING ? all.stream() : all.parallelStream()).map(this::resolve).toList();
+        imports.forEach(draft -> imported(draft.element()));
+        boolean shared = all.size() >= WORTH_SHARING;
+        Collection<Draft> left = shared ? generalsUnlessCircles() : all;
+        left.forEach(this::generalsOf);
+        isSettled = true;
+        return (shared ? all.parallelStream() : all.stream()).map(this::resolve).toList();
+    }
+
+    /** Finds what elements inherit from on all processors; gives those that are left, because it goes in a circle with them. */
+    private List<Draft> generalsUnlessCircles() {
+        passesCircles = true;
+        List<Draft> left = all.parallelStream().filter(draft -> !findsGenerals(draft)).toList();
+        passesCircles = false;
+        return left;
+    }
+
+    private boolean findsGenerals(Draft draft) {
+        try {
+            generalsOf(draft);
+            return true;
+        } catch (Circle _) {
+            open.get().clear();
+            return false;
+        }
     }
 
     private Element resolve(Draft draft) {
@@ -98,24 +140,19 @@ final class Resolver implements Namespaces {
         if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
             return element;
         }
-        Map<Property<?>, Object> properties = new TreeMap<>(element.properties());
-        Map<Property<?>, List<Reference>> lists = new HashMap<>(generalsOf(draft));
-        lists.remove(Property.VALUE);
-        List<Reference> stoodFor = lists.remove(Property.TARGET);
-        if (stoodFor != null) {
-            properties.put(Property.TARGET, stoodFor.getFirst());
-        }
+        Map<Property<?>, Object> properties = new TreeMap<>(draft.properties);
+        generalsOf(draft).forEach((property, references) -> {
+            if (property == Property.TARGET) {
+                properties.put(property, references.getFirst());
+            } else if (property != Property.VALUE) {
+                properties.put(property, references);
+            }
+        });
         for (Draft.Pending pending : draft.references) {
-            if (standsForIt(draft, pending)) {
-                continue;
-            }
-            if (pending.property().shape() == Property.Shape.REFERENCE) {
-                end(draft, pending).ifPresent(reference -> properties.put(pending.property(), reference));
-            } else if (!GENERALS.contains(pending.property())) {
-                end(draft, pending).ifPresent(reference -> lists.merge(pending.property(), List.of(reference), Resolver::both));
+            if (!GENERALS.contains(pending.property()) && !standsForIt(draft, pending)) {
+                end(draft, pending).ifPresent(reference -> put(pending.property(), reference, properties));
             }
         }
-        properties.putAll(lists);
         Faults.Report report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
             Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
@@ -123,6 +160,15 @@ final class Resolver implements Namespaces {
                     ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression) : expression);
         }
         return new Element(element.id(), element.kind(), element.owner(), element.rank(), element.name(), element.shortName(), properties);
+    }
+
+    @SuppressWarnings("unchecked")
+    private static void put(Property<?> property, Reference reference, Map<Property<?>, Object> properties) {
+        if (property.shape() == Property.Shape.REFERENCE) {
+            properties.put(property, reference);
+        } else {
+            properties.merge(property, List.of(reference), (first, second) -> both((List<Reference>) first, (List<Reference>) second));
+        }
     }
 
     private static List<Reference> both(List<Reference> first, List<Reference> second) {
@@ -188,27 +234,51 @@ final class Resolver implements Namespaces {
     }
 
     private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
-        if (draft.generals != null) {
-            return draft.generals;
+        Map<Property<?>, List<Reference>> known = draft.generals;
+        if (known != null) {
+            return known;
         }
-        if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
+        Set<Draft> inWork = open.get();
+        if (!inWork.add(draft)) {
+            if (passesCircles) {
+                throw Circle.MET;
+            }
             return Map.of();
         }
-        draft.generals = Map.of();
-        Map<Property<?>, List<Reference>> found = new HashMap<>(2);
+        known = findGenerals(draft);
+        draft.generals = known;
+        inWork.remove(draft);
+        return known;
+    }
+
+    private Map<Property<?>, List<Reference>> findGenerals(Draft draft) {
+        Map<Property<?>, List<Reference>> found = Map.of();
         for (Draft.Pending pending : draft.references) {
             if (GENERALS.contains(pending.property()) || standsForIt(draft, pending)) {
-                general(draft, pending).ifPresent(reference -> found.merge(pending.property(), List.of(reference), Resolver::both));
+                found = with(found, pending.property(), general(draft, pending));
             }
         }
         FeatureReference value = typedByValue(draft);
         if (value != null) {
             // Whatever is wrong with the value is told when it is resolved as such.
-            chain(value.chain(), names.valueScope(draft.element()), value.span(), (_, _) -> {
-            }).map(Reference::new).ifPresent(reference -> found.put(Property.VALUE, List.of(reference)));
+            found = with(found, Property.VALUE, chain(value.chain(), names.valueScope(draft.element()), value.span(), (_, _) -> {
+            }).map(Reference::new));
         }
-        draft.generals = found.isEmpty() ? Map.of() : found;
-        return draft.generals;
+        return found;
+    }
+
+    /** As a rule there is one; more are put into a map of their own. */
+    private static Map<Property<?>, List<Reference>> with(Map<Property<?>, List<Reference>> known, Property<?> property, Optional<Reference> further) {
+        if (further.isEmpty()) {
+            return known;
+        }
+        List<Reference> added = List.of(further.get());
+        if (known.isEmpty()) {
+            return Map.of(property, added);
+        }
+        Map<Property<?>, List<Reference>> all = new HashMap<>(known);
+        all.merge(property, added, Resolver::both);
+        return all;
     }
 
     /** The value that gives an element its type, because nothing else does; null if none does. */
@@ -259,15 +329,20 @@ final class Resolver implements Namespaces {
 
     Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
             Faults.Report report) {
-        List<ElementId> ids = new ArrayList<>();
         Name first = (Name) chain.getFirst();
-        Optional<ElementId> at = names.resolve(first, scope).or(() -> names.resolveFunction(first, scope)).or(() -> renamed(first, scope));
+        Optional<ElementId> at = names.resolve(first, scope);
+        if (at.isEmpty()) {
+            at = names.resolveFunction(first, scope).or(() -> renamed(first, scope));
+        }
         if (at.isEmpty()) {
             report.fault(span, () -> hidden(first, scope).orElseGet(() ->
                     "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
             return Optional.empty();
         }
-        ids.add(at.get());
+        if (chain.size() == 1) {
+            return at.map(List::of);
+        }
+        List<ElementId> ids = new ArrayList<>(List.of(at.get()));
         for (Referent step : chain.subList(1, chain.size())) {
             String name = ((Name) step).last();
             ElementId from = ids.getLast();
@@ -319,7 +394,7 @@ final class Resolver implements Namespaces {
     @Override
     public List<Element> children(ElementId owner) {
         Draft draft = drafts.get(owner);
-        return draft != null ? draft.children.stream().map(Draft::element).toList()
+        return draft != null ? draft.elements()
                 : joined(base.children(owner), addedTo.getOrDefault(owner, List.of()));
     }
 
@@ -359,6 +434,17 @@ final class Resolver implements Namespaces {
         }
         generals.getOrDefault(Property.VALUE, List.of()).forEach(reference -> targets.add(reference.target()));
         return targets;
+    }
+
+    @Override
+    public boolean isSettled() {
+        return isSettled;
+    }
+
+    @Override
+    public boolean isSettled(Element element) {
+        Draft draft = isSettled ? null : drafts.get(element.id());
+        return draft == null || draft.generals != null;
     }
 
     @Override

@@ -133,6 +133,22 @@ class NotationTest {
     }
 
     @Test
+    void aNoteThatStandsBeforeNoMemberGoesAboveWhatItStandsIn() {
+        String once = written(Models.read("""
+                package P {
+                    part def Other;  // behind it
+                    constraint def Shallow {
+                        in depth : ScalarValues::Real;
+                        // before the result
+                        depth < 1  // behind the result
+                    }
+                }
+                """));
+        assertThat(once).contains("    // before the result\n    // behind the result\n    constraint def Shallow {");
+        assertThat(written(Models.read(once))).isEqualTo(once);
+    }
+
+    @Test
     void longDocumentationKeepsItsLines() {
         Model model = Models.read("package P {\n    doc /* one\n         * two\n         *\n         * three */\n}");
         assertThat(Models.element(model, "P")).satisfies(p ->
