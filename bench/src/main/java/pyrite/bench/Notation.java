@@ -30,7 +30,7 @@ import pyrite.core.notation.Source;
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 8, time = 3)
 @Measurement(iterations = 8, time = 3)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms6g", "-Xmn5g", "-Xss4m"})
+@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms6g", "-Xmn5g", "-XX:+AlwaysPreTouch", "-Xss4m"})
 public class Notation {
     private final String text = Texts.demos(90);
     private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text))).model();

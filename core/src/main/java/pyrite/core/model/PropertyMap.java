@@ -6,6 +6,7 @@ import java.util.Iterator;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
@@ -31,8 +32,15 @@ final class PropertyMap extends AbstractMap<Property<?>, Object> {
         if (properties.isEmpty()) {
             return EMPTY;
         }
-        Map<Property<?>, Object> ordered = properties.size() == 1 || properties instanceof TreeMap ? properties : new TreeMap<>(properties);
-        return new PropertyMap(ordered.keySet().toArray(Property<?>[]::new), ordered.values().toArray());
+        Map<Property<?>, Object> ordered = properties.size() == 1 || properties instanceof SortedMap ? properties : new TreeMap<>(properties);
+        Property<?>[] keys = new Property<?>[ordered.size()];
+        Object[] values = new Object[keys.length];
+        int place = 0;
+        for (Map.Entry<Property<?>, Object> entry : ordered.entrySet()) {
+            keys[place] = entry.getKey();
+            values[place++] = entry.getValue();
+        }
+        return new PropertyMap(keys, values);
     }
 
     @Override

@@ -14,6 +14,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.ElementKind.Body;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Multiplicity;
+import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
 /**
@@ -150,11 +151,11 @@ final class Declarations {
         if (seesClause() || cursor.sees(";") || cursor.sees("{") || cursor.sees("=")) {
             return;
         }
-        Object numbers = draft.properties.remove(Property.MULTIPLICITY);
+        Multiplicity numbers = draft.remove(Property.MULTIPLICITY);
         if (numbers == null) {
             members.problem(cursor.spanFrom(first), MULTIPLICITY_FORM);
         } else {
-            draft.properties.put(Property.CROSS_MULTIPLICITY, numbers);
+            draft.set(Property.CROSS_MULTIPLICITY, numbers);
         }
         draft.formulas = new ArrayList<>(draft.formulas);
         draft.formulas.removeIf(formula -> formula.property() == Property.BOUNDS);
@@ -247,7 +248,7 @@ final class Declarations {
             return;
         }
         boolean goesOn = cursor.seesName() || cursor.sees("<") || seesClause() || cursor.sees("=") || cursor.sees(":=")
-                || !draft.properties.isEmpty() && (cursor.sees(";") || cursor.sees("{"));
+                || !draft.properties().isEmpty() && (cursor.sees(";") || cursor.sees("{"));
         if (!goesOn && !ref) {
             throw cursor.expected(word.isEmpty() ? "a declaration such as 'part' or 'attribute'" : "a declaration");
         }

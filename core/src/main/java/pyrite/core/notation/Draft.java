@@ -1,6 +1,7 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -38,7 +39,9 @@ final class Draft implements Reading.Place {
     ElementKind kind;
     final @Nullable Draft owner;
     final List<Draft> children = new ArrayList<>(0);
-    final SortedMap<Property<?>, Object> properties = new TreeMap<>();
+    private static final SortedMap<Property<?>, Object> NOTHING = Collections.unmodifiableSortedMap(new TreeMap<>());
+
+    private SortedMap<Property<?>, Object> properties = NOTHING;
     final List<Pending> references = new ArrayList<>(1);
     List<Formula> formulas = List.of();
     FeatureValue.@Nullable Kind valueKind;
@@ -59,7 +62,21 @@ final class Draft implements Reading.Place {
     }
 
     <T> void set(Property<T> property, T value) {
+        if (properties == NOTHING) {
+            properties = new TreeMap<>();
+        }
         properties.put(property, value);
+    }
+
+    /** Takes a property out; null if it is not set. */
+    @SuppressWarnings("unchecked")
+    <T> @Nullable T remove(Property<T> property) {
+        return properties.containsKey(property) ? (T) properties.remove(property) : null;
+    }
+
+    /** What it says of itself that needs no name to be found. */
+    SortedMap<Property<?>, Object> properties() {
+        return properties;
     }
 
     void refer(Property<?> property, List<Referent> chain, Span span) {

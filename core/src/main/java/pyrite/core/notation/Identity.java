@@ -268,7 +268,7 @@ final class Identity {
 
     private static Set<String> holds(Draft draft) {
         Set<String> holds = new HashSet<>();
-        draft.properties.forEach((property, value) -> {
+        draft.properties().forEach((property, value) -> {
             if (property != Property.NOTES && property != Property.TRAILING_NOTE) {
                 holds.add(property.key() + " " + value);
             }

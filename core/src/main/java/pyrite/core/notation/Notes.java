@@ -20,6 +20,9 @@ final class Notes {
 
     /** Gives a draft the notes between its first and its last token, and those around. */
     void put(Draft draft, int first, int last) {
+        if (tokens.notesBefore(first, last + 1).isEmpty()) {
+            return;
+        }
         List<String> before = new ArrayList<>();
         tokens.notesBefore(first, last).forEach(note -> take(note, before));
         List<String> behind = new ArrayList<>();

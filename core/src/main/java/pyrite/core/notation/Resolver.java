@@ -140,7 +140,7 @@ final class Resolver implements Namespaces {
         if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
             return element;
         }
-        Map<Property<?>, Object> properties = new TreeMap<>(draft.properties);
+        Map<Property<?>, Object> properties = new TreeMap<>(draft.properties());
         generalsOf(draft).forEach((property, references) -> {
             if (property == Property.TARGET) {
                 properties.put(property, references.getFirst());
