@@ -1,6 +1,7 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import org.antlr.v4.runtime.CharStream;
@@ -45,12 +46,12 @@ final class Tokenizer {
 
     /** Tokens that follow each other, as many as in all blocks but the last, whose last one is the end; not written to once it is handed over. */
     static final class Block {
-        final Type[] types;
-        final String[] texts;
-        final int[] starts;
-        final int[] ends;
+        Type[] types;
+        String[] texts;
+        int[] starts;
+        int[] ends;
         /** How many notes of the text stand before a token. */
-        final int[] notesBefore;
+        int[] notesBefore;
         final List<Note> notes = new ArrayList<>();
         final CompletableFuture<Block> following = new CompletableFuture<>();
         int size;
@@ -68,7 +69,18 @@ final class Tokenizer {
         }
 
         boolean isFull() {
-            return size == types.length;
+            return size > BLOCK_MASK;
+        }
+
+        private void ensureRoom() {
+            if (size == types.length) {
+                int capacity = Math.min(size * 2, BLOCK_MASK + 1);
+                types = Arrays.copyOf(types, capacity);
+                texts = Arrays.copyOf(texts, capacity);
+                starts = Arrays.copyOf(starts, capacity);
+                ends = Arrays.copyOf(ends, capacity);
+                notesBefore = Arrays.copyOf(notesBefore, capacity);
+            }
         }
     }
 
@@ -121,7 +133,7 @@ final class Tokenizer {
 
     /** The tokens that come next; to be asked until there is a last block. */
     Block next() {
-        block = new Block(Math.min(BLOCK_MASK, source.length()) + 1);
+        block = new Block(Math.min(BLOCK_MASK + 1, source.length() / 4 + 4));
         while (!block.isFull()) {
             Token token = lexer.nextToken();
             if (token.getType() == Token.EOF) {
@@ -134,6 +146,7 @@ final class Tokenizer {
     }
 
     private void put(Type type, String text, int start, int end) {
+        block.ensureRoom();
         int at = block.size++;
         block.types[at] = type;
         block.texts[at] = text;
