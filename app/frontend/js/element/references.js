@@ -1,15 +1,12 @@
 // What lies outside the model: addresses an element refers to, and files attached to it.
-import { save, saved } from '../frame/saving.js';
+import { refusal, saved } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
-async function refer(id) {
-  const answer = await ask(common(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
+function refer(id) {
+  ask(common(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
     { name: 'description', label: 'What it is' }, { name: 'incoming', label: 'Which way', input: element('select', {}, element('option', { value: 'yes', textContent: 'this comes from it' }),
-      element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer');
-  if (answer) {
-    save(`/element/${id}/references`, { address: answer.address, description: answer.description, incoming: answer.incoming === 'yes' });
-  }
+      element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer', ({ address, description, incoming }) => refusal(`/element/${id}/references`, { address, description, incoming: incoming === 'yes' }));
 }
 
 function attach(input) {

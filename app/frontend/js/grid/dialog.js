@@ -12,8 +12,12 @@ export function common() {
   return dialog;
 }
 
-/** Asks with some fields; answers their values by name, or null if it was left. */
-export function ask(dialog, title, fields, action) {
+/**
+ * Asks with some fields; answers their values by name, or null if it was left.
+ *
+ * @param send tries what was answered and gives the sentence that refuses it, or ''; the dialog stays until it is taken
+ */
+export function ask(dialog, title, fields, action, send) {
   return new Promise((answer) => {
     const inputs = fields.map(({ name, label, input }) => {
       const field = input ?? element('input', { autocomplete: 'off' });
@@ -24,9 +28,27 @@ export function ask(dialog, title, fields, action) {
       element('div', { className: 'flex gap-2' }, element('button', { className: 'act primary', textContent: action, value: 'go' }),
         element('button', { className: 'act', textContent: 'Leave', value: '', formNoValidate: true })));
     dialog.replaceChildren(form);
+    if (send) {
+      staysWhileRefused(dialog, form, send);
+    }
     dialog.onclose = () => answer(dialog.returnValue === 'go' ? Object.fromEntries(new FormData(form)) : null);
     dialog.returnValue = '';
     dialog.showModal();
+  });
+}
+
+function staysWhileRefused(dialog, form, send) {
+  const fault = element('p', { className: 'fault-line', role: 'alert' });
+  form.lastElementChild.before(fault);
+  form.addEventListener('submit', async (event) => {
+    if (event.submitter?.value === 'go') {
+      event.preventDefault();
+      const refused = await send(Object.fromEntries(new FormData(form)));
+      fault.textContent = refused;
+      if (!refused) {
+        dialog.close('go');
+      }
+    }
   });
 }
 

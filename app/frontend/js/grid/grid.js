@@ -76,7 +76,7 @@ class Grid {
     this.cursor.row = 0;
     this.load();
     const address = new URL(location.href);
-    ['spec', 'show', 'where', 'sort', 'group'].forEach((key) => {
+    ['spec', 'q', 'show', 'where', 'sort', 'group'].forEach((key) => {
       address.searchParams.delete(key);
       this.rows.query.getAll(key).forEach((each) => address.searchParams.append(key, each));
     });
@@ -388,6 +388,18 @@ function startBegin() {
   });
 }
 
+/** At the line the address names; else where the reader was before following a link or loading the page again. */
+async function loadWhereItWas(grid) {
+  const { line, top } = history.state ?? {};
+  const named = location.hash.startsWith('#line-') && location.hash.slice(6);
+  await grid.load(named || line);
+  if (!named && top) {
+    grid.body.scrollTop = top;
+    grid.render();
+  }
+  grid.body.addEventListener('scrollend', () => history.replaceState({ ...history.state, top: grid.body.scrollTop }, ''));
+}
+
 export function startGrid() {
   startBegin();
   const host = document.getElementById('grid');
@@ -396,7 +408,7 @@ export function startGrid() {
   }
   const grid = new Grid(host);
   const does = actions(grid);
-  grid.load(location.hash.startsWith('#line-') ? location.hash.slice(6) : history.state?.line);
+  loadWhereItWas(grid);
   onRefresh(() => grid.load());
   document.getElementById('work').addEventListener('click', (event) => does[event.target.closest('[data-grid]')?.dataset.grid]?.());
   grid.body.addEventListener('keydown', (event) => {

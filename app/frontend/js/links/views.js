@@ -1,18 +1,16 @@
 // Keeping what a page shows as a view, and pinning views to the Overview.
-import { save } from '../frame/saving.js';
+import { refusal, save } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
 /** Keeps what the page shows, with what stands in its address. */
-async function saveView(button) {
-  const answer = await ask(common(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
+function saveView(button) {
+  const query = new URLSearchParams(button.dataset.query ?? location.search);
+  query.delete('edit');
+  ask(common(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
     { name: 'shared', label: 'Listed for', input: element('select', {}, element('option', { value: 'yes', textContent: 'everybody' }), element('option', { value: '', textContent: 'me' })) },
-    { name: 'pinned', label: 'On the Overview', input: element('select', {}, element('option', { value: '', textContent: 'no' }), element('option', { value: 'yes', textContent: 'pinned, with its count' })) }], 'Save');
-  if (answer?.name.trim()) {
-    const query = new URLSearchParams(button.dataset.query ?? location.search);
-    query.delete('edit');
-    save('/views', { name: answer.name, page: button.dataset.saveView, query: String(query), shared: answer.shared === 'yes', pinned: answer.pinned === 'yes' });
-  }
+    { name: 'pinned', label: 'On the Overview', input: element('select', {}, element('option', { value: '', textContent: 'no' }), element('option', { value: 'yes', textContent: 'pinned, with its count' })) }], 'Save',
+  ({ name, shared, pinned }) => refusal('/views', { name, page: button.dataset.saveView, query: String(query), shared: shared === 'yes', pinned: pinned === 'yes' }));
 }
 
 export function startViews() {

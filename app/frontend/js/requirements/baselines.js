@@ -1,14 +1,12 @@
 // Naming a revision as a baseline, and taking the name away.
-import { save } from '../frame/saving.js';
+import { refusal, save } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
-async function nameBaseline(button) {
-  const answer = await ask(common(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
-    { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it');
-  if (answer?.name.trim()) {
-    save('/baselines', { name: answer.name, number: Number(answer.number), note: answer.note });
-  }
+function nameBaseline(button) {
+  ask(common(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
+    { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it',
+  ({ name, number, note }) => refusal('/baselines', { name, number: Number(number), note }));
 }
 
 export function startBaselines() {

@@ -25,7 +25,7 @@ export function startImport() {
     form.headed.checked = body.headed;
     columns.replaceChildren(...body.first.map((title, i) => element('label', {}, body.headed ? title || `column ${i + 1}` : `“${title.slice(0, 24)}”`,
       element('select', { aria: { label: `What column ${i + 1} is` } }, ...body.meanings.map((meaning) => element('option', { value: meaning, textContent: meaning || 'left out', selected: meaning === body.mapping[i] }))))));
-    document.getElementById('import-count').textContent = `${body.rows} rows: ${body.added} new, ${body.changed} to change${body.problems.length ? `. Nothing is imported until these ${body.problems.length} faults are mended:` : '.'}`;
+    document.getElementById('import-count').textContent = `${body.rows} ${body.rows === 1 ? 'row' : 'rows'}: ${body.added} new, ${body.changed} to change${mending(body.problems.length)}`;
     document.getElementById('import-problems').replaceChildren(...body.problems.map(({ row, message }) => element('li', { textContent: `Row ${row}: ${message}` })));
     document.getElementById('import-changes').replaceChildren(...body.changes.map((change) => element('tr', {}, element('td', { className: 'mono', textContent: change.row }),
       element('td', { className: 'tag', textContent: change.id }), element('td', { className: 'quiet', textContent: change.isNew ? `new: ${change.what}` : change.what }),
@@ -66,4 +66,8 @@ export function startImport() {
       say(body.message);
     }
   });
+}
+
+function mending(faults) {
+  return faults === 0 ? '.' : `. Nothing is imported until ${faults === 1 ? 'this fault is' : `these ${faults} faults are`} mended:`;
 }

@@ -225,6 +225,16 @@ class RequirementsDayTest extends InBrowser {
     }
 
     @Test
+    void anAddressThatIsRefusedStaysInItsFieldAndIsMendedThere() {
+        open("element/" + merrow.named("agreesOnLevel").id());
+        click("[data-refer]");
+        see("#question[open] [name=address]").sendKeys("javascript:alert(1)", Keys.ENTER);
+        until(textToBePresentInElementLocated(By.cssSelector("#question .fault-line"), "one begins with http://, https:// or mailto:"));
+        see("#question[open] [name=address]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "https://harbour.example/levels", Keys.ENTER);
+        until(textToBePresentInElementLocated(By.cssSelector(".references"), "https://harbour.example/levels"));
+    }
+
+    @Test
     void aSecondEditDoesNotWaitForTheFirstToBeShown() {
         open("requirements?q=MG-18");
         see("#row-" + merrow.named("closesCheaply").id() + " .of-text").click();
@@ -332,6 +342,23 @@ class RequirementsDayTest extends InBrowser {
 
     private List<String> firstIds(int count) {
         return ines.driver().findElements(By.cssSelector(".grid-canvas .requirement .tag")).stream().limit(count).map(WebElement::getText).toList();
+    }
+
+    private Object script(String text) {
+        return ines.driver().executeScript(text);
+    }
+
+    @Test
+    void whoFollowsALinkAndComesBackFindsTheSamePlace() {
+        open("requirements");
+        until(presenceOfElementLocated(By.cssSelector(".grid-canvas .requirement")));
+        script("document.querySelector('.grid-body').scrollTop = 1500");
+        until(driver -> Boolean.TRUE.equals(script("return history.state?.top === 1500")));
+        script("[...document.querySelectorAll('.grid-canvas a.tag')].find((tag) => tag.getBoundingClientRect().top > 350).click()");
+        until(presenceOfElementLocated(By.id("text")));
+        ines.driver().navigate().back();
+        until(presenceOfElementLocated(By.cssSelector(".grid-canvas .requirement")));
+        until(driver -> Boolean.TRUE.equals(script("return document.querySelector('.grid-body').scrollTop === 1500")));
     }
 
     @Test

@@ -31,6 +31,7 @@ import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Exhibit;
 import pyrite.core.view.FeatureSheet;
+import pyrite.core.view.Lacking;
 import pyrite.core.view.Uses;
 
 /** Shows one element: its text, features, equations, verdicts and history. */
@@ -77,6 +78,7 @@ class ElementController {
         page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
         page.addAttribute("html", RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
+        page.addAttribute("lacking", Lacking.of(model, element));
         return "requirements/requirement";
     }
 

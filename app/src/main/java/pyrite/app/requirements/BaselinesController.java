@@ -103,7 +103,8 @@ class BaselinesController {
         } catch (DuplicateKeyException _) {
             return Answer.unprocessable("there is a baseline called " + named.name().strip() + " already");
         }
-        return ResponseEntity.ok(new Answer(true, "r" + named.number(), "baseline " + named.name().strip() + " named", List.of(), List.of()));
+        // No revision comes of it, and so there is none to undo.
+        return ResponseEntity.ok(new Answer(true, "", "r" + named.number() + " is the baseline " + named.name().strip(), List.of(), List.of()));
     }
 
     @PostMapping("/p/{project}/{branch}/baselines/{id}/remove")

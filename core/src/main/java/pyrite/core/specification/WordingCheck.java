@@ -15,12 +15,17 @@ import pyrite.core.expression.Span;
  */
 public final class WordingCheck {
     private static final int WORDS_TO_A_NUMBER = 6;
+    private static final int WORDS_FROM_A_NUMBER = 3;
     private static final Pattern SHALL = words("shall");
-    private static final Pattern PASSIVE = Pattern.compile("\\bshall(?: not)? be (?:\\w+ly )?(\\w+(?:ed|en|wn|lt|pt|ght|ut|ung|own|one|old|ept|ade|eld))\\b(?!(?:\\W+\\w+){0,4}?\\W+by (?!\\d))", Pattern.CASE_INSENSITIVE);
+    private static final Pattern PASSIVE = Pattern.compile("\\bshall(?: not)? be (?:\\w+ly )?(?!(?:open|even)\\b)(\\w+(?:ed|en|wn|lt|pt|ght|ut|ung|own|one|old|ept|ade|eld))\\b(?!(?:\\W+\\w+){0,4}?\\W+by (?!\\d))", Pattern.CASE_INSENSITIVE);
     private static final Pattern COMPARISON = Pattern.compile(
             "\\b(within|no more than|not more than|less than|more than|at least|at most|no less than|faster than|slower than|below|above|exceed)\\b", Pattern.CASE_INSENSITIVE);
     private static final Pattern NUMBER = Pattern.compile("(?<![\\w.-])\\d+(?:[.,]\\d+)?(?![\\w])");
     private static final Pattern NUMERAL = Pattern.compile("\\d|\\b(?:a|one|two|three|four|five|six|seven|eight|nine|ten|half|third|quarter|fifth|tenth|each)\\b", Pattern.CASE_INSENSITIVE);
+    /** A value that stands before what compares with it: 7.3 m high at least, a tenth below. */
+    private static final Pattern VALUE_AHEAD = Pattern.compile(
+            "(?:\\d|\\b(?:one|two|three|four|five|six|seven|eight|nine|ten|half|third|quarter|fifth|tenth)\\b)\\S*(?:\\s+\\S+){0," + (WORDS_FROM_A_NUMBER - 1) + "}\\s+$",
+            Pattern.CASE_INSENSITIVE);
     private static final Pattern WITHOUT_UNIT = Pattern.compile("\\s*(?:$|[.,;)]|(?:of|after|before|in|on|at|from|when|while|if|and|or|the|until|unless|per)\\b)", Pattern.CASE_INSENSITIVE);
 
     private WordingCheck() {
@@ -72,7 +77,8 @@ public final class WordingCheck {
                     "approximately", "about", "almost", "as soon as possible", "as little as possible", "state of the art", "modern", "clear", "clearly", "smooth", "smoothly", "timely")),
             new Listed(Rule.UNBOUNDED, words("etc", "and so on", "including but not limited to", "such as", "for example", "always", "never", "all", "every", "any", "forever", "unlimited")),
             new Listed(Rule.ESCAPE, words("if possible", "where possible", "when possible", "if practicable", "where practicable", "as applicable", "if applicable", "as far as possible",
-                    "as appropriate", "if necessary", "as required", "as needed", "should", "may", "can", "could", "ideally", "preferably", "generally", "usually", "often")),
+                    "as appropriate", "if necessary", "as required", "as needed", "should", "may", "can", "could", "ideally", "preferably", "generally", "usually")),
+            new Listed(Rule.ESCAPE, Pattern.compile("\\boften\\b(?! than)", Pattern.CASE_INSENSITIVE)),
             new Listed(Rule.PRONOUN, words("it", "they", "them", "this", "these", "those", "he", "she", "which one")),
             new Listed(Rule.AND_OR, Pattern.compile("\\band\\s*/\\s*or\\b", Pattern.CASE_INSENSITIVE)));
 
@@ -117,6 +123,9 @@ public final class WordingCheck {
         while (comparison.find()) {
             String behind = behind(text, comparison.end());
             if (!NUMERAL.matcher(behind).find()) {
+                if (VALUE_AHEAD.matcher(text.substring(0, comparison.start())).find()) {
+                    continue;
+                }
                 findings.add(new Finding(Rule.NO_VALUE, new Span(comparison.start(), comparison.end()), comparison.group()));
                 continue;
             }

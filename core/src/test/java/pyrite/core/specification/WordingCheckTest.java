@@ -30,6 +30,8 @@ class WordingCheckTest {
             The alarm shall be raised.                                         | passive: shall be raised
             The gate shall close within the agreed span of the harbour order.  | no-value: within
             The gate shall close within 10 of the warning.                     | no-unit: 10
+            The water shall stand at least below the sill.                     | no-value: at least
+            The crew shall grease the hinge often.                             | escape: often
             The gate shall close, and the siren shall stop.                    | several: shall
             """)
     void eachRuleFindsWhatItIsFor(String text, String finding) {
@@ -43,6 +45,11 @@ class WordingCheckTest {
             The battery shall hold at least a fifth of its capacity.
             The leaf shall be raised by two cylinders.
             The controller shall send its state each 2 s.
+            The closed leaf shall stand 7.3 m high at least.
+            One pump shall raise the leaf at half the speed at least.
+            The cylinders shall stay a tenth below their rated pressure.
+            The hinge shall need grease no more often than each 1500 h of use.
+            Six hours after the warning nothing of the channel shall be open.
             """)
     void aSentenceThatSaysWhatCanBeMeasuredIsLeftAlone(String text) {
         assertThat(findings(text)).isEmpty();
