@@ -3,7 +3,6 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -29,14 +28,10 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Resolves the names of drafts to ids, in the model they join. What an element inherits from is resolved when somebody
- * first asks for it, because finding a name may need the generals of any other element; an element asked for its
- * generals while they are being resolved has none yet, and an import brings in nothing yet, which ends circles.
+ * Resolves the names of drafts to ids, in the model they join. An import asked for what it brings in while just that is being
+ * found brings in nothing yet, which ends circles; what drafts inherit from is the matter of {@link DraftGenerals}.
  */
 final class Resolver implements Namespaces {
-    private static final List<Property<List<Reference>>> GENERALS =
-            List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
-
     /** More than the library has, which is read on one thread. */
     private static final int WORTH_SHARING = 4000;
 
@@ -52,22 +47,10 @@ final class Resolver implements Namespaces {
     private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
     private final Map<Optional<ElementId>, Collection<String>> inScope = new HashMap<>();
     private final Names names = new Names(this);
-    /** The drafts of which a thread is finding what they inherit from. */
-    private final ThreadLocal<Set<Draft>> open = ThreadLocal.withInitial(HashSet::new);
-    /** Whether several threads find what elements inherit from, and leave alone what goes in a circle. */
-    private volatile boolean passesCircles;
+    private final DraftGenerals inherited = new DraftGenerals(this);
     private volatile boolean isSettled;
     private Report faults = (_, _, _) -> {
     };
-
-    /** Somebody asks what an element inherits from while just that is being found. */
-    private static final class Circle extends RuntimeException {
-        static final Circle MET = new Circle();
-
-        private Circle() {
-            super(null, null, false, false);
-        }
-    }
 
     /** Takes a fault: in which draft, where, what to say about it. */
     interface Report {
@@ -92,6 +75,10 @@ final class Resolver implements Namespaces {
         }
     }
 
+    void fault(Draft draft, Span span, Supplier<String> message) {
+        faults.accept(draft.element().id(), span, message);
+    }
+
     Names names() {
         return names;
     }
@@ -102,8 +89,7 @@ final class Resolver implements Namespaces {
 
     /**
      * All drafts as elements; faults are reported and the references concerned left out. What is imported is found first, then
-     * what elements inherit from; with that known, the rest of each is found on its own. Where nothing goes in a circle all of
-     * that hangs on no order, and so all processors work on it; the circles are gone through one after the other.
+     * what elements inherit from; with that known, the rest of each is found on its own and so on all processors.
      *
      * @param report is called from several threads
      */
@@ -111,28 +97,9 @@ final class Resolver implements Namespaces {
         faults = report;
         imports.forEach(draft -> imported(draft.element()));
         boolean shared = all.size() >= WORTH_SHARING;
-        Collection<Draft> left = shared ? generalsUnlessCircles() : all;
-        left.forEach(this::generalsOf);
+        inherited.findAll(all, shared);
         isSettled = true;
         return (shared ? all.parallelStream() : all.stream()).map(this::resolve).toList();
-    }
-
-    /** Finds what elements inherit from on all processors; gives those that are left, because it goes in a circle with them. */
-    private List<Draft> generalsUnlessCircles() {
-        passesCircles = true;
-        List<Draft> left = all.parallelStream().filter(draft -> !findsGenerals(draft)).toList();
-        passesCircles = false;
-        return left;
-    }
-
-    private boolean findsGenerals(Draft draft) {
-        try {
-            generalsOf(draft);
-            return true;
-        } catch (Circle _) {
-            open.get().clear();
-            return false;
-        }
     }
 
     private Element resolve(Draft draft) {
@@ -141,7 +108,7 @@ final class Resolver implements Namespaces {
             return element;
         }
         Map<Property<?>, Object> properties = new TreeMap<>(draft.properties());
-        generalsOf(draft).forEach((property, references) -> {
+        inherited.of(draft).forEach((property, references) -> {
             if (property == Property.TARGET) {
                 properties.put(property, references.getFirst());
             } else if (property != Property.VALUE) {
@@ -149,7 +116,7 @@ final class Resolver implements Namespaces {
             }
         });
         for (Draft.Pending pending : draft.references) {
-            if (!GENERALS.contains(pending.property()) && !standsForIt(draft, pending)) {
+            if (!DraftGenerals.bears(draft, pending)) {
                 end(draft, pending).ifPresent(reference -> put(pending.property(), reference, properties));
             }
         }
@@ -171,7 +138,7 @@ final class Resolver implements Namespaces {
         }
     }
 
-    private static List<Reference> both(List<Reference> first, List<Reference> second) {
+    static List<Reference> both(List<Reference> first, List<Reference> second) {
         List<Reference> all = new ArrayList<>(first);
         all.addAll(second);
         return List.copyOf(all);
@@ -182,7 +149,7 @@ final class Resolver implements Namespaces {
         return property == Property.VALUE || property == Property.BOUNDS ? names.valueScope(draft.element()) : draft.element().id();
     }
 
-    private Optional<Reference> end(Draft draft, Draft.Pending pending) {
+    Optional<Reference> end(Draft draft, Draft.Pending pending) {
         if (isImport(draft.kind)) {
             return importedBy(draft, pending);
         }
@@ -227,99 +194,10 @@ final class Resolver implements Namespaces {
         Optional<ElementId> found = imported(draft.element());
         Name name = (Name) pending.chain().getFirst();
         if (found.isEmpty()) {
-            faults.accept(draft.element().id(), pending.span(), () -> "there is no '" + name + "' to import"
+            fault(draft, pending.span(), () -> "there is no '" + name + "' to import"
                     + Nearest.to(name.last(), inScope(null)));
         }
         return found.map(Reference::to);
-    }
-
-    private Map<Property<?>, List<Reference>> generalsOf(Draft draft) {
-        Map<Property<?>, List<Reference>> known = draft.generals;
-        if (known != null) {
-            return known;
-        }
-        Set<Draft> inWork = open.get();
-        if (!inWork.add(draft)) {
-            if (passesCircles) {
-                throw Circle.MET;
-            }
-            return Map.of();
-        }
-        known = findGenerals(draft);
-        draft.generals = known;
-        inWork.remove(draft);
-        return known;
-    }
-
-    private Map<Property<?>, List<Reference>> findGenerals(Draft draft) {
-        Map<Property<?>, List<Reference>> found = Map.of();
-        for (Draft.Pending pending : draft.references) {
-            if (GENERALS.contains(pending.property()) || standsForIt(draft, pending)) {
-                found = with(found, pending.property(), general(draft, pending));
-            }
-        }
-        FeatureReference value = typedByValue(draft);
-        if (value != null) {
-            // Whatever is wrong with the value is told when it is resolved as such.
-            found = with(found, Property.VALUE, chain(value.chain(), names.valueScope(draft.element()), value.span(), (_, _) -> {
-            }).map(Reference::new));
-        }
-        return found;
-    }
-
-    /** As a rule there is one; more are put into a map of their own. */
-    private static Map<Property<?>, List<Reference>> with(Map<Property<?>, List<Reference>> known, Property<?> property, Optional<Reference> further) {
-        if (further.isEmpty()) {
-            return known;
-        }
-        List<Reference> added = List.of(further.get());
-        if (known.isEmpty()) {
-            return Map.of(property, added);
-        }
-        Map<Property<?>, List<Reference>> all = new HashMap<>(known);
-        all.merge(property, added, Resolver::both);
-        return all;
-    }
-
-    /** The value that gives an element its type, because nothing else does; null if none does. */
-    private static @Nullable FeatureReference typedByValue(Draft draft) {
-        if (draft.formulas.isEmpty() || !Namespaces.takesTypeOfValue(draft.kind)) {
-            return null;
-        }
-        for (Draft.Pending pending : draft.references) {
-            if (pending.property() == Property.TYPES || pending.property() == Property.SPECIALIZES) {
-                return null;
-            }
-        }
-        for (Draft.Formula formula : draft.formulas) {
-            if (formula.property() == Property.VALUE && formula.expression() instanceof FeatureReference reference && reference.chain().getFirst() instanceof Name) {
-                return reference;
-            }
-        }
-        return null;
-    }
-
-    /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (KerML, reference subsetting). */
-    private static boolean standsForIt(Draft draft, Draft.Pending pending) {
-        return pending.property() == Property.TARGET && draft.kind.shortKeyword() != null;
-    }
-
-    private Optional<Reference> general(Draft draft, Draft.Pending pending) {
-        ElementId owner = draft.element().owner();
-        if (pending.property() == Property.REDEFINES && pending.chain().size() == 1 && owner != null
-                && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
-            Optional<ElementId> inherited = names.resolveInherited(name, owner);
-            if (inherited.isEmpty()) {
-                faults.accept(draft.element().id(), pending.span(), () -> "there is no inherited '" + name.last()
-                        + "' to redefine" + Nearest.to(name.last(), inheritedNames(owner)));
-            }
-            return inherited.map(Reference::to);
-        }
-        return end(draft, pending);
-    }
-
-    private List<String> inheritedNames(ElementId owner) {
-        return find(owner).stream().flatMap(e -> generals(e).stream()).flatMap(g -> names.membersOf(g).stream()).toList();
     }
 
     /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
@@ -419,13 +297,13 @@ final class Resolver implements Namespaces {
         if (draft == null) {
             return base.generals(element);
         }
-        Map<Property<?>, List<Reference>> generals = generalsOf(draft);
+        Map<Property<?>, List<Reference>> generals = inherited.of(draft);
         ElementId around = generalAround(element);
         if (generals.isEmpty()) {
             return around == null ? List.of() : List.of(around);
         }
         List<ElementId> targets = new ArrayList<>(2);
-        for (Property<?> property : GENERALS) {
+        for (Property<?> property : DraftGenerals.PROPERTIES) {
             generals.getOrDefault(property, List.of()).forEach(reference -> targets.add(reference.target()));
         }
         generals.getOrDefault(Property.TARGET, List.of()).forEach(reference -> targets.add(reference.target()));
@@ -444,14 +322,14 @@ final class Resolver implements Namespaces {
     @Override
     public boolean isSettled(Element element) {
         Draft draft = isSettled ? null : drafts.get(element.id());
-        return draft == null || draft.generals != null;
+        return draft == null || DraftGenerals.isKnown(draft);
     }
 
     @Override
     public List<ElementId> redefined(Element element) {
         Draft draft = drafts.get(element.id());
         return draft == null ? base.redefined(element)
-                : generalsOf(draft).getOrDefault(Property.REDEFINES, List.of()).stream().map(Reference::target).toList();
+                : inherited.of(draft).getOrDefault(Property.REDEFINES, List.of()).stream().map(Reference::target).toList();
     }
 
     @Override

@@ -42,7 +42,8 @@ final class Tokenizer {
     private boolean[] kept;
     private int wordCount;
     private Block block;
-    private int noteCount;
+    /** The index of the block's first token. */
+    private int first;
 
     /** Tokens that follow each other, as many as in all blocks but the last, whose last one is the end; not written to once it is handed over. */
     static final class Block {
@@ -50,8 +51,6 @@ final class Tokenizer {
         String[] texts;
         int[] starts;
         int[] ends;
-        /** How many notes of the text stand before a token. */
-        int[] notesBefore;
         final List<Note> notes = new ArrayList<>();
         final CompletableFuture<Block> following = new CompletableFuture<>();
         int size;
@@ -61,7 +60,6 @@ final class Tokenizer {
             texts = new String[capacity];
             starts = new int[capacity];
             ends = new int[capacity];
-            notesBefore = new int[capacity];
         }
 
         boolean isLast() {
@@ -79,7 +77,6 @@ final class Tokenizer {
                 texts = Arrays.copyOf(texts, capacity);
                 starts = Arrays.copyOf(starts, capacity);
                 ends = Arrays.copyOf(ends, capacity);
-                notesBefore = Arrays.copyOf(notesBefore, capacity);
             }
         }
     }
@@ -133,6 +130,7 @@ final class Tokenizer {
 
     /** The tokens that come next; to be asked until there is a last block. */
     Block next() {
+        first += block.size;
         block = new Block(Math.min(BLOCK_MASK + 1, source.length() / 4 + 4));
         while (!block.isFull()) {
             Token token = lexer.nextToken();
@@ -152,7 +150,6 @@ final class Tokenizer {
         block.texts[at] = text;
         block.starts[at] = start;
         block.ends[at] = end;
-        block.notesBefore[at] = noteCount;
     }
 
     private int offset(int codePoint) {
@@ -185,10 +182,7 @@ final class Tokenizer {
             case NotationLexer.NUMBER -> put(Type.NUMBER, source.substring(start, end), start, end);
             case NotationLexer.STRING -> put(Type.STRING, unescaped(start, end), start, end);
             case NotationLexer.BLOCK -> put(Type.BLOCK, source.substring(start, end), start, end);
-            case NotationLexer.NOTE -> {
-                block.notes.add(new Note(note(source.substring(start + 2, end)), start));
-                noteCount++;
-            }
+            case NotationLexer.NOTE -> block.notes.add(new Note(note(source.substring(start + 2, end)), start, first + block.size));
             default -> put(Type.UNKNOWN, source.substring(start, end), start, end);
         }
     }

@@ -14,8 +14,8 @@ final class Tokens {
     /** What a token is. A quoted name is a NAME without its quotes, a word that is kept for the notation a KEYWORD. */
     enum Type { NAME, KEYWORD, NUMBER, STRING, BLOCK, SIGN, UNKNOWN, END }
 
-    /** A {@code // note} with the characters it takes, marks left away. */
-    record Note(String text, int start) {
+    /** A {@code // note}, marks left away; where it begins, and the token it stands before. */
+    record Note(String text, int start, int token) {
     }
 
     /** From so many characters on a thread of its own is worth it. */
@@ -99,14 +99,23 @@ final class Tokens {
 
     /** The notes that stand before some tokens, from the first to the last of them; not those before the token ahead of the first. */
     List<Note> notesBefore(int first, int last) {
-        int to = notesUpTo(last);
-        int from = first == 0 ? 0 : notesUpTo(first - 1);
-        return from == to ? List.of() : notes.subList(from, to);
+        int end = reach(last) + 1;
+        return notes.isEmpty() ? List.of() : notes.subList(notesAhead(first), notesAhead(end));
     }
 
-    private int notesUpTo(int index) {
-        int at = reach(index);
-        return block(at).notesBefore[at & Tokenizer.BLOCK_MASK];
+    /** How many notes stand before tokens ahead of one. */
+    private int notesAhead(int token) {
+        int low = 0;
+        int high = notes.size();
+        while (low < high) {
+            int middle = low + high >>> 1;
+            if (notes.get(middle).token() < token) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
     }
 
     boolean isOnLineOf(Note note, int index) {
