@@ -78,7 +78,7 @@ class ElementController {
         page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
         page.addAttribute("html", RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
-        page.addAttribute("lacking", Lacking.of(model, element));
+        page.addAttribute("lacking", Lacking.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
     }
 

@@ -54,7 +54,7 @@ public final class Labels {
         return Wording.number(value);
     }
 
-    public String seconds(double t) {
-        return Wording.seconds(t);
+    public String instant(double t) {
+        return Wording.instant(t);
     }
 }

@@ -156,7 +156,7 @@ final class Assessor {
         boolean holds = violated.isEmpty();
         return new Assessment(holds, margin(claim, condition, worst, scope), worst.instant(),
                 holds ? null : violated.getAsDouble(),
-                holds ? "holds throughout" : "violated first at t = " + Wording.seconds(violated.getAsDouble()));
+                holds ? "holds throughout" : "violated first at t = " + Wording.instant(violated.getAsDouble()));
     }
 
     private Assessment eventually(Invocation call, Instance scope) {
@@ -168,7 +168,7 @@ final class Assessor {
         Observer.Sighting best = window.maximum((t, v) -> Terms.margin(condition, t, v));
         OptionalDouble first = window.firstTime((t, v) -> Terms.holds(condition, t, v));
         return new Assessment(first.isPresent(), margin(claim, condition, best, scope), best.instant(), null,
-                first.isPresent() ? "holds at t = " + Wording.seconds(first.getAsDouble()) : "never holds");
+                first.isPresent() ? "holds at t = " + Wording.instant(first.getAsDouble()) : "never holds");
     }
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */

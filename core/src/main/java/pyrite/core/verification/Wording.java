@@ -9,6 +9,8 @@ import pyrite.core.model.DisplayUnit;
 /** Numbers and comparisons as people read them. */
 public final class Wording {
     private static final int DIGITS = 4;
+    private static final double TEN_MINUTES = 600;
+    private static final double TWO_HOURS = 7200;
 
     private Wording() {
     }
@@ -36,8 +38,10 @@ public final class Wording {
         return unit.symbol().isEmpty() ? number : number + " " + unit.symbol();
     }
 
-    public static String seconds(double t) {
-        return number(t, 6) + " s";
+    /** An instant of a run, given in s, in the unit it would be said in: from ten minutes on in minutes, from two hours on in hours. */
+    public static String instant(double t) {
+        double size = Math.abs(t);
+        return size < TEN_MINUTES ? number(t, 6) + " s" : size < TWO_HOURS ? number(t / 60, 6) + " min" : number(t / 3600, 6) + " h";
     }
 
     /** {@code 8.3 min ≤ 10 min}, or what is required where that is not so. */

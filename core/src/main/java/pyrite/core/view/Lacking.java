@@ -2,11 +2,11 @@ package pyrite.core.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Predicate;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.TraceGraph;
-import pyrite.core.verification.CaseSetup;
 
 /**
  * What a requirement without a verdict still needs to get one.
@@ -20,7 +20,8 @@ public record Lacking(List<String> things, List<Element> runnable) {
         runnable = List.copyOf(runnable);
     }
 
-    public static Lacking of(Model model, Element requirement) {
+    /** @param isRunnable tells of a case whether it is a run */
+    public static Lacking of(Model model, Element requirement, Predicate<Element> isRunnable) {
         List<Element> cases = ends(model, requirement, LinkKind.VERIFY);
         List<String> things = new ArrayList<>();
         if (ends(model, requirement, LinkKind.SATISFY).isEmpty()) {
@@ -32,7 +33,7 @@ public record Lacking(List<String> things, List<Element> runnable) {
         if (cases.isEmpty()) {
             things.add("a case that verifies it");
         }
-        return new Lacking(things, cases.stream().filter(each -> CaseSetup.isRunnable(model, each)).toList());
+        return new Lacking(things, cases.stream().filter(isRunnable).toList());
     }
 
     private static List<Element> ends(Model model, Element requirement, LinkKind kind) {

@@ -6,6 +6,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Model;
+import pyrite.core.verification.CaseSetup;
 
 class LackingTest {
     @ParameterizedTest
@@ -18,7 +19,7 @@ class LackingTest {
             """)
     void whatIsMissingIsNamedAndNothingElse(String constraint, String satisfy, String verify, String sentence) {
         Model model = Models.of("requirement dry { attribute depth : Real; " + constraint + " } part dock; " + satisfy + verify);
-        Lacking lacking = Lacking.of(model, Models.element(model, "Test::dry"));
+        Lacking lacking = Lacking.of(model, Models.element(model, "Test::dry"), each -> CaseSetup.isRunnable(model, each));
         assertThat(lacking.sentence()).isEqualTo(sentence);
         assertThat(lacking.runnable()).hasSize(verify.contains("SimulatedCheck") ? 1 : 0);
     }
