@@ -114,8 +114,8 @@ final class Tokenizer {
     }
 
     /** Finds all tokens; each block promises the one that follows. */
-    void run(CompletableFuture<Block> first) {
-        CompletableFuture<Block> promised = first;
+    void run(CompletableFuture<Block> beginning) {
+        CompletableFuture<Block> promised = beginning;
         try {
             Block found;
             do {
