@@ -433,10 +433,7 @@ export function startGrid() {
   let timer;
   host.querySelector('[data-filter]').addEventListener('input', () => {
     clearTimeout(timer);
-    timer = setTimeout(() => {
-      grid.query();
-      grid.load();
-    }, TYPED_FOR);
+    timer = setTimeout(() => grid.show(), TYPED_FOR);
   });
   host.querySelector('[data-filter]').addEventListener('keydown', (event) => event.key === 'ArrowDown' && grid.goTo(grid.cursor.row));
   host.addEventListener('change', (event) => {

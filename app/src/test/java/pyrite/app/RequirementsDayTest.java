@@ -359,6 +359,13 @@ class RequirementsDayTest extends InBrowser {
         ines.driver().navigate().back();
         until(presenceOfElementLocated(By.cssSelector(".grid-canvas .requirement")));
         until(driver -> Boolean.TRUE.equals(script("return document.querySelector('.grid-body').scrollTop === 1500")));
+        see("[data-filter]").sendKeys("siren");
+        until(driver -> driver.getCurrentUrl().contains("q=siren"));
+        String shown = see("[data-count]").getText();
+        assertThat(shown).isNotEqualTo("74");
+        ines.driver().navigate().refresh();
+        until(textToBe(By.cssSelector("[data-count]"), shown));
+        assertThat(see("[data-filter]").getDomProperty("value")).isEqualTo("siren");
     }
 
     @Test
