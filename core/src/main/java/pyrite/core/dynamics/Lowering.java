@@ -40,6 +40,8 @@ import pyrite.core.model.Property;
  */
 final class Lowering {
     private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
+    /** So many values may each rest on the next: more than anybody writes, few enough for recursion. */
+    private static final int FARTHEST = 1000;
 
     private final Model model;
     private final ModelEnvironment environment;
@@ -413,6 +415,10 @@ final class Lowering {
                     java.util.stream.Stream.of(quantity)).map(q -> q.path).collect(Collectors.joining(" → "));
             throw new ModelFault("these values depend on each other in a circle: " + path,
                     circle.stream().map(q -> q.feature.id()).distinct().toList());
+        }
+        if (circle.size() >= FARTHEST) {
+            throw new ModelFault("'" + quantity.path + "' is reached over more than " + FARTHEST + " values that each rest on the next, beginning with '"
+                    + circle.peekLast().path + "'; give one of them a number", List.of(quantity.feature.id()));
         }
         quantity.inProgress = true;
         circle.push(quantity);

@@ -250,7 +250,11 @@ public final class Model implements Namespaces {
      * whatever depends on it.
      */
     public Outcome apply(Edit edit) {
-        Difference difference = difference(edit);
+        return apply(difference(edit));
+    }
+
+    /** The same for what an edit is known to change. */
+    public Outcome apply(Difference difference) {
         List<Problem> problems = new ArrayList<>(untouchable(difference));
         problems.addAll(dangling(difference));
         if (!problems.isEmpty()) {
@@ -324,7 +328,12 @@ public final class Model implements Namespaces {
 
     /** This snapshot with elements added that are known to be right. */
     public Model with(Collection<Element> elements) {
-        return replay(new Difference(stream(List.copyOf(elements)).map(e -> new ElementChange(byId.get(e.id()), e)).toList()));
+        return replay(putting(elements));
+    }
+
+    /** What an edit would change that only puts elements, each of them once. */
+    public Difference putting(Collection<Element> elements) {
+        return new Difference(stream(List.copyOf(elements)).map(element -> new ElementChange(byId.get(element.id()), element)).toList());
     }
 
     private List<Problem> untouchable(Difference difference) {

@@ -1,5 +1,6 @@
 package pyrite.core.model;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -34,11 +35,17 @@ public final class ModelEnvironment implements Environment {
     private static final Set<ElementKind> CALLABLE = Set.of(ElementKind.CALCULATION_DEFINITION, ElementKind.CALCULATION,
             ElementKind.CONSTRAINT_DEFINITION, ElementKind.CONSTRAINT);
 
+    /** Over so many attributes a unit is looked for before numbers are shown in the coherent one. */
+    private static final int FARTHEST_UNIT = 100;
+
     private final Model model;
     private final Map<ElementId, Type> types = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Type>> definitions = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Unit>> units = new ConcurrentHashMap<>();
-    private final ThreadLocal<Set<ElementId>> inferring = ThreadLocal.withInitial(HashSet::new);
+    /** Of calculations that declare no result, what their expression comes to. */
+    private final Map<ElementId, Type> results = new ConcurrentHashMap<>();
+    /** The features and calculations of which a thread is finding the type. */
+    private final ThreadLocal<Set<ElementId>> open = ThreadLocal.withInitial(HashSet::new);
 
     ModelEnvironment(Model model) {
         this.model = model;
@@ -72,39 +79,74 @@ public final class ModelEnvironment implements Environment {
         }
         Type known = types.get(id);
         if (known == null) {
-            known = model.find(id).map(this::infer).orElse(Type.UNKNOWN);
+            Element element = model.find(id).orElse(null);
+            Type stated = element == null ? Type.UNKNOWN : stated(element);
+            if (stated == null) {
+                return open.get().contains(id) ? Type.UNKNOWN : infer(element);
+            }
+            known = stated;
             types.put(id, known);
         }
         return known;
     }
 
-    private Type infer(Element element) {
+    /** The type a feature is declared with or inherits; null if none is. */
+    private @Nullable Type stated(Element element) {
         for (Element general : model.inheritance().generals(element)) {
             Optional<Type> type = declared(general);
             if (type.isPresent()) {
                 return type.get();
             }
         }
+        return null;
+    }
+
+    /**
+     * The type of a feature that states none. The types of what its value rests on are found first, one after the other: values
+     * may rest on each other in chains too long for recursion. What goes in a circle has none.
+     */
+    private Type infer(Element start) {
+        Set<ElementId> begun = open.get();
+        ArrayDeque<Element> way = new ArrayDeque<>(List.of(start));
+        try {
+            while (!way.isEmpty()) {
+                Element at = way.peek();
+                if (types.containsKey(at.id())) {
+                    way.pop();
+                } else if (begun.add(at.id())) {
+                    untypedIn(at).stream().filter(next -> !begun.contains(next.id())).forEach(way::push);
+                } else {
+                    types.put(at.id(), ofValue(at));
+                    begun.remove(way.pop().id());
+                }
+            }
+        } finally {
+            way.forEach(left -> begun.remove(left.id()));
+        }
+        return types.get(start.id());
+    }
+
+    /** What the value of a feature names that states no type either. */
+    private List<Element> untypedIn(Element feature) {
+        List<Element> named = new ArrayList<>();
+        model.inheritance().value(feature).ifPresent(value -> value.expression().walk(part -> {
+            if (part instanceof FeatureReference reference && reference.last() instanceof ElementId id && !model.isLibrary(id) && !types.containsKey(id)) {
+                model.find(id).filter(element -> stated(element) == null).ifPresent(named::add);
+            }
+        }));
+        return named;
+    }
+
+    private Type ofValue(Element element) {
         Optional<FeatureValue> value = model.inheritance().value(element);
         if (value.isPresent()) {
-            return fromValue(element.id(), value.get().expression());
+            return TypeCheck.check(value.get().expression(), this).type();
         }
         boolean untyped = model.inheritance().generals(element).stream().noneMatch(e -> e.kind().isDefinition());
         boolean isValue = element.kind() == ElementKind.ATTRIBUTE || element.kind() == ElementKind.REFERENCE
                 || element.kind() == ElementKind.SUBJECT;
         return untyped && isValue ? Type.UNKNOWN
                 : new Type.Thing("the " + element.kind().title() + " '" + nameOf(element.id()) + "'");
-    }
-
-    private Type fromValue(ElementId id, Expression value) {
-        if (!inferring.get().add(id)) {
-            return Type.UNKNOWN;
-        }
-        try {
-            return TypeCheck.check(value, this).type();
-        } finally {
-            inferring.get().remove(id);
-        }
     }
 
     /** The type a definition stands for, if the engine knows it. */
@@ -176,7 +218,7 @@ public final class ModelEnvironment implements Environment {
                 unit(quantity.unit()).ifPresent(unit -> written.add(new DisplayUnit(
                         ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
             } else if (part instanceof FeatureReference reference && reference.last() instanceof ElementId id
-                    && !seen.contains(id) && typeOf(id).equals(new Type.Number(dimension))) {
+                    && seen.size() < FARTHEST_UNIT && !seen.contains(id) && typeOf(id).equals(new Type.Number(dimension))) {
                 named.add(displayUnit(model.get(id), seen));
             }
         });
@@ -231,8 +273,24 @@ public final class ModelEnvironment implements Environment {
                 result instanceof Type.Unknown ? resultOf(calculation) : result);
     }
 
+    /** What the expression of a calculation comes to; unknown for one that calls itself. */
     private Type resultOf(Element calculation) {
-        return model.inheritance().nearest(calculation, Property.RESULT).map(result -> fromValue(calculation.id(), result)).orElse(Type.UNKNOWN);
+        Type known = results.get(calculation.id());
+        if (known != null) {
+            return known;
+        }
+        Set<ElementId> begun = open.get();
+        if (!begun.add(calculation.id())) {
+            return Type.UNKNOWN;
+        }
+        try {
+            Type found = model.inheritance().nearest(calculation, Property.RESULT).map(result -> TypeCheck.check(result, this).type())
+                    .orElse(Type.UNKNOWN);
+            results.put(calculation.id(), found);
+            return found;
+        } finally {
+            begun.remove(calculation.id());
+        }
     }
 
     @Override

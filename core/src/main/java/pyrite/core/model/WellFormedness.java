@@ -31,6 +31,8 @@ public final class WellFormedness {
 
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
+    /** Elements whose values are known to rest on no circle. */
+    private final Set<ElementId> endsAt = new HashSet<>();
 
     private WellFormedness(Model model) {
         this.model = model;
@@ -278,7 +280,7 @@ public final class WellFormedness {
 
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
     private void valueIsNoCircle(Element element, FeatureValue value) {
-        List<Element> circle = value.kind().isInitial() ? List.of() : circle(element);
+        List<Element> circle = value.kind().isInitial() || comesToAnEnd(element) ? List.of() : circle(element);
         if (circle.isEmpty()) {
             return;
         }
@@ -291,11 +293,31 @@ public final class WellFormedness {
         }
     }
 
+    /** Whether nothing that a value rests on, step by step, goes in a circle. Remembered, because many values rest on the same ones. */
+    private boolean comesToAnEnd(Element start) {
+        if (endsAt.contains(start.id()) || namedIn(start).isEmpty()) {
+            return true;
+        }
+        Set<ElementId> entered = new HashSet<>();
+        ArrayDeque<Element> way = new ArrayDeque<>(List.of(start));
+        while (!way.isEmpty()) {
+            Element at = way.peek();
+            if (endsAt.contains(at.id()) || !entered.add(at.id())) {
+                endsAt.add(way.pop().id());
+                continue;
+            }
+            for (Element next : namedIn(at)) {
+                if (entered.contains(next.id()) && !endsAt.contains(next.id())) {
+                    return false;
+                }
+                way.push(next);
+            }
+        }
+        return true;
+    }
+
     /** The shortest way from an element's value back to the element, by values that name each other directly; empty if there is none. */
     private List<Element> circle(Element start) {
-        if (namedIn(start).isEmpty()) {
-            return List.of();
-        }
         Map<ElementId, Element> cameFrom = new HashMap<>();
         ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
         while (!open.isEmpty()) {

@@ -1,6 +1,7 @@
 package pyrite.core.notation;
 
-import java.util.LinkedHashMap;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -13,7 +14,8 @@ import pyrite.core.model.Rank;
 /** Gives the drafts of a text their ids and their places among their siblings, owners before what they own. */
 final class Completion {
     private final Ids ids;
-    private final Map<ElementId, Draft> drafts;
+    private final Map<ElementId, Draft> byId;
+    private final List<Draft> drafts;
 
     /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
@@ -39,7 +41,8 @@ final class Completion {
     /** @param likely about how many drafts there will be */
     Completion(Ids ids, int likely) {
         this.ids = ids;
-        drafts = LinkedHashMap.newLinkedHashMap(likely);
+        byId = HashMap.newHashMap(likely);
+        drafts = new ArrayList<>(likely);
     }
 
     /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
@@ -53,7 +56,8 @@ final class Completion {
             Path path = new Path(around, draft, ranks.get(i));
             ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, path));
             draft.complete(source, id, owner, ranks.get(i));
-            drafts.put(id, draft);
+            byId.put(id, draft);
+            drafts.add(draft);
             if (!draft.children.isEmpty()) {
                 members(source, draft.children, id, path, ranks(draft.children, id, null, null));
             }
@@ -76,7 +80,11 @@ final class Completion {
     }
 
     /** All that was completed, owners before what they own. */
-    Map<ElementId, Draft> drafts() {
+    List<Draft> drafts() {
         return drafts;
+    }
+
+    Map<ElementId, Draft> byId() {
+        return byId;
     }
 }

@@ -48,7 +48,7 @@ public final class NotationReader {
         Faults faults = new Faults();
         try {
             Expression parsed = ExpressionParser.whole(Tokens.of(text));
-            Expression resolved = new Resolver(model, Map.of(), Set.of()).resolve(parsed, scope,
+            Expression resolved = new Resolver(model).resolve(parsed, scope,
                     (span, message) -> faults.add(source, span, message));
             return new ExpressionReading(faults.isEmpty() ? resolved : null, faults.told());
         } catch (Cursor.SyntaxFault fault) {
@@ -89,7 +89,7 @@ public final class NotationReader {
 
     /** Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole. */
     public static Map<ElementId, ? extends Reading.Place> placesIn(Model base, List<Element> written, Source source) {
-        return identified(base, written, source, new Faults()).completion().drafts();
+        return identified(base, written, source, new Faults()).completion().byId();
     }
 
     /** A text whose elements are matched with those it was written from. */
@@ -161,9 +161,9 @@ public final class NotationReader {
     private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, Faults faults) {
         boolean syntaxHolds = faults.isEmpty();
         Set<ElementId> faulty = ConcurrentHashMap.newKeySet();
-        List<Element> elements = new Resolver(base, completion.drafts(), replaced).resolveAll((draft, span, message) -> {
+        List<Element> elements = new Resolver(base, completion, replaced).resolveAll((draft, span, message) -> {
             faulty.add(draft);
-            faults.add(completion.drafts().get(draft).source(), span, message);
+            faults.add(completion.byId().get(draft).source(), span, message);
         });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;
@@ -171,13 +171,13 @@ public final class NotationReader {
         if (!faults.isEmpty()) {
             wrong = Model.faultsAmong(base, elements, faulty);
         } else {
-            switch (base.apply(edit)) {
+            switch (base.apply(gone.isEmpty() ? base.putting(edit.put()) : base.difference(edit))) {
                 case Outcome.Applied(Model next, var _) -> model = next;
                 case Outcome.Refused(List<Problem> refused) -> wrong = refused;
             }
         }
         wrong.forEach(problem -> {
-            Draft place = completion.drafts().get(problem.element());
+            Draft place = completion.byId().get(problem.element());
             if (place != null && place.span().end() == 0 && !syntaxHolds) {
                 // It broke off before it was whole; what it lacks follows from that.
                 return;
@@ -185,7 +185,7 @@ public final class NotationReader {
             faults.add(place == null ? null : place.source(), place == null ? Span.NONE : Reading.span(problem, place), problem::message);
         });
         return new Reading(model, faults.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
-                completion.drafts(), faults.told());
+                completion.byId(), faults.told());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */

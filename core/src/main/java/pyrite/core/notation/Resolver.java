@@ -57,14 +57,22 @@ final class Resolver implements Namespaces {
         void accept(ElementId draft, Span span, Supplier<String> message);
     }
 
+    /** Resolves names in a model that nothing joins. */
+    Resolver(Model base) {
+        this(base, List.of(), Map.of(), Set.of());
+    }
+
     /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
-    Resolver(Model base, Map<ElementId, Draft> drafts, Set<ElementId> replaced) {
+    Resolver(Model base, Completion completion, Set<ElementId> replaced) {
+        this(base, completion.drafts(), completion.byId(), replaced);
+    }
+
+    private Resolver(Model base, List<Draft> all, Map<ElementId, Draft> drafts, Set<ElementId> replaced) {
         this.base = base;
         this.replaced = replaced;
         this.drafts = drafts;
-        this.all = new ArrayList<>(drafts.size());
-        for (Draft draft : drafts.values()) {
-            all.add(draft);
+        this.all = all;
+        for (Draft draft : all) {
             if (isImport(draft.kind) || draft.kind == ElementKind.ALIAS) {
                 imports.add(draft);
             }

@@ -26,6 +26,9 @@ import pyrite.core.model.Names;
  */
 public final class TextAssistant {
     private static final int MOST = 60;
+    private static final Comparator<Map.Entry<ElementId, ? extends Reading.Place>> OUTERMOST = Comparator
+            .comparingInt((Map.Entry<ElementId, ? extends Reading.Place> entry) -> entry.getValue().span().start())
+            .thenComparingInt(entry -> -entry.getValue().span().end());
 
     private final Model model;
     private final Tokens tokens;
@@ -62,8 +65,8 @@ public final class TextAssistant {
     /** The element that the name at a place means, or that is declared there. */
     public Optional<Element> meaning(int at) {
         Optional<ElementId> declared = places.entrySet().stream()
-                .filter(entry -> entry.getValue().span().start() <= at && at <= entry.getValue().span().end()).map(Map.Entry::getKey)
-                .findFirst().filter(model::has);
+                .filter(entry -> entry.getValue().span().start() <= at && at <= entry.getValue().span().end())
+                .min(OUTERMOST).map(Map.Entry::getKey).filter(model::has);
         int token = tokenAt(at);
         if (token < 0 || !isName(token)) {
             return declared.flatMap(model::find);

@@ -1,0 +1,49 @@
+package pyrite.core.dynamics;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Type;
+import pyrite.core.model.Model;
+
+/** Values and calculations that each rest on the one before, as in a table somebody filled in downwards. */
+class LongChainsTest {
+    /** {@code a0} is 1 s; every other comes to one second more than the one before it and states no type. */
+    private static String chain(int length) {
+        return "attribute a0 : DurationValue = 1 [s];\n"
+                + IntStream.range(1, length).mapToObj(i -> "attribute a" + i + " = a" + (i - 1) + " + 1 [s];\n").collect(Collectors.joining());
+    }
+
+    private static String chainedPart(int length) {
+        return chain(length) + "attribute x : DurationValue; assert constraint { x == a" + (length - 1) + " }";
+    }
+
+    @Test
+    void theTypeComesThroughAnyNumberOfValues() {
+        Model model = Models.of("part p {\n" + chain(20_000) + "}");
+        assertThat(model.environment().typeOf(Models.element(model, "Test::p::a19999").id())).isEqualTo(new Type.Number(Dimension.parse("T")));
+        assertThat(model.environment().displayUnit(Models.element(model, "Test::p::a19999")).symbol()).isEqualTo("s");
+    }
+
+    @Test
+    void aThousandValuesAreComputedAndMoreAreRefusedByName() {
+        Trajectory run = Runs.run(chainedPart(1000), 1);
+        assertThat(Runs.at(run, "p.x", 1)).isEqualTo(1000);
+        assertThatThrownBy(() -> Runs.sorted(chainedPart(1100))).isInstanceOf(ModelFault.class)
+                .hasMessage("'p.a99' is reached over more than 1000 values that each rest on the next, beginning with 'p.a1099'; give one of them a number");
+    }
+
+    /** Each calls the one before it twice: gone through again for each call, a hundred of them would take for ever. */
+    @Test
+    void whatACalculationGivesIsFoundOnceHoweverOftenItIsCalled() {
+        Model model = Models.of("calc def c0 { in x : DurationValue; x }\n" + IntStream.rangeClosed(1, 100)
+                .mapToObj(i -> "calc def c" + i + " { in x : DurationValue; c" + (i - 1) + "(x) + c" + (i - 1) + "(2 * x) }\n").collect(Collectors.joining())
+                + "attribute t = c100(1 [s]);");
+        assertThat(model.environment().typeOf(Models.element(model, "Test::t").id())).isEqualTo(new Type.Number(Dimension.parse("T")));
+    }
+}
