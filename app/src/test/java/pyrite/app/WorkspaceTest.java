@@ -2,16 +2,19 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.store.BranchStore;
+import pyrite.app.store.CheckpointMapper;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Workspace;
 import pyrite.app.workspace.Workspace.Commit;
@@ -19,7 +22,9 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.notation.Source;
 
 /** The store and the commits to it, on a real database with the demo in it. */
 class WorkspaceTest {
@@ -67,6 +72,43 @@ class WorkspaceTest {
         assertThat(merrow.head().number()).isEqualTo(3);
         assertThat(Set.copyOf(merrow.head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
         assertThat(text(merrow.head().model())).isEqualTo(text(before)).contains("part harbour : Basin;");
+    }
+
+    /** Thousands of elements added at once make a checkpoint; what is edited, removed and brought back after it counts all the same. */
+    @Test
+    void aLargeBranchIsLoadedFromItsCheckpointAndWhatChangedSince() {
+        addValues(6000);
+        restart();
+        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id())).contains(2);
+        rename("value17", "renamed", 2, ines);
+        workspace.commit(merrow.branch(), 3, Edit.remove(merrow.named("value4000").id()), odo, "gone");
+        workspace.commit(merrow.branch(), 4, Edit.remove(merrow.named("value5000").id()), ines, "gone too");
+        workspace.undo(merrow.branch(), ines);
+        Model before = merrow.head().model();
+        restart();
+        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id())).contains(2);
+        assertThat(Set.copyOf(merrow.head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
+        assertThat(text(merrow.head().model())).isEqualTo(text(before)).contains("attribute renamed = 17;", "value5000").doesNotContain("value4000");
+    }
+
+    @Test
+    void aDamagedCheckpointIsPassedOver() {
+        addValues(6000);
+        Model before = merrow.head().model();
+        restart();
+        CheckpointMapper checkpoints = merrow.bean(CheckpointMapper.class);
+        byte[] content = checkpoints.of(merrow.branch().id()).orElseThrow().content();
+        checkpoints.put(merrow.branch().id(), 2, Arrays.copyOf(content, content.length / 2));
+        restart();
+        assertThat(Set.copyOf(merrow.head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
+    }
+
+    private void addValues(int count) {
+        Model model = merrow.head().model();
+        Element owner = merrow.named("MerrowComponents");
+        String text = IntStream.rangeClosed(1, count).mapToObj(i -> "attribute value" + i + " = " + i + ";\n").collect(Collectors.joining());
+        Edit edit = NotationReader.readMembers(model, owner.id(), new Source("values", text)).edit();
+        assertThat(workspace.commit(merrow.branch(), 1, edit, ines, "values")).isInstanceOf(Commit.Saved.class);
     }
 
     @Test

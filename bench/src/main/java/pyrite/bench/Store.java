@@ -9,6 +9,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.TimeUnit;
 import javax.sql.DataSource;
@@ -36,6 +37,7 @@ import org.springframework.util.FileSystemUtils;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchMapper;
 import pyrite.app.store.BranchStore;
+import pyrite.app.store.CheckpointMapper;
 import pyrite.app.store.NumberMapper;
 import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
@@ -69,6 +71,8 @@ public class Store {
     private TransactionTemplate transaction;
     private Person person;
     private Branch branch;
+    /** Holds the same elements, and has no checkpoint. */
+    private Branch rowsOnly;
     private Branch bare;
     private Model model;
     private Element edited;
@@ -80,15 +84,19 @@ public class Store {
         source = JdbcConnectionPool.create("jdbc:h2:file:" + folder.resolve("pyrite") + ";WRITE_DELAY=0", "sa", "");
         Flyway.configure().dataSource(source).load().migrate();
         SqlSessionTemplate session = new SqlSessionTemplate(sessions());
-        store = new BranchStore(session.getMapper(BranchMapper.class), new JdbcTemplate(source),
+        store = new BranchStore(session.getMapper(BranchMapper.class), session.getMapper(CheckpointMapper.class), new JdbcTemplate(source),
                 new RequirementNumbers(session.getMapper(NumberMapper.class)));
         transaction = new TransactionTemplate(new DataSourceTransactionManager(source));
         PersonMapper persons = session.getMapper(PersonMapper.class);
         persons.add("bench", "Bench", "-", Person.Role.ENGINEER);
         person = persons.bySignIn("bench").orElseThrow();
         branch = store.create("bench", "Bench", "main", "main");
+        rowsOnly = store.create("rows", "Rows", "main", "main");
         model = NotationReader.read(Library.model(), List.of(new Source("bench", Texts.packages(500)))).model();
-        commit(new Edit(model.ownElements(), java.util.Set.of()), Library.model());
+        Edit everything = new Edit(model.ownElements(), Set.of());
+        commit(rowsOnly, 1, everything, Library.model());
+        model = commit(branch, number++, everything, Library.model());
+        store.checkpoint(branch, number - 1, model);
         edited = model.ownElements().stream().filter(e -> e.kind() == ElementKind.PART).findFirst().orElseThrow();
         bare = store.create("bare", "Bare", "main", "main");
     }
@@ -103,18 +111,19 @@ public class Store {
         factory.setConfiguration(configuration);
         SqlSessionFactory made = factory.getObject();
         made.getConfiguration().addMapper(BranchMapper.class);
+        made.getConfiguration().addMapper(CheckpointMapper.class);
         made.getConfiguration().addMapper(NumberMapper.class);
         made.getConfiguration().addMapper(PersonMapper.class);
         return made;
     }
 
-    private void commit(Edit edit, Model on) {
+    private Model commit(Branch into, int revisionNumber, Edit edit, Model on) {
         if (!(on.apply(edit) instanceof Outcome.Applied(Model next, Difference difference))) {
             throw new IllegalStateException("the edit is refused");
         }
-        Revision revision = new Revision(number++, "bench", Instant.now(), "measured", Revision.Act.EDIT, 0);
-        transaction.executeWithoutResult(_ -> store.commit(branch, person, revision, difference));
-        model = next;
+        Revision revision = new Revision(revisionNumber, "bench", Instant.now(), "measured", Revision.Act.EDIT, 0);
+        transaction.executeWithoutResult(_ -> store.commit(into, person, revision, difference));
+        return next;
     }
 
     @TearDown
@@ -123,9 +132,16 @@ public class Store {
         FileSystemUtils.deleteRecursively(folder);
     }
 
+    /** From a checkpoint, as the application has it of each large branch. */
     @Benchmark
     public int loading() {
         return store.load(branch).size();
+    }
+
+    /** As before there is a checkpoint: once after data of an older version, or after a kill right behind a large import. */
+    @Benchmark
+    public int loadingRows() {
+        return store.load(rowsOnly).size();
     }
 
     @Benchmark
@@ -145,7 +161,7 @@ public class Store {
 
     @Benchmark
     public int committing() {
-        commit(Edit.put(edited.withName("renamed" + number)), model);
+        model = commit(branch, number++, Edit.put(edited.withName("renamed" + number)), model);
         return number;
     }
 

@@ -71,6 +71,10 @@ public interface BranchMapper {
             and to_number <= #{to} and from_number <= #{from}""")
     List<Version> ended(@Param("branch") long branch, @Param("from") int from, @Param("to") int to);
 
+    /** How many states of elements revisions after one began. */
+    @Select("select count(*) from element_version where branch_id = #{branch} and from_number > #{number}")
+    int changesSince(@Param("branch") long branch, @Param("number") int number);
+
     @Select("""
             <script>select distinct element_id from element_version
             where branch_id = #{branch} and (from_number &gt; #{since} or to_number &gt; #{since}) and element_id in

@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.concurrent.ForkJoinTask;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.core.JdbcOperations;
-import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.history.Revision;
@@ -23,17 +23,20 @@ import pyrite.core.notation.Library;
 /** Keeps branches: their revisions, and every state each element was in. */
 @Repository
 public class BranchStore {
+    private static final Logger LOG = LoggerFactory.getLogger(BranchStore.class);
     private static final int MOST_AT_ONCE = 1000;
 
     private static final String BEGIN = "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)";
     private static final String LIVE = "select element_id, content from element_version where branch_id = ? and to_number is null";
 
     private final BranchMapper mapper;
+    private final CheckpointMapper checkpoints;
     private final JdbcOperations jdbc;
     private final RequirementNumbers numbers;
 
-    public BranchStore(BranchMapper mapper, JdbcOperations jdbc, RequirementNumbers numbers) {
+    public BranchStore(BranchMapper mapper, CheckpointMapper checkpoints, JdbcOperations jdbc, RequirementNumbers numbers) {
         this.mapper = mapper;
+        this.checkpoints = checkpoints;
         this.jdbc = jdbc;
         this.numbers = numbers;
     }
@@ -62,40 +65,37 @@ public class BranchStore {
         return mapper.find(projectSlug, branchSlug).orElseThrow();
     }
 
-    /** The newest snapshot of a branch. Its rows are read without the mapper, whose reflection takes longer than the database. */
+    /** The newest snapshot of a branch: its checkpoint with what changed since, else all its rows. */
     public Model load(Branch branch) {
-        Incoming rows = new Incoming();
-        jdbc.query(LIVE, (RowCallbackHandler) row -> rows.add(new BranchMapper.Version(row.getObject(1, UUID.class), row.getString(2))), branch.id());
-        return Library.model().with(rows.elements());
+        return checkpoints.of(branch.id()).flatMap(checkpoint -> elements(branch, checkpoint).map(elements ->
+                Library.model().with(elements).replay(difference(branch, checkpoint.number(), Integer.MAX_VALUE))))
+                .orElseGet(() -> Library.model().with(rows(branch)));
     }
 
-    /** Rows as they come: what is there already becomes elements on another processor while the database gives more. */
-    private static final class Incoming {
-        private final ElementContent.Reader reader = new ElementContent.Reader();
-        private final List<ForkJoinTask<List<Element>>> begun = new ArrayList<>();
-        private List<BranchMapper.Version> rows = new ArrayList<>(MOST_AT_ONCE);
-
-        void add(BranchMapper.Version row) {
-            rows.add(row);
-            if (rows.size() == MOST_AT_ONCE) {
-                begin();
-            }
+    /** What a checkpoint holds; nothing if it cannot be read, for the rows say all it says. */
+    private static Optional<List<Element>> elements(Branch branch, CheckpointMapper.Checkpoint checkpoint) {
+        try {
+            return Optional.of(CheckpointReader.read(checkpoint.content()));
+        } catch (IllegalStateException fault) {
+            LOG.warn("The checkpoint of {} at r{} is passed over, {}", branch.address(), checkpoint.number(), fault.getMessage());
+            return Optional.empty();
         }
+    }
 
-        private void begin() {
-            List<BranchMapper.Version> slice = rows;
-            begun.add(ForkJoinTask.adapt(() -> slice.stream().map(row -> element(reader, row)).toList()).fork());
-            rows = new ArrayList<>(MOST_AT_ONCE);
-        }
+    /** Read without the mapper, whose reflection takes longer than the database. */
+    private List<Element> rows(Branch branch) {
+        ElementContent.Reader reader = new ElementContent.Reader();
+        return jdbc.query(LIVE, (row, _) -> reader.read(row.getObject(1, UUID.class), row.getString(2)), branch.id());
+    }
 
-        List<Element> elements() {
-            begin();
-            // From the end, so that this processor and the other meet.
-            begun.reversed().stream().filter(ForkJoinTask::tryUnfork).forEach(ForkJoinTask::invoke);
-            List<Element> all = new ArrayList<>(begun.size() * MOST_AT_ONCE);
-            begun.forEach(slice -> all.addAll(slice.join()));
-            return all;
-        }
+    /** Keeps the snapshot that a revision made in one piece, from which the branch is loaded quicker than from its rows. */
+    public void checkpoint(Branch branch, int number, Model model) {
+        checkpoints.put(branch.id(), number, CheckpointWriter.write(model.ownElements()));
+    }
+
+    /** How many states of elements loading reads that are not in the branch's checkpoint. */
+    public int changesSinceCheckpoint(Branch branch) {
+        return mapper.changesSince(branch.id(), checkpoints.numberOf(branch.id()).orElse(0));
     }
 
     /**

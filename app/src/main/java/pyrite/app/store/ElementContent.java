@@ -1,12 +1,12 @@
 package pyrite.app.store;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import java.util.UUID;
-import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
@@ -80,11 +80,11 @@ final class ElementContent {
         return array;
     }
 
-    /** Reads rows, on several threads at once. Of expressions that say the same it makes one: most values are written in many places. */
+    /** Reads rows. Of expressions that say the same it makes one: most values are written in many places. */
     static final class Reader {
         private static final TokenStreamFactory TOKENS = JSON.tokenStreamFactory();
 
-        private final Map<String, Expression> known = new ConcurrentHashMap<>();
+        private final Map<String, Expression> known = new HashMap<>();
 
         /**
          * Reads token by token, because a branch may hold a hundred thousand of these.

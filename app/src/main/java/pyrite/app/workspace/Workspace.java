@@ -37,13 +37,15 @@ public class Workspace {
     private static final int MOST_PAST = 6;
 
     private final BranchStore store;
+    private final Checkpoints checkpoints;
     private final Events events;
     private final InstantSource clock;
     private final Map<Long, Loaded> branches = new ConcurrentHashMap<>();
     private final Cache<Moment, Model> past = Caffeine.newBuilder().maximumSize(MOST_PAST).build();
 
-    Workspace(BranchStore store, Events events, InstantSource clock) {
+    Workspace(BranchStore store, Checkpoints checkpoints, Events events, InstantSource clock) {
         this.store = store;
+        this.checkpoints = checkpoints;
         this.events = events;
         this.clock = clock;
     }
@@ -118,7 +120,11 @@ public class Workspace {
     }
 
     private Loaded loaded(Branch branch) {
-        return branches.computeIfAbsent(branch.id(), _ -> new Loaded(new Head(branch, branch.head(), store.load(branch), false)));
+        return branches.computeIfAbsent(branch.id(), _ -> {
+            Head head = new Head(branch, branch.head(), store.load(branch), false);
+            checkpoints.loaded(head);
+            return new Loaded(head);
+        });
     }
 
     /**
@@ -213,7 +219,9 @@ public class Workspace {
     private Commit save(Head head, Model model, Difference difference, Person author, String summary, Revision.Act act, int of) {
         Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
         store.commit(head.branch(), author, revision, difference);
-        branches.get(head.branch().id()).head = new Head(head.branch(), revision.number(), model, false);
+        Head next = new Head(head.branch(), revision.number(), model, false);
+        branches.get(head.branch().id()).head = next;
+        checkpoints.changed(next, difference.changes().size());
         events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
         return new Commit.Saved(revision);
     }

@@ -48,9 +48,15 @@ class ElementContentTest {
         Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", EVERYTHING)));
         assertThat(reading.problems()).isEmpty();
         Model model = reading.model();
+        survives(model);
+    }
+
+    /** As rows and as a checkpoint. */
+    private static void survives(Model model) {
         for (Element element : model.ownElements()) {
             assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
         }
+        assertThat(CheckpointReader.read(CheckpointWriter.write(model.ownElements()))).isEqualTo(model.ownElements());
     }
 
     /** Every construct of the notation, as the page about it shows it. */
@@ -64,9 +70,7 @@ class ElementContentTest {
                             + block.group(1) + "}";
             Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
             assertThat(reading.problems()).isEmpty();
-            for (Element element : reading.model().ownElements()) {
-                assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
-            }
+            survives(reading.model());
         }
         assertThat(blocks).isGreaterThan(8);
     }

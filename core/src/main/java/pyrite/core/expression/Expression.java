@@ -250,6 +250,10 @@ public sealed interface Expression {
 
         /** Rewrites what stands inside a body, where its parameters are known. */
         Rewriter inside(Body body);
+
+        default NumberLiteral number(NumberLiteral literal) {
+            return literal;
+        }
     }
 
     /** The same tree with its references replaced. */
@@ -257,7 +261,8 @@ public sealed interface Expression {
         return switch (this) {
             case FeatureReference r when r.isLocal() -> this;
             case FeatureReference r -> to.feature(r);
-            case NumberLiteral _, TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
+            case NumberLiteral n -> to.number(n);
+            case TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
             case Quantity q -> new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());
             case Unary u -> new Unary(u.operator(), u.operand().rewrite(to), u.span());
             case Binary b -> new Binary(b.operator(), b.left().rewrite(to), b.right().rewrite(to), b.span());
@@ -318,6 +323,11 @@ public sealed interface Expression {
         @Override
         public Rewriter inside(Body body) {
             return new UnitRewriter(around.inside(body));
+        }
+
+        @Override
+        public NumberLiteral number(NumberLiteral literal) {
+            return around.number(literal);
         }
     }
 }

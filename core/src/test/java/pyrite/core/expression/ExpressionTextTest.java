@@ -31,6 +31,25 @@ class ExpressionTextTest {
         assertThat(StoredExpression.read(StoredExpression.write(expression))).isEqualTo(expression);
     }
 
+    @Property(tries = 400)
+    void whatIsTakenApartIsPutTogetherAgain(@ForAll("expressions") Expression expression) {
+        StoredExpression.Parts parts = StoredExpression.Parts.of(expression);
+        assertThat(new StoredExpression.Form(parts.form()).with(parts.ids(), parts.numbers())).isEqualTo(expression);
+    }
+
+    /** Two that differ in nothing but names and numbers have one form; a parameter called 0 is not taken for the first id. */
+    @Test
+    void idsAndNumbersAreNoPartOfTheForm() {
+        String first = "'" + SOMETHING + "'({ in '0'; '0' * '" + SOMETHING + "' + 2.50 ['k|" + SOMETHING + "'^2] })";
+        ElementId other = ElementId.random();
+        StoredExpression.Parts parts = StoredExpression.Parts.of(StoredExpression.read(first));
+        assertThat(parts.numbers()).containsExactly("2.50", "2");
+        StoredExpression.Parts similar = StoredExpression.Parts.of(StoredExpression.read(first.replace(SOMETHING.toString(), other.toString()).replace("2.50", "7")));
+        assertThat(similar.form()).isEqualTo(parts.form());
+        assertThat(new StoredExpression.Form(parts.form()).with(similar.ids(), similar.numbers())).isEqualTo(
+                StoredExpression.read(first.replace(SOMETHING.toString(), other.toString()).replace("2.50", "7")));
+    }
+
     @Provide
     Arbitrary<Expression> expressions() {
         return expressions(4);
