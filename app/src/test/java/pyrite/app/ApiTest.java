@@ -35,9 +35,13 @@ class ApiTest extends InProject {
     }
 
     private HttpResponse<String> ask(String token, String path, String body) throws IOException, InterruptedException {
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(merrow.address() + "/api/projects" + path)).header("Authorization", "Bearer " + token);
-        return HttpClient.newHttpClient().send(body == null ? request.build()
-                : request.header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+        return ask(token, body == null ? "GET" : "POST", "/projects" + path, body == null ? "" : body);
+    }
+
+    private HttpResponse<String> ask(String token, String method, String path, String body) throws IOException, InterruptedException {
+        HttpRequest request = HttpRequest.newBuilder(URI.create(merrow.address() + "/api" + path)).header("Authorization", "Bearer " + token)
+                .header("Content-Type", "application/json").method(method, HttpRequest.BodyPublishers.ofString(body)).build();
+        return HttpClient.newHttpClient().send(request, HttpResponse.BodyHandlers.ofString());
     }
 
     private JsonNode json(String token, String path) throws Exception {
@@ -74,6 +78,7 @@ class ApiTest extends InProject {
         ProcessBuilder builder = new ProcessBuilder("bash", "-c", script.toString()).redirectErrorStream(true);
         builder.environment().put("ADDRESS", merrow.address());
         builder.environment().put("TOKEN", token("ines"));
+        builder.environment().put("ADMIN", token("admin"));
         Process process = builder.start();
         String output = new String(process.getInputStream().readAllBytes());
         assertThat(process.waitFor(1, TimeUnit.MINUTES)).isTrue();
@@ -150,6 +155,60 @@ class ApiTest extends InProject {
         assertThat(remove.find()).isTrue();
         tam.post(remove.group(), "application/x-www-form-urlencoded", "", tam.token("/account"));
         assertThat(ask(viewer, "", null).statusCode()).isEqualTo(401);
+    }
+
+    /** A session each would fill the memory of a server that scripts ask all day. */
+    @Test
+    void aTokenNeedsNoSessionAndMakesNoFurtherTokens() throws Exception {
+        String token = token("ines");
+        assertThat(ask(token, "", null).headers().firstValue("Set-Cookie")).isEmpty();
+        assertThat(ask(token, project() + "/query-results", "{}").headers().firstValue("Set-Cookie")).isEmpty();
+        HttpRequest account = HttpRequest.newBuilder(URI.create(merrow.address() + "/account/tokens")).header("Authorization", "Bearer " + token)
+                .header("Content-Type", "application/x-www-form-urlencoded").POST(HttpRequest.BodyPublishers.ofString("name=more&days=300")).build();
+        assertThat(HttpClient.newHttpClient().send(account, HttpResponse.BodyHandlers.ofString()).statusCode()).isEqualTo(403);
+    }
+
+    @Test
+    void anAdministratorsScriptLooksAfterPeople() throws Exception {
+        String admin = token("admin");
+        HttpResponse<String> added = ask(admin, "POST", "/people", "{\"signIn\":\"ada\",\"name\":\"Ada Quill\",\"role\":\"viewer\"}");
+        assertThat(added.statusCode()).isEqualTo(201);
+        String password = JSON.readTree(added.body()).get("password").asString();
+        Session ada = new Session(merrow.address()).signIn("ada", password);
+        assertThat(ada.edit("/undo", "").statusCode()).isEqualTo(403);
+        assertThat(ask(admin, "PUT", "/people/ada", "{\"role\":\"engineer\"}").body()).contains("\"role\":\"engineer\",\"active\":true");
+        assertThat(ada.get("/projects").body()).as("the session of the old role has ended").doesNotContain("Merrow surge gate");
+        String other = JSON.readTree(ask(admin, "POST", "/people/ada/password", "").body()).get("password").asString();
+        assertThat(new Session(merrow.address()).signIn("ada", other).edit("/undo", "").statusCode()).isEqualTo(200);
+        assertThat(JSON.readTree(ask(admin, "GET", "/audit?who=ada", "").body()).findValuesAsString("act")).contains("added viewer", "made engineer", "gave a new password to");
+        assertThat(ask(admin, "GET", "/people", "").body()).contains("Ada Quill").doesNotContain("assword", "$2");
+    }
+
+    @Test
+    void whatCannotBeAboutPeopleIsRefusedWithWhatWouldBeRight() throws Exception {
+        String admin = token("admin");
+        assertThat(ask(admin, "POST", "/people", "{\"signIn\":\"ines\",\"name\":\"Another\",\"role\":\"viewer\"}").body()).contains("somebody signs in as ines already");
+        assertThat(ask(admin, "POST", "/people", "{\"signIn\":\"ada\",\"name\":\"Ada\",\"role\":\"captain\"}").body())
+                .contains("'captain' is no role; one is viewer, engineer, lead, administrator");
+        assertThat(ask(admin, "POST", "/people", "{\"signIn\":\"ada\"}").statusCode()).isEqualTo(400);
+        assertThat(ask(admin, "PUT", "/people/nobody", "{\"active\":false}").statusCode()).isEqualTo(404);
+        assertThat(ask(admin, "PUT", "/people/admin", "{\"active\":false}").body()).contains("is the only administrator");
+        assertThat(ask(token("odo"), "GET", "/people", "").statusCode()).isEqualTo(403);
+        assertThat(ask(token("odo"), "GET", "/audit", "").statusCode()).isEqualTo(403);
+    }
+
+    @Test
+    void aQueryIsAnsweredPageByPage() throws Exception {
+        String token = token("tam");
+        String query = "{\"where\":{\"property\":\"@type\",\"operator\":\"=\",\"value\":[\"RequirementUsage\"]},\"orderBy\":[\"declaredShortName\"]}";
+        List<String> ids = new ArrayList<>();
+        String path = project() + "/query-results?page%5Bsize%5D=7";
+        while (path != null) {
+            HttpResponse<String> answer = ask(token, path, query);
+            JSON.readTree(answer.body()).forEach(element -> ids.add(element.get("declaredShortName").asString("~")));
+            path = answer.headers().firstValue("Link").map(link -> link.replaceFirst("<.*?/api/projects(.*)>; rel=\"next\"", "$1")).orElse(null);
+        }
+        assertThat(ids).isSorted().hasSizeGreaterThan(20).hasSize(JSON.readTree(ask(token, project() + "/query-results?page%5Bsize%5D=5000", query).body()).size());
     }
 
     @Test

@@ -60,7 +60,7 @@ class RoutesTest extends InProject {
 
         /** Who may at least: looking and one's own account for all, changing for engineers, projects for leads, people for administrators. */
         Role least() {
-            if (pattern.startsWith("/people") || pattern.equals("/audit") || pattern.contains("/rules") && method != RequestMethod.GET) {
+            if (pattern.matches("(/api)?/(people|audit).*") || pattern.contains("/rules") && method != RequestMethod.GET) {
                 return Role.ADMINISTRATOR;
             }
             boolean looks = method == RequestMethod.GET || pattern.startsWith("/account") || pattern.endsWith("/notation/check")

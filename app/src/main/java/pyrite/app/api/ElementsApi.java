@@ -52,12 +52,18 @@ class ElementsApi {
         List<ElementId> all = head.model().derived(ById.class, ById::of).ids();
         int from = after.map(id -> behind(all, ElementId.of(id))).orElse(0);
         List<Element> found = all.subList(from, Math.min(all.size(), from + most + 1)).stream().map(head.model()::get).toList();
+        return page(found.stream().map(writer::write).toList(), most, request);
+    }
+
+    /** @param found one more than a page has, if there is a next one */
+    private static ResponseEntity<List<Map<String, @Nullable Object>>> page(List<Map<String, @Nullable Object>> found, int most, HttpServletRequest request) {
         ResponseEntity.BodyBuilder answer = ResponseEntity.ok();
         if (found.size() > most) {
             answer.header(HttpHeaders.LINK, "<" + ServletUriComponentsBuilder.fromRequest(request)
-                    .replaceQueryParam("page[after]", found.get(most - 1).id()).replaceQueryParam("page[size]", most).encode().toUriString() + ">; rel=\"next\"");
+                    .replaceQueryParam("page[after]", found.get(most - 1).get(ElementJson.ID)).replaceQueryParam("page[size]", most).encode().toUriString()
+                    + ">; rel=\"next\"");
         }
-        return answer.body(found.stream().limit(most).map(writer::write).toList());
+        return answer.body(found.subList(0, Math.min(most, found.size())));
     }
 
     /** The elements of a snapshot in the order in which they are given page by page. */
@@ -111,12 +117,15 @@ class ElementsApi {
         };
     }
 
-    @Operation(summary = "The elements that a query chooses, at a commit or else at the newest")
+    @Operation(summary = "The elements that a query chooses, at a commit or else at the newest, page by page; the Link header leads to the next page, "
+            + "for which the query is sent again")
     @PostMapping("/query-results")
-    List<Map<String, @Nullable Object>> query(@PathVariable UUID projectId, @RequestParam Optional<UUID> commitId,
-            @RequestBody Map<String, @Nullable Object> query) {
+    ResponseEntity<List<Map<String, @Nullable Object>>> query(@PathVariable UUID projectId, @RequestParam Optional<UUID> commitId,
+            @RequestParam(name = "page[size]", defaultValue = "200") int size, @RequestParam(name = "page[after]") Optional<UUID> after,
+            @RequestBody Map<String, @Nullable Object> query, HttpServletRequest request) {
         Workspace.Head head = commitId.map(id -> branches.at(projectId, id)).orElseGet(() -> branches.headOrFirst(projectId, Optional.empty()));
-        return Query.read(query).on(head.model());
+        int most = Math.clamp(size, 1, MOST);
+        return page(Query.read(query).on(head.model(), after.map(ElementId::of).orElse(null), most + 1), most, request);
     }
 
     @Operation(summary = "Elements in the textual notation: one with all it owns, or the whole model")

@@ -27,7 +27,7 @@ public class Audit {
     }
 
     /** @param who whose entries, all if empty */
-    List<AuditMapper.Entry> newest(String who, int most) {
+    public List<AuditMapper.Entry> newest(String who, int most) {
         return mapper.newest(who, most);
     }
 

@@ -45,13 +45,13 @@ public class People {
     }
 
     /** Something about a person that cannot be so; the message says what would be right. */
-    static final class Refused extends RuntimeException {
+    public static final class Refused extends IllegalArgumentException {
         Refused(String message) {
             super(message);
         }
     }
 
-    List<Person> all() {
+    public List<Person> all() {
         return mapper.all();
     }
 

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
@@ -15,6 +16,9 @@ import org.springframework.http.MediaType;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
+import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.core.session.SessionRegistry;
@@ -27,10 +31,10 @@ import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.AccessDeniedHandler;
 import org.springframework.security.web.access.AccessDeniedHandlerImpl;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.AuthenticationFailureHandler;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
-import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
@@ -47,34 +51,51 @@ class SecurityRules {
             + "frame-ancestors 'none'; form-action 'self'";
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
+    /** Scripts, by the token that each request carries; nothing is remembered of them between two requests. */
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, SessionRegistry sessions, SignInGuard guard, Tokens tokens, UserDetailsService people)
-            throws Exception {
+    @Order(1)
+    SecurityFilterChain scriptRules(HttpSecurity http, Tokens tokens, UserDetailsService people) throws Exception {
         return http
-                .authorizeHttpRequests(rules -> rules
-                        .dispatcherTypeMatchers(DispatcherType.ERROR, DispatcherType.ASYNC).permitAll()
-                        .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/icons.svg", "/mark.svg",
-                                "/actuator/health").permitAll()
-                        .requestMatchers("/actuator/**", "/people/**", "/audit").hasRole("ADMINISTRATOR")
-                        .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
-                        .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
-                        .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
-                                "/api/projects/*/query-results").hasRole("VIEWER")
-                        .requestMatchers("/p/*/*/rules/**").hasRole("ADMINISTRATOR")
-                        .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
-                        .anyRequest().hasRole("ENGINEER"))
+                .securityMatcher(TokenFilter::carriesToken)
+                // A token that leaked cannot make itself another.
+                .authorizeHttpRequests(rules -> authorize(rules.requestMatchers("/account/**").denyAll()))
+                .addFilterBefore(new TokenFilter(tokens, people, SecurityRules::refuseScript), AuthorizationFilter.class)
+                // A page of somebody else's cannot make a browser send the header that carries a token.
+                .csrf(CsrfConfigurer::disable)
+                .sessionManagement(management -> management.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
+                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
+                .build();
+    }
+
+    /** People, by their sessions. */
+    @Bean
+    @Order(2)
+    SecurityFilterChain pageRules(HttpSecurity http, SessionRegistry sessions, SignInGuard guard) throws Exception {
+        return http
+                .authorizeHttpRequests(SecurityRules::authorize)
                 .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
                 // Signing in leads on to the page somebody asked for, never to what a script of a page asked for.
                 .requestCache(cache -> cache.requestCache(pagesOnly()))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
-                .addFilterBefore(new TokenFilter(tokens, people, SecurityRules::refuseScript), UsernamePasswordAuthenticationFilter.class)
-                // A page of somebody else's cannot make a browser send the header that carries a token.
-                .csrf(csrf -> csrf.ignoringRequestMatchers(TokenFilter::carriesToken))
                 .sessionManagement(management -> management.maximumSessions(-1).sessionRegistry(sessions).expiredSessionStrategy(expired ->
                         entry().commence(expired.getRequest(), expired.getResponse(), new SignedOut())))
                 .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
+    }
+
+    private static void authorize(AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry rules) {
+        rules.dispatcherTypeMatchers(DispatcherType.ERROR, DispatcherType.ASYNC).permitAll()
+                .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/icons.svg", "/mark.svg", "/actuator/health").permitAll()
+                .requestMatchers("/actuator/**", "/people/**", "/audit", "/api/people/**", "/api/audit").hasRole("ADMINISTRATOR")
+                .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
+                .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
+                .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
+                        "/api/projects/*/query-results").hasRole("VIEWER")
+                .requestMatchers("/p/*/*/rules/**").hasRole("ADMINISTRATOR")
+                .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
+                .anyRequest().hasRole("ENGINEER");
     }
 
     private static RequestCache pagesOnly() {

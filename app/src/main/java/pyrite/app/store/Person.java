@@ -1,5 +1,9 @@
 package pyrite.app.store;
 
+import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
 /** Somebody who signs in, or did: whoever left is no longer active but stays the author of what they wrote. */
 public record Person(long id, String signIn, String name, String passwordHash, Role role, boolean active) {
     /** What somebody may do; each includes those before it. */
@@ -17,8 +21,14 @@ public record Person(long id, String signIn, String name, String passwordHash, R
             return words;
         }
 
+        /** @throws IllegalArgumentException if there is no such role */
+        public static Role titled(String title) {
+            return Stream.of(values()).filter(role -> role.title().equals(title)).findFirst().orElseThrow(() -> new IllegalArgumentException(
+                    "'" + title + "' is no role; one is " + Stream.of(values()).map(Role::title).collect(Collectors.joining(", "))));
+        }
+
         public String title() {
-            return name().toLowerCase(java.util.Locale.ROOT);
+            return name().toLowerCase(Locale.ROOT);
         }
     }
 
@@ -36,6 +46,6 @@ public record Person(long id, String signIn, String name, String passwordHash, R
         for (String part : name.split("\\s+")) {
             letters.append(part, 0, Math.min(1, part.length()));
         }
-        return letters.substring(0, Math.min(2, letters.length())).toUpperCase(java.util.Locale.ROOT);
+        return letters.substring(0, Math.min(2, letters.length())).toUpperCase(Locale.ROOT);
     }
 }

@@ -27,7 +27,7 @@ import pyrite.core.notation.NotationWriter;
  * standard gives that end, expressions in the textual notation.
  */
 public final class ElementJson {
-    static final String ID = "@id";
+    public static final String ID = "@id";
     static final String TYPE = "@type";
     static final String MEMBERSHIP = "owningMembership";
     /** What follows from the rest; it is written, and not looked at when it is read. */

@@ -9,8 +9,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
@@ -19,8 +21,9 @@ import pyrite.core.model.Model;
  *
  * @param scope ids of the elements to look among; empty for all
  * @param select the attributes wanted, with id and type in any case; empty for all
+ * @param orderBy the attributes by which the elements are ordered, the first of them first; what lacks one comes last, what is equal in all by id
  */
-public record Query(Set<String> scope, List<String> select, Constraint where) {
+public record Query(Set<String> scope, List<String> select, Constraint where, List<String> orderBy) {
 
     /** What an element must be like. */
     public sealed interface Constraint {
@@ -47,12 +50,10 @@ public record Query(Set<String> scope, List<String> select, Constraint where) {
                 if (operator.equals("=") || operator.equals("in")) {
                     return Objects.equals(identity(value), identity(wanted));
                 }
-                return value instanceof String a && wanted instanceof String b && (operator.equals("<") ? a.compareTo(b) < 0 : a.compareTo(b) > 0);
+                boolean alike = value instanceof String && wanted instanceof String || value instanceof Number && wanted instanceof Number;
+                return alike && (operator.equals("<") ? compare(value, wanted) < 0 : compare(value, wanted) > 0);
             }
 
-            private static @Nullable Object identity(@Nullable Object value) {
-                return value instanceof Map<?, ?> object ? object.get(ElementJson.ID) : value;
-            }
         }
 
         /** All of some constraints, or any of them. */
@@ -70,7 +71,7 @@ public record Query(Set<String> scope, List<String> select, Constraint where) {
         Set<String> scope = json.get("scope") instanceof List<?> list
                 ? list.stream().map(each -> each instanceof Map<?, ?> object ? String.valueOf(object.get(ElementJson.ID)) : String.valueOf(each)).collect(Collectors.toSet())
                 : Set.of();
-        return new Query(scope, select, json.get("where") == null ? new Constraint.Any() : constraint(json.get("where")));
+        return new Query(scope, select, json.get("where") == null ? new Constraint.Any() : constraint(json.get("where")), strings(json.get("orderBy")));
     }
 
     private static List<String> strings(@Nullable Object value) {
@@ -100,11 +101,57 @@ public record Query(Set<String> scope, List<String> select, Constraint where) {
         return new Constraint.Primitive(String.valueOf(json.get("property")), operator, values, Boolean.TRUE.equals(json.get("inverse")));
     }
 
-    /** The elements of a model that are wanted, in the order of their ids. */
+    /** All elements of a model that are wanted, in their order. */
     public List<Map<String, @Nullable Object>> on(Model model) {
+        return on(model, null, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The elements of a model that are wanted, page by page.
+     *
+     * @param after the last element of the page before; null for the first page
+     * @throws IllegalArgumentException if the elements are ordered by an attribute and {@code after} is none of them
+     */
+    public List<Map<String, @Nullable Object>> on(Model model, @Nullable ElementId after, int most) {
         ElementJson writer = new ElementJson(model);
-        return model.ownElements().stream().filter(element -> scope.isEmpty() || scope.contains(element.id().toString()))
-                .sorted(Comparator.comparing(Element::id)).map(writer::write).filter(where::holds).map(this::selected).toList();
+        boolean byId = orderBy.isEmpty();
+        Stream<Map<String, @Nullable Object>> found = model.ownElements().stream().filter(element -> scope.isEmpty() || scope.contains(element.id().toString()))
+                .filter(element -> !byId || after == null || element.id().compareTo(after) > 0)
+                .sorted(Comparator.comparing(Element::id)).map(writer::write).filter(where::holds);
+        List<Map<String, @Nullable Object>> page = byId ? found.limit(most).toList() : ordered(found.toList(), after, most);
+        return page.stream().map(this::selected).toList();
+    }
+
+    private List<Map<String, @Nullable Object>> ordered(List<Map<String, @Nullable Object>> found, @Nullable ElementId after, int most) {
+        List<Map<String, @Nullable Object>> all = new ArrayList<>(found);
+        all.sort(orderBy.stream().map(Query::by).reduce(Comparator::thenComparing).orElseThrow());
+        int from = 0;
+        if (after != null) {
+            from = all.stream().map(json -> json.get(ElementJson.ID)).toList().indexOf(after.toString()) + 1;
+            if (from == 0) {
+                throw new IllegalArgumentException("the element " + after + " is not among what the query finds; begin with the first page");
+            }
+        }
+        return all.subList(from, (int) Math.min(all.size(), (long) from + most));
+    }
+
+    private static Comparator<Map<String, @Nullable Object>> by(String attribute) {
+        return Comparator.comparing(json -> json.get(attribute), Comparator.nullsLast(Query::compare));
+    }
+
+    /** Numbers by their size, all else as text; of a list its first counts, of an element its id. */
+    private static int compare(@Nullable Object left, @Nullable Object right) {
+        Object a = first(left);
+        Object b = first(right);
+        return a instanceof Number x && b instanceof Number y ? Double.compare(x.doubleValue(), y.doubleValue()) : String.valueOf(a).compareTo(String.valueOf(b));
+    }
+
+    private static @Nullable Object first(@Nullable Object value) {
+        return value instanceof List<?> list ? list.isEmpty() ? "" : identity(list.getFirst()) : identity(value);
+    }
+
+    private static @Nullable Object identity(@Nullable Object value) {
+        return value instanceof Map<?, ?> object ? object.get(ElementJson.ID) : value;
     }
 
     private Map<String, @Nullable Object> selected(Map<String, @Nullable Object> json) {

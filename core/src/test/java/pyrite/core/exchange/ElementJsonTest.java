@@ -1,13 +1,16 @@
 package pyrite.core.exchange;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -137,8 +140,33 @@ class ElementJsonTest {
                         Map.of("@type", "PrimitiveConstraint", "property", "declaredName", "operator", "=", "value", "area", "inverse", true)))));
         assertThat(query.on(TANK)).extracting(json -> json.get("declaredName")).containsExactlyInAnyOrder("level", "volume");
         assertThat(query.on(TANK)).allSatisfy(json -> assertThat(json).containsOnlyKeys("@id", "@type", "declaredName"));
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> Query.read(Map.of("where", Map.of("operator", "like"))))
+        assertThatThrownBy(() -> Query.read(Map.of("where", Map.of("operator", "like"))))
                 .hasMessageContaining("the operator =, in, < or >");
+    }
+
+    private static List<Object> names(Query query, @Nullable ElementId after, int most) {
+        return query.on(TANK, after, most).stream().map(json -> json.get("declaredName")).toList();
+    }
+
+    /** In the order of names, then of ids; what has no name comes last. */
+    @Test
+    void aQueryIsOrderedAndAnsweredPageByPage() {
+        Query byName = Query.read(Map.of("orderBy", List.of("@type", "declaredName"), "select", List.of("declaredName"),
+                "where", Map.of("property", "@type", "operator", "in", "value", List.of("AttributeUsage", "PartDefinition"))));
+        assertThat(names(byName, null, 100)).containsExactly("area", "level", "volume", "Tank");
+        assertThat(names(byName, null, 2)).containsExactly("area", "level");
+        assertThat(names(byName, Models.id(TANK, "Test::Tank::level"), 2)).containsExactly("volume", "Tank");
+        assertThat(names(byName, Models.id(TANK, "Test::Tank"), 2)).isEmpty();
+        assertThatThrownBy(() -> names(byName, Models.id(TANK, "Test::tanks"), 2)).hasMessageContaining("begin with the first page");
+        Query byId = Query.read(Map.of());
+        List<Object> all = new ArrayList<>();
+        ElementId last = null;
+        for (List<Map<String, Object>> page = byId.on(TANK, null, 3); !page.isEmpty(); page = byId.on(TANK, last, 3)) {
+            page.forEach(json -> all.add(json.get("@id")));
+            last = ElementId.parse((String) page.getLast().get("@id"));
+        }
+        assertThat(all).hasSameSizeAs(TANK.ownElements()).doesNotHaveDuplicates();
+        assertThat(byId.on(TANK)).extracting(json -> json.get("@id")).isEqualTo(all);
     }
 
     @Test

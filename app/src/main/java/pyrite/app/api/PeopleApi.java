@@ -1,0 +1,99 @@
+package pyrite.app.api;
+
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.security.Audit;
+import pyrite.app.security.People;
+import pyrite.app.store.AuditMapper;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.NotFound;
+
+/** Looking after people; all of it takes an administrator. Tokens and one's own password are a matter of the account page, where one signs in. */
+@RestController
+@Tag(name = "6 People")
+class PeopleApi {
+    private static final int MOST_ENTRIES = 1000;
+
+    private final People people;
+    private final Audit audit;
+
+    PeopleApi(People people, Audit audit) {
+        this.people = people;
+        this.audit = audit;
+    }
+
+    /** @param role viewer, engineer, lead or administrator; who is not active cannot sign in */
+    record PersonJson(String signIn, String name, String role, boolean active) {
+        static PersonJson of(Person person) {
+            return new PersonJson(person.signIn(), person.name(), person.role().title(), person.active());
+        }
+    }
+
+    record NewPerson(@NotBlank String signIn, @NotBlank String name, @NotNull String role) {
+    }
+
+    /** What is left out stays as it is. */
+    record Standing(@Nullable String role, @Nullable Boolean active) {
+    }
+
+    /** A password that was made for somebody; it is told this once. */
+    record Password(String signIn, String password) {
+    }
+
+    @Operation(summary = "Everybody who signs in, or did; takes an administrator")
+    @GetMapping("/api/people")
+    List<PersonJson> people() {
+        return people.all().stream().map(PersonJson::of).toList();
+    }
+
+    @Operation(summary = "Add somebody; the answer tells the password made for them; takes an administrator")
+    @PostMapping("/api/people")
+    ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson wanted) {
+        String password = people.add(person, wanted.signIn(), wanted.name(), Person.Role.titled(wanted.role()));
+        return ResponseEntity.status(HttpStatus.CREATED).body(new Password(wanted.signIn().strip(), password));
+    }
+
+    @Operation(summary = "Give somebody another role, shut them out or let them in again; takes an administrator")
+    @PutMapping("/api/people/{signIn}")
+    PersonJson change(Person person, @PathVariable String signIn, @Valid @RequestBody Standing wanted) {
+        find(signIn);
+        if (wanted.role() != null) {
+            people.setRole(person, signIn, Person.Role.titled(wanted.role()));
+        }
+        if (wanted.active() != null) {
+            people.setActive(person, signIn, wanted.active());
+        }
+        return PersonJson.of(find(signIn));
+    }
+
+    @Operation(summary = "Give somebody a new password, which the answer tells; takes an administrator")
+    @PostMapping("/api/people/{signIn}/password")
+    Password password(Person person, @PathVariable String signIn) {
+        return new Password(find(signIn).signIn(), people.resetPassword(person, signIn));
+    }
+
+    @Operation(summary = "What happened about signing in, people and projects, newest first; takes an administrator")
+    @GetMapping("/api/audit")
+    List<AuditMapper.Entry> audit(@RequestParam(defaultValue = "") String who) {
+        return audit.newest(who, MOST_ENTRIES);
+    }
+
+    private Person find(String signIn) {
+        return people.all().stream().filter(person -> person.signIn().equals(signIn)).findFirst()
+                .orElseThrow(() -> new NotFound("nobody signs in as " + signIn));
+    }
+}
