@@ -41,7 +41,7 @@ function ranked(hits, wanted) {
   };
   const sought = wanted.toLowerCase();
   const all = [...hits, ...commands().filter((command) => rank(command.label, sought) < 9)];
-  return all.map((item, place) => ({ item, rank: rank(item.label, sought), age: age(item), place }))
+  return all.map((item, place) => ({ item, rank: rank(item.label, sought) + (item.behind ?? 0), age: age(item), place }))
     .sort((a, b) => a.rank - b.rank || a.age - b.age || a.place - b.place).map(({ item }) => item).slice(0, MOST);
 }
 
@@ -61,6 +61,8 @@ export function startFind() {
   let timer;
   let items = [];
   let chosen = 0;
+  /** What was typed when the list was made. */
+  let asked = '';
 
   const choose = (index) => {
     chosen = items.length ? (index + items.length) % items.length : 0;
@@ -118,11 +120,13 @@ export function startFind() {
   const search = async () => {
     const wanted = input.value.trim();
     if (!wanted) {
+      asked = wanted;
       render(remembered(), 'Type a name, an id, or what you want to do.');
       return;
     }
     const response = await fetch(at(`find?q=${encodeURIComponent(wanted)}`), { headers: { 'X-Requested-With': 'fetch' } });
     if (response.ok && input.value.trim() === wanted) {
+      asked = wanted;
       render(ranked(await response.json(), wanted), 'Nothing goes by that name.');
     }
   };
@@ -132,13 +136,20 @@ export function startFind() {
     timer = setTimeout(search, DELAY);
   });
   input.addEventListener('focus', search);
-  input.addEventListener('keydown', (event) => {
+  input.addEventListener('keydown', async (event) => {
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       choose(chosen + (event.key === 'ArrowDown' ? 1 : -1));
-    } else if (event.key === 'Enter' && items[chosen] && !list.hidden) {
+    } else if (event.key === 'Enter' && !list.hidden) {
       event.preventDefault();
-      go(items[chosen]);
+      // Who types quickly means what they typed, not what the list still shows.
+      if (asked !== input.value.trim()) {
+        clearTimeout(timer);
+        await search();
+      }
+      if (items[chosen]) {
+        go(items[chosen]);
+      }
     } else if (event.key === 'Escape') {
       close();
       input.blur();

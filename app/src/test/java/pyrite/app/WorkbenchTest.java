@@ -7,6 +7,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElem
 
 import java.io.IOException;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
@@ -153,12 +154,35 @@ class WorkbenchTest extends InBrowser {
         assertThat(merrow.named("SurgeGateTwo").kind()).isNotNull();
     }
 
-    @Test
-    void commandsAreFoundAndRunLikeElements() {
+    private void openFind() {
         until(driver -> {
             new Actions(driver).keyDown(Keys.CONTROL).sendKeys("k").keyUp(Keys.CONTROL).perform();
             return "find".equals(driver.switchTo().activeElement().getAttribute("id"));
         });
+    }
+
+    @Test
+    void whoTypesQuicklyGetsWhatTheyTyped() {
+        openFind();
+        new Actions(ines.driver()).sendKeys("landsSoftly", Keys.ENTER).perform();
+        until(textToBePresentInElementLocated(By.tagName("h1"), "landsSoftly"));
+    }
+
+    /** A requirement's subject is called like the part it looks at; the part is what somebody looks for. */
+    @Test
+    void whatOnlyStandsForSomethingElseIsFoundLast() {
+        openFind();
+        press("leaf");
+        until(textToBePresentInElementLocated(By.id("hits"), "GateLeaf"));
+        List<String> hits = ines.driver().findElements(By.cssSelector("#hits [role='option']")).stream().map(WebElement::getText).toList();
+        assertThat(hits.getFirst()).contains("part in");
+        int subject = IntStream.range(0, hits.size()).filter(i -> hits.get(i).contains("subject in")).findFirst().orElse(hits.size());
+        assertThat(hits.subList(0, subject)).anyMatch(hit -> hit.contains("GateLeaf")).anyMatch(hit -> hit.contains("leafAngle"));
+    }
+
+    @Test
+    void commandsAreFoundAndRunLikeElements() {
+        openFind();
         press("go to runs");
         until(textToBePresentInElementLocated(By.cssSelector("#hits [aria-selected='true']"), "Go to Runs"));
         press(Keys.ENTER);

@@ -20,11 +20,12 @@ import pyrite.core.model.Model;
 class FindController {
     private static final int MOST = 12;
     /** What is looked for by the name of its owner rather than by its own. */
-    private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.SUBJECT, ElementKind.ACTOR, ElementKind.STAKEHOLDER, ElementKind.REFERENCE,
-            ElementKind.ATTRIBUTE, ElementKind.OBJECTIVE);
+    /** What only stands for something else where it is, and is called like it. */
+    private static final Set<ElementKind> ROLES = EnumSet.of(ElementKind.SUBJECT, ElementKind.ACTOR, ElementKind.STAKEHOLDER, ElementKind.REFERENCE,
+            ElementKind.OBJECTIVE);
 
-    /** A hit, with where it leads. */
-    record Hit(String label, String kind, String where, String address) {
+    /** A hit, with where it leads. So many steps of a better match does it come behind others: {@code behind}. */
+    record Hit(String label, String kind, String where, String address, int behind) {
     }
 
     @GetMapping("/p/{project}/{branch}/find")
@@ -34,9 +35,13 @@ class FindController {
         return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
                 .filter(e -> e.name() != null || e.shortName() != null)
                 .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
-                .sorted(Comparator.comparing((Element e) -> INNER.contains(e.kind())).thenComparingInt(e -> rank(e, wanted)).thenComparing(labels::full)).limit(MOST)
-                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.address("element/" + e.id())))
+                .sorted(Comparator.comparingInt((Element e) -> rank(e, wanted) + behind(e)).thenComparing(labels::full)).limit(MOST)
+                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.address("element/" + e.id()), behind(e)))
                 .toList();
+    }
+
+    private static int behind(Element element) {
+        return ROLES.contains(element.kind()) ? 3 : element.kind() == ElementKind.ATTRIBUTE ? 1 : 0;
     }
 
     private static String where(Model model, Element element) {
