@@ -3,7 +3,7 @@ import { content, element, wide } from './cells.js';
 
 /** The title of a column; one that rows can be ordered by is a button. */
 function title(grid, column) {
-  const sign = { ascending: ' ↑', descending: ' ↓' }[grid.sorted(column)] ?? '';
+  const sign = { ascending: ' ↑', descending: ' ↓' }[grid.asked.sorted(column)] ?? '';
   return [column.sort ? element('button', { type: 'button', className: 'sorts', textContent: column.title + sign, title: `Order by ${column.title}`, data: { sort: column.sort } }) : column.title];
 }
 
@@ -14,7 +14,7 @@ export function drawHead(grid) {
   grid.head.style.paddingRight = `${28 + grid.body.offsetWidth - grid.body.clientWidth}px`;
   grid.head.replaceChildren(element('span', { role: 'columnheader', aria: { label: 'Chosen' } }), ...grid.columns.shown.map((column) => {
     const cell = element('span', { role: 'columnheader', className: column.number ? 'number' : '' }, ...title(grid, column));
-    const sorted = grid.sorted(column);
+    const sorted = grid.asked.sorted(column);
     if (sorted) {
       cell.setAttribute('aria-sort', sorted);
     }

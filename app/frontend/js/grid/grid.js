@@ -4,6 +4,7 @@ import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/history.js';
 import { isTyping } from '../frame/keys.js';
 import { select } from '../frame/thread.js';
+import { Asked } from './asked.js';
 import { element } from './cells.js';
 import { Columns } from './columns.js';
 import { addAttribute } from './attributes.js';
@@ -29,6 +30,7 @@ class Grid {
     this.editable = host.dataset.editable === 'true';
     this.attributes = JSON.parse(host.dataset.columns);
     this.columns = new Columns(this.attributes, new URLSearchParams(location.search).get('columns'));
+    this.asked = new Asked(host);
     this.rows = new Rows();
     this.cursor = { row: 0, column: 1 };
     this.chosen = new Set();
@@ -37,36 +39,14 @@ class Grid {
     this.body.append(this.canvas);
     this.body.addEventListener('scroll', () => this.render());
     new ResizeObserver(() => this.render()).observe(this.body);
-    this.fromAddress();
     this.query();
   }
 
-  /** Sets the controls to what the address asks for, so that a view opens as it was kept. */
-  fromAddress() {
-    const asked = new URLSearchParams(location.search);
-    this.descending = asked.get('sort')?.startsWith('-') ?? false;
-    this.conditions = asked.getAll('where').filter(Boolean);
-    ['sort', 'group'].forEach((name) => {
-      if (asked.get(name)) {
-        this.host.querySelector(`[data-choose="${name}"]`).value = asked.get(name).replace(/^-/, '');
-      }
-    });
-    this.host.querySelector('[data-filter]').value = asked.get('q') ?? '';
-  }
-
-  /** What to show, from the controls. */
+  /** Takes what to show from the controls. */
   query() {
-    const value = (name) => this.host.querySelector(`[data-choose="${name}"]`)?.value ?? '';
-    const query = new URLSearchParams();
-    const put = (key, text) => text && query.set(key, text);
-    put('spec', value('spec'));
-    put('q', this.host.querySelector('[data-filter]').value.trim());
-    this.conditions.forEach((condition) => query.append('where', condition));
-    put('show', value('show'));
-    put('sort', value('sort') && (this.descending ? '-' : '') + value('sort'));
-    put('group', value('group'));
-    this.rows.query = query;
-    drawConditions(this.host.querySelector('.conditions'), this.conditions, this.attributes, (dropped) => this.restrict(this.conditions.filter((each) => each !== dropped)));
+    this.rows.query = this.asked.query();
+    const { conditions } = this.asked;
+    drawConditions(this.host.querySelector('.conditions'), conditions, this.attributes, (dropped) => this.restrict(conditions.filter((each) => each !== dropped)));
     this.describeView();
   }
 
@@ -75,23 +55,18 @@ class Grid {
     this.query();
     this.cursor.row = 0;
     this.load();
-    const address = new URL(location.href);
-    ['spec', 'q', 'show', 'where', 'sort', 'group'].forEach((key) => {
-      address.searchParams.delete(key);
-      this.rows.query.getAll(key).forEach((each) => address.searchParams.append(key, each));
-    });
-    history.replaceState(history.state, '', address);
+    this.asked.keep();
   }
 
   restrict(conditions) {
-    this.conditions = conditions;
+    this.asked.conditions = conditions;
     this.show();
   }
 
   async filter() {
     const condition = await askCondition(this.dialog, this.attributes);
     if (condition) {
-      this.restrict([...new Set([...this.conditions, condition])]);
+      this.restrict([...new Set([...this.asked.conditions, condition])]);
     }
   }
 
@@ -101,21 +76,6 @@ class Grid {
     if (keep) {
       keep.dataset.query = String(new URLSearchParams([...this.rows.query, ['columns', this.columns.layout]]));
     }
-  }
-
-  /** How the rows are ordered by a column, as the accessibility tree has it; null if they are not. */
-  sorted(column) {
-    const by = this.rows.query.get('sort') ?? '';
-    return column.sort && by.replace(/^-/, '') === column.sort ? (by.startsWith('-') ? 'descending' : 'ascending') : null;
-  }
-
-  /** Up, then down, then in the order of the document again. */
-  sortBy(key) {
-    const control = this.host.querySelector('[data-choose="sort"]');
-    const again = control.value === key;
-    control.value = again && this.descending ? '' : key;
-    this.descending = again && !this.descending;
-    control.dispatchEvent(new Event('change', { bubbles: true }));
   }
 
   /** Of several at once only the last is shown; what is to be landed on or edited waits for it. */
@@ -128,7 +88,7 @@ class Grid {
     }
     this.cursor.row = index >= 0 ? index : Math.min(this.cursor.row, Math.max(0, this.rows.total - 1));
     const { requirements, total } = this.rows;
-    document.querySelector('[data-count]').textContent = total ? `${requirements}` : 'nothing here';
+    document.querySelector('[data-count]').textContent = `${total ? requirements : 0}`;
     drawHead(this);
     this.render();
     if (this.landing && index >= 0) {
@@ -158,7 +118,7 @@ class Grid {
         lines.push(drawRow(this, row, index));
       }
     }
-    this.canvas.replaceChildren(...lines);
+    this.canvas.replaceChildren(...(this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)]));
     this.body.parentElement.setAttribute('aria-rowcount', String(this.rows.total));
     if (focused) {
       this.cell()?.focus({ preventScroll: true });
@@ -442,11 +402,11 @@ export function startGrid() {
       return;
     }
     if (chosen.dataset.choose === 'sort' && event.isTrusted) {
-      grid.descending = false;
+      grid.asked.descending = false;
     }
     grid.show();
   });
-  grid.head.addEventListener('click', (event) => event.target.dataset.sort && grid.sortBy(event.target.dataset.sort));
+  grid.head.addEventListener('click', (event) => event.target.dataset.sort && grid.asked.orderBy(event.target.dataset.sort));
   startPointer(grid);
   startResizing(grid);
 }

@@ -9,6 +9,7 @@ export class Rows {
   constructor() {
     this.clear();
     this.query = new URLSearchParams();
+    this.isLoaded = false;
   }
 
   clear() {
@@ -35,6 +36,7 @@ export class Rows {
       this.tops.push(this.tops.at(-1) + HEIGHTS[letter]);
     }
     this.take(window);
+    this.isLoaded = true;
     return window.index;
   }
 

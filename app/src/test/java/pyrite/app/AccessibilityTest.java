@@ -17,11 +17,12 @@ import org.openqa.selenium.JavascriptExecutor;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.verification.CaseRun;
 
-/** axe-core on every page, and whether pages fit into narrow windows. */
+/** axe-core on every page, and whether pages fit into narrow windows and wide ones. */
 class AccessibilityTest {
     private static Merrow merrow;
     private static Browser browser;
     private static String axe;
+    private static String overlaps;
 
     @BeforeAll
     static void start() throws Exception {
@@ -32,6 +33,7 @@ class AccessibilityTest {
         browser = new Browser();
         browser.signIn(merrow.address(), "admin");
         axe = Files.readString(Path.of("target/axe.min.js"));
+        overlaps = Files.readString(Path.of("src/test/resources/overlaps.js"));
     }
 
     private static void run() {
@@ -83,15 +85,16 @@ class AccessibilityTest {
         assertThat((List<?>) faults).isEmpty();
     }
 
-    /** 1024 wide, and 640 wide as 1280 is at 200%: nothing runs out of the window sideways. */
+    /** 1920 and 1024 wide, and 640 by 400 as 1280 by 800 is at 200%: nothing runs out of the window sideways, and no text lies over another. */
     @ParameterizedTest
     @MethodSource("pages")
-    void everyPageFitsIntoANarrowWindow(String page) {
-        for (int width : new int[] {1024, 640}) {
-            browser.driver().manage().window().setSize(new Dimension(width, 800));
+    void everyPageFitsIntoItsWindow(String page) {
+        for (int width : new int[] {1920, 1024, 640}) {
+            browser.driver().manage().window().setSize(new Dimension(width, width == 640 ? 400 : 800));
             open(page);
             Object over = ((JavascriptExecutor) browser.driver()).executeScript("return document.documentElement.scrollWidth - document.documentElement.clientWidth;");
             assertThat((Long) over).as(width + " wide").isLessThanOrEqualTo(1);
+            assertThat((List<?>) ((JavascriptExecutor) browser.driver()).executeScript(overlaps)).as(width + " wide").isEmpty();
         }
         browser.driver().manage().window().setSize(new Dimension(1280, 800));
     }

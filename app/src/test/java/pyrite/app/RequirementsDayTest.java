@@ -314,7 +314,8 @@ class RequirementsDayTest extends InBrowser {
         new Select(see(".grid-dialog[open] [name=attribute]")).selectByValue("source");
         see(".grid-dialog [name=value]").sendKeys("nobody says so", Keys.ENTER);
         until(textToBePresentInElementLocated(By.cssSelector(".conditions"), "source contains nobody says so"));
-        until(textToBePresentInElementLocated(By.cssSelector("[data-count]"), "nothing here"));
+        until(textToBe(By.cssSelector("[data-count]"), "0"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-nothing"), "Nothing fits what is asked for"));
         ines.driver().navigate().refresh();
         until(numberOfElementsToBe(By.cssSelector(".condition"), 2));
         click("[aria-label='Drop: source contains nobody says so']");
