@@ -24,9 +24,11 @@ public final class TypeCheck {
     private final Environment environment;
     private final List<Fault> faults = new ArrayList<>();
     private final Map<String, Type> locals = new HashMap<>();
+    private final CallCheck calls;
 
     private TypeCheck(Environment environment) {
         this.environment = environment;
+        this.calls = new CallCheck(this, environment);
     }
 
     public record Result(Type type, List<Fault> faults) {
@@ -38,7 +40,7 @@ public final class TypeCheck {
         return new Result(type, List.copyOf(check.faults));
     }
 
-    private Type infer(Expression expression) {
+    Type infer(Expression expression) {
         return switch (expression) {
             case NumberLiteral _ -> Type.NUMBER;
             case TextLiteral _ -> Type.TEXT;
@@ -51,7 +53,7 @@ public final class TypeCheck {
             case Unary unary -> unary(unary);
             case Binary binary -> binary(binary);
             case Conditional conditional -> conditional(conditional);
-            case Invocation invocation -> call(invocation.function(), invocation.arguments(), invocation);
+            case Invocation invocation -> calls.type(invocation.function(), invocation.arguments(), invocation);
             case Expression.ArrowInvocation arrow -> arrow(arrow);
             case Expression.Filtered filtered -> filtered(filtered);
             case Expression.NamedArgument named -> infer(named.value());
@@ -114,7 +116,7 @@ public final class TypeCheck {
     }
 
     /** The type of a body's result, its first parameter being one of some values. */
-    private Type within(Expression.Body body, Type values) {
+    Type within(Expression.Body body, Type values) {
         Map<String, Type> before = new HashMap<>(locals);
         body.parameters().forEach(parameter -> locals.put(parameter.name(),
                 parameter.type() == null ? values : environment.typeNamed(parameter.type())));
@@ -127,7 +129,7 @@ public final class TypeCheck {
     private Type arrow(Expression.ArrowInvocation arrow) {
         List<Expression> arguments = new ArrayList<>(List.of(arrow.receiver()));
         arguments.addAll(arrow.arguments());
-        return call(arrow.function(), arguments, arrow);
+        return calls.type(arrow.function(), arguments, arrow);
     }
 
     private Type unit(Expression expression) {
@@ -271,160 +273,7 @@ public final class TypeCheck {
         return yes;
     }
 
-    private Type call(Referent called, List<Expression> arguments, Expression at) {
-        Function function = environment.function(called).map(known -> known.with(arguments.size())).orElse(null);
-        if (function instanceof Function.OverCollection(CollectionFunction f)) {
-            return overCollection(f, arguments, at);
-        }
-        List<Type> types = arguments.stream().map(this::infer).toList();
-        Invocation call = new Invocation(called, arguments, at.span());
-        return switch (function) {
-            case null -> {
-                fault(call, "'" + environment.nameOf(called) + "' cannot be called");
-                yield Type.UNKNOWN;
-            }
-            case Function.Mathematical(MathFunction f) -> mathematical(call, f, types);
-            case Function.Observing(Observation o) -> observing(call, o, types);
-            case Function.Derivative() -> derivative(call, types);
-            case Function.Defined defined -> defined(call, defined, types);
-            case Function.OverCollection _ -> throw new IllegalStateException("handled before");
-        };
-    }
-
-    private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
-        String name = function.functionName();
-        int wanted = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
-        boolean bodied = function.takes() == CollectionFunction.Takes.BODY || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
-        Expression.Body body = bodied && arguments.size() == 2 ? function.body(arguments.get(1)).orElse(null) : null;
-        if (arguments.size() != wanted || bodied && body == null) {
-            fault(at, switch (function.takes()) {
-                case NOTHING -> name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
-                case VALUE -> name + " takes one value: (1, 2, 3)->" + name + "(2)";
-                case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
-                case BODY_OF_TWO -> name + " takes a body with two parameters: leaf.mass->" + name + " { in x; in y; x + y }";
-            });
-            return Type.UNKNOWN;
-        }
-        Expression values = arguments.getFirst();
-        Type type = infer(values);
-        Type given = wanted == 1 ? Type.UNKNOWN : body == null ? infer(arguments.get(1)) : within(body, type);
-        return switch (function) {
-            case COLLECT, REDUCE -> given;
-            case SELECT, REJECT -> {
-                expectTruth(arguments.get(1), given, name);
-                yield type;
-            }
-            case FOR_ALL, EXISTS -> {
-                expectTruth(arguments.get(1), given, name);
-                yield Type.TRUTH;
-            }
-            case ALL_TRUE, ANY_TRUE -> {
-                expectTruth(values, type, name);
-                yield Type.TRUTH;
-            }
-            case SUM, SMALLEST, LARGEST -> number(values, type, name);
-            case PRODUCT -> {
-                if (type instanceof Type.Number(Dimension d) && !d.isOne()) {
-                    fault(values, "product works on plain numbers, because its unit would depend on how many there are; this is " + type);
-                }
-                yield number(values, type, name) instanceof Type.Number ? Type.NUMBER : Type.UNKNOWN;
-            }
-            case INCLUDES, EXCLUDES -> {
-                if (!(type instanceof Type.Thing && given instanceof Type.Thing)) {
-                    same(arguments.get(1), type, given, "the same");
-                }
-                yield Type.TRUTH;
-            }
-            case SIZE -> Type.NUMBER;
-            case IS_EMPTY, NOT_EMPTY -> Type.TRUTH;
-            case HEAD, LAST -> type;
-        };
-    }
-
-    /** Arguments are taken in order, or by the names of the parameters. */
-    private Type defined(Invocation call, Function.Defined function, List<Type> types) {
-        List<Function.Parameter> parameters = function.parameters();
-        if (call.arguments().size() > parameters.size()) {
-            fault(call, function.name() + " takes " + parameters.size() + (parameters.size() == 1 ? " argument" : " arguments")
-                    + ", not " + call.arguments().size());
-            return function.result();
-        }
-        List<String> given = new ArrayList<>();
-        for (int i = 0; i < call.arguments().size(); i++) {
-            Expression argument = call.arguments().get(i);
-            String name = argument instanceof Expression.NamedArgument named ? named.parameter() : parameters.get(i).name();
-            given.add(name);
-            Function.Parameter parameter = parameters.stream().filter(p -> p.name().equals(name)).findFirst().orElse(null);
-            if (parameter == null) {
-                fault(argument, function.name() + " has no parameter '" + name + "'");
-            } else if (isMismatch(parameter.type(), types.get(i))) {
-                fault(argument, "'" + name + "' of " + function.name() + " is " + parameter.type() + ", but this is " + types.get(i));
-            }
-        }
-        parameters.stream().filter(p -> !p.optional() && !given.contains(p.name()))
-                .forEach(p -> fault(call, function.name() + " needs a value for its parameter '" + p.name() + "'"));
-        return function.result();
-    }
-
-    private static boolean isMismatch(Type wanted, Type given) {
-        boolean known = !(wanted instanceof Type.Unknown) && !(given instanceof Type.Unknown) && !(wanted instanceof Type.Thing && given instanceof Type.Thing);
-        return known && !wanted.equals(given);
-    }
-
-    private Type mathematical(Invocation call, MathFunction function, List<Type> arguments) {
-        String name = function.functionName();
-        if (arguments.size() != function.arity()) {
-            fault(call, name + " takes " + function.arity() + (function.arity() == 1 ? " argument" : " arguments")
-                    + ", not " + arguments.size());
-            return Type.UNKNOWN;
-        }
-        Type first = number(call.arguments().getFirst(), arguments.getFirst(), name);
-        if (!(first instanceof Type.Number(Dimension dimension))) {
-            return Type.UNKNOWN;
-        }
-        return switch (function.dimensions()) {
-            case NONE -> {
-                if (!dimension.isOne()) {
-                    fault(call.arguments().getFirst(), name + " takes a plain number or an angle, but this is " + first);
-                }
-                yield Type.NUMBER;
-            }
-            case ROOT -> new Type.Number(dimension.power(new Fraction(1, 2)));
-            case SAME -> function.arity() == 1 ? first
-                    : same(call, first, number(call.arguments().get(1), arguments.get(1), name), "compared");
-        };
-    }
-
-    private Type observing(Invocation call, Observation observation, List<Type> arguments) {
-        String name = observation.functionName();
-        if (!observation.accepts(arguments.size())) {
-            fault(call, observation == Observation.AT ? "at takes a quantity and an instant: at(x, t)"
-                    : name + " takes one argument" + (observation.times() == 2 ? ", or also a window: "
-                            + name + "(…, from, to)" : ""));
-            return Type.UNKNOWN;
-        }
-        for (int i = 1; i < arguments.size(); i++) {
-            same(call.arguments().get(i), arguments.get(i), new Type.Number(Observation.TIME), "used as an instant");
-        }
-        Expression subject = call.arguments().getFirst();
-        if (observation.of() == Observation.Of.CONDITION) {
-            expectTruth(subject, arguments.getFirst(), name);
-            return observation.result(Dimension.ONE);
-        }
-        Type quantity = number(subject, arguments.getFirst(), name);
-        return quantity instanceof Type.Number(Dimension d) ? observation.result(d) : Type.UNKNOWN;
-    }
-
-    private Type derivative(Invocation call, List<Type> arguments) {
-        if (arguments.size() != 1 || !(call.arguments().getFirst() instanceof FeatureReference)) {
-            fault(call, "der takes the name of one quantity that changes: der(level)");
-            return Type.UNKNOWN;
-        }
-        Type of = number(call.arguments().getFirst(), arguments.getFirst(), "der");
-        return of instanceof Type.Number(Dimension d) ? new Type.Number(d.per(Observation.TIME)) : Type.UNKNOWN;
-    }
-
-    private Type number(Expression at, Type type, String user) {
+    Type number(Expression at, Type type, String user) {
         if (type instanceof Type.Number || type instanceof Type.Unknown) {
             return type;
         }
@@ -432,13 +281,13 @@ public final class TypeCheck {
         return Type.UNKNOWN;
     }
 
-    private void expectTruth(Expression at, Type type, String user) {
+    void expectTruth(Expression at, Type type, String user) {
         if (!(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
             fault(at, user + " works on conditions, but this is " + type);
         }
     }
 
-    private Type same(Expression at, Type left, Type right, String verb) {
+    Type same(Expression at, Type left, Type right, String verb) {
         if (left instanceof Type.Unknown || right instanceof Type.Unknown) {
             return Type.UNKNOWN;
         }
@@ -449,7 +298,7 @@ public final class TypeCheck {
         return left;
     }
 
-    private void fault(Expression at, String message) {
+    void fault(Expression at, String message) {
         faults.add(new Fault(at.span(), message));
     }
 }
