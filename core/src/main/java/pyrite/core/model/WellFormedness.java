@@ -1,17 +1,13 @@
 package pyrite.core.model;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -31,11 +27,11 @@ public final class WellFormedness {
 
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
-    /** Elements whose values are known to rest on no circle. */
-    private final Set<ElementId> endsAt = new HashSet<>();
+    private final ValueCircles circles;
 
     private WellFormedness(Model model) {
         this.model = model;
+        this.circles = new ValueCircles(model);
     }
 
     /** Checks the given elements of a snapshot, each on its own and so on all processors; problems come in the order of the elements. */
@@ -280,72 +276,17 @@ public final class WellFormedness {
 
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
     private void valueIsNoCircle(Element element, FeatureValue value) {
-        List<Element> circle = value.kind().isInitial() || comesToAnEnd(element) ? List.of() : circle(element);
-        if (circle.isEmpty()) {
-            return;
-        }
-        boolean first = circle.stream().map(model.names()::qualifiedName).min(Comparator.naturalOrder())
-                .filter(model.names().qualifiedName(element)::equals).isPresent();
-        if (first) {
-            String path = Stream.concat(circle.stream(), Stream.of(element)).map(this::nameOrKind).collect(Collectors.joining(" → "));
-            problems.add(new Problem(element.id(), Property.VALUE, value.expression().span(),
-                    "these values depend on each other in a circle: " + path));
+        if (!value.kind().isInitial()) {
+            circles.toldAt(element).forEach(circle -> problems.add(new Problem(element.id(), Property.VALUE, value.expression().span(),
+                    "these values depend on each other in a circle: " + way(circle))));
         }
     }
 
-    /** Whether nothing that a value rests on, step by step, goes in a circle. Remembered, because many values rest on the same ones. */
-    private boolean comesToAnEnd(Element start) {
-        if (endsAt.contains(start.id()) || namedIn(start).isEmpty()) {
-            return true;
-        }
-        Set<ElementId> entered = new HashSet<>();
-        ArrayDeque<Element> way = new ArrayDeque<>(List.of(start));
-        while (!way.isEmpty()) {
-            Element at = way.peek();
-            if (endsAt.contains(at.id()) || !entered.add(at.id())) {
-                endsAt.add(way.pop().id());
-                continue;
-            }
-            for (Element next : namedIn(at)) {
-                if (entered.contains(next.id()) && !endsAt.contains(next.id())) {
-                    return false;
-                }
-                way.push(next);
-            }
-        }
-        return true;
-    }
-
-    /** The shortest way from an element's value back to the element, by values that name each other directly; empty if there is none. */
-    private List<Element> circle(Element start) {
-        Map<ElementId, Element> cameFrom = new HashMap<>();
-        ArrayDeque<Element> open = new ArrayDeque<>(List.of(start));
-        while (!open.isEmpty()) {
-            Element at = open.poll();
-            for (Element next : namedIn(at)) {
-                if (next.equals(start)) {
-                    List<Element> circle = new ArrayList<>();
-                    for (Element step = at; step != null; step = cameFrom.get(step.id())) {
-                        circle.addFirst(step);
-                    }
-                    return circle;
-                }
-                if (cameFrom.putIfAbsent(next.id(), at) == null) {
-                    open.add(next);
-                }
-            }
-        }
-        return List.of();
-    }
-
-    private List<Element> namedIn(Element element) {
-        List<Element> named = new ArrayList<>();
-        element.get(Property.VALUE).filter(value -> !value.kind().isInitial()).ifPresent(value -> value.expression().walk(part -> {
-            if (part instanceof FeatureReference r && r.chain().size() == 1 && r.last() instanceof ElementId id && !model.isLibrary(id)) {
-                model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
-            }
-        }));
-        return named;
+    /** From the first of a circle back to it; of a long one its beginning and its end. */
+    private String way(List<Element> circle) {
+        List<String> names = Stream.concat(circle.stream(), Stream.of(circle.getFirst())).map(this::nameOrKind).toList();
+        return String.join(" → ", names.size() <= 12 ? names
+                : Stream.of(names.subList(0, 6), List.of("… " + (names.size() - 11) + " more …"), names.subList(names.size() - 5, names.size())).flatMap(List::stream).toList());
     }
 
     private void valueFits(Element element, Expression value) {
