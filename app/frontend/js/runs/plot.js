@@ -6,6 +6,8 @@ const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d
 const EMBER = '#c2412d';
 const GRAPHITE = '#5d636d';
 const HEIGHT = 300;
+/** About as wide as the words at a line are. */
+const WORDS = 110;
 
 const number = (value) => (value == null || !Number.isFinite(value) ? '–' : Number(value.toPrecision(4)).toString());
 
@@ -84,6 +86,18 @@ function freeNear(y, taken) {
   return free;
 }
 
+/** The lowest height for words between two places across, with no trace running through them; the one farthest from all if each has one. */
+function clearBetween(plot, from, to) {
+  const { bbox, data, series } = plot;
+  const near = Array.from(data[0]).flatMap((instant, at) => {
+    const across = plot.valToPos(instant, 'x', true);
+    return across < from || across > to ? [] : series.slice(1).flatMap((each, i) => (data[i + 1][at] == null ? [] : [plot.valToPos(data[i + 1][at], each.scale, true)]));
+  });
+  const distance = (y) => Math.min(Infinity, ...near.map((other) => Math.abs(other - y)));
+  const heights = Array.from({ length: 10 }, (_, i) => bbox.top + bbox.height - (10 + i * 20) * devicePixelRatio).filter((y) => y > bbox.top);
+  return heights.find((y) => distance(y) > 11 * devicePixelRatio) ?? heights.sort((a, b) => distance(b) - distance(a))[0];
+}
+
 function drawLines(plot, traces, lines, time) {
   const { left, top, width, height } = plot.bbox;
   const taken = [];
@@ -92,8 +106,8 @@ function drawLines(plot, traces, lines, time) {
       const x = plot.valToPos(limit.value * time.factor, 'x', true);
       line(plot, [x, top], [x, top + height], EMBER, [5, 3]);
       const right = x > left + width * 0.75;
-      label(plot, `deadline ${number(limit.value * time.factor)} ${time.unit}`, x + (right ? -6 : 6) * devicePixelRatio,
-        top + height - 10 * devicePixelRatio, EMBER, right ? 'right' : 'left');
+      const [from, to] = [right ? x - WORDS * devicePixelRatio : x, right ? x : x + WORDS * devicePixelRatio];
+      label(plot, `deadline ${number(limit.value * time.factor)} ${time.unit}`, x + (right ? -6 : 6) * devicePixelRatio, clearBetween(plot, from, to), EMBER, right ? 'right' : 'left');
       continue;
     }
     const index = traces.findIndex((trace) => trace.label === limit.trace);

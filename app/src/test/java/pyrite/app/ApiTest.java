@@ -216,7 +216,7 @@ class ApiTest extends InProject {
         Session tam = new Session(merrow.address()).signIn("tam", "merrow");
         assertThat(tam.get("/api/openapi.json").body()).contains("/api/projects/{projectId}/commits/{commitId}/elements/{elementId}/relationships",
                 "/api/projects/{projectId}/query-results", "/api/projects/{projectId}/branches/{branchId}/verdicts", "/api/projects/{projectId}/branches/{branchId}/rechecks/confirm",
-                "/api/projects/{projectId}/tags/{tagId}").doesNotContain("passwordHash");
+                "/api/projects/{projectId}/tags/{tagId}", "/api/projects/{projectId}/branches/{branchId}/elements/{id}/restore", "/api/people/{signIn}").doesNotContain("passwordHash");
     }
 
     @Test

@@ -44,7 +44,7 @@ import pyrite.core.verification.SeriesTable;
 /** What pages do beside looking at elements: writing notation, undoing, running cases, reading verdicts. */
 @RestController
 @RequestMapping(ApiAddress.BRANCH)
-@Tag(name = "4 Text, runs and verdicts")
+@Tag(name = ApiAddress.WORK)
 class WorkApi {
     private static final int LONGEST_TEXT = 12_000_000;
     private static final int MOST_RUNS = 200;

@@ -1,5 +1,7 @@
 package pyrite.app.element;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
@@ -12,6 +14,7 @@ import pyrite.app.links.ElementLinks;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunStore;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -113,7 +116,9 @@ class ElementController {
     record Picture(String subject, double[] times, Exhibit exhibit) {
     }
 
-    @GetMapping("/p/{project}/{branch}/element/{id}/exhibit.json")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "What the verdicts of a requirement show: series with limits")
+    @GetMapping({"/p/{project}/{branch}/element/{id}/exhibit.json", ApiAddress.BRANCH + "/requirements/{id}/exhibits"})
     @ResponseBody
     List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
         return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.stored() != null && view.run() != null)

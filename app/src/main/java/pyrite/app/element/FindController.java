@@ -1,5 +1,7 @@
 package pyrite.app.element;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
@@ -9,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -28,7 +31,9 @@ class FindController {
     record Hit(String label, String kind, String where, String address, int behind) {
     }
 
-    @GetMapping("/p/{project}/{branch}/find")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Elements by a part of their name or id, the best match first")
+    @GetMapping({"/p/{project}/{branch}/find", ApiAddress.BRANCH + "/find"})
     List<Hit> find(Workspace.Head head, @RequestParam String q) {
         String wanted = q.strip();
         Labels labels = new Labels(head.model());

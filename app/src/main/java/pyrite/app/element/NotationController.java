@@ -1,5 +1,7 @@
 package pyrite.app.element;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.expression.Span;
@@ -85,7 +88,9 @@ class NotationController {
         return new Text(NotationWriter.write(head.model(), List.of(head.element(id))), head.number());
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/notation/check")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Read the new text of an element without saving it")
+    @PostMapping({"/p/{project}/{branch}/element/{id}/notation/check", ApiAddress.BRANCH + "/elements/{id}/notation/check"})
     Checked check(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
         Reading reading = read(head, id, typed.text(), typed.base());
         List<Fault> faults = reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();

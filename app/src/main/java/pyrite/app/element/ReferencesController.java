@@ -1,5 +1,7 @@
 package pyrite.app.element;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -17,10 +19,11 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
-import pyrite.app.store.AttachmentStore;
 import pyrite.app.store.AttachmentStore.Attachment;
+import pyrite.app.store.AttachmentStore;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
@@ -43,12 +46,16 @@ class ReferencesController {
     record Wanted(@NotNull @Size(max = 2000) String address, @NotNull @Size(max = 500) String description, boolean incoming, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/references")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Let an element refer to an address; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/element/{id}/references", ApiAddress.BRANCH + "/elements/{id}/references"})
     ResponseEntity<Answer> refer(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
         return add(head, person, head.element(id), wanted.address(), wanted.description(), wanted.incoming(), wanted.base());
     }
 
-    @PostMapping(path = "/p/{project}/{branch}/element/{id}/attachments", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Attach a file to an element; takes an engineer")
+    @PostMapping(path = {"/p/{project}/{branch}/element/{id}/attachments", ApiAddress.BRANCH + "/elements/{id}/attachments"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ResponseEntity<Answer> attach(Workspace.Head head, Person person, @PathVariable String id, @RequestParam MultipartFile file, @RequestParam(defaultValue = "") String description,
             @RequestParam(defaultValue = "true") boolean incoming, @RequestParam int base) throws IOException {
         Element element = head.element(id);
@@ -70,7 +77,9 @@ class ReferencesController {
     }
 
     /** A file, to be saved and never shown, so that nothing in it runs here. */
-    @GetMapping("/p/{project}/{branch}/attachments/{file}")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "An attached file")
+    @GetMapping({"/p/{project}/{branch}/attachments/{file}", ApiAddress.BRANCH + "/attachments/{file}"})
     ResponseEntity<byte[]> download(Workspace.Head head, @PathVariable UUID file) {
         Attachment found = find(head, file);
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM)

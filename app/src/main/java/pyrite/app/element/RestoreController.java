@@ -1,5 +1,7 @@
 package pyrite.app.element;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.PositiveOrZero;
 import java.util.List;
@@ -10,8 +12,9 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
-import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.history.Restoration;
 import pyrite.core.model.Element;
@@ -31,7 +34,9 @@ class RestoreController {
     record Wanted(@PositiveOrZero int number, boolean whole) {
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/restore")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Bring an element back as a revision had it, alone or with all it owned; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/element/{id}/restore", ApiAddress.BRANCH + "/elements/{id}/restore"})
     ResponseEntity<Answer> restore(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
         Model then = workspace.at(head, wanted.number());
         Element element = new Workspace.Head(head.branch(), wanted.number(), then, true).element(id);

@@ -1,5 +1,7 @@
 package pyrite.app.links;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
@@ -27,8 +30,8 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.LinkRule;
 import pyrite.core.trace.LinkRules;
-import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.RuleEditing;
+import pyrite.core.trace.TraceGraph;
 
 /** The link rules: a picture of them, and an editor that only administrators reach. */
 @Controller
@@ -71,7 +74,9 @@ class RulesController {
             @PositiveOrZero int leastFrom, @PositiveOrZero int leastTo, @NotNull @Size(max = 400) String watched, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/rules")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Make or change a rule for links; takes an administrator")
+    @PostMapping({"/p/{project}/{branch}/rules", ApiAddress.BRANCH + "/rules"})
     @ResponseBody
     ResponseEntity<Answer> save(Workspace.Head head, Person person, @Valid @RequestBody Ruled ruled) {
         RuleEditing.Proposal proposal = new RuleEditing(head.model()).put(ruled.element() == null ? null : head.element(ruled.element()),
@@ -84,7 +89,9 @@ class RulesController {
     record Gone(@NotNull String element, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/rules/remove")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Remove a rule for links; takes an administrator")
+    @PostMapping({"/p/{project}/{branch}/rules/remove", ApiAddress.BRANCH + "/rules/remove"})
     @ResponseBody
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Gone gone) {
         return Answer.of(head, workspace.commit(head.branch(), gone.base(), pyrite.core.model.Edit.remove(head.element(gone.element()).id()), person, "link rule removed"), "nothing changed");
@@ -93,7 +100,9 @@ class RulesController {
     record NewKind(@NotNull @Size(max = 60) String key, @NotNull @Size(max = 100) String forward, @NotNull @Size(max = 100) String backward, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/rules/kinds")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Make a kind of link; takes an administrator")
+    @PostMapping({"/p/{project}/{branch}/rules/kinds", ApiAddress.BRANCH + "/rules/kinds"})
     @ResponseBody
     ResponseEntity<Answer> kind(Workspace.Head head, Person person, @Valid @RequestBody NewKind kind) {
         RuleEditing.Proposal proposal = new RuleEditing(head.model()).kind(kind.key(), kind.forward(), kind.backward());

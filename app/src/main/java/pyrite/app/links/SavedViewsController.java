@@ -74,7 +74,8 @@ class SavedViewsController {
     record Changed(boolean pinned, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/views/{id}/pin")
+    @Operation(summary = "Pin a view to the Overview or take it off; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/views/{id}/pin", ApiAddress.BRANCH + "/views/{id}/pin"})
     @ResponseBody
     ResponseEntity<Answer> pin(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Changed changed) {
         SavedView view = SavedView.of(head.model(), head.element(id).id()).orElseThrow(() -> new NotFound("this element is no view"));

@@ -1,5 +1,7 @@
 package pyrite.app.links;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -11,6 +13,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import pyrite.app.evidence.StaleRuns;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
@@ -36,7 +39,9 @@ class TraceExportController {
         this.sets = sets;
     }
 
-    @GetMapping("/p/{project}/{branch}/trace/export.csv")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "A trace table as comma-separated values")
+    @GetMapping({"/p/{project}/{branch}/trace/export.csv", ApiAddress.BRANCH + "/trace/export.csv"})
     void trace(Workspace.Head head, @RequestParam String set, @RequestParam(required = false) List<String> col, HttpServletResponse response) throws IOException {
         TraceTable table = TracePagesController.table(col == null ? List.of() : col);
         Labels labels = new Labels(head.model());
@@ -59,7 +64,9 @@ class TraceExportController {
         Downloads.csv(response, "trace", head, rows);
     }
 
-    @GetMapping("/p/{project}/{branch}/matrix/export.csv")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "A matrix as comma-separated values")
+    @GetMapping({"/p/{project}/{branch}/matrix/export.csv", ApiAddress.BRANCH + "/matrix/export.csv"})
     void matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         List<Element> across = sets.of(head, columns).toList();
@@ -79,7 +86,9 @@ class TraceExportController {
         Downloads.csv(response, "matrix", head, table);
     }
 
-    @GetMapping("/p/{project}/{branch}/coverage/export.csv")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "What lacks coverage as comma-separated values")
+    @GetMapping({"/p/{project}/{branch}/coverage/export.csv", ApiAddress.BRANCH + "/coverage/export.csv"})
     void coverage(Workspace.Head head, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         Coverage coverage = coverages.of(head);
@@ -91,7 +100,9 @@ class TraceExportController {
     }
 
     /** What is reached with how far it is, the nearest first; the links that would need recheck; the verdicts that would go stale. */
-    @GetMapping("/p/{project}/{branch}/impact/export.csv")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "What an impact reaches as comma-separated values")
+    @GetMapping({"/p/{project}/{branch}/impact/export.csv", ApiAddress.BRANCH + "/impact/export.csv"})
     void impact(Workspace.Head head, ImpactQuestion question, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         List<Element> from = question.named(head).elements();

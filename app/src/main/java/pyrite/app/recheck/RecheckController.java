@@ -140,7 +140,8 @@ class RecheckController {
     }
 
     /** The links that need recheck, a row for each property that changed at an end. */
-    @GetMapping("/p/{project}/{branch}/recheck/export.csv")
+    @Operation(summary = "What needs recheck as comma-separated values")
+    @GetMapping({"/p/{project}/{branch}/recheck/export.csv", ApiAddress.BRANCH + "/rechecks/export.csv"})
     void export(Workspace.Head head, RecheckFilter filter, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         List<List<String>> rows = new ArrayList<>(List.of(List.of("from", "link", "to", "agreed at", "changed end", "property", "before", "after", "by", "when", "kept open because")));

@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -15,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.AttributeEditing;
@@ -54,7 +57,9 @@ class AttributesController {
         }
     }
 
-    @PostMapping("/p/{project}/{branch}/requirements/attributes")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Add an attribute to the requirements of the project; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/requirements/attributes", ApiAddress.BRANCH + "/requirements/attributes"})
     ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewAttribute wanted) {
         Optional<Attribute.Type> kind = wanted.kind();
         if (kind.isEmpty()) {

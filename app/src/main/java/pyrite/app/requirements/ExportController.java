@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -11,6 +13,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
@@ -34,12 +37,16 @@ class ExportController {
         this.verdicts = verdicts;
     }
 
-    @GetMapping("/p/{project}/{branch}/requirements/export.csv")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Requirements as comma-separated values, filtered as the grid is")
+    @GetMapping({"/p/{project}/{branch}/requirements/export.csv", ApiAddress.BRANCH + "/requirements/export.csv"})
     void csv(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
         Downloads.csv(response, "requirements", head, table(head, asked));
     }
 
-    @GetMapping("/p/{project}/{branch}/requirements/export.xlsx")
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "The same as a spreadsheet")
+    @GetMapping({"/p/{project}/{branch}/requirements/export.xlsx", ApiAddress.BRANCH + "/requirements/export.xlsx"})
     void spreadsheet(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
         Downloads.name(response, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "requirements", head, "xlsx");
         Spreadsheet.write(response.getOutputStream(), "Requirements", table(head, asked));

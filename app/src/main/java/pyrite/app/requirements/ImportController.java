@@ -1,5 +1,7 @@
 package pyrite.app.requirements;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
@@ -15,6 +17,7 @@ import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
@@ -62,7 +65,9 @@ class ImportController {
     }
 
     /** @param columns what each column is taken for, by commas; empty to guess */
-    @PostMapping(path = "/p/{project}/{branch}/requirements/import/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "What a CSV file would add and change; takes an engineer")
+    @PostMapping(path = {"/p/{project}/{branch}/requirements/import/preview", ApiAddress.BRANCH + "/requirements/import/preview"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
     ResponseEntity<?> preview(Workspace.Head head, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam(defaultValue = "") String columns,
             @RequestParam(defaultValue = "true") boolean headed) throws IOException {
@@ -77,7 +82,9 @@ class ImportController {
         }
     }
 
-    @PostMapping(path = "/p/{project}/{branch}/requirements/import", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @Tag(name = ApiAddress.TRACING)
+    @Operation(summary = "Bring a CSV file into a specification; takes an engineer")
+    @PostMapping(path = {"/p/{project}/{branch}/requirements/import", ApiAddress.BRANCH + "/requirements/import"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
     ResponseEntity<Answer> take(Workspace.Head head, Person person, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam String columns,
             @RequestParam boolean headed, @RequestParam int base) throws IOException {

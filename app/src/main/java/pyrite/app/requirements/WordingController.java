@@ -70,7 +70,8 @@ class WordingController {
     record Waived(@NotNull String rule, @NotNull @Size(max = 2000) String reason, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/waive")
+    @Operation(summary = "Waive a finding of the wording check with a reason; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/element/{id}/waive", ApiAddress.BRANCH + "/requirements/{id}/waive"})
     ResponseEntity<Answer> waive(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Waived waived) {
         Element requirement = head.element(id);
         WordingCheck.Rule rule;
@@ -115,7 +116,8 @@ class WordingController {
     record Parts(@NotNull @Size(min = 2, max = 50) List<@Valid Part> parts, @PositiveOrZero int base) {
     }
 
-    @PostMapping("/p/{project}/{branch}/element/{id}/split")
+    @Operation(summary = "Split a requirement; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/element/{id}/split", ApiAddress.BRANCH + "/requirements/{id}/split"})
     ResponseEntity<Answer> split(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Parts wanted) {
         Element requirement = head.element(id);
         if (wanted.parts().stream().anyMatch(part -> part.text().isBlank())) {

@@ -1,5 +1,7 @@
 package pyrite.app.runs;
 
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +20,7 @@ import pyrite.app.evidence.Verdicts;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -97,7 +100,9 @@ class RunsController {
     }
 
     /** Starts every verification; they are watched on the page of all runs. */
-    @PostMapping("/p/{project}/{branch}/verify-all")
+    @Tag(name = ApiAddress.WORK)
+    @Operation(summary = "Run all verification cases; takes an engineer")
+    @PostMapping({"/p/{project}/{branch}/verify-all", ApiAddress.BRANCH + "/verify-all"})
     @ResponseBody
     ResponseEntity<List<Started>> verifyAll(Workspace.Head head, Person person) {
         Model model = head.model();

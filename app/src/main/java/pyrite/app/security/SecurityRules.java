@@ -92,8 +92,9 @@ class SecurityRules {
                 .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
                 .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
                 .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
-                        "/api/projects/*/query-results").hasRole("VIEWER")
-                .requestMatchers("/p/*/*/rules/**").hasRole("ADMINISTRATOR")
+                        "/api/projects/*/query-results",
+                        "/api/projects/*/branches/*/elements/*/notation/check").hasRole("VIEWER")
+                .requestMatchers("/p/*/*/rules/**", "/api/projects/*/branches/*/rules/**").hasRole("ADMINISTRATOR")
                 .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
                 .anyRequest().hasRole("ENGINEER");
     }
