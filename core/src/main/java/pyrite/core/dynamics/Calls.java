@@ -18,6 +18,8 @@ import pyrite.core.model.Property;
  */
 final class Calls {
     private static final int DEEPEST = 100;
+    /** So many values could be gone through in the time that a call takes. */
+    private static final int STEPS = 10;
 
     private final Model model;
     private final InstanceBuilder builder;
@@ -40,11 +42,11 @@ final class Calls {
 
     private <T> T called(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at,
             Function<Instance, T> work) {
-        if (++depth > DEEPEST) {
-            depth = 0;
+        if (depth >= DEEPEST) {
             throw new FaultException(at.span(), function.name() + " calls itself more than " + DEEPEST
                     + " times; what ends it must be known before the run");
         }
+        lowering.spend(STEPS, at);
         Instance call = builder.call(model.get(calculation), scope.pathOf(function.name()));
         for (int i = 0; i < arguments.size(); i++) {
             Expression argument = arguments.get(i);
@@ -53,9 +55,12 @@ final class Calls {
             function.parameters().stream().filter(p -> p.name().equals(name)).findFirst()
                     .ifPresent(parameter -> bind(call, parameter, value, scope));
         }
-        T result = work.apply(call);
-        depth--;
-        return result;
+        depth++;
+        try {
+            return work.apply(call);
+        } finally {
+            depth--;
+        }
     }
 
     private void bind(Instance call, Parameter parameter, Expression value, Instance scope) {

@@ -116,6 +116,7 @@ final class Collections {
             throw new FaultException(range.span(), "a range of more than " + LONGEST_RANGE + " numbers is not computed");
         }
         List<Object> numbers = new ArrayList<>();
+        lowering.spend((int) Math.max(0, last - first), range);
         for (double number = first; number <= last; number++) {
             numbers.add(Terms.constant(number));
         }
@@ -142,16 +143,30 @@ final class Collections {
     }
 
     private List<Object> collected(Expression receiver, Body body, Instance scope) {
-        return values(receiver, scope).stream().flatMap(value -> values(body.result(), inside(body, scope, value)).stream()).toList();
+        return spent(values(receiver, scope), body).stream().flatMap(value -> values(body.result(), inside(body, scope, value)).stream()).toList();
     }
 
     private List<Object> selected(Expression receiver, Body body, boolean wanted, Instance scope) {
-        return values(receiver, scope).stream().filter(value -> {
+        return spent(values(receiver, scope), body).stream().filter(value -> {
             if (lowering.condition(body.result(), inside(body, scope, value)) instanceof Condition.Fixed(boolean holds)) {
                 return holds == wanted;
             }
             throw new FaultException(body.span(), "which ones are selected must be known before the run, but this varies");
         }).toList();
+    }
+
+    private List<Object> spent(List<Object> values, Expression at) {
+        lowering.spend(values.size(), at);
+        return values;
+    }
+
+    /** What a body says of each value of an expression, with the path of the value where it is a thing or a quantity. */
+    List<Flattening.Claim> claims(Expression receiver, Body body, Instance scope) {
+        return spent(values(receiver, scope), body).stream().map(value -> new Flattening.Claim(switch (value) {
+            case Instance instance -> instance.path();
+            case Quantity quantity -> quantity.path;
+            default -> "";
+        }, new Flattening.Defined(body.result(), inside(body, scope, value)))).toList();
     }
 
     private static Instance inside(Body body, Instance scope, Object... values) {
@@ -163,7 +178,7 @@ final class Collections {
     }
 
     Term term(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
-        List<Object> values = values(arguments.getFirst(), scope);
+        List<Object> values = spent(values(arguments.getFirst(), scope), at);
         return switch (function) {
             case SUM -> values.stream().map(value -> lowering.termOf(value, at)).reduce(Terms.ZERO, Terms::plus);
             case PRODUCT -> values.stream().map(value -> lowering.termOf(value, at)).reduce(Terms.ONE, Terms::times);
@@ -182,7 +197,7 @@ final class Collections {
     }
 
     Condition condition(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
-        List<Object> values = values(arguments.getFirst(), scope);
+        List<Object> values = spent(values(arguments.getFirst(), scope), at);
         return switch (function) {
             case FOR_ALL -> values.stream().map(value -> lowering.condition(body(function, arguments).result(), inside(body(function, arguments), scope, value)))
                     .reduce(Terms.TRUE, Terms::both);

@@ -109,6 +109,15 @@ public final class Flattening {
     public record Defined(Expression expression, Instance scope) {
     }
 
+    /** What is said of one of several values: of which, empty if it has no path, and what. */
+    public record Claim(String of, Defined claim) {
+    }
+
+    /** What a body with one parameter says of each value of an expression. */
+    public List<Claim> claims(Expression receiver, Expression.Body body, Instance scope) {
+        return lowering.collections().claims(receiver, body, scope);
+    }
+
     /** The one instance a reference leads to, if it leads to exactly one. */
     public Optional<Instance> instance(Expression.FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets().of(reference, scope);

@@ -36,15 +36,15 @@ public final class Instance {
         return inside;
     }
 
-    /** What a parameter of a body around stands for. */
-    Object local(String name) {
+    /** What a parameter of a body around stands for; nothing if no body around has it. */
+    Optional<Object> local(String name) {
         for (Instance at = this; at != null; at = at.around) {
             Object value = at.locals.get(name);
             if (value != null) {
-                return value;
+                return Optional.of(value);
             }
         }
-        throw new IllegalArgumentException("no parameter " + name);
+        return Optional.empty();
     }
 
     private final String path;

@@ -58,11 +58,13 @@ final class InstanceBuilder {
         return build(usage, path, around, links, 0);
     }
 
-    /** An instance of a calculation, for one call of it; it is no part of the system and adds no equations. */
+    /** An instance of a calculation, for one call of it; it is no part of the system, adds no equations, and what it has is worked out only as far as the call needs it. */
     Instance call(Element calculation, String path) {
-        int before = built.size();
+        int instancesBefore = built.size();
+        int quantitiesBefore = quantities.size();
         Instance call = build(calculation, path, null, Map.of(), 0);
-        built.subList(before, built.size()).clear();
+        built.subList(instancesBefore, built.size()).clear();
+        quantities.subList(quantitiesBefore, quantities.size()).clear();
         return call;
     }
 

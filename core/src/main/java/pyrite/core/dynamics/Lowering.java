@@ -40,6 +40,8 @@ import pyrite.core.model.Property;
  */
 final class Lowering {
     private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
+    /** So many values are gone through before a computation is given up, or a tenth of them in calls: some seconds' worth. */
+    private static final int MOST_STEPS = 1_000_000;
     /** So many values may each rest on the next: more than anybody writes, few enough for recursion. */
     private static final int FARTHEST = 1000;
 
@@ -56,6 +58,7 @@ final class Lowering {
     private final List<Equation> definitions = new ArrayList<>();
     private Map<Integer, String> lost = new LinkedHashMap<>();
     private int count;
+    private int steps;
     private String label = "";
     private boolean frozen;
 
@@ -101,6 +104,18 @@ final class Lowering {
     /** From here on there are no new variables: what is lowered later is expressed by those there are. */
     void freeze() {
         frozen = true;
+    }
+
+    /**
+     * Notes calls or values that take work, because a few lines of calls within calls may ask for more of it than there is time.
+     *
+     * @throws FaultException if it is too much
+     */
+    void spend(int work, Expression at) {
+        steps += work;
+        if (steps > MOST_STEPS || steps < 0) {
+            throw new FaultException(at.span(), "working this out takes more calls and values than there is time for; calculations that call themselves twice, and ranges within ranges, grow that fast");
+        }
     }
 
     /** Says what following messages about switching are about. */

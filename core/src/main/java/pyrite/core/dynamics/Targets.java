@@ -43,7 +43,7 @@ final class Targets {
         List<Object> at = List.of();
         for (Referent step : reference.chain()) {
             if (step instanceof Expression.Local(String name)) {
-                at = List.of(scope.local(name));
+                at = scope.local(name).map(List::of).orElseGet(List::of);
                 continue;
             }
             ElementId id = (ElementId) step;

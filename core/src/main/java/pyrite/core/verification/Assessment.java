@@ -27,6 +27,11 @@ record Assessment(boolean holds, @Nullable Margin margin, @Nullable Double worst
         return holds ? size : -size;
     }
 
+    /** The same, said of one of several. */
+    Assessment of(String one) {
+        return one.isEmpty() ? this : new Assessment(holds, margin, worstInstant, firstViolation, one + ": " + reason);
+    }
+
     Assessment negated() {
         return new Assessment(!holds, margin == null ? null : margin.negated(), worstInstant, holds ? worstInstant : null,
                 "not: " + reason);

@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
@@ -11,6 +12,7 @@ import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.Term;
 import pyrite.core.dynamics.Terms;
 import pyrite.core.dynamics.Trajectory;
+import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
@@ -70,6 +72,10 @@ final class Assessor {
                 return assess(defined.expression(), defined.scope());
             }
         }
+        Assessment quantified = quantified(expression, scope);
+        if (quantified != null) {
+            return quantified;
+        }
         if (!observes(expression, scope)) {
             return throughout(expression, scope);
         }
@@ -83,6 +89,21 @@ final class Assessor {
             case Invocation call when observation(call) == Observation.EVENTUALLY -> eventually(call, scope);
             default -> throw new FaultException(expression.span(), "a condition is needed here");
         };
+    }
+
+    /** Of what is said of all values, or of some, the one that decides; null if the expression says nothing of that kind. */
+    private @Nullable Assessment quantified(Expression expression, Instance scope) {
+        Invocation call = expression instanceof Expression.ArrowInvocation arrow
+                ? new Invocation(arrow.function(), Stream.concat(Stream.of(arrow.receiver()), arrow.arguments().stream()).toList(), arrow.span())
+                : expression instanceof Invocation invocation ? invocation : null;
+        if (call == null || !(model.environment().function(call.function()).orElse(null) instanceof Function.OverCollection(CollectionFunction function))
+                || function != CollectionFunction.FOR_ALL && function != CollectionFunction.EXISTS) {
+            return null;
+        }
+        boolean all = function == CollectionFunction.FOR_ALL;
+        Expression.Body body = function.body(call.arguments().get(1)).orElseThrow();
+        return flattening.claims(call.arguments().getFirst(), body, scope).stream().map(each -> assess(each.claim().expression(), each.claim().scope()).of(each.of()))
+                .reduce(all ? Assessment::weaker : Assessment::stronger).orElseGet(() -> new Assessment(all, null, null, null, "there is none"));
     }
 
     private Assessment logic(Binary b, Instance scope) {

@@ -46,4 +46,20 @@ class LongChainsTest {
                 + "attribute t = c100(1 [s]);");
         assertThat(model.environment().typeOf(Models.element(model, "Test::t").id())).isEqualTo(new Type.Number(Dimension.parse("T")));
     }
+
+    /** The numbers of Fibonacci by their definition: F(60) would take a few million million calls. */
+    @Test
+    void callsThatBranchWithoutEndAreGivenUpInSeconds() {
+        String fibonacci = "calc def F { in n : Integer; return : Integer = if n < 2 ? n else F(n - 1) + F(n - 2); }";
+        SortedSystem few = Runs.sortedModel(fibonacci + "part p { attribute x : Real; assert constraint { x == F(20) } }");
+        assertThat(Runs.at(Simulation.run(few, RunSettings.of(0, 1), RunControl.NONE), "p.x", 1)).isEqualTo(6765);
+        assertThatThrownBy(() -> Runs.sortedModel(fibonacci + "part p { attribute x : Real; assert constraint { x == F(60) } }"))
+                .isInstanceOf(ModelFault.class).hasMessageContaining("calculations that call themselves twice");
+    }
+
+    @Test
+    void rangesWithinRangesAreGivenUpToo() {
+        assertThatThrownBy(() -> Runs.sorted("attribute x : Real; assert constraint { x == (1..9000)->collect { in i; (1..9000)->collect { in j; i * j }->sum() }->sum() }"))
+                .isInstanceOf(ModelFault.class).hasMessageContaining("ranges within ranges");
+    }
 }
