@@ -46,6 +46,22 @@ final class Calls {
             throw new FaultException(at.span(), function.name() + " calls itself more than " + DEEPEST
                     + " times; what ends it must be known before the run");
         }
+        Instance call = instance(function, calculation, arguments, scope, at);
+        depth++;
+        try {
+            return work.apply(call);
+        } finally {
+            depth--;
+        }
+    }
+
+    /** What a call comes to, not worked out yet: the result of the calculation, in an instance in which its parameters stand for the arguments. */
+    Flattening.Defined opened(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
+        Instance call = instance(function, calculation, arguments, scope, at);
+        return new Flattening.Defined(result(calculation, call, at), call);
+    }
+
+    private Instance instance(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
         lowering.spend(STEPS, at);
         Instance call = builder.call(model.get(calculation), scope.pathOf(function.name()));
         for (int i = 0; i < arguments.size(); i++) {
@@ -55,12 +71,7 @@ final class Calls {
             function.parameters().stream().filter(p -> p.name().equals(name)).findFirst()
                     .ifPresent(parameter -> bind(call, parameter, value, scope));
         }
-        depth++;
-        try {
-            return work.apply(call);
-        } finally {
-            depth--;
-        }
+        return call;
     }
 
     private void bind(Instance call, Parameter parameter, Expression value, Instance scope) {

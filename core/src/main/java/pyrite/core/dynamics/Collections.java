@@ -44,6 +44,12 @@ final class Collections {
         };
     }
 
+    /** Whether a fixed quantity has one value, and not a list of them. */
+    boolean isOne(Quantity quantity) {
+        Expression expression = Objects.requireNonNull(quantity.value).expression();
+        return !isMany(expression) || values(expression, quantity.owner).size() == 1;
+    }
+
     /** The values of an expression: quantities, instances, terms or conditions. */
     List<Object> values(Expression expression, Instance scope) {
         return switch (expression) {
@@ -55,7 +61,7 @@ final class Collections {
             case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> values(c.operand(), scope);
             case Expression.Filtered f -> f.selects() ? selected(f.receiver(), f.body(), true, scope) : collected(f.receiver(), f.body(), scope);
             case Expression.ArrowInvocation arrow when function(arrow.function()) != null ->
-                values(function(arrow.function()), Lowering.arguments(arrow), scope, arrow);
+                values(function(arrow.function()), arrow.asCall().arguments(), scope, arrow);
             case Expression.Invocation call when function(call.function()) != null ->
                 values(function(call.function()), call.arguments(), scope, call);
             case Expression.Binary b when b.operator() == Operator.RANGE -> range(b, scope);

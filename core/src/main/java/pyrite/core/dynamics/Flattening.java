@@ -13,6 +13,7 @@ import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
+import pyrite.core.expression.Function;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
@@ -109,6 +110,12 @@ public final class Flattening {
     public record Defined(Expression expression, Instance scope) {
     }
 
+    /** What a call of a calculation or constraint that somebody defined comes to, not worked out yet; nothing if it calls something else. */
+    public Optional<Defined> opened(Expression.Invocation call, Instance scope) {
+        return model.environment().function(call.function()).orElse(null) instanceof Function.Defined function
+                ? Optional.of(lowering.calls().opened(function, (ElementId) call.function(), call.arguments(), scope, call)) : Optional.empty();
+    }
+
     /** What is said of one of several values: of which, empty if it has no path, and what. */
     public record Claim(String of, Defined claim) {
     }
@@ -138,7 +145,7 @@ public final class Flattening {
         }
         for (int i = 0; i < builder.quantities().size(); i++) {
             Quantity quantity = builder.quantities().get(i);
-            if (quantity.isFixed() && !quantity.truth && isNumber(quantity)) {
+            if (quantity.isFixed() && !quantity.truth && isNumber(quantity) && lowering.collections().isOne(quantity)) {
                 lowering.term(quantity);
             }
         }

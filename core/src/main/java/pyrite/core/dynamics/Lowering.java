@@ -21,6 +21,7 @@ import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Function;
 import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
@@ -73,6 +74,10 @@ final class Lowering {
 
     Targets targets() {
         return targets;
+    }
+
+    Calls calls() {
+        return calls;
     }
 
     Collections collections() {
@@ -139,7 +144,7 @@ final class Lowering {
             case Binary b -> arithmetic(b, scope);
             case Conditional c -> conditional(c, scope);
             case Invocation i -> invocation(i.function(), i.arguments(), scope, i);
-            case Expression.ArrowInvocation a -> invocation(a.function(), arguments(a), scope, a);
+            case Expression.ArrowInvocation a -> invocation(a.function(), a.asCall().arguments(), scope, a);
             case Expression.NamedArgument n -> term(n.value(), scope);
             case Expression.Body b -> term(b.result(), scope);
             case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
@@ -151,12 +156,6 @@ final class Lowering {
                     Expression.Unbounded _ ->
                 throw new FaultException(expression.span(), "a number is needed here");
         };
-    }
-
-    static List<Expression> arguments(Expression.ArrowInvocation arrow) {
-        List<Expression> all = new ArrayList<>(List.of(arrow.receiver()));
-        all.addAll(arrow.arguments());
-        return all;
     }
 
     private Term quantity(Expression.Quantity quantity, Instance scope) {
@@ -206,9 +205,13 @@ final class Lowering {
             case Function.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
             case Function.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
             case Function.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
-            case Function.Observing(var observation) -> throw new FaultException(at.span(), observation.functionName()
-                    + " looks at a whole run; it can stand in a requirement, not in an equation or a value");
+            case Function.Observing(var observation) -> throw wholeRun(observation, at);
         };
+    }
+
+    private static FaultException wholeRun(Observation observation, Expression at) {
+        return new FaultException(at.span(), observation.functionName()
+                + " looks at a whole run; it can stand in a requirement, not in an equation, a value or another observation");
     }
 
     private Function functionOf(Referent called, Expression at) {
@@ -279,7 +282,7 @@ final class Lowering {
                         Terms.both(Terms.not(test), condition(c.whenFalse(), scope)));
             }
             case Invocation i -> test(i.function(), i.arguments(), scope, i);
-            case Expression.ArrowInvocation a -> test(a.function(), arguments(a), scope, a);
+            case Expression.ArrowInvocation a -> test(a.function(), a.asCall().arguments(), scope, a);
             case Expression.Classification c -> collections.isOfType(c, scope) ? Terms.TRUE : Terms.FALSE;
             case Expression.Access _, Expression.Item _, Expression.Filtered _ ->
                 conditionOf(targets.single(collections.values(expression, scope), expression), expression);
@@ -291,6 +294,7 @@ final class Lowering {
         return switch (functionOf(called, at)) {
             case Function.OverCollection(CollectionFunction f) -> collections.condition(f, arguments, scope, at);
             case Function.Defined defined -> calls.condition(defined, (ElementId) called, arguments, scope, at);
+            case Function.Observing(var observation) -> throw wholeRun(observation, at);
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }

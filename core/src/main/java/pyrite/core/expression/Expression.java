@@ -87,6 +87,11 @@ public sealed interface Expression {
         public ArrowInvocation {
             arguments = List.copyOf(arguments);
         }
+
+        /** The call that it stands for. */
+        public Invocation asCall() {
+            return new Invocation(function, joined(receiver, arguments), span);
+        }
     }
 
     /** {@code receiver.{in x; …}} collects what the body gives, {@code receiver.?{in x; …}} selects where it holds. */

@@ -54,7 +54,7 @@ public final class TypeCheck {
             case Binary binary -> binary(binary);
             case Conditional conditional -> conditional(conditional);
             case Invocation invocation -> calls.type(invocation.function(), invocation.arguments(), invocation);
-            case Expression.ArrowInvocation arrow -> arrow(arrow);
+            case Expression.ArrowInvocation arrow -> calls.type(arrow.function(), arrow.asCall().arguments(), arrow);
             case Expression.Filtered filtered -> filtered(filtered);
             case Expression.NamedArgument named -> infer(named.value());
             case Expression.Body body -> infer(body.result());
@@ -124,12 +124,6 @@ public final class TypeCheck {
         locals.clear();
         locals.putAll(before);
         return type;
-    }
-
-    private Type arrow(Expression.ArrowInvocation arrow) {
-        List<Expression> arguments = new ArrayList<>(List.of(arrow.receiver()));
-        arguments.addAll(arrow.arguments());
-        return calls.type(arrow.function(), arguments, arrow);
     }
 
     private Type unit(Expression expression) {

@@ -1,8 +1,11 @@
 package pyrite.core.verification;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
@@ -19,6 +22,7 @@ import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.Function;
 import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
+import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
@@ -155,19 +159,34 @@ final class Exhibitor {
     /** The comparisons of numbers in a condition, also in the fixed values it refers to. */
     List<Placed> comparisons(Expression claim, Instance scope) {
         List<Placed> found = new ArrayList<>();
-        collect(claim, scope, found);
+        collect(claim, scope, Set.of(), found);
         return found;
     }
 
-    private void collect(Expression expression, Instance scope, List<Placed> found) {
+    /** @param entered the constraints around that somebody defined; one that calls itself is gone into once */
+    private void collect(Expression expression, Instance scope, Set<Referent> entered, List<Placed> found) {
+        Optional<Quantified> quantified = Quantified.of(expression, scope, model, flattening);
+        if (quantified.isPresent()) {
+            quantified.get().claims().forEach(each -> collect(each.claim().expression(), each.claim().scope(), entered, found));
+            return;
+        }
+        if (expression instanceof Expression.Body) {
+            // What its parameters stand for is known only to who goes through the values.
+            return;
+        }
         if (expression instanceof Binary b && b.operator().isOrdering()) {
             found.add(new Placed(b, scope));
             return;
         }
         if (expression instanceof FeatureReference reference) {
-            flattening.definition(reference, scope).ifPresent(d -> collect(d.expression(), d.scope(), found));
+            flattening.definition(reference, scope).ifPresent(d -> collect(d.expression(), d.scope(), entered, found));
         }
-        expression.parts().forEach(part -> collect(part, scope, found));
+        if (expression instanceof Invocation call && !entered.contains(call.function())) {
+            Set<Referent> within = new HashSet<>(entered);
+            within.add(call.function());
+            flattening.opened(call, scope).ifPresent(opened -> collect(opened.expression(), opened.scope(), within, found));
+        }
+        expression.parts().forEach(part -> collect(part, scope, entered, found));
     }
 
     /** The size of what a condition compares at an instant, for weighing its margin; positive. */

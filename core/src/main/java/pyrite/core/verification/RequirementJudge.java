@@ -90,7 +90,7 @@ public final class RequirementJudge {
         try {
             Judgement judgement = judged(requirement, subject, subject.path());
             return Optional.of(judgement.with(judgement.fingerprint().and(Fingerprint.of(model, List.of(satisfaction.id())))));
-        } catch (Assessor.NeedsRun _) {
+        } catch (Observations.NeedsRun _) {
             return Optional.empty();
         }
     }

@@ -22,6 +22,9 @@ class ObservationTest {
                 assert constraint law { der(x) == v and der(v) == -x / 1 [s^2] }
             }
             part swing : Swing;
+            calc def Span { in q : LengthValue; return : LengthValue = maximum(q) - minimum(q); }
+            constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
+            calc def Endless { in q : LengthValue; Endless(q) + maximum(q) }
             requirement r { subject s : Swing; attribute limit : LengthValue = 50 [cm]; require constraint { %s } }
             satisfy r by swing;
             verification check : SimulatedCheck {
@@ -62,6 +65,15 @@ class ObservationTest {
         "maximum(s.x) / 2 + maximum(s.x) <= 2 [m]|PASS|0.5|1.5707963",
         "if s.size > 2 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0 [m]|PASS|0.5|1.5707963",
         "if s.size > 4 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0.5 [m]|FAIL|-0.5|1.5707963",
+        "abs(final(s.x)) <= 0.6 [m]|PASS|0.0559789|10",
+        "abs(final(s.x) - 1 [m]) <= 1.5 [m]|FAIL|-0.0440211|10",
+        "max(maximum(s.x), final(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
+        "min(minimum(s.x), final(s.x)) >= -0.9 [m]|FAIL|-0.1|4.7123890",
+        "(maximum(s.x), final(s.x))->max() <= 1.25 [m]|PASS|0.25|1.5707963",
+        "(if s.size > 2 [m] ? maximum(s.x) else minimum(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
+        "Span(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
+        "Below(maximum(s.x), 1.5 [m])|PASS|0.5|1.5707963",
+        "Below(s.x, 1.5 [m])|PASS|0.5|1.5707963",
         "maximum(s.x) <= 1.5 [m] xor maximum(s.x) <= 0.5 [m]|PASS|0.5|1.5707963"})
     void marginsAreThoseOfTheSine(String constraint, VerdictKind verdict, double margin, double instant) {
         Judgement judgement = judge(constraint);
@@ -119,7 +131,9 @@ class ObservationTest {
             assertThat(judgement.reason()).contains("the window lies outside the run");
         });
         assertThat(judge("maximum(s.x) <= s.x").reason()).contains("this varies during the run");
-        assertThat(judge("sqrt(maximum(s.x) / 1 [m]) <= 2").reason()).contains("nothing else");
+        assertThat(judge("(maximum(s.x), final(s.x))#(1) <= 2 [m]").reason()).contains("nothing else");
+        assertThat(judge("eventually(always(s.x <= 2 [m]))").reason()).contains("always looks at a whole run");
+        assertThat(judge("Endless(s.x) <= 2 [m]").reason()).contains("this calls itself more than 100 times");
     }
 
     @Test

@@ -44,6 +44,10 @@ class SeveralThingsTest {
         "s.basins->forAll { in b : Basin; b.level <= 5 [m] }|PASS|1|holds throughout",
         "not (s.basins, s.fast)->exists { in b : Basin; maximum(b.level) > 10 [m] }|FAIL|-2|harbour.fast",
         "s.basins->forAll { in b : Basin; b.level <= 5 [m] } and maximum(s.fast.level) <= 12.5 [m]|PASS|0.5|12 m ≤ 12.5 m",
+        "(s.basins, s.fast)->collect { in b : Basin; maximum(b.level) }->sum() <= 20 [m]|PASS|0|20 m ≤ 20 m",
+        "max((s.basins, s.fast)->collect { in b : Basin; final(b.level) }) <= 13 [m]|PASS|1|12 m ≤ 13 m",
+        "(s.basins, s.fast).{ in b : Basin; final(b.level) }->min() <= 3 [m]|FAIL|-1|4 m, but ≤ 3 m is required",
+        "always((s.basins, s.fast)->forAll { in b : Basin; b.level <= 15 [m] })|PASS|3|holds throughout",
         "s.basins.level->forAll { in l : LengthValue; l <= 3 [m] }|FAIL|-1|violated first at t = 3 s"})
     void theOneThatDecidesGivesMarginAndReason(String constraint, VerdictKind verdict, double margin, String reason) {
         Judgement judgement = run(constraint);

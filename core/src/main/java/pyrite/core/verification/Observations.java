@@ -1,0 +1,256 @@
+package pyrite.core.verification;
+
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Condition;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.Term;
+import pyrite.core.dynamics.Terms;
+import pyrite.core.dynamics.Trajectory;
+import pyrite.core.expression.CollectionFunction;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.Invocation;
+import pyrite.core.expression.Expression.Unary;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Function;
+import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.Observation;
+import pyrite.core.expression.Operator;
+import pyrite.core.model.Model;
+
+/** What numbers with observations in them come to over a trajectory. */
+final class Observations {
+    private static final int DEEPEST = 100;
+    private static final String NOT_COMPUTED = "observations can be added, subtracted, multiplied, divided and given to functions of numbers here, nothing else";
+
+    private final Model model;
+    private final Flattening flattening;
+    private final @Nullable Trajectory trajectory;
+    private final Exhibitor exhibitor;
+    private final Assessor assessor;
+    private int depth;
+
+    Observations(Model model, Flattening flattening, @Nullable Trajectory trajectory, Exhibitor exhibitor, Assessor assessor) {
+        this.model = model;
+        this.flattening = flattening;
+        this.trajectory = trajectory;
+        this.exhibitor = exhibitor;
+        this.assessor = assessor;
+    }
+
+    /** Thrown where a constraint needs a run and there is none. */
+    static final class NeedsRun extends RuntimeException {
+        NeedsRun() {
+            super(null, null, false, false);
+        }
+    }
+
+    /** Thrown where an observation has no value; the constraint that needs it is violated. */
+    static final class Undefined extends RuntimeException {
+        Undefined(String message) {
+            super(message, null, false, false);
+        }
+    }
+
+    /** A number with the instant it was had; NaN as instant where none. */
+    Observer.Sighting number(Expression expression, Instance scope) {
+        if (expression instanceof FeatureReference reference && areIn(reference, scope)) {
+            Flattening.Defined defined = flattening.definition(reference, scope).orElseThrow();
+            return number(defined.expression(), defined.scope());
+        }
+        if (!areIn(expression, scope)) {
+            return constant(expression, scope);
+        }
+        return switch (expression) {
+            case Invocation call when of(call) != null -> observed(call, of(call), scope);
+            case Invocation call -> computed(call, scope);
+            case Expression.ArrowInvocation arrow -> computed(arrow.asCall(), scope);
+            case Expression.Conditional c -> number(assessor.assess(c.condition(), scope).holds() ? c.whenTrue() : c.whenFalse(), scope);
+            case Unary u when u.operator() == Operator.NEGATE -> {
+                Observer.Sighting operand = number(u.operand(), scope);
+                yield new Observer.Sighting(-operand.value(), operand.instant());
+            }
+            case Binary b when b.operator().family() == Operator.Family.ARITHMETIC -> arithmetic(b, scope);
+            default -> throw new FaultException(expression.span(), NOT_COMPUTED);
+        };
+    }
+
+    /** A function of numbers that are observed: of one or two, of several, or one that somebody defined. */
+    private Observer.Sighting computed(Invocation call, Instance scope) {
+        return switch (model.environment().function(call.function()).map(known -> known.with(call.arguments().size())).orElse(null)) {
+            case Function.Mathematical(MathFunction f) -> {
+                List<Observer.Sighting> all = call.arguments().stream().map(argument -> number(argument, scope)).toList();
+                yield all.size() == 1 ? new Observer.Sighting(f.apply(all.getFirst().value(), 0), all.getFirst().instant())
+                        : all.get(f.apply(all.getFirst().value(), all.getLast().value()) == all.getFirst().value() ? 0 : 1);
+            }
+            case Function.OverCollection(CollectionFunction f) -> ofSeveral(f, numbers(call.arguments().getFirst(), scope), call);
+            case Function.Defined _ -> {
+                Flattening.Defined opened = flattening.opened(call, scope).orElseThrow();
+                yield deeper(call, () -> number(opened.expression(), opened.scope()));
+            }
+            case null, default -> throw new FaultException(call.span(), NOT_COMPUTED);
+        };
+    }
+
+    private Observer.Sighting ofSeveral(CollectionFunction function, List<Observer.Sighting> all, Invocation call) {
+        Comparator<Observer.Sighting> bySize = Comparator.comparingDouble(Observer.Sighting::value);
+        return switch (function) {
+            case SUM -> new Observer.Sighting(all.stream().mapToDouble(Observer.Sighting::value).sum(), Double.NaN);
+            case PRODUCT -> new Observer.Sighting(all.stream().mapToDouble(Observer.Sighting::value).reduce(1, (a, b) -> a * b), Double.NaN);
+            case LARGEST -> all.stream().max(bySize).orElseThrow(() -> new Undefined("of no values there is no largest"));
+            case SMALLEST -> all.stream().min(bySize).orElseThrow(() -> new Undefined("of no values there is no smallest"));
+            default -> throw new FaultException(call.span(), NOT_COMPUTED);
+        };
+    }
+
+    /** Several numbers: those listed, or what a body gives for each of several values. */
+    private List<Observer.Sighting> numbers(Expression expression, Instance scope) {
+        return switch (expression) {
+            case Expression.Sequence sequence -> sequence.items().stream().flatMap(item -> numbers(item, scope).stream()).toList();
+            case Expression.Filtered filtered when !filtered.selects() -> collected(filtered.receiver(), filtered.body(), scope);
+            case Expression.ArrowInvocation arrow when collects(arrow.asCall()) ->
+                collected(arrow.receiver(), CollectionFunction.COLLECT.body(arrow.arguments().getFirst()).orElseThrow(), scope);
+            default -> List.of(number(expression, scope));
+        };
+    }
+
+    private List<Observer.Sighting> collected(Expression receiver, Expression.Body body, Instance scope) {
+        return flattening.claims(receiver, body, scope).stream().map(each -> number(each.claim().expression(), each.claim().scope())).toList();
+    }
+
+    private boolean collects(Invocation call) {
+        return model.environment().function(call.function()).orElse(null) instanceof Function.OverCollection(CollectionFunction f) && f == CollectionFunction.COLLECT;
+    }
+
+    /** Goes into a calculation that somebody defined; one that calls itself without end is given up. */
+    <T> T deeper(Invocation call, Supplier<T> work) {
+        if (depth >= DEEPEST) {
+            throw new FaultException(call.span(), "this calls itself more than " + DEEPEST + " times; what ends it must be known before the run");
+        }
+        depth++;
+        try {
+            return work.get();
+        } finally {
+            depth--;
+        }
+    }
+
+    private Observer.Sighting constant(Expression expression, Instance scope) {
+        if (flattening.term(expression, scope) instanceof Term.Constant(double value)) {
+            return new Observer.Sighting(value, Double.NaN);
+        }
+        if (trajectory == null) {
+            throw new NeedsRun();
+        }
+        throw new FaultException(expression.span(), "this varies during the run; say what of it is meant, for instance "
+                + "maximum(…) or final(…)");
+    }
+
+    private Observer.Sighting arithmetic(Binary b, Instance scope) {
+        Observer.Sighting left = number(b.left(), scope);
+        Observer.Sighting right = number(b.right(), scope);
+        double value = switch (b.operator()) {
+            case ADD -> left.value() + right.value();
+            case SUBTRACT -> left.value() - right.value();
+            case MULTIPLY -> left.value() * right.value();
+            case DIVIDE -> left.value() / right.value();
+            case POWER -> Math.pow(left.value(), right.value());
+            case MODULO -> left.value() % right.value();
+            default -> throw new FaultException(b.span(), NOT_COMPUTED);
+        };
+        return new Observer.Sighting(value, Double.isNaN(left.instant()) ? right.instant() : left.instant());
+    }
+
+    private Observer.Sighting observed(Invocation call, Observation observation, Instance scope) {
+        if (observation.of() == Observation.Of.CONDITION) {
+            return timed(call, observation, scope);
+        }
+        Term term = flattening.term(call.arguments().getFirst(), scope);
+        Observer.Signal signal = (t, v) -> Terms.value(term, t, v);
+        if (observation == Observation.AT) {
+            double instant = number(call.arguments().get(1), scope).value();
+            return new Observer.Sighting(window(List.of(), scope).at(signal, instant), instant);
+        }
+        Observer window = window(call.arguments(), scope);
+        require(window, call);
+        return switch (observation) {
+            case INITIAL -> window.initial(signal);
+            case FINAL -> window.last(signal);
+            case MAXIMUM -> window.maximum(signal);
+            case MINIMUM -> window.minimum(signal);
+            case MEAN -> new Observer.Sighting(window.mean(signal), Double.NaN);
+            case INTEGRAL -> new Observer.Sighting(window.integral(signal), Double.NaN);
+            default -> throw new IllegalStateException(observation + " is no observation of a quantity");
+        };
+    }
+
+    private Observer.Sighting timed(Invocation call, Observation observation, Instance scope) {
+        Expression claim = call.arguments().getFirst();
+        Condition condition = flattening.condition(claim, scope);
+        Observer window = window(call.arguments(), scope);
+        require(window, call);
+        Observer.Claim holds = (t, v) -> Terms.holds(condition, t, v);
+        return switch (observation) {
+            case FIRST_TIME -> instant(window.firstTime(holds), claim, scope);
+            case LAST_TIME -> instant(window.lastTime(holds), claim, scope);
+            case DURATION -> new Observer.Sighting(window.duration(holds), Double.NaN);
+            default -> throw new FaultException(call.span(), observation.functionName() + " is a condition, not a time");
+        };
+    }
+
+    private Observer.Sighting instant(OptionalDouble found, Expression claim, Instance scope) {
+        return new Observer.Sighting(found.orElseThrow(() -> new Undefined("'" + exhibitor.text(claim)
+                + "' never holds during the run")), found.getAsDouble());
+    }
+
+    Observer window(List<Expression> arguments, Instance scope) {
+        if (trajectory == null) {
+            throw new NeedsRun();
+        }
+        return arguments.size() < 3 ? new Observer(trajectory, trajectory.start(), trajectory.stop())
+                : new Observer(trajectory, number(arguments.get(1), scope).value(), number(arguments.get(2), scope).value());
+    }
+
+    static void require(Observer window, Expression at) {
+        if (window.isEmpty()) {
+            throw new FaultException(at.span(), "the window lies outside the run or ends before it begins");
+        }
+    }
+
+    /** Whether an expression, or the fixed values it refers to, contains an observation. */
+    boolean areIn(Expression expression, Instance scope) {
+        return areIn(expression, scope, new HashSet<>());
+    }
+
+    private boolean areIn(Expression expression, Instance scope, Set<Expression> seen) {
+        if (!seen.add(expression)) {
+            return false;
+        }
+        boolean[] found = {false};
+        expression.walk(part -> {
+            if (part instanceof Invocation call && of(call) != null) {
+                found[0] = true;
+            } else if (!found[0] && part instanceof Invocation call) {
+                found[0] = flattening.opened(call, scope).filter(opened -> areIn(opened.expression(), opened.scope(), seen)).isPresent();
+            } else if (!found[0] && part instanceof FeatureReference reference) {
+                found[0] = flattening.definition(reference, scope)
+                        .filter(defined -> areIn(defined.expression(), defined.scope(), seen)).isPresent();
+            }
+        });
+        return found[0];
+    }
+
+    /** The observation that a call is; null if it is none. */
+    @Nullable Observation of(Invocation call) {
+        return model.environment().function(call.function()).orElse(null) instanceof Function.Observing(var observation)
+                ? observation : null;
+    }
+}
