@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -27,14 +28,22 @@ class Checkpoints {
     }
 
     void loaded(Workspace.Head head) {
-        worker.execute(() -> changed(head, store.changesSinceCheckpoint(head.branch())));
+        beside(() -> changed(head, store.changesSinceCheckpoint(head.branch())));
     }
 
     /** @param changes so many states of elements are new in this snapshot */
     void changed(Workspace.Head head, int changes) {
         if (changesSince.merge(head.branch().id(), changes, Integer::sum) >= MANY) {
             changesSince.put(head.branch().id(), 0);
-            worker.execute(() -> make(head));
+            beside(() -> make(head));
+        }
+    }
+
+    private void beside(Runnable work) {
+        try {
+            worker.execute(work);
+        } catch (RejectedExecutionException _) {
+            // The program stops. Whoever commits now has committed; the checkpoint is made after the next start.
         }
     }
 
