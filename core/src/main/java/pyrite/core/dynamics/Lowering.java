@@ -24,8 +24,6 @@ import pyrite.core.expression.MathFunction;
 import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
-import pyrite.core.expression.Type;
-import pyrite.core.expression.TypeCheck;
 import pyrite.core.expression.Unit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -52,6 +50,7 @@ final class Lowering {
     private final Targets targets;
     private final Collections collections;
     private final Calls calls;
+    private final TwoSides twoSides;
     private final Deque<Quantity> circle = new ArrayDeque<>();
     private final List<Condition.Relation> relations = new ArrayList<>();
     private final List<String> relationLabels = new ArrayList<>();
@@ -70,6 +69,7 @@ final class Lowering {
         this.targets = new Targets(model, builder, this);
         this.collections = new Collections(model, this);
         this.calls = new Calls(model, builder, this);
+        this.twoSides = new TwoSides(this, environment);
     }
 
     Targets targets() {
@@ -274,8 +274,8 @@ final class Lowering {
             case TruthLiteral t -> t.value() ? Terms.TRUE : Terms.FALSE;
             case FeatureReference r -> conditionOf(targets.single(targets.of(r, scope), r), r);
             case Unary u when u.operator() == Operator.NOT -> Terms.not(condition(u.operand(), scope));
-            case Binary b when b.operator().family() == Operator.Family.LOGIC -> logic(b, scope);
-            case Binary b when b.operator().family() == Operator.Family.COMPARISON -> comparison(b, scope);
+            case Binary b when b.operator().family() == Operator.Family.LOGIC -> twoSides.logic(b, scope);
+            case Binary b when b.operator().family() == Operator.Family.COMPARISON -> twoSides.comparison(b, scope);
             case Conditional c -> {
                 Condition test = condition(c.condition(), scope);
                 yield Terms.either(Terms.both(test, condition(c.whenTrue(), scope)),
@@ -299,51 +299,8 @@ final class Lowering {
         };
     }
 
-    private Condition logic(Binary b, Instance scope) {
-        Condition left = condition(b.left(), scope);
-        Condition right = condition(b.right(), scope);
-        return switch (b.operator()) {
-            case AND, AND_BOTH -> Terms.both(left, right);
-            case OR, OR_BOTH -> Terms.either(left, right);
-            case IMPLIES -> Terms.either(Terms.not(left), right);
-            default -> Terms.either(Terms.both(left, Terms.not(right)), Terms.both(Terms.not(left), right));
-        };
-    }
-
-    private Condition comparison(Binary b, Instance scope) {
-        if (!b.operator().isOrdering()) {
-            return sameness(b, scope);
-        }
-        Term left = term(b.left(), scope);
-        Term right = term(b.right(), scope);
-        return switch (b.operator()) {
-            case GREATER -> relation(left, right, true, false);
-            case GREATER_OR_EQUAL -> relation(left, right, false, false);
-            case LESS -> relation(right, left, true, false);
-            default -> relation(right, left, false, false);
-        };
-    }
-
-    private Condition sameness(Binary b, Instance scope) {
-        boolean wanted = b.operator() == Operator.EQUAL || b.operator() == Operator.IDENTICAL;
-        Type type = TypeCheck.check(b.left(), environment).type();
-        if (type instanceof Type.Enumerated || type instanceof Type.Text || type instanceof Type.Thing) {
-            return collections.symbol(b.left(), scope).equals(collections.symbol(b.right(), scope)) == wanted ? Terms.TRUE : Terms.FALSE;
-        }
-        if (type instanceof Type.Truth) {
-            Condition left = condition(b.left(), scope);
-            Condition right = condition(b.right(), scope);
-            Condition same = Terms.either(Terms.both(left, right), Terms.both(Terms.not(left), Terms.not(right)));
-            return wanted ? same : Terms.not(same);
-        }
-        if (term(b.left(), scope) instanceof Term.Constant(double l) && term(b.right(), scope) instanceof Term.Constant(double r)) {
-            return l == r == wanted ? Terms.TRUE : Terms.FALSE;
-        }
-        throw new FaultException(b.span(), "quantities that vary are equal only for an instant; compare them with <= or >=");
-    }
-
     /** The condition {@code left >= right}, or {@code >} if strict. */
-    private Condition relation(Term left, Term right, boolean strict, boolean kink) {
+    Condition relation(Term left, Term right, boolean strict, boolean kink) {
         if (Terms.minus(left, right) instanceof Term.Constant(double margin)) {
             return (strict ? margin > 0 : margin >= 0) ? Terms.TRUE : Terms.FALSE;
         }

@@ -33,10 +33,7 @@ class ObservationTest {
             """;
 
     private static Judgement judge(String constraint) {
-        Model model = Models.of(MODEL.formatted(constraint));
-        CaseRun run = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE);
-        assertThat(run.failure()).isNull();
-        return run.judgements().getFirst();
+        return Judged.byRunning(MODEL.formatted(constraint));
     }
 
     @ParameterizedTest

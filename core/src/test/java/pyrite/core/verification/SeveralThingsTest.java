@@ -8,7 +8,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
-import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Model;
 
 /** Requirements on several things at once: two basins that fill at 1 m/s and one at 3 m/s, for 4 s. */
@@ -28,10 +27,7 @@ class SeveralThingsTest {
             """;
 
     private static Judgement run(String constraint) {
-        Model model = Models.of(MODEL.formatted(constraint));
-        CaseRun run = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE);
-        assertThat(run.failure()).isNull();
-        return run.judgements().getFirst();
+        return Judged.byRunning(MODEL.formatted(constraint));
     }
 
     @ParameterizedTest
