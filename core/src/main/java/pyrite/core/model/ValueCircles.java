@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,36 +42,46 @@ final class ValueCircles {
         if (!isSettled(element) && !comesToAnEnd(element)) {
             settleAllFrom(element);
         }
-        return rings.getOrDefault(element.id(), List.of()).stream().filter(circle -> isSame(circle.getFirst(), element)).toList();
+        List<List<Element>> around = rings.isEmpty() ? List.of() : rings.getOrDefault(element.id(), List.of());
+        return around.isEmpty() ? around : around.stream().filter(circle -> isSame(circle.getFirst(), element)).toList();
     }
 
     private boolean isSettled(Element element) {
-        return free.contains(element.id()) || rings.containsKey(element.id());
+        return free.contains(element.id()) || !rings.isEmpty() && rings.containsKey(element.id());
+    }
+
+    /** A value on the way, and what of those it names is still to be gone through. */
+    private record Step(Element at, Iterator<Element> ahead) {
     }
 
     /** Whether nothing that a value rests on, step by step, goes in a circle that is not known yet. */
     private boolean comesToAnEnd(Element start) {
-        if (namedIn(start).isEmpty()) {
-            return true;
-        }
-        Set<ElementId> entered = new HashSet<>();
-        ArrayDeque<Element> way = new ArrayDeque<>(List.of(start));
+        Set<ElementId> onTheWay = new HashSet<>();
+        ArrayDeque<Step> way = new ArrayDeque<>();
+        enter(start, way, onTheWay);
         while (!way.isEmpty()) {
-            Element at = way.peek();
-            if (isSettled(at)) {
-                way.pop();
-            } else if (!entered.add(at.id())) {
-                free.add(way.pop().id());
-            } else {
-                for (Element next : namedIn(at)) {
-                    if (entered.contains(next.id()) && !isSettled(next)) {
-                        return false;
-                    }
-                    way.push(next);
+            Step step = way.peek();
+            Element next = step.ahead().hasNext() ? step.ahead().next() : null;
+            if (next == null) {
+                free.add(way.pop().at().id());
+            } else if (!isSettled(next)) {
+                if (onTheWay.contains(next.id())) {
+                    return false;
                 }
+                enter(next, way, onTheWay);
             }
         }
         return true;
+    }
+
+    private void enter(Element at, ArrayDeque<Step> way, Set<ElementId> onTheWay) {
+        List<Element> named = namedIn(at);
+        if (named.isEmpty()) {
+            free.add(at.id());
+        } else {
+            onTheWay.add(at.id());
+            way.push(new Step(at, named.iterator()));
+        }
     }
 
     /** Finds for an element and all that its value rests on which of them rest on each other. */
