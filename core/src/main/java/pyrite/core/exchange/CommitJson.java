@@ -85,7 +85,7 @@ public final class CommitJson {
         }
         Map<String, @Nullable Object> json = change.payload();
         Object own = json.get(ElementJson.ID);
-        ElementId id = change.identity() != null ? change.identity() : own != null ? id(ElementJson.ID, own) : ElementId.random();
+        ElementId id = change.identity() != null ? change.identity() : own != null ? id(ElementJson.ID, own) : ElementId.fresh();
         if (own != null && !id(ElementJson.ID, own).equals(id)) {
             throw new Wrong(ElementJson.ID, "the payload has another id than the identity it is given for");
         }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -21,7 +20,7 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
     }
 
     public static Element of(ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name) {
-        return new Element(ElementId.random(), kind, owner, rank, name, null, Map.of());
+        return new Element(ElementId.fresh(), kind, owner, rank, name, null, Map.of());
     }
 
     @SuppressWarnings("unchecked")
@@ -41,13 +40,13 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
         if (java.util.Objects.equals(properties.get(property), value)) {
             return this;
         }
-        TreeMap<Property<?>, Object> changed = new TreeMap<>(properties);
-        if (value == null) {
-            changed.remove(property);
-        } else {
-            changed.put(property, value);
-        }
-        return new Element(id, kind, owner, rank, name, shortName, changed);
+        PropertyMap own = (PropertyMap) properties;
+        return withAll(value == null ? own.without(property) : own.with(property, value));
+    }
+
+    /** The same element with these properties and no others. */
+    public Element withAll(Map<Property<?>, Object> others) {
+        return new Element(id, kind, owner, rank, name, shortName, others);
     }
 
     /** By the id alone: elements are looked for among others far oftener than two versions of one are told apart. */

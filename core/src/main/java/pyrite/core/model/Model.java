@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -206,14 +207,14 @@ public final class Model implements Namespaces {
 
     @Override
     public @Nullable String inheritedName(Element element) {
-        if (!element.references(Property.REDEFINES).isEmpty()) {
-            for (Element redefined : inheritance.redefined(element)) {
-                if (redefined.name() != null) {
-                    return redefined.name();
-                }
-            }
+        List<Reference> redefined = element.references(Property.REDEFINES);
+        if (redefined.isEmpty()) {
+            return null;
         }
-        return null;
+        // As a rule the first has a name; only else it matters what that redefines in turn.
+        Element first = byId.get(redefined.getFirst().target());
+        return first != null && first.name() != null ? first.name()
+                : inheritance.redefined(element).stream().map(Element::name).filter(Objects::nonNull).findFirst().orElse(null);
     }
 
     /** The element and everything it owns, owners before what they own. */

@@ -77,10 +77,16 @@ public final class ModelEnvironment implements Environment {
         if (model.isLibrary(id)) {
             return model.library().environment().typeOf(id);
         }
-        Type known = types.get(id);
+        Element element = model.find(id).orElse(null);
+        if (element == null) {
+            return Type.UNKNOWN;
+        }
+        Type known = statedDirectly(element);
         if (known == null) {
-            Element element = model.find(id).orElse(null);
-            Type stated = element == null ? Type.UNKNOWN : stated(element);
+            known = types.get(id);
+        }
+        if (known == null) {
+            Type stated = stated(element);
             if (stated == null) {
                 return open.get().contains(id) ? Type.UNKNOWN : infer(element);
             }
@@ -88,6 +94,17 @@ public final class ModelEnvironment implements Environment {
             types.put(id, known);
         }
         return known;
+    }
+
+    /**
+     * The type of a feature that says it and redefines or subsets nothing; null for any other. Most features do, and they are
+     * sooner looked at again than remembered.
+     */
+    private @Nullable Type statedDirectly(Element element) {
+        List<Reference> types = element.references(Property.TYPES);
+        boolean alone = types.size() == 1 && element.references(Property.REDEFINES).isEmpty() && element.references(Property.REFERS).isEmpty()
+                && element.references(Property.SPECIALIZES).isEmpty();
+        return alone ? model.find(types.getFirst().target()).flatMap(this::declared).orElse(null) : null;
     }
 
     /** The type a feature is declared with or inherits; null if none is. */

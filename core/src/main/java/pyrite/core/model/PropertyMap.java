@@ -14,8 +14,8 @@ import org.jspecify.annotations.Nullable;
  * The properties of one element in the order of their keys, immutable. An element has one to four as a rule, so they stand
  * in two short arrays that are searched from the front: a tenth of the memory of a tree, and quicker.
  */
-final class PropertyMap extends AbstractMap<Property<?>, Object> {
-    private static final PropertyMap EMPTY = new PropertyMap(new Property<?>[0], new Object[0]);
+public final class PropertyMap extends AbstractMap<Property<?>, Object> {
+    public static final PropertyMap EMPTY = new PropertyMap(new Property<?>[0], new Object[0]);
 
     private final Property<?>[] keys;
     private final Object[] values;
@@ -41,6 +41,40 @@ final class PropertyMap extends AbstractMap<Property<?>, Object> {
             values[place++] = entry.getValue();
         }
         return new PropertyMap(keys, values);
+    }
+
+    /** The same properties with one of them set. */
+    public PropertyMap with(Property<?> property, Object value) {
+        int place = 0;
+        while (place < keys.length && keys[place].compareTo(property) < 0) {
+            place++;
+        }
+        int behind = place < keys.length && keys[place] == property ? place + 1 : place;
+        PropertyMap changed = joined(place, 1, behind);
+        changed.keys[place] = property;
+        changed.values[place] = value;
+        return changed;
+    }
+
+    /** The same properties without one of them. */
+    public PropertyMap without(Property<?> property) {
+        for (int i = 0; i < keys.length; i++) {
+            if (keys[i] == property) {
+                return keys.length == 1 ? EMPTY : joined(i, 0, i + 1);
+            }
+        }
+        return this;
+    }
+
+    /** The first {@code count} entries, room for some, and those from {@code behind} on. */
+    private PropertyMap joined(int count, int room, int behind) {
+        int size = count + room + keys.length - behind;
+        PropertyMap joined = new PropertyMap(new Property<?>[size], new Object[size]);
+        System.arraycopy(keys, 0, joined.keys, 0, count);
+        System.arraycopy(values, 0, joined.values, 0, count);
+        System.arraycopy(keys, behind, joined.keys, count + room, keys.length - behind);
+        System.arraycopy(values, behind, joined.values, count + room, keys.length - behind);
+        return joined;
     }
 
     @Override

@@ -39,7 +39,8 @@ final class ValueCircles {
 
     /** The circles whose first element by name this is, each from it on along the shortest way back to it. */
     List<List<Element>> toldAt(Element element) {
-        if (!isSettled(element) && !comesToAnEnd(element)) {
+        List<Element> named = isSettled(element) ? List.of() : namedIn(element);
+        if (!named.isEmpty() && !comesToAnEnd(element, named)) {
             settleAllFrom(element);
         }
         List<List<Element>> around = rings.isEmpty() ? List.of() : rings.getOrDefault(element.id(), List.of());
@@ -55,10 +56,10 @@ final class ValueCircles {
     }
 
     /** Whether nothing that a value rests on, step by step, goes in a circle that is not known yet. */
-    private boolean comesToAnEnd(Element start) {
+    private boolean comesToAnEnd(Element start, List<Element> namedInIt) {
         Set<ElementId> onTheWay = new HashSet<>();
         ArrayDeque<Step> way = new ArrayDeque<>();
-        enter(start, way, onTheWay);
+        enter(start, namedInIt, way, onTheWay);
         while (!way.isEmpty()) {
             Step step = way.peek();
             Element next = step.ahead().hasNext() ? step.ahead().next() : null;
@@ -68,14 +69,13 @@ final class ValueCircles {
                 if (onTheWay.contains(next.id())) {
                     return false;
                 }
-                enter(next, way, onTheWay);
+                enter(next, namedIn(next), way, onTheWay);
             }
         }
         return true;
     }
 
-    private void enter(Element at, ArrayDeque<Step> way, Set<ElementId> onTheWay) {
-        List<Element> named = namedIn(at);
+    private void enter(Element at, List<Element> named, ArrayDeque<Step> way, Set<ElementId> onTheWay) {
         if (named.isEmpty()) {
             free.add(at.id());
         } else {
@@ -147,12 +147,16 @@ final class ValueCircles {
 
     /** The usages that a fixed value names directly. */
     private List<Element> namedIn(Element element) {
-        List<Element> named = new ArrayList<>();
-        element.get(Property.VALUE).filter(value -> !value.kind().isInitial()).ifPresent(value -> value.expression().walk(part -> {
+        FeatureValue value = element.get(Property.VALUE).orElse(null);
+        if (value == null || value.kind().isInitial()) {
+            return List.of();
+        }
+        List<Element> named = new ArrayList<>(0);
+        value.expression().walk(part -> {
             if (part instanceof FeatureReference r && r.chain().size() == 1 && r.last() instanceof ElementId id && !model.isLibrary(id)) {
                 model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
             }
-        }));
+        });
         return named;
     }
 }

@@ -59,7 +59,7 @@ public final class Authoring {
     }
 
     private Element redefinition(Element holder, Element feature) {
-        return new Element(ElementId.random(), feature.kind(), holder.id(), model.rankAtEnd(holder.id()), null, null,
+        return new Element(ElementId.fresh(), feature.kind(), holder.id(), model.rankAtEnd(holder.id()), null, null,
                 Map.of(Property.REDEFINES, List.of(Reference.to(feature.id()))));
     }
 

@@ -19,7 +19,7 @@ final class Completion {
 
     /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
-        Ids RANDOM = (_, _) -> ElementId.random();
+        Ids RANDOM = (_, _) -> ElementId.fresh();
 
         /** @param path the names of its owners and its own, for those that take the id from there */
         ElementId idOf(Draft draft, Path path);

@@ -1,12 +1,9 @@
 package pyrite.core.notation;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.SortedMap;
-import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Name;
@@ -17,6 +14,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Property;
+import pyrite.core.model.PropertyMap;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
@@ -39,9 +37,7 @@ final class Draft implements Reading.Place {
     ElementKind kind;
     final @Nullable Draft owner;
     final List<Draft> children = new ArrayList<>(0);
-    private static final SortedMap<Property<?>, Object> NOTHING = Collections.unmodifiableSortedMap(new TreeMap<>());
-
-    private SortedMap<Property<?>, Object> properties = NOTHING;
+    private PropertyMap properties = PropertyMap.EMPTY;
     final List<Pending> references = new ArrayList<>(1);
     List<Formula> formulas = List.of();
     FeatureValue.@Nullable Kind valueKind;
@@ -62,20 +58,19 @@ final class Draft implements Reading.Place {
     }
 
     <T> void set(Property<T> property, T value) {
-        if (properties == NOTHING) {
-            properties = new TreeMap<>();
-        }
-        properties.put(property, value);
+        properties = properties.with(property, value);
     }
 
     /** Takes a property out; null if it is not set. */
     @SuppressWarnings("unchecked")
     <T> @Nullable T remove(Property<T> property) {
-        return properties.containsKey(property) ? (T) properties.remove(property) : null;
+        T value = (T) properties.get(property);
+        properties = properties.without(property);
+        return value;
     }
 
     /** What it says of itself that needs no name to be found. */
-    SortedMap<Property<?>, Object> properties() {
+    PropertyMap properties() {
         return properties;
     }
 

@@ -103,7 +103,7 @@ public final class NotationReader {
         Completion completion = new Completion(new Completion.Ids() {
             @Override
             public ElementId idOf(Draft draft, Completion.Path path) {
-                return ElementId.random();
+                return ElementId.fresh();
             }
 
             @Override

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +24,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Names;
 import pyrite.core.model.Namespaces;
 import pyrite.core.model.Property;
+import pyrite.core.model.PropertyMap;
 import pyrite.core.model.Reference;
 
 /**
@@ -115,35 +115,36 @@ final class Resolver implements Namespaces {
         if (draft.references.isEmpty() && draft.formulas.isEmpty()) {
             return element;
         }
-        Map<Property<?>, Object> properties = new TreeMap<>(draft.properties());
-        inherited.of(draft).forEach((property, references) -> {
-            if (property == Property.TARGET) {
-                properties.put(property, references.getFirst());
-            } else if (property != Property.VALUE) {
-                properties.put(property, references);
+        PropertyMap properties = draft.properties();
+        for (Map.Entry<Property<?>, List<Reference>> general : inherited.of(draft).entrySet()) {
+            if (general.getKey() == Property.TARGET) {
+                properties = properties.with(Property.TARGET, general.getValue().getFirst());
+            } else if (general.getKey() != Property.VALUE) {
+                properties = properties.with(general.getKey(), general.getValue());
             }
-        });
+        }
         for (Draft.Pending pending : draft.references) {
             if (!DraftGenerals.bears(draft, pending)) {
-                end(draft, pending).ifPresent(reference -> put(pending.property(), reference, properties));
+                properties = withEnd(end(draft, pending), pending.property(), properties);
             }
         }
         Faults.Report report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
             Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
-            properties.put(formula.property(), formula.property() == Property.VALUE
+            properties = properties.with(formula.property(), formula.property() == Property.VALUE
                     ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression) : expression);
         }
-        return new Element(element.id(), element.kind(), element.owner(), element.rank(), element.name(), element.shortName(), properties);
+        return element.withAll(properties);
     }
 
     @SuppressWarnings("unchecked")
-    private static void put(Property<?> property, Reference reference, Map<Property<?>, Object> properties) {
-        if (property.shape() == Property.Shape.REFERENCE) {
-            properties.put(property, reference);
-        } else {
-            properties.merge(property, List.of(reference), (first, second) -> both((List<Reference>) first, (List<Reference>) second));
+    private static PropertyMap withEnd(Optional<Reference> end, Property<?> property, PropertyMap properties) {
+        if (end.isEmpty() || property.shape() == Property.Shape.REFERENCE) {
+            return end.isEmpty() ? properties : properties.with(property, end.get());
         }
+        List<Reference> before = (List<Reference>) properties.get(property);
+        List<Reference> further = List.of(end.get());
+        return properties.with(property, before == null ? further : both(before, further));
     }
 
     static List<Reference> both(List<Reference> first, List<Reference> second) {

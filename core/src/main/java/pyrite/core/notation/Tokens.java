@@ -23,15 +23,17 @@ final class Tokens {
 
     private final String source;
     private final Tokenizer tokenizer;
+    private final Wording wording;
     private @Nullable CompletableFuture<Tokenizer.Block> ahead;
     private final List<Note> notes = new ArrayList<>(0);
-    private final List<Tokenizer.Block> blocks = new ArrayList<>(1);
+    private final List<Wording.Worded> blocks = new ArrayList<>(1);
     private int size;
     private boolean isWhole;
 
     private Tokens(String source) {
         this.source = source;
         tokenizer = new Tokenizer(source);
+        wording = new Wording(source);
     }
 
     static Tokens of(String text) {
@@ -58,13 +60,13 @@ final class Tokens {
     }
 
     private void append(Tokenizer.Block block) {
-        blocks.add(block);
+        blocks.add(wording.of(block));
         notes.addAll(block.notes);
         size += block.size;
-        isWhole = block.isLast();
+        isWhole = block.isLast;
     }
 
-    private Tokenizer.Block block(int index) {
+    private Wording.Worded block(int index) {
         return blocks.get(index >> Tokenizer.BLOCK_BITS);
     }
 

@@ -44,7 +44,7 @@ final class Copy {
     }
 
     private Element copy(Element original, boolean isTop, Rank rank) {
-        ElementId id = ElementId.random();
+        ElementId id = ElementId.fresh();
         copies.put(original.id(), id);
         String shortName = original.shortName() != null && Specification.isRequirement(original) ? ids.get() : original.shortName();
         return new Element(id, original.kind(), isTop ? original.owner() : copies.get(original.owner()), isTop ? rank : original.rank(),

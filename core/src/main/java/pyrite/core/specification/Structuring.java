@@ -72,7 +72,7 @@ public final class Structuring {
     /** A requirement with its text; among needs, a need. */
     public List<Element> requirement(Place place, String id, String text) {
         boolean need = isAmongNeeds(place.owner());
-        Element made = new Element(ElementId.random(), need ? ElementKind.CONCERN : ElementKind.REQUIREMENT, place.owner().id(), rank(place), null,
+        Element made = new Element(ElementId.fresh(), need ? ElementKind.CONCERN : ElementKind.REQUIREMENT, place.owner().id(), rank(place), null,
                 id.isEmpty() ? null : id, Map.of());
         return text.isEmpty() ? List.of(made) : List.of(made, Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, text));
     }

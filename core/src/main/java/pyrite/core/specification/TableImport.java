@@ -175,7 +175,7 @@ public final class TableImport {
             return;
         }
         if (known == null) {
-            Element made = new Element(ElementId.random(), kind(), place.owner().id(), Objects.requireNonNull(rank), null, id, Map.of());
+            Element made = new Element(ElementId.fresh(), kind(), place.owner().id(), Objects.requireNonNull(rank), null, id, Map.of());
             write(made);
             Element doc = Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, text);
             write(doc);

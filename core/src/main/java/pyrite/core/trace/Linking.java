@@ -144,8 +144,8 @@ public final class Linking {
     /** What is left of a connection is written as a dependency, too: it says the same of two. */
     private Element only(Element carrier, Link link) {
         Element dependency = carrier.kind() == ElementKind.DEPENDENCY
-                ? new Element(ElementId.random(), carrier.kind(), carrier.owner(), carrier.rank(), null, null, carrier.properties())
-                : new Element(ElementId.random(), ElementKind.DEPENDENCY, carrier.owner(), carrier.rank(), null, null, Map.of())
+                ? new Element(ElementId.fresh(), carrier.kind(), carrier.owner(), carrier.rank(), null, null, carrier.properties())
+                : new Element(ElementId.fresh(), ElementKind.DEPENDENCY, carrier.owner(), carrier.rank(), null, null, Map.of())
                         .with(Property.MARKS, List.of(Reference.to(Objects.requireNonNull(link.kind().mark()))));
         return dependency.with(Property.CLIENTS, List.of(Reference.to(link.source()))).with(Property.SUPPLIERS, List.of(Reference.to(link.target())));
     }

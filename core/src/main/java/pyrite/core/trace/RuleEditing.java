@@ -54,7 +54,7 @@ public final class RuleEditing {
         List<Element> put = new ArrayList<>();
         Element holder = holder(put);
         boolean own = replaced != null && !model.isLibrary(replaced.id());
-        Element rule = own ? replaced : new Element(ElementId.random(), ElementKind.METADATA, holder.id(), lastIn(holder, put), freeName(holder, wanted.kind()), null,
+        Element rule = own ? replaced : new Element(ElementId.fresh(), ElementKind.METADATA, holder.id(), lastIn(holder, put), freeName(holder, wanted.kind()), null,
                 java.util.Map.of()).with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
         Set<ElementId> remove = new HashSet<>();
         if (own) {
@@ -86,7 +86,7 @@ public final class RuleEditing {
         }
         List<Element> put = new ArrayList<>();
         Element holder = holder(put);
-        Element kind = new Element(ElementId.random(), ElementKind.METADATA_DEFINITION, holder.id(), lastIn(holder, put), Character.toUpperCase(key.charAt(0)) + key.substring(1) + "Link",
+        Element kind = new Element(ElementId.fresh(), ElementKind.METADATA_DEFINITION, holder.id(), lastIn(holder, put), Character.toUpperCase(key.charAt(0)) + key.substring(1) + "Link",
                 key, java.util.Map.of()).with(Property.SPECIALIZES, List.of(Reference.to(Metadata.LINK_KIND)));
         put.add(kind);
         put.add(words(kind, "forward", forward, Rank.after(null, 2).get(0)));

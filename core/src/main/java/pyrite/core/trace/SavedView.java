@@ -76,7 +76,7 @@ public record SavedView(Element element, String name, String page, String query,
         if (there.isEmpty()) {
             put.add(holder);
         }
-        Element view = new Element(ElementId.random(), ElementKind.VIEW, holder.id(), there.isEmpty() ? Rank.between(null, null) : model.rankAtEnd(holder.id()), name, null, Map.of());
+        Element view = new Element(ElementId.fresh(), ElementKind.VIEW, holder.id(), there.isEmpty() ? Rank.between(null, null) : model.rankAtEnd(holder.id()), name, null, Map.of());
         put.add(view);
         return view;
     }

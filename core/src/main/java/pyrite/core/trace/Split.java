@@ -70,7 +70,7 @@ public final class Split {
         Rank last = requirement.rank();
         for (int i = 1; i < parts.size(); i++) {
             last = Rank.between(last, place.before() == null ? null : place.before().rank());
-            Element made = new Element(ElementId.random(), requirement.kind(), requirement.owner(), last, null, ids.get(i - 1), java.util.Map.of());
+            Element made = new Element(ElementId.fresh(), requirement.kind(), requirement.owner(), last, null, ids.get(i - 1), java.util.Map.of());
             others.add(made);
             put.add(made);
             put.add(Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, parts.get(i).text()));

@@ -96,7 +96,7 @@ class ElementJsonTest {
 
     @Test
     void newElementsOfOneCommitReferToEachOther() {
-        ElementId definition = ElementId.random();
+        ElementId definition = ElementId.fresh();
         Map<String, Object> owner = ElementJson.reference(Models.id(TANK, "Test"));
         Model after = applied(TANK, List.of(
                 new Change(null, part("type", List.of(ElementJson.reference(definition)))),
@@ -128,7 +128,7 @@ class ElementJsonTest {
         assertThat(faults(part("type", List.of(Map.of("@id", "nonsense")))).getFirst().message()).contains("no UUID");
         assertThat(faults(part("value", Map.of("expression", "1 +"))).getFirst().message()).contains("column");
         assertThat(faults(part("value", Map.of("expression", "nowhere"))).getFirst().message()).contains("there is no 'nowhere'");
-        assertThat(CommitJson.read(TANK, List.of(new Change(ElementId.random(), null))).faults().getFirst().message()).contains("none with this id");
+        assertThat(CommitJson.read(TANK, List.of(new Change(ElementId.fresh(), null))).faults().getFirst().message()).contains("none with this id");
     }
 
     @Test

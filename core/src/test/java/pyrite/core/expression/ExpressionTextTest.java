@@ -41,7 +41,7 @@ class ExpressionTextTest {
     @Test
     void idsAndNumbersAreNoPartOfTheForm() {
         String first = "'" + SOMETHING + "'({ in '0'; '0' * '" + SOMETHING + "' + 2.50 ['k|" + SOMETHING + "'^2] })";
-        ElementId other = ElementId.random();
+        ElementId other = ElementId.fresh();
         StoredExpression.Parts parts = StoredExpression.Parts.of(StoredExpression.read(first));
         assertThat(parts.numbers()).containsExactly("2.50", "2");
         StoredExpression.Parts similar = StoredExpression.Parts.of(StoredExpression.read(first.replace(SOMETHING.toString(), other.toString()).replace("2.50", "7")));

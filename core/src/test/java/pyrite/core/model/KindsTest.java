@@ -55,7 +55,7 @@ class KindsTest {
 
     @Test
     void anElementIsChangedByMakingAnother() {
-        Element element = Element.of(ElementKind.PART, ElementId.random(), new Rank("i"), "a");
+        Element element = Element.of(ElementKind.PART, ElementId.fresh(), new Rank("i"), "a");
         Element other = element.with(Property.TEXT, "x");
         assertThat(element.get(Property.TEXT)).isEmpty();
         assertThat(other.get(Property.TEXT)).contains("x");

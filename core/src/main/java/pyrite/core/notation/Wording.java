@@ -1,0 +1,158 @@
+package pyrite.core.notation;
+
+import pyrite.core.expression.Keywords;
+import pyrite.core.notation.Tokens.Type;
+
+/**
+ * What the tokens of one text are and say. Words that are the same are the same string, so comparing them is quick. It is found by those who
+ * read the tokens, not by those who split the text into them, so that both have about as much to do.
+ */
+final class Wording {
+    /** What stands for the end of a text among the types of the lexer, which count from one. */
+    static final int END = 0;
+
+    /** The signs of one character, by it. */
+    private static final String[] SIGNS = new String[128];
+
+    static {
+        for (char c = 0; c < SIGNS.length; c++) {
+            SIGNS[c] = String.valueOf(c);
+        }
+    }
+
+    private final String source;
+    /** Open addressing, at most half full. */
+    private String[] words;
+    /** Which of them the notation keeps for itself. */
+    private boolean[] kept;
+    private int wordCount;
+
+    /** Tokens with what they say, in the order of their block. */
+    static final class Worded {
+        final Type[] types;
+        final String[] texts;
+        final int[] starts;
+        final int[] ends;
+
+        private Worded(Tokenizer.Block block) {
+            types = new Type[block.size];
+            texts = new String[block.size];
+            starts = block.starts;
+            ends = block.ends;
+        }
+
+        private void set(int at, Type type, String text) {
+            types[at] = type;
+            texts[at] = text;
+        }
+    }
+
+    Wording(String source) {
+        this.source = source;
+        words = new String[Integer.highestOneBit(Math.clamp(source.length() / 6, 16, 1024)) * 2];
+        kept = new boolean[words.length];
+    }
+
+    Worded of(Tokenizer.Block block) {
+        Worded worded = new Worded(block);
+        for (int at = 0; at < block.size; at++) {
+            word(block.found[at], at, worded);
+        }
+        return worded;
+    }
+
+    private void word(int found, int at, Worded worded) {
+        int start = worded.starts[at];
+        int end = worded.ends[at];
+        switch (found) {
+            case NotationLexer.WORD -> {
+                int slot = slotOf(start, end);
+                worded.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
+            }
+            case NotationLexer.SIGN -> worded.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : word(start, end));
+            case NotationLexer.QUOTED -> worded.set(at, Type.NAME, unescaped(start, end));
+            case NotationLexer.NUMBER -> worded.set(at, Type.NUMBER, source.substring(start, end));
+            case NotationLexer.STRING -> worded.set(at, Type.STRING, unescaped(start, end));
+            case NotationLexer.BLOCK -> worded.set(at, Type.BLOCK, source.substring(start, end));
+            case END -> worded.set(at, Type.END, "");
+            default -> worded.set(at, Type.UNKNOWN, source.substring(start, end));
+        }
+    }
+
+    private String word(int start, int end) {
+        // The table may grow on the way, so that it is looked at afterwards.
+        int slot = slotOf(start, end);
+        return words[slot];
+    }
+
+    /** Where the word between two places stands in the table of words; found without making a string of it first. */
+    private int slotOf(int start, int end) {
+        int hash = 0;
+        for (int i = start; i < end; i++) {
+            hash = 31 * hash + source.charAt(i);
+        }
+        int slot = slot(hash);
+        while (words[slot] != null) {
+            if (words[slot].length() == end - start && source.startsWith(words[slot], start)) {
+                return slot;
+            }
+            slot = slot + 1 & words.length - 1;
+        }
+        if (wordCount >= words.length / 2) {
+            growWords();
+            return slotOf(start, end);
+        }
+        enter(source.substring(start, end), slot);
+        return slot;
+    }
+
+    private void enter(String word, int slot) {
+        words[slot] = word;
+        kept[slot] = Keywords.RESERVED.contains(word);
+        wordCount++;
+    }
+
+    /** Spread over all slots, for the hashes of names that are counted up lie next to each other (Knuth, vol. 3, 6.4). */
+    private int slot(int hash) {
+        return hash * 0x9E3779B9 >>> Integer.numberOfLeadingZeros(words.length) + 1;
+    }
+
+    private void growWords() {
+        String[] before = words;
+        words = new String[before.length * 2];
+        kept = new boolean[words.length];
+        wordCount = 0;
+        for (String word : before) {
+            if (word != null) {
+                int slot = slot(word.hashCode());
+                while (words[slot] != null) {
+                    slot = slot + 1 & words.length - 1;
+                }
+                enter(word, slot);
+            }
+        }
+    }
+
+    /** The text between quotes with its escapes undone (KerML 8.2.2.4). */
+    private String unescaped(int start, int end) {
+        if (source.indexOf('\\', start, end) < 0) {
+            return source.substring(start + 1, end - 1);
+        }
+        StringBuilder text = new StringBuilder();
+        for (int i = start + 1; i < end - 1; i++) {
+            char c = source.charAt(i);
+            if (c == '\\') {
+                c = switch (source.charAt(++i)) {
+                    case 'n' -> '\n';
+                    case 't' -> '\t';
+                    case 'r' -> '\r';
+                    case 'b' -> '\b';
+                    case 'f' -> '\f';
+                    default -> source.charAt(i);
+                };
+            }
+            text.append(c);
+        }
+        return text.toString();
+    }
+}
