@@ -287,8 +287,13 @@ public enum ElementKind {
             case BRANCHES -> member == IF;
             case ENUMERATION -> member == ENUMERATION;
             case METADATA -> member == REFERENCE || member == ATTRIBUTE || member == ALIAS || member == IMPORT;
-            default -> (!member.isPackage() || body == Body.PACKAGE) && ONLY_IN.getOrDefault(member, EnumSet.of(body)).contains(body);
+            default -> (!member.isPackage() || body == Body.PACKAGE) && member.standsIn(body);
         };
+    }
+
+    private boolean standsIn(Body body) {
+        Set<Body> only = ONLY_IN.get(this);
+        return only == null || only.contains(body);
     }
 
     /** In words: "part definition", "requirement". */

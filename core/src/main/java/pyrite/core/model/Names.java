@@ -170,7 +170,8 @@ public final class Names {
         if (!seen.add(owner)) {
             return Optional.empty();
         }
-        for (Namespace general : generals) {
+        for (int i = 0; i < generals.size(); i++) {
+            Namespace general = generals.get(i);
             Optional<ElementId> inherited = general.home.member(general, name, false, wanted, seen);
             if (inherited.isPresent()) {
                 return inherited;
@@ -207,7 +208,7 @@ public final class Names {
         return Optional.ofNullable(namespace == null ? null : namespace.members.get(name)).filter(Names::isPrivate).map(Element::id);
     }
 
-    private static boolean isPrivate(Element element) {
+    static boolean isPrivate(Element element) {
         return "private".equals(element.properties().get(Property.VISIBILITY));
     }
 
@@ -227,10 +228,23 @@ public final class Names {
             return Optional.empty();
         }
         return switch (candidate.reach) {
-            case "members" -> target.home.member(target, name, candidate.seesAll, wanted, visited);
+            case "members" -> target.home != this && !candidate.seesAll && wanted == VALUES ? Optional.ofNullable(target.home.seenFromOutside(target).get(name))
+                    : target.home.member(target, name, candidate.seesAll, wanted, visited);
             case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
             default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
         };
+    }
+
+    /** What a namespace of the library has for those who import it, by all names; gathered once, because they look there for most names they use. */
+    private Map<String, ElementId> seenFromOutside(Namespace namespace) {
+        Map<String, ElementId> known = namespace.seenFromOutside;
+        if (known == null) {
+            Map<String, ElementId> found = new HashMap<>();
+            membersOf(namespace.element.id()).forEach(name -> member(namespace, name, false, VALUES, null).ifPresent(id -> found.put(name, id)));
+            namespace.seenFromOutside = found;
+            known = found;
+        }
+        return known;
     }
 
     private @Nullable Namespace target(Namespace.Import candidate) {

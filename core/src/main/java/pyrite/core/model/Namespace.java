@@ -20,6 +20,8 @@ final class Namespace {
     /** The namespace around it, and those it inherits from; null until somebody asks and they are known for good. */
     volatile @Nullable Namespace outer;
     volatile @Nullable List<Namespace> generals;
+    /** Its members as seen from outside; null until somebody gathers them. */
+    volatile @Nullable Map<String, ElementId> seenFromOutside;
 
     Namespace(Names home, Element element, Map<String, Element> members, List<Import> imports) {
         this.home = home;

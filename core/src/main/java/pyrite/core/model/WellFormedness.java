@@ -3,6 +3,7 @@ package pyrite.core.model;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -72,14 +73,13 @@ public final class WellFormedness {
     }
 
     private void checkWithMembers(Element element) {
-        List<Element> members = model.children(element.id());
+        Map<String, Element> members = namesAreUnique(model.children(element.id()));
         if (ownerExistsAndMayOwn(element)) {
             checkElement(element, members);
         }
-        namesAreUnique(members);
     }
 
-    private void checkElement(Element element, List<Element> members) {
+    private void checkElement(Element element, Map<String, Element> members) {
         propertiesFit(element);
         if (referencesExist(element) && specializationHasNoCircle(element)) {
             generalsFit(element);
@@ -191,22 +191,24 @@ public final class WellFormedness {
     }
 
     /** A member that goes by the name of an inherited one either redefines it or has another name. */
-    private void nothingIsShadowed(Element element, List<Element> members) {
+    private void nothingIsShadowed(Element element, Map<String, Element> members) {
         List<Element> generals = members.isEmpty() ? List.of() : model.inheritance().generals(element);
-        if (generals.size() < 2) {
-            return;
-        }
-        Map<String, Element> inherited = new HashMap<>();
-        generals.stream().skip(1).flatMap(general -> model.children(general.id()).stream())
-                .filter(member -> member.kind().isUsage() && member.name() != null && !member.get(Property.VISIBILITY).filter("private"::equals).isPresent())
-                .forEach(member -> inherited.putIfAbsent(member.name(), member));
-        for (Element member : members) {
-            Element hidden = member.name() == null || !member.kind().isUsage() ? null : inherited.get(member.name());
-            if (hidden != null && hidden.owner() != null && !model.inheritance().redefined(member).contains(hidden)
-                    && model.inheritance().features(element).contains(hidden)) {
-                problems.add(Problem.of(member, "'" + member.name() + "' is inherited from " + describe(model.get(hidden.owner()))
-                        + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
+        Set<String> met = new HashSet<>(0);
+        for (int i = 1; i < generals.size(); i++) {
+            for (Element inherited : model.children(generals.get(i).id())) {
+                Element member = inherited.name() == null || Names.isPrivate(inherited) ? null : members.get(inherited.name());
+                if (member != null && member.kind().isUsage() && inherited.kind().isUsage() && inherited.name().equals(member.name())
+                        && met.add(inherited.name())) {
+                    isNotShadowed(inherited, element, member);
+                }
             }
+        }
+    }
+
+    private void isNotShadowed(Element inherited, Element by, Element member) {
+        if (!model.inheritance().redefined(member).contains(inherited) && model.inheritance().features(by).contains(inherited)) {
+            problems.add(Problem.of(member, "'" + member.name() + "' is inherited from " + describe(model.get(inherited.owner()))
+                    + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
         }
     }
 
@@ -267,11 +269,15 @@ public final class WellFormedness {
     }
 
     private void expressionsFit(Element element) {
-        element.get(Property.VALUE).ifPresent(value -> {
+        FeatureValue value = element.get(Property.VALUE).orElse(null);
+        if (value != null) {
             valueFits(element, value.expression());
             valueIsNoCircle(element, value);
-        });
-        element.get(Property.RESULT).ifPresent(result -> resultFits(element, result));
+        }
+        Expression result = element.get(Property.RESULT).orElse(null);
+        if (result != null) {
+            resultFits(element, result);
+        }
     }
 
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
@@ -339,9 +345,10 @@ public final class WellFormedness {
         }
     }
 
-    private void namesAreUnique(List<Element> siblings) {
-        if (siblings.size() < 2) {
-            return;
+    /** The siblings by their names. */
+    private Map<String, Element> namesAreUnique(List<Element> siblings) {
+        if (siblings.isEmpty()) {
+            return Map.of();
         }
         Map<String, Element> taken = HashMap.newHashMap(siblings.size());
         for (Element element : siblings) {
@@ -351,6 +358,7 @@ public final class WellFormedness {
                 isFree(name, element, taken);
             }
         }
+        return taken;
     }
 
     private void isFree(@Nullable String name, Element element, Map<String, Element> taken) {

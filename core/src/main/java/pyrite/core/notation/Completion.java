@@ -16,6 +16,8 @@ final class Completion {
     private final Ids ids;
     private final Map<ElementId, Draft> byId;
     private final List<Draft> drafts;
+    private final List<Draft> tops = new ArrayList<>();
+    private final List<Draft> imports = new ArrayList<>();
 
     /** Says which element a draft is, or gives a new one its id. */
     interface Ids {
@@ -47,6 +49,7 @@ final class Completion {
 
     /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
     void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
+        tops.addAll(members);
         members(source, members, owner, null, ranks(members, owner, after, before));
     }
 
@@ -58,6 +61,9 @@ final class Completion {
             draft.complete(source, id, owner, ranks.get(i));
             byId.put(id, draft);
             drafts.add(draft);
+            if (draft.bringsInOthers()) {
+                imports.add(draft);
+            }
             if (!draft.children.isEmpty()) {
                 members(source, draft.children, id, path, ranks(draft.children, id, null, null));
             }
@@ -82,6 +88,16 @@ final class Completion {
     /** All that was completed, owners before what they own. */
     List<Draft> drafts() {
         return drafts;
+    }
+
+    /** Those that no other draft owns. */
+    List<Draft> tops() {
+        return tops;
+    }
+
+    /** Those that bring in others by name. */
+    List<Draft> imports() {
+        return imports;
     }
 
     Map<ElementId, Draft> byId() {

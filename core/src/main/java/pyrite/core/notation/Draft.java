@@ -120,9 +120,13 @@ final class Draft implements Reading.Place {
         return null;
     }
 
-    /** Whether it stands at the top of its text, under no other draft of it. */
-    boolean isAtTop() {
-        return owner == null || owner.element == null;
+    boolean isImport() {
+        return kind == ElementKind.IMPORT || kind == ElementKind.EXPOSURE;
+    }
+
+    /** Whether others are found through it by their names. */
+    boolean bringsInOthers() {
+        return isImport() || kind == ElementKind.ALIAS;
     }
 
     /** Makes the element, with an id and a place among its siblings; references and expressions are still left out. */

@@ -39,8 +39,7 @@ final class Resolver implements Namespaces {
     private final Set<ElementId> replaced;
     private final Map<ElementId, Draft> drafts;
     private final List<Draft> all;
-    /** Those that bring in others by name: imports and aliases. */
-    private final List<Draft> imports = new ArrayList<>();
+    private final List<Draft> imports;
     /** The drafts whose owners are in the model already, and those without one. */
     private final Map<ElementId, List<Element>> addedTo = new HashMap<>();
     private final List<Element> addedRoots = new ArrayList<>();
@@ -59,27 +58,19 @@ final class Resolver implements Namespaces {
 
     /** Resolves names in a model that nothing joins. */
     Resolver(Model base) {
-        this(base, List.of(), Map.of(), Set.of());
+        this(base, new Completion(Completion.Ids.RANDOM, 0), Set.of());
     }
 
     /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
     Resolver(Model base, Completion completion, Set<ElementId> replaced) {
-        this(base, completion.drafts(), completion.byId(), replaced);
-    }
-
-    private Resolver(Model base, List<Draft> all, Map<ElementId, Draft> drafts, Set<ElementId> replaced) {
         this.base = base;
         this.replaced = replaced;
-        this.drafts = drafts;
-        this.all = all;
-        for (Draft draft : all) {
-            if (isImport(draft.kind) || draft.kind == ElementKind.ALIAS) {
-                imports.add(draft);
-            }
-            if (draft.isAtTop()) {
-                Element element = draft.element();
-                (element.owner() == null ? addedRoots : addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>())).add(element);
-            }
+        this.drafts = completion.byId();
+        this.all = completion.drafts();
+        this.imports = completion.imports();
+        for (Draft draft : completion.tops()) {
+            Element element = draft.element();
+            (element.owner() == null ? addedRoots : addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>())).add(element);
         }
     }
 
@@ -159,7 +150,7 @@ final class Resolver implements Namespaces {
     }
 
     Optional<Reference> end(Draft draft, Draft.Pending pending) {
-        if (isImport(draft.kind)) {
+        if (draft.isImport()) {
             return importedBy(draft, pending);
         }
         if (draft.kind == ElementKind.ALIAS) {
@@ -193,10 +184,6 @@ final class Resolver implements Namespaces {
     /** All names that could be written in a scope, found once for each: a text may have very many faults in one place. */
     Collection<String> inScope(@Nullable ElementId scope) {
         return inScope.computeIfAbsent(Optional.ofNullable(scope), _ -> names.inScope(scope));
-    }
-
-    private static boolean isImport(ElementKind kind) {
-        return kind == ElementKind.IMPORT || kind == ElementKind.EXPOSURE;
     }
 
     private Optional<Reference> importedBy(Draft draft, Draft.Pending pending) {

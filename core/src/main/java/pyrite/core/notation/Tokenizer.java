@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import org.antlr.v4.runtime.CharStream;
-import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonToken;
 import org.antlr.v4.runtime.Token;
 import org.antlr.v4.runtime.TokenFactory;
@@ -20,7 +19,6 @@ final class Tokenizer {
     static final int BLOCK_MASK = (1 << BLOCK_BITS) - 1;
 
     private final String source;
-    private final int[] offsets;
     private final NotationLexer lexer;
     private Block block;
     /** The index of the block's first token. */
@@ -80,8 +78,7 @@ final class Tokenizer {
 
     Tokenizer(String source) {
         this.source = source;
-        offsets = offsets(source);
-        lexer = new NotationLexer(CharStreams.fromString(source));
+        lexer = new NotationLexer(new TextStream(source));
         lexer.removeErrorListeners();
         lexer.setTokenFactory(new Found());
         block = new Block(0);
@@ -108,8 +105,8 @@ final class Tokenizer {
         block = new Block(Math.min(BLOCK_MASK + 1, source.length() / 4 + 4));
         while (!block.isFull() && !block.isLast) {
             Token token = lexer.nextToken();
-            int start = offset(token.getStartIndex());
-            int end = offset(token.getStopIndex() + 1);
+            int start = token.getStartIndex();
+            int end = token.getStopIndex() + 1;
             switch (token.getType()) {
                 case Token.EOF -> {
                     put(Wording.END, source.length(), source.length());
@@ -128,25 +125,6 @@ final class Tokenizer {
         block.found[at] = (byte) type;
         block.starts[at] = start;
         block.ends[at] = end;
-    }
-
-    private int offset(int codePoint) {
-        return offsets.length == 0 ? codePoint : offsets[codePoint];
-    }
-
-    /** Where each code point begins, by which the lexer counts; empty if every character is one. */
-    private static int[] offsets(String text) {
-        int points = text.codePointCount(0, text.length());
-        if (points == text.length()) {
-            return new int[0];
-        }
-        int[] offsets = new int[points + 1];
-        for (int point = 0, at = 0; point < points; point++) {
-            offsets[point] = at;
-            at += Character.charCount(text.codePointAt(at));
-        }
-        offsets[points] = text.length();
-        return offsets;
     }
 
     private static String note(String text) {
