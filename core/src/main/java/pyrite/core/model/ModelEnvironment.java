@@ -35,6 +35,9 @@ public final class ModelEnvironment implements Environment {
     private static final Set<ElementKind> CALLABLE = Set.of(ElementKind.CALCULATION_DEFINITION, ElementKind.CALCULATION,
             ElementKind.CONSTRAINT_DEFINITION, ElementKind.CONSTRAINT);
 
+    /** Over so many features a type is looked for each time it is asked for; one that is farther is remembered. */
+    private static final int FARTHEST_LOOK = 8;
+
     /** Over so many attributes a unit is looked for before numbers are shown in the coherent one. */
     private static final int FARTHEST_UNIT = 100;
 
@@ -97,14 +100,20 @@ public final class ModelEnvironment implements Environment {
     }
 
     /**
-     * The type of a feature that says it and redefines or subsets nothing; null for any other. Most features do, and they are
-     * sooner looked at again than remembered.
+     * The type of a feature that says it, or that a chain of features leads to each of which has nothing to inherit from but the next; null for
+     * any other. Most are like that, and they are sooner looked at again than remembered.
      */
-    private @Nullable Type statedDirectly(Element element) {
-        List<Reference> types = element.references(Property.TYPES);
-        boolean alone = types.size() == 1 && element.references(Property.REDEFINES).isEmpty() && element.references(Property.REFERS).isEmpty()
-                && element.references(Property.SPECIALIZES).isEmpty();
-        return alone ? model.find(types.getFirst().target()).flatMap(this::declared).orElse(null) : null;
+    private @Nullable Type statedDirectly(Element feature) {
+        Element at = feature;
+        for (int step = 0; at != null && step < FARTHEST_LOOK; step++) {
+            Optional<Type> declared = declared(at);
+            if (declared.isPresent()) {
+                return declared.get();
+            }
+            List<ElementId> generals = model.generals(at);
+            at = generals.size() == 1 ? model.find(generals.getFirst()).orElse(null) : null;
+        }
+        return null;
     }
 
     /** The type a feature is declared with or inherits; null if none is. */

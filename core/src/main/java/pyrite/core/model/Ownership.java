@@ -2,7 +2,6 @@ package pyrite.core.model;
 
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -17,7 +16,11 @@ import org.jspecify.annotations.Nullable;
  */
 record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
     static final Ownership NONE = new Ownership(SnapshotMap.empty(), List.of());
-    private static final Comparator<Element> ORDER = Comparator.comparing(Element::rank).thenComparing(Element::id);
+
+    private static int order(Element one, Element other) {
+        int byRank = one.rank().compareTo(other.rank());
+        return byRank == 0 ? one.id().compareTo(other.id()) : byRank;
+    }
 
     List<Element> of(ElementId owner) {
         List<Element> members = byOwner.get(owner);
@@ -55,13 +58,13 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
         /** The members after the change, in their order. */
         List<Element> after(List<Element> before) {
             if (before.isEmpty()) {
-                come.sort(ORDER);
+                come.sort(Ownership::order);
                 return Collections.unmodifiableList(come);
             }
             List<Element> all = new ArrayList<>(before.size() + come.size());
             before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
             all.addAll(come);
-            all.sort(ORDER);
+            all.sort(Ownership::order);
             return Collections.unmodifiableList(all);
         }
     }
