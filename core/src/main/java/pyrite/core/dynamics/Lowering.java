@@ -187,9 +187,17 @@ final class Lowering {
             }
             case DIVIDE -> Terms.over(left, right);
             case POWER -> Terms.power(left, right);
-            case MODULO -> throw new FaultException(b.span(), "a rest of a division jumps, which a run cannot follow; write it with 'if'");
+            case MODULO -> rest(left, right, b);
             default -> throw new FaultException(b.span(), "a number is needed here, not a condition");
         };
+    }
+
+    /** Of known values what is left of a division, with the sign of what is divided (ISO/IEC 9899, 6.5.5). */
+    private static Term rest(Term left, Term right, Expression at) {
+        if (left instanceof Term.Constant(double dividend) && right instanceof Term.Constant(double divisor)) {
+            return Terms.constant(dividend % divisor);
+        }
+        throw new FaultException(at.span(), "a rest of a division of what varies jumps, which a run cannot follow; write it with 'if'");
     }
 
     private void noteLost(Expression factor, Term value, Term other) {

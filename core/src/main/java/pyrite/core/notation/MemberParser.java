@@ -9,7 +9,6 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
 import pyrite.core.model.ElementKind;
-import pyrite.core.model.ElementKind.Body;
 import pyrite.core.model.Property;
 
 /**
@@ -197,14 +196,12 @@ final class MemberParser {
      * too; what stands behind it tells.
      */
     private boolean isResult(Draft owner) {
-        boolean mayCome = owner.kind.takes(Property.RESULT);
         return switch (cursor.type()) {
             case NUMBER, STRING -> true;
-            case NAME -> !isDeclaration(mayCome);
+            case NAME -> !isDeclaration(owner.kind.takes(Property.RESULT));
             case KEYWORD -> switch (cursor.text()) {
                 case "true", "false", "null", "new", "all" -> true;
                 case "not" -> !cursor.sees(1, "satisfy");
-                case "if" -> mayCome && owner.kind.body() == Body.CALCULATION;
                 default -> false;
             };
             case SIGN -> switch (cursor.text()) {
@@ -236,7 +233,11 @@ final class MemberParser {
 
     private void result(Draft owner) {
         int first = cursor.at();
-        Expression expression = expressions.expression();
+        result(owner, first, expressions.expression());
+    }
+
+    /** What a body comes to; nothing follows it. */
+    void result(Draft owner, int first, Expression expression) {
         if (!owner.kind.takes(Property.RESULT)) {
             problem(cursor.spanFrom(first), "an expression cannot stand alone in a " + owner.kind.title()
                     + "; put it into a constraint: assert constraint { … }");

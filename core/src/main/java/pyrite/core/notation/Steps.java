@@ -90,14 +90,13 @@ final class Steps {
         members.ending(succession);
     }
 
-    /** {@code if guard then target;}, or {@code if condition { … } else { … }}. */
+    /** {@code if guard then target;}, {@code if condition { … } else { … }}, or what a body comes to: {@code if condition ? x else y}. */
     private void conditional(Draft owner, boolean follows) {
         int first = cursor.at();
         cursor.require("if");
         Expression condition = expressions.expression();
-        if (cursor.sees("?") && owner.kind.takes(Property.RESULT)) {
-            cursor.take();
-            owner.formula(Property.RESULT, expressions.conditional(first, condition));
+        if (!follows && cursor.takes("?")) {
+            members.result(owner, first, expressions.conditional(first, condition));
             return;
         }
         boolean state = owner.kind.body() == Body.STATE;

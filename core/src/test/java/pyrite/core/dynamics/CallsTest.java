@@ -101,7 +101,7 @@ class CallsTest {
         "Real|(1, 2)#(x)|which one is meant must be known before the run",
         "Real|(1..x)->sum()|the ends of a range must be known before the run",
         "Real|(1..20000)->sum()|a range of more than 10000 numbers is not computed",
-        "Real|x % 2|a rest of a division jumps, which a run cannot follow",
+        "Real|x % 2|a rest of a division of what varies jumps, which a run cannot follow",
         "Real|floor(x)|floor of what varies jumps, which a run cannot follow",
         "Real|max(null)|of no values there is no largest",
         "Real|null->reduce { in a; in b; a + b }|there are no values to reduce",

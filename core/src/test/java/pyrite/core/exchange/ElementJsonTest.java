@@ -131,6 +131,52 @@ class ElementJsonTest {
         assertThat(CommitJson.read(TANK, List.of(new Change(ElementId.fresh(), null))).faults().getFirst().message()).contains("none with this id");
     }
 
+    /** An attribute of a part as it is sent, and what is said of it. */
+    private static List<Object[]> wrongAttributes() {
+        return List.of(new Object[][] {
+            {"declaredName", 7, "this is a text, not 7"},
+            {"owner", "Test", "this is an object, not Test"},
+            {"owner", Map.of("id", "x"), "a reference is an object with an @id"},
+            {"value", "12 [m]", "this is an object"},
+            {"value", Map.of("isInitial", true), "a value is an object with an expression in the notation"},
+            {"value", Map.of("expression", 12), "this is a text, not 12"},
+            {"multiplicity", "2", "this is an object, not 2"},
+            {"multiplicity", Map.of("lowerBound", "two", "upperBound", 3), "a multiplicity is {"},
+            {"multiplicity", Map.of("lowerBound", 1, "upperBound", "many"), "a multiplicity is {"},
+            {"type", List.of("Tank"), "this is an object, not Tank"},
+            {"type", List.of(Map.of("chainingFeature", List.of("level"))), "this is an object, not level"},
+            {"@id", "7", "'7' is no UUID"}});
+    }
+
+    @ParameterizedTest
+    @MethodSource("wrongAttributes")
+    void eachWrongAttributeIsTold(String attribute, Object value, String message) {
+        assertThat(faults(part(attribute, value))).singleElement().satisfies(fault -> {
+            assertThat(fault.attribute()).isEqualTo(attribute);
+            assertThat(fault.message()).contains(message);
+        });
+    }
+
+    @Test
+    void aPayloadIsOfTheElementItIsGivenFor() {
+        ElementId one = ElementId.fresh();
+        Change change = new Change(ElementId.fresh(), part("@id", one.toString()));
+        assertThat(CommitJson.read(TANK, List.of(change)).faults().getFirst().message()).contains("another id than the identity it is given for");
+        Model made = applied(TANK, List.of(new Change(null, part("@id", one.toString()))));
+        assertThat(made.get(one).name()).isEqualTo("spare");
+    }
+
+    @Test
+    void anElementThatStaysWithItsOwnerKeepsItsPlaceAndNewOnesComeBehind() {
+        ElementId tank = Models.id(TANK, "Test::Tank");
+        Map<String, Object> same = new HashMap<>(json(TANK, "Test::Tank"));
+        same.put("declaredName", "Vessel");
+        Model after = applied(TANK, List.of(new Change(tank, same), new Change(null, part()), new Change(null, part("declaredName", "second"))));
+        assertThat(after.children(Models.id(after, "Test")).stream().map(Element::name).filter(name -> name != null).toList())
+                .containsExactly("Vessel", "tanks", "spare", "second");
+        assertThat(after.get(tank).rank()).isEqualTo(TANK.get(tank).rank());
+    }
+
     @Test
     void aQueryChoosesByAttributesAndGivesThoseAskedFor() {
         Query query = Query.read(Map.of("select", List.of("declaredName"), "where", Map.of("@type", "CompositeConstraint", "operator", "and",

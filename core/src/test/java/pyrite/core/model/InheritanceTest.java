@@ -67,4 +67,16 @@ class InheritanceTest {
         assertThat(MODEL.inheritance().isA(element(MODEL, "Test::motor"), element(MODEL, "Test::Machine").id())).isTrue();
         assertThat(MODEL.inheritance().isA(element(MODEL, "Test::Machine"), element(MODEL, "Test::Motor").id())).isFalse();
     }
+
+    /** Of what it redefines, and if that has no name either, of what that redefines in its turn. */
+    @Test
+    void whoDeclaresNoNameGoesByTheNearestOneItRedefines() {
+        Model model = Models.of("""
+                part def Gate { attribute width : LengthValue; attribute height : LengthValue; }
+                part def SluiceGate :> Gate { attribute :>> width; attribute high :>> height; }
+                part gate : SluiceGate { attribute :>> width = 4 [m]; attribute :>> high = 3 [m]; }
+                """);
+        assertThat(model.children(element(model, "Test::SluiceGate").id())).extracting(model.names()::effectiveName).containsExactly("width", "high");
+        assertThat(model.children(element(model, "Test::gate").id())).extracting(model.names()::effectiveName).containsExactly("width", "high");
+    }
 }

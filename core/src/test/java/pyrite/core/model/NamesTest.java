@@ -89,6 +89,49 @@ class NamesTest {
         assertThat(Models.read("package Mine { private import Parts::*; part def Pump :> Part; }").ownElements()).hasSize(3);
     }
 
+    /** Each row: the import of a package, a name in it, and what that means; most of it comes through public imports among the library's packages. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "Dynamics::*           | sin            | TrigFunctions::sin",
+        "Dynamics::*           | sum            | NumericalFunctions::sum",
+        "Dynamics::*           | product        | NumericalFunctions::product",
+        "Dynamics::*           | select         | ControlFunctions::select",
+        "ISQ::*                | ScalarQuantityValue | Quantities::ScalarQuantityValue",
+        "SI::*                 | metre          | SI::metre",
+        "SI::*                 | m              | SI::metre",
+        "ISQMechanics::*       | MassValue      | ISQ::MassValue",
+        "SI::metre             | m              | SI::metre"})
+    void namesOfTheLibraryAreFoundThroughWhatItPassesOn(String imported, String name, String meant) {
+        Model model = Models.read("package P { private import " + imported + "; }");
+        ElementId p = id(model, "P");
+        assertThat(model.names().resolve(Name.of(name), p).or(() -> model.names().resolveFunction(Name.of(name), p))
+                .map(model::get).map(model.names()::qualifiedName)).contains(meant);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "private import Dynamics::*; | MassValue",
+        "private import Dynamics::*; | Real",
+        "private import ISQ::*; | metre",
+        "private import SI::kilogram; | m"})
+    void whatTheLibraryImportsForItselfIsNotPassedOn(String imports, String name) {
+        Model model = Models.read("package P { " + imports + " }");
+        assertThat(model.names().resolve(Name.of(name), id(model, "P"))).isEmpty();
+    }
+
+    @Test
+    void anOwnMemberComesBeforeOneOfTheLibraryAndAnEarlierImportBeforeALaterOne() {
+        Model model = Models.read("""
+                package Mine { attribute def MassValue; attribute def Weight; }
+                package P { private import ISQ::*; private import Mine::*; attribute one : MassValue; }
+                package Q { private import Mine::*; private import ISQ::*; attribute one : MassValue; }
+                package R { private import ISQ::*; attribute def MassValue; attribute one : MassValue; }
+                """);
+        assertThat(element(model, "P::one").references(Property.TYPES)).containsExactly(Reference.to(LibraryNames.id("ISQ::MassValue")));
+        assertThat(element(model, "Q::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "Mine::MassValue")));
+        assertThat(element(model, "R::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "R::MassValue")));
+    }
+
     @Test
     void aNamelessElementIsCalledByItsKind() {
         Model model = Models.read("package P { doc /* text */ }");

@@ -67,4 +67,58 @@ class TableImportTest {
         assertThat(Metadata.allOf(imported, made, Metadata.MANAGED)).hasSize(1);
         assertThat(Attributes.in(imported).value(made, "source")).isEqualTo("study");
     }
+
+    private List<String> guessed(String... rows) {
+        return TableImport.guess(model, rows(rows)).columns();
+    }
+
+    /** Where the first row names nothing, the longest cell is the text, and an id before it the id. */
+    @Test
+    void withoutNamesTheColumnsAreGuessedByWhatStandsInThem() {
+        assertThat(guessed("G-4 | The gate shall hold the water back.")).containsExactly("id", "text");
+        assertThat(guessed("north | The gate shall hold the water back. | must")).containsExactly("", "text", "");
+        assertThat(TableImport.guess(model, rows("The gate shall hold.")).headed()).isFalse();
+        assertThat(guessed("Nr | Statement | Priority")).hasSize(3).contains("text", "priority");
+    }
+
+    @Test
+    void emptyRowsAreLeftOutAndShortOnesAreTakenAsFarAsTheyGo() {
+        TableImport.Plan plan = plan(rows("id | text | status", " | | proposed", " | The gate shall open.", "G-1"));
+        assertThat(plan.problems()).isEmpty();
+        assertThat(plan.added()).hasSize(1);
+        assertThat(plan.changed()).isZero();
+        assertThat(plan.summary()).isEqualTo("from a table: 1 added");
+        assertThat(plan(rows("id | text", " | ")).summary()).isEqualTo("from a table: nothing new");
+    }
+
+    @Test
+    void aTextComesToARequirementThatHadNone() {
+        Model bare = Models.read("package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; } requirement <'G-1'> a { attribute depth = 3; } }");
+        Structuring.Place place = new Structuring(bare).below(Specification.all(bare).getFirst().element());
+        List<List<String>> rows = rows("id | text", "G-1 | The gate shall close.");
+        TableImport.Plan plan = TableImport.plan(bare, place, TableImport.guess(bare, rows), rows, _ -> List.of());
+        Model imported = ((Outcome.Applied) bare.apply(plan.edit())).model();
+        assertThat(imported.inheritance().documentation(imported.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow()))
+                .isEqualTo("The gate shall close.");
+    }
+
+    @Test
+    void whatIsPutBetweenTwoStandsBetweenThem() {
+        Model two = Models.read("package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; }"
+                + " requirement <'G-1'> a { doc /* One. */ } requirement <'G-2'> b { doc /* Two. */ } }");
+        Element first = two.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow();
+        List<List<String>> rows = rows("id | text", "G-5 | Between.", "G-6 | Also between.");
+        TableImport.Plan plan = TableImport.plan(two, new Structuring(two).after(first), TableImport.guess(two, rows), rows, _ -> List.of());
+        Model imported = ((Outcome.Applied) two.apply(plan.edit())).model();
+        assertThat(Specification.all(imported).getFirst().requirements(imported)).extracting(Element::shortName).containsExactly("G-1", "G-5", "G-6", "G-2");
+    }
+
+    @Test
+    void inASpecificationOfNeedsRowsBecomeNeeds() {
+        Model needs = Models.read("package Needs { private import Specifications::*; @Specification { prefix = \"N\"; level = \"need\"; } }");
+        Structuring.Place place = new Structuring(needs).below(Specification.all(needs).getFirst().element());
+        List<List<String>> rows = rows("id | text", "N-1 | I want to pass at night.");
+        Model imported = ((Outcome.Applied) needs.apply(TableImport.plan(needs, place, TableImport.guess(needs, rows), rows, _ -> List.of()).edit())).model();
+        assertThat(imported.ownElements(pyrite.core.model.ElementKind.CONCERN)).extracting(Element::shortName).containsExactly("N-1");
+    }
 }

@@ -135,4 +135,52 @@ class GeneralViewTest {
         return px >= box.x() - 0.1 && px <= box.x() + box.width() + 0.1
                 && (Math.abs(py - box.y()) < 0.1 || Math.abs(py - box.y() - box.height()) < 0.1);
     }
+
+    private static List<String> lines(Diagram.Node node) {
+        return node.compartments().stream().flatMap(compartment -> compartment.lines().stream()).map(Diagram.Line::text).toList();
+    }
+
+    @Test
+    void aBoxWithVeryManyAttributesShowsTheFirstAndSaysHowManyMore() {
+        StringBuilder text = new StringBuilder("package P { part def Board {");
+        for (int i = 0; i < 40; i++) {
+            text.append(" attribute reading").append(i).append(";");
+        }
+        Model model = Models.read(text + " } }");
+        List<String> lines = lines(node(GeneralView.of(model, Models.element(model, "P"), Set.of()), "Board"));
+        assertThat(lines.getFirst()).isEqualTo("reading0");
+        assertThat(lines.getLast()).isEqualTo("and " + (40 - lines.size() + 1) + " more");
+        assertThat(lines).hasSizeLessThan(20);
+    }
+
+    @Test
+    void aLongTextIsBrokenIntoLinesAndCutAtItsEnd() {
+        String said = "The leaf shall hold the water of the upper pool back while the lower pool is being emptied. ";
+        Model model = Models.read("package P { requirement def Holds { doc /* " + said.repeat(8) + "*/ } }");
+        List<String> lines = lines(node(GeneralView.of(model, Models.element(model, "P"), Set.of()), "Holds"));
+        assertThat(lines).hasSizeGreaterThan(2).allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(43));
+        assertThat(String.join(" ", lines)).startsWith("The leaf shall hold the water").endsWith("…");
+    }
+
+    @Test
+    void whatDependsOnWhatIsDrawn() {
+        Model model = Models.read("package P { part def Leaf; part def Plate; dependency from Leaf to Plate; }");
+        assertThat(edges(GeneralView.of(model, Models.element(model, "P"), Set.of()))).containsExactly("Leaf DEPENDENCY Plate as «dependency»");
+    }
+
+    @Test
+    void whatIsAbstractVariesOrIsOnlyReferredToIsMarked() {
+        Model model = Models.read("""
+                package P {
+                    abstract part def Leaf;
+                    variation part def Drive { variant part electric; }
+                    part gate { part leaf : Leaf; ref part keeper : Keeper; assert constraint c { 1 < 2 } }
+                    part def Keeper;
+                }
+                """);
+        Diagram diagram = GeneralView.of(model, Models.element(model, "P::gate"), Set.of());
+        assertThat(diagram.edges()).extracting(Diagram.Edge::relation).contains(Diagram.Relation.COMPOSITION, Diagram.Relation.REFERENCE);
+        assertThat(lines(diagram.nodes().getFirst())).contains("c { 1 < 2 }");
+        assertThat(GeneralView.of(model, Models.element(model, "P"), Set.of()).nodes()).extracting(Diagram.Node::keyword).contains("abstract part def", "variation part def");
+    }
 }
