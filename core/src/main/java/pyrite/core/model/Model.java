@@ -163,26 +163,32 @@ public final class Model implements Namespaces {
         if (element.properties().isEmpty() && element.kind() != ElementKind.ENUMERATION) {
             return List.of();
         }
-        List<ElementId> generals = new ArrayList<>(2);
+        List<ElementId> generals = List.of();
         for (int i = 0; i < GENERALS.size(); i++) {
             List<Reference> references = element.references(GENERALS.get(i));
             for (int k = 0; k < references.size(); k++) {
-                generals.add(references.get(k).target());
+                generals = with(generals, references.get(k).target());
             }
         }
         boolean saysNoType = generals.isEmpty() || element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty();
         if (element.kind().shortKeyword() != null) {
-            element.get(Property.TARGET).ifPresent(reference -> generals.add(reference.target()));
+            generals = with(generals, element.get(Property.TARGET).map(Reference::target).orElse(null));
         }
-        add(generals, generalAround(element));
-        add(generals, saysNoType && Namespaces.takesTypeOfValue(element.kind()) ? named(element.get(Property.VALUE).orElse(null)) : null);
-        return generals;
+        generals = with(generals, generalAround(element));
+        return with(generals, saysNoType && Namespaces.takesTypeOfValue(element.kind()) ? named(element.get(Property.VALUE).orElse(null)) : null);
     }
 
-    private static void add(List<ElementId> generals, @Nullable ElementId further) {
-        if (further != null) {
-            generals.add(further);
+    /** Most have none or one, for which nothing is laid out. */
+    private static List<ElementId> with(List<ElementId> generals, @Nullable ElementId further) {
+        if (further == null) {
+            return generals;
         }
+        if (generals.isEmpty()) {
+            return List.of(further);
+        }
+        List<ElementId> all = generals instanceof ArrayList<ElementId> growing ? growing : new ArrayList<>(generals);
+        all.add(further);
+        return all;
     }
 
     /** The element that a value names; null if the value is more than a name. */

@@ -213,8 +213,8 @@ public final class Names {
     }
 
     private Optional<ElementId> imported(Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
-        for (Namespace.Import candidate : namespace.imports) {
-            Optional<ElementId> found = through(candidate, name, inside, wanted, visited);
+        for (int i = 0; i < namespace.imports.size(); i++) {
+            Optional<ElementId> found = through(namespace.imports.get(i), name, inside, wanted, visited);
             if (found.isPresent()) {
                 return found;
             }

@@ -55,7 +55,7 @@ final class Namespace {
 
         /** Imports are private unless they say otherwise (SysML 2.0, 8.2.2.5.1). */
         static boolean isPublic(Element importElement) {
-            return importElement.get(Property.VISIBILITY).filter("public"::equals).isPresent();
+            return "public".equals(importElement.properties().get(Property.VISIBILITY));
         }
     }
 }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -29,6 +30,9 @@ public final class WellFormedness {
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
     private final ValueCircles circles;
+    /** What the element just looked at refers to; one list for all. */
+    private final List<ElementId> targets = new ArrayList<>();
+    private final Consumer<ElementId> toTargets = targets::add;
 
     private WellFormedness(Model model) {
         this.model = model;
@@ -112,26 +116,33 @@ public final class WellFormedness {
     }
 
     private boolean referencesExist(Element element) {
-        boolean[] all = {true};
-        element.forEachTarget(target -> all[0] &= model.has(target));
-        return require(all[0], element, () -> "refers to something that no longer exists");
+        targets.clear();
+        element.forEachTarget(toTargets);
+        boolean exist = true;
+        for (int i = 0; i < targets.size(); i++) {
+            exist &= model.has(targets.get(i));
+        }
+        return require(exist, element, () -> "refers to something that no longer exists");
     }
 
     private boolean specializationHasNoCircle(Element element) {
         boolean circle = false;
-        for (ElementId id : model.generals(element)) {
-            Element general = model.isLibrary(id) ? null : model.get(id);
+        List<ElementId> generals = model.generals(element);
+        for (int i = 0; i < generals.size(); i++) {
+            Element general = model.isLibrary(generals.get(i)) ? null : model.get(generals.get(i));
             circle |= general != null && model.inheritance().generals(general).contains(element);
         }
         return require(!circle, element, () -> describe(element) + " specialises itself, directly or in a circle");
     }
 
     private void generalsFit(Element element) {
-        for (Reference reference : element.references(Property.TYPES)) {
-            typeFits(element, model.get(reference.target()));
+        List<Reference> types = element.references(Property.TYPES);
+        for (int i = 0; i < types.size(); i++) {
+            typeFits(element, model.get(types.get(i).target()));
         }
-        for (Reference reference : element.references(Property.SPECIALIZES)) {
-            Element general = model.get(reference.target());
+        List<Reference> specialized = element.references(Property.SPECIALIZES);
+        for (int i = 0; i < specialized.size(); i++) {
+            Element general = model.get(specialized.get(i).target());
             if (general.kind().isDefinition() != element.kind().isDefinition()) {
                 at(element, Property.SPECIALIZES, element.kind().isDefinition()
                         ? "a definition specialises a definition, but " + describe(general) + " is a usage"

@@ -23,8 +23,8 @@ final class Completion {
     interface Ids {
         Ids RANDOM = (_, _) -> ElementId.fresh();
 
-        /** @param path the names of its owners and its own, for those that take the id from there */
-        ElementId idOf(Draft draft, Path path);
+        /** @param rank its place among its siblings */
+        ElementId idOf(Draft draft, Rank rank);
 
         /** The element the draft was written from, if there is one. */
         default Optional<Element> elementOf(Draft draft) {
@@ -32,12 +32,11 @@ final class Completion {
         }
     }
 
-    /** Where a draft stands; written out only by those who ask. */
-    record Path(@Nullable Path owner, Draft draft, Rank rank) {
-        String qualifiedName() {
-            String own = Objects.requireNonNullElseGet(draft.calledBy(), () -> draft.kind.keyword() + "#" + rank.digits());
-            return owner == null ? own : owner.qualifiedName() + "::" + own;
-        }
+    /** The names of a draft's owners, which are complete, and its own; who has none is called by kind and place. */
+    static String qualifiedName(Draft draft, Rank rank) {
+        String own = Objects.requireNonNullElseGet(draft.calledBy(), () -> draft.kind.keyword() + "#" + rank.digits());
+        Draft owner = draft.owner;
+        return owner == null || !owner.isComplete() ? own : qualifiedName(owner, owner.element().rank()) + "::" + own;
     }
 
     /** @param likely about how many drafts there will be */
@@ -50,14 +49,14 @@ final class Completion {
     /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
     void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
         tops.addAll(members);
-        members(source, members, owner, null, ranks(members, owner, after, before));
+        members(source, members, owner, ranks(members, owner, after, before));
     }
 
-    private void members(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Path around, List<Rank> ranks) {
+    private void members(Source source, List<Draft> members, @Nullable ElementId owner, List<Rank> ranks) {
         for (int i = 0; i < members.size(); i++) {
             Draft draft = members.get(i);
-            Path path = new Path(around, draft, ranks.get(i));
-            ElementId id = ids.elementOf(draft).map(Element::id).orElseGet(() -> ids.idOf(draft, path));
+            Element before = ids.elementOf(draft).orElse(null);
+            ElementId id = before == null ? ids.idOf(draft, ranks.get(i)) : before.id();
             draft.complete(source, id, owner, ranks.get(i));
             byId.put(id, draft);
             drafts.add(draft);
@@ -65,7 +64,7 @@ final class Completion {
                 imports.add(draft);
             }
             if (!draft.children.isEmpty()) {
-                members(source, draft.children, id, path, ranks(draft.children, id, null, null));
+                members(source, draft.children, id, ranks(draft.children, id, null, null));
             }
         }
     }
@@ -82,7 +81,8 @@ final class Completion {
 
     /** The rank a draft had under an owner already; null if it is new there. */
     private @Nullable Rank rankUnder(Draft draft, @Nullable ElementId owner) {
-        return ids.elementOf(draft).filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank).orElse(null);
+        Element before = ids.elementOf(draft).orElse(null);
+        return before == null || !Objects.equals(before.owner(), owner) ? null : before.rank();
     }
 
     /** All that was completed, owners before what they own. */

@@ -135,6 +135,10 @@ final class Draft implements Reading.Place {
         element = new Element(id, kind, ownerId, rank, name, shortName, properties);
     }
 
+    boolean isComplete() {
+        return element != null;
+    }
+
     /** What it owns, as elements. */
     List<Element> elements() {
         if (children.isEmpty()) {

@@ -25,7 +25,7 @@ public final class Library {
 
     private static Model read() {
         List<Source> sources = FILES.stream().map(name -> new Source(name + ".sysml", text(name))).toList();
-        Reading reading = NotationReader.read(Model.EMPTY, null, sources, (_, path) -> ElementId.ofLibrary(path.qualifiedName()));
+        Reading reading = NotationReader.read(Model.EMPTY, null, sources, (draft, rank) -> ElementId.ofLibrary(Completion.qualifiedName(draft, rank)));
         if (!reading.isGood()) {
             throw new IllegalStateException("the library cannot be read: " + reading.problems().getFirst());
         }

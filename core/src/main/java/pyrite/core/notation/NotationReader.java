@@ -102,7 +102,7 @@ public final class NotationReader {
         Identity identity = Identity.of(base, written, top.children);
         Completion completion = new Completion(new Completion.Ids() {
             @Override
-            public ElementId idOf(Draft draft, Completion.Path path) {
+            public ElementId idOf(Draft draft, Rank rank) {
                 return ElementId.fresh();
             }
 

@@ -77,7 +77,7 @@ final class Tokens {
 
     Type type(int index) {
         int at = index < size ? index : reach(index);
-        return block(at).types[at & Tokenizer.BLOCK_MASK];
+        return block(at).type(at & Tokenizer.BLOCK_MASK);
     }
 
     String text(int index) {

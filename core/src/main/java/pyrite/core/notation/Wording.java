@@ -27,23 +27,29 @@ final class Wording {
     private boolean[] kept;
     private int wordCount;
 
-    /** Tokens with what they say, in the order of their block. */
+    private static final Type[] TYPES = Type.values();
+
+    /** Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood. */
     static final class Worded {
-        final Type[] types;
+        private final byte[] types;
         final String[] texts;
         final int[] starts;
         final int[] ends;
 
         private Worded(Tokenizer.Block block) {
-            types = new Type[block.size];
+            types = block.found;
             texts = new String[block.size];
             starts = block.starts;
             ends = block.ends;
         }
 
         private void set(int at, Type type, String text) {
-            types[at] = type;
+            types[at] = (byte) type.ordinal();
             texts[at] = text;
+        }
+
+        Type type(int at) {
+            return TYPES[types[at]];
         }
     }
 
