@@ -36,6 +36,11 @@ class PageActsTest extends InSession {
         return ines.post(BRANCH + path, "application/json", json.replace('\'', '"'), token);
     }
 
+    /** Asks about a place in a text that somebody is typing. */
+    private HttpResponse<String> at(String path, String text, int place) throws IOException, InterruptedException {
+        return ines.post(BRANCH + path, "application/json", JSON.writeValueAsString(Map.of("text", text, "base", 1, "at", place)), token);
+    }
+
     private String id(String name) {
         return merrow.named(name).id().toString();
     }
@@ -136,13 +141,11 @@ class PageActsTest extends InSession {
         String untidy = JSON.writeValueAsString(Map.of("text", text.replaceAll("\\n *", "\n"), "base", 1));
         assertThat(JSON.readTree(ines.post(BRANCH + painted + "/format", "application/json", untidy, token).body()).get("text").asString()).isEqualTo(text);
         assertThat(post(painted + "/format", "{'text':'requirement isPaintedWhite { part a }','base':1}").body()).contains("\"text\":null", "expected ';' or '{'");
-        String path = "/element/" + id("MerrowLeafRequirements") + "/notation";
-        String meant = "package MerrowLeafRequirements { private import ISQ::*; private import SI::*; attribute depth : LengthValue = 3 [m]; attribute twice : LengthValue = 2 * depth; }";
-        String asked = "{'text':'" + meant + "','base':1,'at':";
-        assertThat(post(path + "/meaning", asked + meant.lastIndexOf("depth") + "}").body()).contains("\"name\":\"depth\"", "attribute depth : LengthValue = 3 [m]");
-        assertThat(post(path + "/meaning", asked + meant.indexOf("LengthValue") + "}").body()).contains("LengthValue");
-        assertThat(post(path + "/meaning", asked + meant.indexOf("{") + "}").statusCode()).isEqualTo(204);
-        assertThat(post(path + "/complete", asked + (meant.lastIndexOf("depth") + 2) + "}").body()).contains("depth");
+        int leaf = text.indexOf("GateLeaf");
+        assertThat(at(painted + "/meaning", text, leaf).body()).contains("\"name\":\"GateLeaf\"", "part def", "/element/" + id("GateLeaf"));
+        assertThat(at(painted + "/meaning", text, text.indexOf("VerificationMethodKind")).body()).contains("VerificationMethodKind", "enum def");
+        assertThat(at(painted + "/meaning", text, text.indexOf("{")).statusCode()).isEqualTo(204);
+        assertThat(at(painted + "/complete", text.replace("GateLeaf;", "GateL;"), leaf + 5).body()).contains("GateLeaf");
         assertThat(head()).isEqualTo(1);
     }
 
