@@ -12,7 +12,7 @@ import org.antlr.v4.runtime.TokenSource;
 import org.antlr.v4.runtime.misc.Pair;
 import pyrite.core.notation.Tokens.Note;
 
-/** Splits a text into tokens, one block of them after the other; what each says is for {@link Wording} to find. */
+/** Splits a text into tokens, one block of them after the other; what each says is for {@link TokenTexts} to find. */
 final class Tokenizer {
     /** Enough tokens for handing them over to cost nothing beside finding them. */
     static final int BLOCK_BITS = 14;
@@ -109,7 +109,7 @@ final class Tokenizer {
             int end = token.getStopIndex() + 1;
             switch (token.getType()) {
                 case Token.EOF -> {
-                    put(Wording.END, source.length(), source.length());
+                    put(TokenTexts.END, source.length(), source.length());
                     block.isLast = true;
                 }
                 case NotationLexer.NOTE -> block.notes.add(new Note(note(source.substring(start + 2, end)), start, first + block.size));

@@ -23,17 +23,17 @@ final class Tokens {
 
     private final String source;
     private final Tokenizer tokenizer;
-    private final Wording wording;
+    private final TokenTexts texts;
     private @Nullable CompletableFuture<Tokenizer.Block> ahead;
     private final List<Note> notes = new ArrayList<>(0);
-    private final List<Wording.Worded> blocks = new ArrayList<>(1);
+    private final List<TokenTexts.Said> blocks = new ArrayList<>(1);
     private int size;
     private boolean isWhole;
 
     private Tokens(String source) {
         this.source = source;
         tokenizer = new Tokenizer(source);
-        wording = new Wording(source);
+        texts = new TokenTexts(source);
     }
 
     static Tokens of(String text) {
@@ -60,13 +60,13 @@ final class Tokens {
     }
 
     private void append(Tokenizer.Block block) {
-        blocks.add(wording.of(block));
+        blocks.add(texts.of(block));
         notes.addAll(block.notes);
         size += block.size;
         isWhole = block.isLast;
     }
 
-    private Wording.Worded block(int index) {
+    private TokenTexts.Said block(int index) {
         return blocks.get(index >> Tokenizer.BLOCK_BITS);
     }
 

@@ -7,7 +7,7 @@ import pyrite.core.notation.Tokens.Type;
  * What the tokens of one text are and say. Words that are the same are the same string, so comparing them is quick. It is found by those who
  * read the tokens, not by those who split the text into them, so that both have about as much to do.
  */
-final class Wording {
+final class TokenTexts {
     /** What stands for the end of a text among the types of the lexer, which count from one. */
     static final int END = 0;
 
@@ -30,13 +30,13 @@ final class Wording {
     private static final Type[] TYPES = Type.values();
 
     /** Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood. */
-    static final class Worded {
+    static final class Said {
         private final byte[] types;
         final String[] texts;
         final int[] starts;
         final int[] ends;
 
-        private Worded(Tokenizer.Block block) {
+        private Said(Tokenizer.Block block) {
             types = block.found;
             texts = new String[block.size];
             starts = block.starts;
@@ -53,35 +53,35 @@ final class Wording {
         }
     }
 
-    Wording(String source) {
+    TokenTexts(String source) {
         this.source = source;
         words = new String[Integer.highestOneBit(Math.clamp(source.length() / 6, 16, 1024)) * 2];
         kept = new boolean[words.length];
     }
 
-    Worded of(Tokenizer.Block block) {
-        Worded worded = new Worded(block);
+    Said of(Tokenizer.Block block) {
+        Said said = new Said(block);
         for (int at = 0; at < block.size; at++) {
-            word(block.found[at], at, worded);
+            word(block.found[at], at, said);
         }
-        return worded;
+        return said;
     }
 
-    private void word(int found, int at, Worded worded) {
-        int start = worded.starts[at];
-        int end = worded.ends[at];
+    private void word(int found, int at, Said said) {
+        int start = said.starts[at];
+        int end = said.ends[at];
         switch (found) {
             case NotationLexer.WORD -> {
                 int slot = slotOf(start, end);
-                worded.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
+                said.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
             }
-            case NotationLexer.SIGN -> worded.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : word(start, end));
-            case NotationLexer.QUOTED -> worded.set(at, Type.NAME, unescaped(start, end));
-            case NotationLexer.NUMBER -> worded.set(at, Type.NUMBER, source.substring(start, end));
-            case NotationLexer.STRING -> worded.set(at, Type.STRING, unescaped(start, end));
-            case NotationLexer.BLOCK -> worded.set(at, Type.BLOCK, source.substring(start, end));
-            case END -> worded.set(at, Type.END, "");
-            default -> worded.set(at, Type.UNKNOWN, source.substring(start, end));
+            case NotationLexer.SIGN -> said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : word(start, end));
+            case NotationLexer.QUOTED -> said.set(at, Type.NAME, unescaped(start, end));
+            case NotationLexer.NUMBER -> said.set(at, Type.NUMBER, source.substring(start, end));
+            case NotationLexer.STRING -> said.set(at, Type.STRING, unescaped(start, end));
+            case NotationLexer.BLOCK -> said.set(at, Type.BLOCK, source.substring(start, end));
+            case END -> said.set(at, Type.END, "");
+            default -> said.set(at, Type.UNKNOWN, source.substring(start, end));
         }
     }
 
