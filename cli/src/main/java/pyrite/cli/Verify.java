@@ -53,6 +53,9 @@ final class Verify implements Callable<Integer> {
         }
         Model model = reading.model();
         List<Map<String, @Nullable Object>> rows = judge(model).stream().map(j -> row(model, j)).toList();
+        if (rows.isEmpty()) {
+            spec.commandLine().getErr().println(nothingJudged(model));
+        }
         if (!junit.toString().isEmpty()) {
             java.nio.file.Files.writeString(junit, TestResults.of(rows));
         }
@@ -62,6 +65,11 @@ final class Verify implements Callable<Integer> {
             print(rows, out);
         }
         return rows.stream().allMatch(row -> VerdictKind.PASS.word().equals(row.get("verdict"))) ? Main.GOOD : Main.NOT_MET;
+    }
+
+    private static String nothingJudged(Model model) {
+        return model.ownElements(ElementKind.REQUIREMENT).findAny().isEmpty() ? "nothing is judged: there is no requirement"
+                : "nothing is judged: no requirement says what satisfies it; write, for instance, 'satisfy closesInTime by gate;'";
     }
 
     /** The verdicts of all verifications, then those of requirements that need no run. */

@@ -99,6 +99,17 @@ class CommandLineTest {
     }
 
     @Test
+    void verifySaysWhyNothingIsJudged() throws IOException {
+        Files.writeString(file, "package P { part gate; requirement r { require constraint { 1 < 2 } } }");
+        assertThat(pyrite("verify", file.toString())).isZero();
+        assertThat(err.toString()).contains("nothing is judged: no requirement says what satisfies it; write, for instance, 'satisfy closesInTime by gate;'");
+        Files.writeString(file, "package P { part gate; }");
+        pyrite("verify", file.toString(), "--json");
+        assertThat(err.toString()).contains("nothing is judged: there is no requirement");
+        assertThat(out.toString()).endsWith("[ ]" + System.lineSeparator());
+    }
+
+    @Test
     void verifyWritesJson() {
         pyrite("verify", file.toString(), "--json");
         JsonNode row = JsonMapper.builder().build().readTree(out.toString()).get(0);
