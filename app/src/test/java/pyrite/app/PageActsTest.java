@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
@@ -21,36 +20,16 @@ import pyrite.core.trace.LinkRules;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What comes of the acts of the pages of requirements, link rules and notation: what they change, and what is said where nothing can be done. */
-class PageActsTest extends InSession {
-    private static final String BRANCH = "/p/merrow/main";
+class PageActsTest extends InRequirements {
     private static final JsonMapper JSON = JsonMapper.builder().build();
-
-    private String token;
-
-    @BeforeEach
-    void start() throws Exception {
-        token = ines.token(BRANCH + "/requirements");
-    }
-
-    private HttpResponse<String> post(String path, String json) throws IOException, InterruptedException {
-        return ines.post(BRANCH + path, "application/json", json.replace('\'', '"'), token);
-    }
 
     /** Asks about a place in a text that somebody is typing. */
     private HttpResponse<String> at(String path, String text, int place) throws IOException, InterruptedException {
         return ines.post(BRANCH + path, "application/json", JSON.writeValueAsString(Map.of("text", text, "base", 1, "at", place)), token);
     }
 
-    private String id(String name) {
-        return merrow.named(name).id().toString();
-    }
-
     private Model model() {
         return merrow.head().model();
-    }
-
-    private int head() {
-        return merrow.head().number();
     }
 
     private String lines(String... names) {

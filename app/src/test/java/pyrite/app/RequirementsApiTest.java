@@ -10,7 +10,6 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import pyrite.app.recheck.Rechecks;
@@ -22,34 +21,13 @@ import pyrite.core.specification.Specification;
 import pyrite.core.trace.Links;
 
 /** What the server takes and refuses, whatever a page would have checked before. */
-class RequirementsApiTest extends InSession {
-    private static final String BRANCH = "/p/merrow/main";
-
-    private String token;
-
-    @BeforeEach
-    void start() throws Exception {
-        token = ines.token(BRANCH + "/requirements");
-    }
-
-    private HttpResponse<String> post(String path, String json) throws IOException, InterruptedException {
-        return ines.post(BRANCH + path, "application/json", json.replace('\'', '"'), token);
-    }
-
+class RequirementsApiTest extends InRequirements {
     private HttpResponse<String> file(String path, String name, String content, String... fields) throws IOException, InterruptedException {
         StringBuilder body = new StringBuilder("--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name + "\"\r\nContent-Type: text/html\r\n\r\n" + content + "\r\n");
         for (int i = 0; i < fields.length; i += 2) {
             body.append("--x\r\nContent-Disposition: form-data; name=\"").append(fields[i]).append("\"\r\n\r\n").append(fields[i + 1]).append("\r\n");
         }
         return ines.post(BRANCH + path, "multipart/form-data; boundary=x", body.append("--x--\r\n").toString(), token);
-    }
-
-    private String id(String name) {
-        return merrow.named(name).id().toString();
-    }
-
-    private int head() {
-        return merrow.head().number();
     }
 
     @Test

@@ -11,6 +11,8 @@ final class TokenTexts {
     /** What stands for the end of a text among the types of the lexer, which count from one. */
     static final int END = 0;
 
+    private static final Type[] TYPES = Type.values();
+
     /** The signs of one character, by it. */
     private static final String[] SIGNS = new String[128];
 
@@ -26,8 +28,6 @@ final class TokenTexts {
     /** Which of them the notation keeps for itself. */
     private boolean[] kept;
     private int wordCount;
-
-    private static final Type[] TYPES = Type.values();
 
     /** Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood. */
     static final class Said {
@@ -75,7 +75,7 @@ final class TokenTexts {
                 int slot = slotOf(start, end);
                 said.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
             }
-            case NotationLexer.SIGN -> said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : word(start, end));
+            case NotationLexer.SIGN -> said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : known(start, end));
             case NotationLexer.QUOTED -> said.set(at, Type.NAME, unescaped(start, end));
             case NotationLexer.NUMBER -> said.set(at, Type.NUMBER, source.substring(start, end));
             case NotationLexer.STRING -> said.set(at, Type.STRING, unescaped(start, end));
@@ -85,7 +85,7 @@ final class TokenTexts {
         }
     }
 
-    private String word(int start, int end) {
+    private String known(int start, int end) {
         // The table may grow on the way, so that it is looked at afterwards.
         int slot = slotOf(start, end);
         return words[slot];
