@@ -10,9 +10,31 @@ const here = dirname(fileURLToPath(import.meta.url));
 const out = join(here, '../target/classes/static');
 const modules = join(here, 'node_modules');
 
-const ICONS = ['list-checks', 'chat-teardrop-text', 'tree-structure', 'wave-sine', 'clock-counter-clockwise', 'arrow-u-up-left', 'arrow-u-up-right',
-  'play', 'stop', 'magnifying-glass', 'caret-right', 'caret-down', 'x', 'plus', 'minus', 'squares-four', 'keyboard', 'pencil-simple', 'sign-out', 'download-simple',
-  'arrows-vertical', 'trash', 'warning'];
+const ICONS = [
+  'list-checks',
+  'chat-teardrop-text',
+  'tree-structure',
+  'wave-sine',
+  'clock-counter-clockwise',
+  'arrow-u-up-left',
+  'arrow-u-up-right',
+  'play',
+  'stop',
+  'magnifying-glass',
+  'caret-right',
+  'caret-down',
+  'x',
+  'plus',
+  'minus',
+  'squares-four',
+  'keyboard',
+  'pencil-simple',
+  'sign-out',
+  'download-simple',
+  'arrows-vertical',
+  'trash',
+  'warning',
+];
 
 for (const folder of ['css', 'js', 'vendor', 'fonts']) {
   mkdirSync(join(out, folder), { recursive: true });
@@ -36,7 +58,11 @@ writeFileSync(join(out, 'icons.svg'), `<svg xmlns="http://www.w3.org/2000/svg">$
 
 await build({
   stdin: { contents: "export { default } from 'uplot';", resolveDir: here },
-  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/uplot.js'), logLevel: 'warning',
+  bundle: true,
+  format: 'esm',
+  minify: true,
+  outfile: join(out, 'vendor/uplot.js'),
+  logLevel: 'warning',
 });
 const editor = `
   export { EditorState, Compartment, StateEffect, StateField } from '@codemirror/state';
@@ -50,15 +76,36 @@ const editor = `
 `;
 await build({
   stdin: { contents: editor, resolveDir: here },
-  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/editor.js'), logLevel: 'warning',
+  bundle: true,
+  format: 'esm',
+  minify: true,
+  outfile: join(out, 'vendor/editor.js'),
+  logLevel: 'warning',
 });
 await build({
-  stdin: { contents: "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';", resolveDir: here },
-  bundle: true, format: 'esm', minify: true, outfile: join(out, 'vendor/markup.js'), logLevel: 'warning',
+  stdin: {
+    contents: "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';",
+    resolveDir: here,
+  },
+  bundle: true,
+  format: 'esm',
+  minify: true,
+  outfile: join(out, 'vendor/markup.js'),
+  logLevel: 'warning',
 });
 cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
 cpSync(join(here, 'js'), join(out, 'js'), { recursive: true });
 
-execFileSync(process.execPath, [join(modules, '@tailwindcss/cli/dist/index.mjs'), '--input', join(here, 'css/pyrite.css'),
-  '--output', join(out, 'css/pyrite.css'), '--minify'], { cwd: here, stdio: ['ignore', 'ignore', 'inherit'] });
+execFileSync(
+  process.execPath,
+  [
+    join(modules, '@tailwindcss/cli/dist/index.mjs'),
+    '--input',
+    join(here, 'css/pyrite.css'),
+    '--output',
+    join(out, 'css/pyrite.css'),
+    '--minify',
+  ],
+  { cwd: here, stdio: ['ignore', 'ignore', 'inherit'] },
+);

@@ -1,6 +1,7 @@
 // Shows the OpenAPI description: every operation with its parameters, what it takes and what it gives.
 
-const make = (tag, className, text) => Object.assign(document.createElement(tag), { className, textContent: text ?? '' });
+const make = (tag, className, text) =>
+  Object.assign(document.createElement(tag), { className, textContent: text ?? '' });
 
 const DEEPEST = 2;
 
@@ -14,13 +15,17 @@ function words(description, schema, depth) {
   if (schema.$ref) {
     return depth < DEEPEST ? `{ ${attributes(description, schema, depth)} }` : nameOf(schema);
   }
-  return schema.type === 'array' ? `list of ${words(description, schema.items, depth)}` : schema.format ?? schema.type ?? 'any';
+  return schema.type === 'array'
+    ? `list of ${words(description, schema.items, depth)}`
+    : (schema.format ?? schema.type ?? 'any');
 }
 
 /** The attributes of what is sent, each with its type. */
 function attributes(description, schema, depth) {
   const properties = schema?.$ref ? description.components.schemas[nameOf(schema)]?.properties : schema?.properties;
-  return Object.entries(properties ?? {}).map(([name, value]) => `${name}: ${words(description, value, depth + 1)}`).join(', ');
+  return Object.entries(properties ?? {})
+    .map(([name, value]) => `${name}: ${words(description, value, depth + 1)}`)
+    .join(', ');
 }
 
 function operation(description, method, path, { summary, parameters, requestBody }) {
@@ -35,7 +40,11 @@ function operation(description, method, path, { summary, parameters, requestBody
   if (sent) {
     what.append(make('div', 'quiet small', `takes { ${attributes(description, sent, 0) || 'any JSON object'} }`));
   }
-  row.append(make('td', 'mono w-[56px]', method.toUpperCase()), make('td', 'mono w-[52%]', path.replace('/api/projects/{projectId}', '…')), what);
+  row.append(
+    make('td', 'mono w-[56px]', method.toUpperCase()),
+    make('td', 'mono w-[52%]', path.replace('/api/projects/{projectId}', '…')),
+    what,
+  );
   return row;
 }
 
@@ -48,15 +57,22 @@ export async function startApiDocs() {
   example.textContent = example.textContent.replace('ADDRESS', location.origin);
   const description = await (await fetch(place.dataset.description)).json();
   const groups = new Map();
-  Object.entries(description.paths).sort(([one], [other]) => (one < other ? -1 : 1)).forEach(([path, methods]) => Object.entries(methods).forEach(([method, each]) => {
-    const tag = each.tags?.[0] ?? 'Other';
-    groups.set(tag, [...(groups.get(tag) ?? []), operation(description, method, path, each)]);
-  }));
-  place.replaceChildren(make('p', 'section quiet small', '… stands for /api/projects/{projectId}'), ...[...groups.keys()].sort().map((tag) => {
-    const section = make('section', 'section');
-    const table = make('table', 'rows');
-    table.append(...groups.get(tag));
-    section.append(make('h2', '', tag.replace(/^\d+ /, '')), table);
-    return section;
-  }));
+  Object.entries(description.paths)
+    .sort(([one], [other]) => (one < other ? -1 : 1))
+    .forEach(([path, methods]) =>
+      Object.entries(methods).forEach(([method, each]) => {
+        const tag = each.tags?.[0] ?? 'Other';
+        groups.set(tag, [...(groups.get(tag) ?? []), operation(description, method, path, each)]);
+      }),
+    );
+  place.replaceChildren(
+    make('p', 'section quiet small', '… stands for /api/projects/{projectId}'),
+    ...[...groups.keys()].sort().map((tag) => {
+      const section = make('section', 'section');
+      const table = make('table', 'rows');
+      table.append(...groups.get(tag));
+      section.append(make('h2', '', tag.replace(/^\d+ /, '')), table);
+      return section;
+    }),
+  );
 }

@@ -37,8 +37,10 @@ function zoom(factor, clientX, clientY) {
   const px = ((clientX ?? frame.left + frame.width / 2) - frame.left) / frame.width;
   const py = ((clientY ?? frame.top + frame.height / 2) - frame.top) / frame.height;
   view = {
-    x: view.x + view.width * px * (1 - 1 / wanted), y: view.y + view.height * py * (1 - 1 / wanted),
-    width: view.width / wanted, height: view.height / wanted,
+    x: view.x + view.width * px * (1 - 1 / wanted),
+    y: view.y + view.height * py * (1 - 1 / wanted),
+    width: view.width / wanted,
+    height: view.height / wanted,
   };
   apply();
 }
@@ -62,8 +64,14 @@ function neighbour(box, key) {
   const along = key === 'ArrowLeft' || key === 'ArrowRight' ? 'x' : 'y';
   const across = along === 'x' ? 'y' : 'x';
   const sign = key === 'ArrowRight' || key === 'ArrowDown' ? 1 : -1;
-  const ahead = boxes().filter((each) => each !== box).map((each) => ({ each, at: middle(each) }))
-    .map(({ each, at }) => ({ each, ahead: (at[along] - from[along]) * sign, aside: Math.abs(at[across] - from[across]) }))
+  const ahead = boxes()
+    .filter((each) => each !== box)
+    .map((each) => ({ each, at: middle(each) }))
+    .map(({ each, at }) => ({
+      each,
+      ahead: (at[along] - from[along]) * sign,
+      aside: Math.abs(at[across] - from[across]),
+    }))
     .filter((candidate) => candidate.ahead > 4)
     .sort((a, b) => a.ahead + 2 * a.aside - b.ahead - 2 * b.aside);
   return ahead[0]?.each;
@@ -73,8 +81,10 @@ function neighbour(box, key) {
 function reveal(box) {
   const frame = svg().getBoundingClientRect();
   const at = box.querySelector('.shape').getBoundingClientRect();
-  const dx = at.left < frame.left ? frame.left - at.left + 20 : at.right > frame.right ? frame.right - at.right - 20 : 0;
-  const dy = at.top < frame.top ? frame.top - at.top + 20 : at.bottom > frame.bottom ? frame.bottom - at.bottom - 20 : 0;
+  const dx =
+    at.left < frame.left ? frame.left - at.left + 20 : at.right > frame.right ? frame.right - at.right - 20 : 0;
+  const dy =
+    at.top < frame.top ? frame.top - at.top + 20 : at.bottom > frame.bottom ? frame.bottom - at.bottom - 20 : 0;
   if (dx || dy) {
     pan(dx, dy);
   }
@@ -119,16 +129,20 @@ export function startDiagram() {
   }
   fit(READABLE);
   const canvas = document.getElementById('work');
-  canvas.addEventListener('wheel', (event) => {
-    if (event.target.closest('#diagram')) {
-      event.preventDefault();
-      if (event.ctrlKey) {
-        zoom(event.deltaY < 0 ? STEP : 1 / STEP, event.clientX, event.clientY);
-      } else {
-        pan(-event.deltaX, -event.deltaY);
+  canvas.addEventListener(
+    'wheel',
+    (event) => {
+      if (event.target.closest('#diagram')) {
+        event.preventDefault();
+        if (event.ctrlKey) {
+          zoom(event.deltaY < 0 ? STEP : 1 / STEP, event.clientX, event.clientY);
+        } else {
+          pan(-event.deltaX, -event.deltaY);
+        }
       }
-    }
-  }, { passive: false });
+    },
+    { passive: false },
+  );
   canvas.addEventListener('pointerdown', (event) => {
     if (event.button === 0 && event.target.closest('#diagram') && !event.target.closest('.toggle, .join')) {
       drag(event);

@@ -14,13 +14,23 @@ const called = (box) => box.querySelector('.title').textContent;
 /** Asks which of the links that the rules allow is meant, and makes it. */
 async function join(from, to) {
   const [left, right] = [from.dataset.select, to.dataset.select];
-  const response = await fetch(at(`links/between.json?${new URLSearchParams({ left, right })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  const response = await fetch(at(`links/between.json?${new URLSearchParams({ left, right })}`), {
+    headers: { 'X-Requested-With': 'fetch' },
+  }).catch(() => null);
   const ways = response?.ok ? await response.json() : null;
   if (!ways?.length) {
-    say(ways ? `The link rules allow no link between ${called(from)} and ${called(to)}.` : 'The server cannot be reached; try again.');
+    say(
+      ways
+        ? `The link rules allow no link between ${called(from)} and ${called(to)}.`
+        : 'The server cannot be reached; try again.',
+    );
     return;
   }
-  const input = element('select', {}, ...ways.map(({ words }, i) => element('option', { value: String(i), textContent: `${words} ${called(to)}` })));
+  const input = element(
+    'select',
+    {},
+    ...ways.map(({ words }, i) => element('option', { value: String(i), textContent: `${words} ${called(to)}` })),
+  );
   const answer = await ask(common(), `Link ${called(from)}`, [{ name: 'way', label: 'It', input }], 'Link');
   if (answer) {
     const { kind, out } = ways[Number(answer.way)];

@@ -16,25 +16,50 @@ function theme(cm) {
   const look = cm.EditorView.theme({
     '&': { height: '100%', fontSize: '12.5px', backgroundColor: '#ffffff', color: '#23262b' },
     '&.cm-focused': { outline: 'none' },
-    '.cm-scroller': { fontFamily: '"JetBrains Mono", ui-monospace, monospace', lineHeight: '1.55', fontVariantLigatures: 'none' },
+    '.cm-scroller': {
+      fontFamily: '"JetBrains Mono", ui-monospace, monospace',
+      lineHeight: '1.55',
+      fontVariantLigatures: 'none',
+    },
     '.cm-gutters': { backgroundColor: '#ffffff', color: '#5d636d', border: 'none' },
     '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: '#faf8f3' },
     '.cm-marked': { backgroundColor: '#eceaf0', boxShadow: 'inset 2px 0 0 #5a5f9e' },
-    '.cm-tooltip': { backgroundColor: '#ffffff', border: '1px solid #ddd6c6', borderRadius: '6px', fontFamily: '"Hanken Grotesk", system-ui, sans-serif' },
+    '.cm-tooltip': {
+      backgroundColor: '#ffffff',
+      border: '1px solid #ddd6c6',
+      borderRadius: '6px',
+      fontFamily: '"Hanken Grotesk", system-ui, sans-serif',
+    },
     '.cm-tooltip-autocomplete ul li[aria-selected]': { backgroundColor: '#eceaf0', color: '#23262b' },
     '.cm-tooltip-autocomplete ul': { fontFamily: '"JetBrains Mono", monospace', fontSize: '12.5px' },
     '.cm-completionDetail': { color: '#5d636d', fontStyle: 'normal', marginLeft: '1.5em' },
     '.meaning': { padding: '8px 12px', maxWidth: '420px', fontSize: '12.5px', lineHeight: '1.45' },
     '.meaning code': { fontFamily: '"JetBrains Mono", monospace', fontSize: '12px', display: 'block' },
     '.meaning small': { color: '#5d636d' },
-    '.cm-diagnostic': { padding: '6px 12px', fontFamily: '"Hanken Grotesk", system-ui, sans-serif', fontSize: '12.5px', maxWidth: '480px' },
+    '.cm-diagnostic': {
+      padding: '6px 12px',
+      fontFamily: '"Hanken Grotesk", system-ui, sans-serif',
+      fontSize: '12.5px',
+      maxWidth: '480px',
+    },
     '.cm-diagnostic-error': { borderLeft: '3px solid #c2412d' },
-    '.cm-lint-marker-error': { content: 'none', width: '9px', height: '9px', margin: '5px 0 0 3px', backgroundColor: '#c2412d', clipPath: 'polygon(50% 0, 100% 100%, 0 100%)' },
+    '.cm-lint-marker-error': {
+      content: 'none',
+      width: '9px',
+      height: '9px',
+      margin: '5px 0 0 3px',
+      backgroundColor: '#c2412d',
+      clipPath: 'polygon(50% 0, 100% 100%, 0 100%)',
+    },
     '.cm-panels': { backgroundColor: '#f1ede3', color: '#23262b' },
   });
   const colours = cm.HighlightStyle.define([
-    { tag: t.keyword, color: '#5a5f9e' }, { tag: t.comment, color: '#5d636d' }, { tag: t.string, color: '#7a5a12' },
-    { tag: t.number, color: '#1b6b69' }, { tag: t.unit, color: '#7d4a78' }, { tag: t.meta, color: '#7a5a12' },
+    { tag: t.keyword, color: '#5a5f9e' },
+    { tag: t.comment, color: '#5d636d' },
+    { tag: t.string, color: '#7a5a12' },
+    { tag: t.number, color: '#1b6b69' },
+    { tag: t.unit, color: '#7d4a78' },
+    { tag: t.meta, color: '#7a5a12' },
   ]);
   return [look, cm.syntaxHighlighting(colours)];
 }
@@ -88,7 +113,10 @@ function language(cm, words) {
       stream.next();
       return null;
     },
-    languageData: { commentTokens: { line: '//', block: { open: '/*', close: '*/' } }, closeBrackets: { brackets: ['(', '[', '{'] } },
+    languageData: {
+      commentTokens: { line: '//', block: { open: '/*', close: '*/' } },
+      closeBrackets: { brackets: ['(', '[', '{'] },
+    },
   });
 }
 
@@ -115,31 +143,56 @@ class Notation {
     onSelect((id, origin) => origin !== this && this.reveal(id));
     onRefresh(() => this.catchUp());
     addEventListener('beforeunload', (event) => this.isChanged() && event.preventDefault());
-    document.querySelectorAll('[data-notation]').forEach((button) => button.addEventListener('click', () => this[button.dataset.notation]()));
+    document
+      .querySelectorAll('[data-notation]')
+      .forEach((button) => button.addEventListener('click', () => this[button.dataset.notation]()));
   }
 
   editorState(doc) {
     const { cm } = this;
     const marks = cm.StateField.define({
       create: () => cm.Decoration.none,
-      update: (value, change) => change.effects.filter((effect) => effect.is(this.marked))
-        .reduce((_, effect) => effect.value, value.map(change.changes)),
+      update: (value, change) =>
+        change.effects
+          .filter((effect) => effect.is(this.marked))
+          .reduce((_, effect) => effect.value, value.map(change.changes)),
       provide: (field) => cm.EditorView.decorations.from(field),
     });
-    return cm.EditorState.create({ doc, extensions: [
-      cm.lineNumbers(), cm.highlightSpecialChars(), cm.history(), cm.drawSelection(), cm.bracketMatching(), cm.closeBrackets(),
-      cm.highlightActiveLine(), cm.EditorView.lineWrapping, cm.indentUnit.of(INDENT), cm.lintGutter(), cm.search({ top: true }), marks, ...theme(cm),
-      language(cm, this.host.dataset.words.split(' ')),
-      cm.autocompletion({ override: [(context) => this.complete(context)], icons: false }),
-      cm.hoverTooltip((_, at) => this.explain(at), { hoverTime: 350 }),
-      cm.keymap.of([
-        { key: 'Mod-s', run: () => this.command('save') }, { key: 'Alt-f', run: () => this.command('format') },
-        { key: 'Alt-g', run: () => this.command('goTo') }, { key: 'Alt-n', run: () => this.command('rename') },
-        ...cm.completionKeymap, ...cm.searchKeymap, ...cm.historyKeymap, ...cm.defaultKeymap, cm.indentWithTab]),
-      cm.EditorState.readOnly.of(!this.mayEdit),
-      cm.EditorView.contentAttributes.of({ 'aria-label': 'Notation' }),
-      cm.EditorView.updateListener.of((update) => this.updated(update)),
-    ] });
+    return cm.EditorState.create({
+      doc,
+      extensions: [
+        cm.lineNumbers(),
+        cm.highlightSpecialChars(),
+        cm.history(),
+        cm.drawSelection(),
+        cm.bracketMatching(),
+        cm.closeBrackets(),
+        cm.highlightActiveLine(),
+        cm.EditorView.lineWrapping,
+        cm.indentUnit.of(INDENT),
+        cm.lintGutter(),
+        cm.search({ top: true }),
+        marks,
+        ...theme(cm),
+        language(cm, this.host.dataset.words.split(' ')),
+        cm.autocompletion({ override: [(context) => this.complete(context)], icons: false }),
+        cm.hoverTooltip((_, at) => this.explain(at), { hoverTime: 350 }),
+        cm.keymap.of([
+          { key: 'Mod-s', run: () => this.command('save') },
+          { key: 'Alt-f', run: () => this.command('format') },
+          { key: 'Alt-g', run: () => this.command('goTo') },
+          { key: 'Alt-n', run: () => this.command('rename') },
+          ...cm.completionKeymap,
+          ...cm.searchKeymap,
+          ...cm.historyKeymap,
+          ...cm.defaultKeymap,
+          cm.indentWithTab,
+        ]),
+        cm.EditorState.readOnly.of(!this.mayEdit),
+        cm.EditorView.contentAttributes.of({ 'aria-label': 'Notation' }),
+        cm.EditorView.updateListener.of((update) => this.updated(update)),
+      ],
+    });
   }
 
   command(name) {
@@ -215,14 +268,29 @@ class Notation {
     this.places = body.places.sort((a, b) => a.from - b.from);
     this.show(body.faults);
     const count = body.faults.length + body.more;
-    this.tell(count ? `${count} ${count === 1 ? 'fault' : 'faults'}, the first in line ${body.faults[0].line}` : this.isChanged() ? 'Not saved yet' : '', count > 0);
+    this.tell(
+      count
+        ? `${count} ${count === 1 ? 'fault' : 'faults'}, the first in line ${body.faults[0].line}`
+        : this.isChanged()
+          ? 'Not saved yet'
+          : '',
+      count > 0,
+    );
   }
 
   show(faults) {
     const end = this.view.state.doc.length;
-    this.view.dispatch(this.cm.setDiagnostics(this.view.state, faults.map((fault) => ({
-      from: Math.min(fault.from, end), to: Math.min(Math.max(fault.to, fault.from + 1), end), severity: 'error', message: fault.message,
-    }))));
+    this.view.dispatch(
+      this.cm.setDiagnostics(
+        this.view.state,
+        faults.map((fault) => ({
+          from: Math.min(fault.from, end),
+          to: Math.min(Math.max(fault.to, fault.from + 1), end),
+          severity: 'error',
+          message: fault.message,
+        })),
+      ),
+    );
   }
 
   async complete(context) {
@@ -232,11 +300,13 @@ class Notation {
       return null;
     }
     const { status, body } = await this.ask('complete', { at: context.pos });
-    return status !== 200 ? null : {
-      from: before ? before.from : context.pos,
-      options: body.proposals.map(({ name, detail }, index) => ({ label: name, detail, boost: -index })),
-      validFor: /^[\p{L}\p{N}_°]*$/u,
-    };
+    return status !== 200
+      ? null
+      : {
+          from: before ? before.from : context.pos,
+          options: body.proposals.map(({ name, detail }, index) => ({ label: name, detail, boost: -index })),
+          validFor: /^[\p{L}\p{N}_°]*$/u,
+        };
   }
 
   async meaning(at) {
@@ -249,15 +319,19 @@ class Notation {
     if (!found) {
       return null;
     }
-    return { pos: at, create: () => {
-      const dom = Object.assign(document.createElement('div'), { className: 'meaning' });
-      const line = (tag, textContent) => textContent && dom.append(Object.assign(document.createElement(tag), { textContent }));
-      line('small', found.kind);
-      line('code', found.declaration);
-      line('code', found.value && `= ${found.value}`);
-      line('div', found.documentation.slice(0, 240));
-      return { dom };
-    } };
+    return {
+      pos: at,
+      create: () => {
+        const dom = Object.assign(document.createElement('div'), { className: 'meaning' });
+        const line = (tag, textContent) =>
+          textContent && dom.append(Object.assign(document.createElement(tag), { textContent }));
+        line('small', found.kind);
+        line('code', found.declaration);
+        line('code', found.value && `= ${found.value}`);
+        line('div', found.documentation.slice(0, 240));
+        return { dom };
+      },
+    };
   }
 
   placeAt(at) {
@@ -272,13 +346,18 @@ class Notation {
     }
     const line = this.view.state.doc.lineAt(place.from);
     const mark = this.cm.Decoration.set([this.cm.Decoration.line({ class: 'cm-marked' }).range(line.from)]);
-    this.view.dispatch({ effects: [this.marked.of(mark), this.cm.EditorView.scrollIntoView(place.from, { y: 'center' })] });
+    this.view.dispatch({
+      effects: [this.marked.of(mark), this.cm.EditorView.scrollIntoView(place.from, { y: 'center' })],
+    });
   }
 
   async goTo() {
     const found = await this.meaning(this.view.state.selection.main.head);
     if (found && found.from >= 0) {
-      this.view.dispatch({ selection: { anchor: found.from }, effects: this.cm.EditorView.scrollIntoView(found.from, { y: 'center' }) });
+      this.view.dispatch({
+        selection: { anchor: found.from },
+        effects: this.cm.EditorView.scrollIntoView(found.from, { y: 'center' }),
+      });
     } else if (found) {
       location.href = found.address;
     } else {
@@ -307,7 +386,10 @@ class Notation {
     field.select();
     field.onkeydown = async (event) => {
       if (event.key === 'Enter') {
-        const { status, body } = await post(`${branch()}/element/${found.id}/name`, { text: field.value, base: this.base });
+        const { status, body } = await post(`${branch()}/element/${found.id}/name`, {
+          text: field.value,
+          base: this.base,
+        });
         this.tell(status === 200 ? '' : body.message, status !== 200);
         if (status === 200) {
           say(body.saved ? `Saved · ${body.revision}` : body.message, body.saved);
@@ -358,7 +440,12 @@ class Notation {
   async load(written = this.saved) {
     const response = await fetch(`${this.address}.json`, { headers: { 'X-Requested-With': 'fetch' } });
     if (!response.ok) {
-      this.tell(response.status === 404 ? 'This element has been removed; your text is still here' : 'The newest text cannot be had now', true);
+      this.tell(
+        response.status === 404
+          ? 'This element has been removed; your text is still here'
+          : 'The newest text cannot be had now',
+        true,
+      );
       return;
     }
     if (this.text !== written) {
@@ -369,7 +456,10 @@ class Notation {
     this.base = base;
     this.saved = text;
     if (text !== this.text) {
-      this.view.dispatch({ changes: { from: 0, to: this.view.state.doc.length, insert: text }, selection: { anchor: at } });
+      this.view.dispatch({
+        changes: { from: 0, to: this.view.state.doc.length, insert: text },
+        selection: { anchor: at },
+      });
     }
     this.keep();
     this.check();
@@ -389,8 +479,11 @@ class Notation {
     const panel = document.getElementById('disputed');
     const rows = elements.map(({ name, theirs, yours }) => {
       const row = document.createElement('tr');
-      row.append(...[name, theirs || '(removed)', yours || '(removed)'].map((textContent, index) =>
-        Object.assign(document.createElement('td'), { textContent, className: index ? 'mono' : '' })));
+      row.append(
+        ...[name, theirs || '(removed)', yours || '(removed)'].map((textContent, index) =>
+          Object.assign(document.createElement('td'), { textContent, className: index ? 'mono' : '' }),
+        ),
+      );
       return row;
     });
     panel.querySelector('tbody').replaceChildren(...rows);
@@ -409,8 +502,10 @@ export async function startNotation() {
   if (!host) {
     return;
   }
-  const [cm, response] = await Promise.all([import('/vendor/editor.js'),
-    fetch(at(`element/${host.dataset.element}/notation.json`), { headers: { 'X-Requested-With': 'fetch' } })]);
+  const [cm, response] = await Promise.all([
+    import('/vendor/editor.js'),
+    fetch(at(`element/${host.dataset.element}/notation.json`), { headers: { 'X-Requested-With': 'fetch' } }),
+  ]);
   const { text, base } = await response.json();
   host.notation = new Notation(host, cm, text, base);
 }

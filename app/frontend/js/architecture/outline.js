@@ -30,11 +30,16 @@ class Outline {
   }
 
   get looking() {
-    return document.getElementById('outline-text').value.trim() !== '' || document.getElementById('outline-kind').value !== '';
+    return (
+      document.getElementById('outline-text').value.trim() !== '' ||
+      document.getElementById('outline-kind').value !== ''
+    );
   }
 
   async fetchLines(query) {
-    const response = await fetch(at(`architecture/outline.json?${new URLSearchParams(query)}`), { headers: { 'X-Requested-With': 'fetch' } });
+    const response = await fetch(at(`architecture/outline.json?${new URLSearchParams(query)}`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    });
     return response.ok ? response.json() : { lines: [], matches: 0 };
   }
 
@@ -50,10 +55,20 @@ class Outline {
     }
     const id = this.rows[this.current]?.id;
     this.rows = found.lines;
-    this.current = Math.max(0, this.rows.findIndex((row) => row.id === id));
+    this.current = Math.max(
+      0,
+      this.rows.findIndex((row) => row.id === id),
+    );
     const shown = this.rows.filter((row) => row.match).length;
-    this.note(found.matches < 0 ? '' : found.matches === 0 ? 'Nothing matches.'
-      : found.matches > shown ? `${found.matches} match; the first ${shown} are shown. Type more to narrow it down.` : `${found.matches} match`);
+    this.note(
+      found.matches < 0
+        ? ''
+        : found.matches === 0
+          ? 'Nothing matches.'
+          : found.matches > shown
+            ? `${found.matches} match; the first ${shown} are shown. Type more to narrow it down.`
+            : `${found.matches} match`,
+    );
     if (this.place.dataset.empty === 'true' && !this.rows.length) {
       this.note('The model is empty. A model begins with a package, which holds everything else.');
     }
@@ -74,12 +89,16 @@ class Outline {
       }
       this.fresh = false;
     }
-    const inner = await Promise.all(lines.map((line) => (this.open.has(line.id) && !line.leaf ? this.level(line.id) : [])));
+    const inner = await Promise.all(
+      lines.map((line) => (this.open.has(line.id) && !line.leaf ? this.level(line.id) : [])),
+    );
     return lines.flatMap((line, i) => [line, ...inner[i]]);
   }
 
   isOpen(row) {
-    return !row.leaf && (this.looking ? this.rows[this.rows.indexOf(row) + 1]?.depth > row.depth : this.open.has(row.id));
+    return (
+      !row.leaf && (this.looking ? this.rows[this.rows.indexOf(row) + 1]?.depth > row.depth : this.open.has(row.id))
+    );
   }
 
   keepOpen() {
@@ -134,7 +153,11 @@ class Outline {
   }
 
   draw(row, index) {
-    const line = Object.assign(document.createElement('div'), { className: 'line', tabIndex: index === this.current ? 0 : -1, draggable: this.editable });
+    const line = Object.assign(document.createElement('div'), {
+      className: 'line',
+      tabIndex: index === this.current ? 0 : -1,
+      draggable: this.editable,
+    });
     line.setAttribute('role', 'row');
     line.setAttribute('aria-level', String(row.depth + 1));
     line.setAttribute('aria-rowindex', String(index + 1));
@@ -148,13 +171,21 @@ class Outline {
     line.classList.toggle('quiet', !row.match);
     const name = cell('name');
     name.style.paddingLeft = `${row.depth * 18}px`;
-    const fold = Object.assign(document.createElement(row.leaf ? 'span' : 'button'), { className: 'fold', tabIndex: -1 });
+    const fold = Object.assign(document.createElement(row.leaf ? 'span' : 'button'), {
+      className: 'fold',
+      tabIndex: -1,
+    });
     if (!row.leaf) {
       fold.type = 'button';
       fold.setAttribute('aria-label', `Open or close ${row.name}`);
       fold.innerHTML = '<svg class="icon"><use href="/icons.svg#caret-right"></use></svg>';
     }
-    const link = Object.assign(document.createElement('a'), { href: at(`element/${row.id}`), textContent: row.name, tabIndex: -1, draggable: false });
+    const link = Object.assign(document.createElement('a'), {
+      href: at(`element/${row.id}`),
+      textContent: row.name,
+      tabIndex: -1,
+      draggable: false,
+    });
     link.classList.toggle('font-semibold', row.strong);
     name.append(fold, Object.assign(document.createElement('span'), { className: `kind ${row.family}` }), link);
     line.append(name, cell('keyword', row.keyword), cell('type', row.type));
@@ -197,7 +228,9 @@ class Outline {
   shift(index, step) {
     const row = this.rows[index];
     const owner = this.owner(index);
-    const siblings = this.rows.filter((each, i) => each.depth === row.depth && this.owner(i) === (row.depth ? owner : i));
+    const siblings = this.rows.filter(
+      (each, i) => each.depth === row.depth && this.owner(i) === (row.depth ? owner : i),
+    );
     const mates = row.depth ? siblings : this.rows.filter((each) => each.depth === 0);
     const place = mates.indexOf(row);
     const before = mates[step < 0 ? place - 1 : place + 2];
@@ -209,7 +242,9 @@ class Outline {
   pickUpOrPutDown(row) {
     if (this.held === null) {
       this.held = row.id;
-      this.note(`${row.name} is picked up: go to where it shall be and press M to put it in there, Escape to leave it.`);
+      this.note(
+        `${row.name} is picked up: go to where it shall be and press M to put it in there, Escape to leave it.`,
+      );
     } else {
       const held = this.held;
       this.letGo();
@@ -241,13 +276,22 @@ function onKey(outline, event) {
   const index = Number(line.getAttribute('aria-rowindex')) - 1;
   const row = outline.rows[index];
   const page = Math.floor(outline.place.clientHeight / ROW) - 1;
-  const moves = event.altKey ? { ArrowUp: () => outline.shift(index, -1), ArrowDown: () => outline.shift(index, 1) } : {
-    ArrowDown: () => outline.go(index + 1), ArrowUp: () => outline.go(index - 1), Home: () => outline.go(0), End: () => outline.go(outline.rows.length - 1),
-    PageDown: () => outline.go(index + page), PageUp: () => outline.go(index - page),
-    ArrowRight: () => (outline.isOpen(row) ? outline.go(index + 1) : outline.unfold(index)),
-    ArrowLeft: () => (outline.isOpen(row) && !outline.looking ? outline.fold(index) : outline.go(outline.owner(index))),
-    Enter: () => line.querySelector('a').click(), m: () => outline.editable && outline.pickUpOrPutDown(row), Escape: () => outline.letGo(),
-  };
+  const moves = event.altKey
+    ? { ArrowUp: () => outline.shift(index, -1), ArrowDown: () => outline.shift(index, 1) }
+    : {
+        ArrowDown: () => outline.go(index + 1),
+        ArrowUp: () => outline.go(index - 1),
+        Home: () => outline.go(0),
+        End: () => outline.go(outline.rows.length - 1),
+        PageDown: () => outline.go(index + page),
+        PageUp: () => outline.go(index - page),
+        ArrowRight: () => (outline.isOpen(row) ? outline.go(index + 1) : outline.unfold(index)),
+        ArrowLeft: () =>
+          outline.isOpen(row) && !outline.looking ? outline.fold(index) : outline.go(outline.owner(index)),
+        Enter: () => line.querySelector('a').click(),
+        m: () => outline.editable && outline.pickUpOrPutDown(row),
+        Escape: () => outline.letGo(),
+      };
   const action = moves[event.key];
   if (action) {
     event.preventDefault();
@@ -268,7 +312,10 @@ function target(event) {
 
 function startDragging(outline) {
   let dragged = null;
-  const clear = () => outline.body.querySelectorAll('.before, .behind, .into').forEach((line) => line.classList.remove('before', 'behind', 'into'));
+  const clear = () =>
+    outline.body
+      .querySelectorAll('.before, .behind, .into')
+      .forEach((line) => line.classList.remove('before', 'behind', 'into'));
   outline.place.addEventListener('dragstart', (event) => {
     dragged = event.target.closest('.line')?.dataset.select ?? null;
     event.dataTransfer.effectAllowed = 'move';
@@ -293,7 +340,11 @@ function startDragging(outline) {
     const row = outline.rows[index];
     const owner = row.depth ? outline.rows[outline.owner(index)].id : null;
     const next = outline.rows.slice(index + 1).find((each) => each.depth <= row.depth);
-    const places = { into: [row.id, null], before: [owner, row.id], behind: [owner, next?.depth === row.depth ? next.id : null] };
+    const places = {
+      into: [row.id, null],
+      before: [owner, row.id],
+      behind: [owner, next?.depth === row.depth ? next.id : null],
+    };
     outline.move(dragged, ...places[goal.where]);
     dragged = null;
   });
@@ -334,7 +385,9 @@ export function startOutline() {
     const line = event.target.closest('.line');
     if (line) {
       outline.current = Number(line.getAttribute('aria-rowindex')) - 1;
-      outline.body.querySelectorAll('.line').forEach((each) => { each.tabIndex = each === line ? 0 : -1; });
+      outline.body.querySelectorAll('.line').forEach((each) => {
+        each.tabIndex = each === line ? 0 : -1;
+      });
     }
   });
   place.addEventListener('keydown', (event) => onKey(outline, event));

@@ -26,8 +26,16 @@ function markPlace(field, problems) {
 /** Saves the text of a field; leaves it open with the reason if that is refused. */
 async function save(editor, field, address, leave) {
   const base = Number(editor.dataset.base);
-  const { status, body } = await post(address, editor.attribute
-    ? { lines: { ids: [editor.attribute.requirement], base }, attribute: editor.attribute.attribute, value: field.value } : { text: field.value, base });
+  const { status, body } = await post(
+    address,
+    editor.attribute
+      ? {
+          lines: { ids: [editor.attribute.requirement], base },
+          attribute: editor.attribute.attribute,
+          value: field.value,
+        }
+      : { text: field.value, base },
+  );
   if (status === 200) {
     leave();
     await refresh();
@@ -48,14 +56,19 @@ function open(target) {
   editor.dataset.base = String(revision());
   const attribute = target.dataset.edit === 'attribute' ? target.dataset : null;
   const text = target.dataset.text ?? target.textContent.trim();
-  const field = attribute ? fieldFor({ type: attribute.type, choices: attribute.choices.split(',').filter(Boolean) }, text) : document.createElement(long ? 'textarea' : 'input');
+  const field = attribute
+    ? fieldFor({ type: attribute.type, choices: attribute.choices.split(',').filter(Boolean) }, text)
+    : document.createElement(long ? 'textarea' : 'input');
   field.value = text;
   field.className = long || attribute ? '' : 'mono';
   editor.attribute = attribute;
   field.setAttribute('aria-label', target.dataset.label);
   field.spellcheck = long;
   field.toggleAttribute('data-rich', long);
-  const hint = Object.assign(document.createElement('p'), { className: 'hint', textContent: 'Enter saves, Escape leaves' });
+  const hint = Object.assign(document.createElement('p'), {
+    className: 'hint',
+    textContent: 'Enter saves, Escape leaves',
+  });
   editor.append(field, hint);
   target.hidden = true;
   target.after(editor);
@@ -129,8 +142,7 @@ export function startEditing() {
     }
   });
   document.addEventListener('keydown', (event) => {
-    if (event.key.toLowerCase() === 'a' && !event.ctrlKey && !event.metaKey && !event.altKey
-        && !isTyping(event)) {
+    if (event.key.toLowerCase() === 'a' && !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event)) {
       const field = document.querySelector('[data-quick-add] textarea');
       if (field) {
         event.preventDefault();

@@ -4,9 +4,31 @@ import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
 function refer(id) {
-  ask(common(), 'Refer to an address', [{ name: 'address', label: 'Address: http, https or mailto', input: element('input', { required: true, autocomplete: 'off' }) },
-    { name: 'description', label: 'What it is' }, { name: 'incoming', label: 'Which way', input: element('select', {}, element('option', { value: 'yes', textContent: 'this comes from it' }),
-      element('option', { value: '', textContent: 'this leads to it' })) }], 'Refer', ({ address, description, incoming }) => refusal(`/element/${id}/references`, { address, description, incoming: incoming === 'yes' }));
+  ask(
+    common(),
+    'Refer to an address',
+    [
+      {
+        name: 'address',
+        label: 'Address: http, https or mailto',
+        input: element('input', { required: true, autocomplete: 'off' }),
+      },
+      { name: 'description', label: 'What it is' },
+      {
+        name: 'incoming',
+        label: 'Which way',
+        input: element(
+          'select',
+          {},
+          element('option', { value: 'yes', textContent: 'this comes from it' }),
+          element('option', { value: '', textContent: 'this leads to it' }),
+        ),
+      },
+    ],
+    'Refer',
+    ({ address, description, incoming }) =>
+      refusal(`/element/${id}/references`, { address, description, incoming: incoming === 'yes' }),
+  );
 }
 
 function attach(input) {

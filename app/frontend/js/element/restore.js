@@ -8,8 +8,10 @@ export function startRestoring() {
     if (!button) {
       return;
     }
-    const { status, body } = await post(`${branch()}/element/${button.dataset.element}/restore`,
-      { number: Number(past()), whole: button.dataset.restore === 'whole' });
+    const { status, body } = await post(`${branch()}/element/${button.dataset.element}/restore`, {
+      number: Number(past()),
+      whole: button.dataset.restore === 'whole',
+    });
     if (status === 200 && body.saved) {
       location.href = `${branch()}/element/${button.dataset.element}`;
     } else {

@@ -18,18 +18,37 @@ function remember({ label, kind, where, address }) {
 /** What this page can do: its stations, its ways to look, and every button that names its command. */
 function commands() {
   const links = [...document.querySelectorAll('.rail a, .views a')].map((link) => ({
-    label: link.closest('.rail') ? `Go to ${link.textContent.trim()}` : `Show ${link.textContent.replace(/\s+/g, ' ').trim()}`,
-    kind: 'command', where: '', address: link.getAttribute('href'), run: () => link.click(),
+    label: link.closest('.rail')
+      ? `Go to ${link.textContent.trim()}`
+      : `Show ${link.textContent.replace(/\s+/g, ' ').trim()}`,
+    kind: 'command',
+    where: '',
+    address: link.getAttribute('href'),
+    run: () => link.click(),
   }));
-  const buttons = [...document.querySelectorAll('[data-command]')].filter((button) => !button.disabled).map((button) => ({
-    label: button.dataset.command, kind: 'command', where: button.title.match(/\(([^)]+)\)/)?.[1] ?? '', address: '', run: () => button.click(),
-  }));
+  const buttons = [...document.querySelectorAll('[data-command]')]
+    .filter((button) => !button.disabled)
+    .map((button) => ({
+      label: button.dataset.command,
+      kind: 'command',
+      where: button.title.match(/\(([^)]+)\)/)?.[1] ?? '',
+      address: '',
+      run: () => button.click(),
+    }));
   return [...links, ...buttons];
 }
 
 const rank = (label, wanted) => {
   const name = label.toLowerCase();
-  return name === wanted ? 0 : name.startsWith(wanted) ? 1 : name.includes(` ${wanted}`) ? 2 : name.includes(wanted) ? 3 : 9;
+  return name === wanted
+    ? 0
+    : name.startsWith(wanted)
+      ? 1
+      : name.includes(` ${wanted}`)
+        ? 2
+        : name.includes(wanted)
+          ? 3
+          : 9;
 };
 
 /** Elements and commands together, the better match first, then what was used last. */
@@ -41,15 +60,20 @@ function ranked(hits, wanted) {
   };
   const sought = wanted.toLowerCase();
   const all = [...hits, ...commands().filter((command) => rank(command.label, sought) < 9)];
-  return all.map((item, place) => ({ item, rank: rank(item.label, sought) + (item.behind ?? 0), age: age(item), place }))
-    .sort((a, b) => a.rank - b.rank || a.age - b.age || a.place - b.place).map(({ item }) => item).slice(0, MOST);
+  return all
+    .map((item, place) => ({ item, rank: rank(item.label, sought) + (item.behind ?? 0), age: age(item), place }))
+    .sort((a, b) => a.rank - b.rank || a.age - b.age || a.place - b.place)
+    .map(({ item }) => item)
+    .slice(0, MOST);
 }
 
 /** What was used last and can still be done, for who has typed nothing yet. */
 function remembered() {
   const known = commands();
-  return recent().map((item) => (item.kind === 'command' ? known.find((each) => each.label === item.label) : item))
-    .filter(Boolean).slice(0, MOST);
+  return recent()
+    .map((item) => (item.kind === 'command' ? known.find((each) => each.label === item.label) : item))
+    .filter(Boolean)
+    .slice(0, MOST);
 }
 
 export function startFind() {
@@ -66,7 +90,9 @@ export function startFind() {
 
   const choose = (index) => {
     chosen = items.length ? (index + items.length) % items.length : 0;
-    [...list.querySelectorAll('[role="option"]')].forEach((option, i) => option.setAttribute('aria-selected', String(i === chosen)));
+    [...list.querySelectorAll('[role="option"]')].forEach((option, i) =>
+      option.setAttribute('aria-selected', String(i === chosen)),
+    );
     input.setAttribute('aria-activedescendant', items.length ? `hit-${chosen}` : '');
   };
 
@@ -89,26 +115,29 @@ export function startFind() {
 
   const render = (found, empty) => {
     items = found;
-    list.replaceChildren(...items.map((item, index) => {
-      const option = document.createElement(item.address ? 'a' : 'div');
-      Object.assign(option, { className: 'plain hit', id: `hit-${index}` });
-      if (item.address) {
-        option.href = item.address;
-      }
-      option.setAttribute('role', 'option');
-      const name = Object.assign(document.createElement('span'), { textContent: item.label });
-      const kind = Object.assign(document.createElement('small'), {
-        textContent: item.kind === 'command' ? item.where || 'command' : `${item.kind}${item.where ? ` in ${item.where}` : ''}`,
-      });
-      option.append(name, kind);
-      option.addEventListener('mousedown', (event) => {
-        if (event.button === 0 && !event.ctrlKey && !event.metaKey) {
-          event.preventDefault();
-          go(item);
+    list.replaceChildren(
+      ...items.map((item, index) => {
+        const option = document.createElement(item.address ? 'a' : 'div');
+        Object.assign(option, { className: 'plain hit', id: `hit-${index}` });
+        if (item.address) {
+          option.href = item.address;
         }
-      });
-      return option;
-    }));
+        option.setAttribute('role', 'option');
+        const name = Object.assign(document.createElement('span'), { textContent: item.label });
+        const kind = Object.assign(document.createElement('small'), {
+          textContent:
+            item.kind === 'command' ? item.where || 'command' : `${item.kind}${item.where ? ` in ${item.where}` : ''}`,
+        });
+        option.append(name, kind);
+        option.addEventListener('mousedown', (event) => {
+          if (event.button === 0 && !event.ctrlKey && !event.metaKey) {
+            event.preventDefault();
+            go(item);
+          }
+        });
+        return option;
+      }),
+    );
     if (!items.length) {
       list.append(Object.assign(document.createElement('p'), { textContent: empty }));
     }
@@ -124,7 +153,9 @@ export function startFind() {
       render(remembered(), 'Type a name, an id, or what you want to do.');
       return;
     }
-    const response = await fetch(at(`find?q=${encodeURIComponent(wanted)}`), { headers: { 'X-Requested-With': 'fetch' } });
+    const response = await fetch(at(`find?q=${encodeURIComponent(wanted)}`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    });
     if (response.ok && input.value.trim() === wanted) {
       asked = wanted;
       render(ranked(await response.json(), wanted), 'Nothing goes by that name.');

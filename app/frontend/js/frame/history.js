@@ -16,7 +16,9 @@ export function say(message, undoable = false) {
   }
   line.hidden = false;
   clearTimeout(hide);
-  hide = setTimeout(() => { line.hidden = true; }, 6000);
+  hide = setTimeout(() => {
+    line.hidden = true;
+  }, 6000);
 }
 
 async function turn(direction) {

@@ -20,7 +20,9 @@ function focused() {
   if (activeElement?.id) {
     return `#${CSS.escape(activeElement.id)}`;
   }
-  return region && activeElement.dataset.select ? `#${CSS.escape(region.id)} [data-select="${CSS.escape(activeElement.dataset.select)}"][tabindex]` : null;
+  return region && activeElement.dataset.select
+    ? `#${CSS.escape(region.id)} [data-select="${CSS.escape(activeElement.dataset.select)}"][tabindex]`
+    : null;
 }
 
 /**
@@ -71,8 +73,9 @@ function fallBehind(number, author) {
 }
 
 /** Whether what the page shows would be lost or is not fetched anew by itself. */
-const staysBehind = () => document.querySelector('.editor:not(.standing), .notation-host') !== null
-  || document.querySelector('#work:not([data-region])')?.querySelector('[data-region]') === null;
+const staysBehind = () =>
+  document.querySelector('.editor:not(.standing), .notation-host') !== null ||
+  document.querySelector('#work:not([data-region])')?.querySelector('[data-region]') === null;
 
 /** To be called when somebody stops typing: catches up with what was held back. */
 export function catchUp() {

@@ -12,7 +12,8 @@ export function verdictMark({ kind, words, stale }) {
   const filled = !stale && kind !== 'inconclusive';
   const mark = Object.assign(document.createElement('span'), { className: `verdict ${kind}` });
   mark.innerHTML = `<svg viewBox="0 0 16 16" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.6">${outer} fill="${filled ? 'currentColor' : 'none'}"${
-    stale ? ' stroke-dasharray="2.6 1.9"' : ''}/>${inner ? `${inner} stroke="${stale ? 'currentColor' : '#fff'}"/>` : ''}</svg>`;
+    stale ? ' stroke-dasharray="2.6 1.9"' : ''
+  }/>${inner ? `${inner} stroke="${stale ? 'currentColor' : '#fff'}"/>` : ''}</svg>`;
   mark.append(Object.assign(document.createElement('span'), { textContent: words }));
   return mark;
 }

@@ -45,11 +45,16 @@ export function postEdit(address, make) {
   return answer;
 }
 
-const send = (address, data) => fetch(address, {
-  method: 'POST',
-  headers: { ...(data instanceof FormData ? {} : { 'Content-Type': 'application/json' }), 'X-Requested-With': 'fetch', [meta('csrf-header')]: meta('csrf-token') },
-  body: data === undefined || data instanceof FormData ? data : JSON.stringify(data),
-});
+const send = (address, data) =>
+  fetch(address, {
+    method: 'POST',
+    headers: {
+      ...(data instanceof FormData ? {} : { 'Content-Type': 'application/json' }),
+      'X-Requested-With': 'fetch',
+      [meta('csrf-header')]: meta('csrf-token'),
+    },
+    body: data === undefined || data instanceof FormData ? data : JSON.stringify(data),
+  });
 
 /** The newest revision there is, for whoever edits again what others have overtaken. */
 export async function newestRevision() {
@@ -61,7 +66,9 @@ export async function newestRevision() {
 /** Takes the token of the session that is there now; whether it is another one than this page was made with. */
 async function tokenIsNew() {
   const response = await fetch(location.href, { headers: { 'X-Requested-With': 'fetch' } });
-  const fresh = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('meta[name="csrf-token"]')?.content;
+  const fresh = new DOMParser()
+    .parseFromString(await response.text(), 'text/html')
+    .querySelector('meta[name="csrf-token"]')?.content;
   const before = meta('csrf-token');
   if (response.ok && fresh) {
     document.querySelector('meta[name="csrf-token"]').content = fresh;
@@ -77,7 +84,7 @@ export async function post(address, data) {
   let response;
   try {
     response = await send(address, data);
-    if (response.status === 403 && await tokenIsNew()) {
+    if (response.status === 403 && (await tokenIsNew())) {
       response = await send(address, data);
     }
   } catch {
@@ -90,12 +97,18 @@ export async function post(address, data) {
     return { status: 403, body: { message: 'Your role may look but not change this.' } };
   }
   if (response.status === 413) {
-    return { status: 413, body: { message: 'That is more than the server takes at once; what you typed is still here. Divide it.' } };
+    return {
+      status: 413,
+      body: { message: 'That is more than the server takes at once; what you typed is still here. Divide it.' },
+    };
   }
   const text = await response.text();
   const body = text && response.headers.get('Content-Type')?.includes('json') ? JSON.parse(text) : {};
   if (body.saved && body.revision) {
     own.add(Number(body.revision.slice(1)));
   }
-  return { status: response.status, body: { message: body.detail ?? `The server answered ${response.status}.`, ...body } };
+  return {
+    status: response.status,
+    body: { message: body.detail ?? `The server answered ${response.status}.`, ...body },
+  };
 }

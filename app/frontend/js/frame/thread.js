@@ -63,7 +63,9 @@ export function startThread() {
   const selectable = document.querySelector('[data-select], [data-selected], #outline, #grid') !== null;
   // In a narrow window it would lie over the work, so that it is opened on purpose only.
   panel().hidden = !selectable || localStorage.getItem(OPEN) === 'false' || matchMedia('(max-width: 900px)').matches;
-  shown = document.querySelector('[data-selected]')?.dataset.selected ?? document.querySelector('tr[data-select]')?.dataset.select;
+  shown =
+    document.querySelector('[data-selected]')?.dataset.selected ??
+    document.querySelector('tr[data-select]')?.dataset.select;
   mark();
   show();
   document.addEventListener('click', (event) => {
@@ -77,8 +79,7 @@ export function startThread() {
     }
   });
   document.addEventListener('keydown', (event) => {
-    if (event.key.toLowerCase() === 't' && !event.ctrlKey && !event.metaKey && !event.altKey
-        && !isTyping(event)) {
+    if (event.key.toLowerCase() === 't' && !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event)) {
       toggle();
     }
   });

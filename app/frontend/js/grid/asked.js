@@ -71,8 +71,12 @@ export class Asked {
   nothing(editable) {
     const query = this.query();
     const narrowed = query.has('q') || query.has('where') || (query.get('show') ?? ALL) !== ALL;
-    const all = element('a', { href: `${branch()}/requirements${query.has('spec') ? `?spec=${query.get('spec')}` : ''}`, textContent: 'Show all' });
-    const words = narrowed ? ['Nothing fits what is asked for. ', all]
+    const all = element('a', {
+      href: `${branch()}/requirements${query.has('spec') ? `?spec=${query.get('spec')}` : ''}`,
+      textContent: 'Show all',
+    });
+    const words = narrowed
+      ? ['Nothing fits what is asked for. ', all]
       : [`Nothing stands here yet.${editable ? ' Begin with + Requirement, or paste rows of a spreadsheet.' : ''}`];
     return element('div', { role: 'row', className: 'grid-nothing' }, element('span', { role: 'gridcell' }, ...words));
   }

@@ -4,25 +4,54 @@ import { say } from '../frame/history.js';
 import { element } from './cells.js';
 import { ask } from './dialog.js';
 
-const TYPES = { text: 'text', number: 'number', choice: 'choice of several', date: 'date', person: 'person', truth: 'yes or no' };
+const TYPES = {
+  text: 'text',
+  number: 'number',
+  choice: 'choice of several',
+  date: 'date',
+  person: 'person',
+  truth: 'yes or no',
+};
 
 const option = (value, textContent = value) => element('option', { value, textContent });
 
 /** Asks for an attribute until it can be added or is given up; answers its name, or null. */
 export async function addAttribute(dialog) {
-  const response = await fetch(at('requirements/quantities.json'), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  const response = await fetch(at('requirements/quantities.json'), { headers: { 'X-Requested-With': 'fetch' } }).catch(
+    () => null,
+  );
   const quantities = response?.ok ? await response.json() : [];
   const field = (name, label, input) => ({ name, label, input });
   const text = (placeholder) => element('input', { autocomplete: 'off', placeholder });
-  const asked = [field('name', 'Name', element('input', { required: true, maxLength: 60, autocomplete: 'off' })),
-    field('type', 'Values', element('select', {}, ...Object.entries(TYPES).map(([value, words]) => option(value, words)))),
+  const asked = [
+    field('name', 'Name', element('input', { required: true, maxLength: 60, autocomplete: 'off' })),
+    field(
+      'type',
+      'Values',
+      element('select', {}, ...Object.entries(TYPES).map(([value, words]) => option(value, words))),
+    ),
     field('choices', 'To choose from, by commas', text('low, medium, high')),
-    field('quantity', 'What the number measures', element('select', {}, option('', 'nothing: a plain number'), ...quantities.map((each) => option(each)))),
+    field(
+      'quantity',
+      'What the number measures',
+      element('select', {}, option('', 'nothing: a plain number'), ...quantities.map((each) => option(each))),
+    ),
     field('byDefault', 'Holds where nothing is given', text('')),
-    field('required', 'Before it leaves the draft', element('select', {}, option('', 'may stay empty'), option('yes', 'must be given')))];
+    field(
+      'required',
+      'Before it leaves the draft',
+      element('select', {}, option('', 'may stay empty'), option('yes', 'must be given')),
+    ),
+  ];
   const type = asked[1].input;
   // Only what the type has is asked.
-  const follow = () => [['choices', 'choice'], ['quantity', 'number']].forEach(([name, of]) => { dialog.querySelector(`[name="${name}"]`).closest('label').hidden = type.value !== of; });
+  const follow = () =>
+    [
+      ['choices', 'choice'],
+      ['quantity', 'number'],
+    ].forEach(([name, of]) => {
+      dialog.querySelector(`[name="${name}"]`).closest('label').hidden = type.value !== of;
+    });
   type.addEventListener('change', follow);
   for (;;) {
     const answered = ask(dialog, 'New attribute', asked, 'Add');
@@ -31,8 +60,15 @@ export async function addAttribute(dialog) {
     if (!answer) {
       return null;
     }
-    const { status, body } = await postEdit(`${branch()}/requirements/attributes`, (base) => ({ ...answer, required: answer.required === 'yes', base }));
-    say(status === 200 && body.saved ? `${body.message} · ${body.revision}` : body.message, status === 200 && body.saved);
+    const { status, body } = await postEdit(`${branch()}/requirements/attributes`, (base) => ({
+      ...answer,
+      required: answer.required === 'yes',
+      base,
+    }));
+    say(
+      status === 200 && body.saved ? `${body.message} · ${body.revision}` : body.message,
+      status === 200 && body.saved,
+    );
     if (status === 200) {
       return answer.name.trim();
     }

@@ -14,10 +14,14 @@ export function element(tag, properties = {}, ...children) {
   return made;
 }
 
-const link = (row, text, className) => element('a', { href: at(`element/${row.id}`), className, textContent: text, tabIndex: -1, draggable: false });
+const link = (row, text, className) =>
+  element('a', { href: at(`element/${row.id}`), className, textContent: text, tabIndex: -1, draggable: false });
 
 function text(row) {
-  const body = element('span', { className: 'text', textContent: row.shown || row.text || (row.type === 'requirement' ? 'Write what is required…' : '') });
+  const body = element('span', {
+    className: 'text',
+    textContent: row.shown || row.text || (row.type === 'requirement' ? 'Write what is required…' : ''),
+  });
   if (!row.text) {
     body.classList.add('quiet');
   }
@@ -28,16 +32,43 @@ const MOST_KINDS = 4;
 
 /** Counts by kind, up and down, as many as fit; the card with all other ends comes when it is pointed at. */
 function links(row) {
-  const parts = row.links.map((count) => element('span', { className: 'link-count', title: `${count.words} ${count.count}` },
-    `${count.up ? '↑' : '↓'}${count.count} `, element('small', { textContent: count.words })));
+  const parts = row.links.map((count) =>
+    element(
+      'span',
+      { className: 'link-count', title: `${count.words} ${count.count}` },
+      `${count.up ? '↑' : '↓'}${count.count} `,
+      element('small', { textContent: count.words }),
+    ),
+  );
   if (row.recheck) {
-    parts.unshift(element('span', { className: 'doubt', title: 'needs recheck' }, '≠ ', element('small', { textContent: `${row.recheck} to recheck` })));
+    parts.unshift(
+      element(
+        'span',
+        { className: 'doubt', title: 'needs recheck' },
+        '≠ ',
+        element('small', { textContent: `${row.recheck} to recheck` }),
+      ),
+    );
   }
   if (parts.length > MOST_KINDS) {
     const rest = parts.splice(MOST_KINDS - 1);
-    parts.push(element('span', { className: 'link-count', title: rest.map((part) => part.title).join(', ') }, element('small', { textContent: `and ${rest.length} kinds more` })));
+    parts.push(
+      element(
+        'span',
+        { className: 'link-count', title: rest.map((part) => part.title).join(', ') },
+        element('small', { textContent: `and ${rest.length} kinds more` }),
+      ),
+    );
   }
-  return parts.length ? [element('span', { className: parts.length === MOST_KINDS ? 'link-counts full' : 'link-counts', data: { linksOf: row.id } }, ...parts)] : [];
+  return parts.length
+    ? [
+        element(
+          'span',
+          { className: parts.length === MOST_KINDS ? 'link-counts full' : 'link-counts', data: { linksOf: row.id } },
+          ...parts,
+        ),
+      ]
+    : [];
 }
 
 const verdict = (row) => (row.verdicts.length ? [verdictMark(row.verdicts[0])] : []);
@@ -45,17 +76,25 @@ const verdict = (row) => (row.verdicts.length ? [verdictMark(row.verdicts[0])] :
 /** The contents of a cell. */
 export function content(row, column) {
   switch (column.key) {
-    case 'tag': return [link(row, row.tag || '·', 'tag')];
-    case 'text': return text(row);
-    case 'links': return links(row);
-    case 'verdict': return verdict(row);
-    case 'margin': return [row.verdicts[0]?.margin ?? ''];
-    default: return [row.attributes[column.attribute.name] ?? ''];
+    case 'tag':
+      return [link(row, row.tag || '·', 'tag')];
+    case 'text':
+      return text(row);
+    case 'links':
+      return links(row);
+    case 'verdict':
+      return verdict(row);
+    case 'margin':
+      return [row.verdicts[0]?.margin ?? ''];
+    default:
+      return [row.attributes[column.attribute.name] ?? ''];
   }
 }
 
 /** A heading, a note or a group goes over the whole width. */
 export function wide(row) {
   const number = row.number ? [element('span', { className: 'section-number', textContent: row.number })] : [];
-  return row.type === 'note' ? [element('span', { className: 'text', textContent: row.text || 'Write a note…' })] : [...number, element('span', { textContent: row.name })];
+  return row.type === 'note'
+    ? [element('span', { className: 'text', textContent: row.text || 'Write a note…' })]
+    : [...number, element('span', { textContent: row.name })];
 }

@@ -19,9 +19,21 @@ const EDGES = 56;
 
 /** What a layout says of all columns: those it names first and shown, the others hidden. */
 function fromLayout(layout, all) {
-  const named = layout.split(',').map((part) => part.split('~')).map(([key, width]) => ({ key: decodeURIComponent(key), shown: true, ...(Number(width) >= NARROWEST && { width: Number(width) }) }));
+  const named = layout
+    .split(',')
+    .map((part) => part.split('~'))
+    .map(([key, width]) => ({
+      key: decodeURIComponent(key),
+      shown: true,
+      ...(Number(width) >= NARROWEST && { width: Number(width) }),
+    }));
   const known = named.filter(({ key }) => all.some((column) => column.key === key));
-  return [...known, ...all.filter(({ key }) => !known.some((each) => each.key === key)).map(({ key }) => ({ key, shown: key === 'text' }))];
+  return [
+    ...known,
+    ...all
+      .filter(({ key }) => !known.some((each) => each.key === key))
+      .map(({ key }) => ({ key, shown: key === 'text' })),
+  ];
 }
 
 export class Columns {
@@ -32,15 +44,26 @@ export class Columns {
   constructor(attributes, layout) {
     this.key = `pyrite.grid.columns${branch()}`;
     this.ofView = Boolean(layout);
-    const all = [...FIXED, ...attributes.map((attribute) => ({
-      key: `attribute:${attribute.name}`, title: attribute.name, attribute, sort: attribute.name, width: attribute.type === 'text' ? 180 : 92, shown: SHOWN_AT_FIRST.has(attribute.name),
-    })), ...COMPUTED];
+    const all = [
+      ...FIXED,
+      ...attributes.map((attribute) => ({
+        key: `attribute:${attribute.name}`,
+        title: attribute.name,
+        attribute,
+        sort: attribute.name,
+        width: attribute.type === 'text' ? 180 : 92,
+        shown: SHOWN_AT_FIRST.has(attribute.name),
+      })),
+      ...COMPUTED,
+    ];
     const kept = layout ? fromLayout(layout, all) : JSON.parse(localStorage.getItem(this.key) ?? '[]');
     const place = (column) => {
       const found = kept.findIndex((each) => each.key === column.key);
       return found < 0 ? all.indexOf(column) : found;
     };
-    this.all = all.map((column) => ({ ...column, ...kept.find((each) => each.key === column.key) })).sort((a, b) => place(a) - place(b));
+    this.all = all
+      .map((column) => ({ ...column, ...kept.find((each) => each.key === column.key) }))
+      .sort((a, b) => place(a) - place(b));
   }
 
   get shown() {
@@ -48,7 +71,10 @@ export class Columns {
   }
 
   get template() {
-    return [`${CHOICE}px`, ...this.shown.map((column) => (column.key === 'text' ? `minmax(${NARROWEST_TEXT}px, 1fr)` : `${column.width}px`))].join(' ');
+    return [
+      `${CHOICE}px`,
+      ...this.shown.map((column) => (column.key === 'text' ? `minmax(${NARROWEST_TEXT}px, 1fr)` : `${column.width}px`)),
+    ].join(' ');
   }
 
   /** So wide the table is at least; in a narrower window it scrolls sideways. */
@@ -81,7 +107,11 @@ export class Columns {
 
   /** An attribute that was just added gets a column before those that are counted. */
   showNew(attribute) {
-    this.all.splice(this.all.findIndex(({ key }) => key === COMPUTED[0].key), 0, { key: `attribute:${attribute}`, width: 92, shown: true });
+    this.all.splice(
+      this.all.findIndex(({ key }) => key === COMPUTED[0].key),
+      0,
+      { key: `attribute:${attribute}`, width: 92, shown: true },
+    );
     this.keep();
   }
 

@@ -9,7 +9,14 @@ const MISSING = 'missing';
 const GIVEN = 'given';
 
 /** What may be asked of an attribute, by its type. */
-const SIGNS = { text: ['~', ':', '!'], person: ['~', ':', '!'], number: ['>', '<'], date: ['>', '<', ':'], choice: [':', '!'], truth: [':', '!'] };
+const SIGNS = {
+  text: ['~', ':', '!'],
+  person: ['~', ':', '!'],
+  number: ['>', '<'],
+  date: ['>', '<', ':'],
+  choice: [':', '!'],
+  truth: [':', '!'],
+};
 
 const wordsFor = (type, sign) => (type === 'date' && DATES[sign]) || WORDS[sign];
 
@@ -30,7 +37,11 @@ export async function askCondition(dialog, attributes) {
   const value = element('span');
   const fill = () => {
     const attribute = attributes.find(({ name }) => name === names.value);
-    how.replaceChildren(...SIGNS[attribute.type].map((sign) => option(sign, wordsFor(attribute.type, sign))), option(MISSING, 'is missing'), option(GIVEN, 'is given'));
+    how.replaceChildren(
+      ...SIGNS[attribute.type].map((sign) => option(sign, wordsFor(attribute.type, sign))),
+      option(MISSING, 'is missing'),
+      option(GIVEN, 'is given'),
+    );
     const field = fieldFor(attribute, '');
     field.name = 'value';
     field.required = true;
@@ -47,7 +58,15 @@ export async function askCondition(dialog, attributes) {
   names.addEventListener('change', fill);
   how.addEventListener('change', needed);
   fill();
-  const asked = ask(dialog, 'Filter by an attribute', [{ name: 'attribute', label: 'Attribute', input: names }, { name: 'how', label: 'Its value', input: how }], 'Filter');
+  const asked = ask(
+    dialog,
+    'Filter by an attribute',
+    [
+      { name: 'attribute', label: 'Attribute', input: names },
+      { name: 'how', label: 'Its value', input: how },
+    ],
+    'Filter',
+  );
   dialog.querySelectorAll('label')[1].after(element('label', {}, 'Value', value));
   const answer = await asked;
   const { attribute, how: sign, value: wanted } = answer ?? {};
@@ -61,11 +80,17 @@ export async function askCondition(dialog, attributes) {
 /** Shows conditions, each with a way to drop it. */
 export function drawConditions(host, conditions, attributes, drop) {
   host.hidden = !conditions.length;
-  host.replaceChildren(...conditions.map((condition) => {
-    const words = inWords(condition, attributes);
-    const button = element('button', { type: 'button', className: 'act condition', title: 'Drop this condition', aria: { label: `Drop: ${words}` } },
-      words, element('span', { textContent: ' ×', aria: { hidden: 'true' } }));
-    button.addEventListener('click', () => drop(condition));
-    return button;
-  }));
+  host.replaceChildren(
+    ...conditions.map((condition) => {
+      const words = inWords(condition, attributes);
+      const button = element(
+        'button',
+        { type: 'button', className: 'act condition', title: 'Drop this condition', aria: { label: `Drop: ${words}` } },
+        words,
+        element('span', { textContent: ' ×', aria: { hidden: 'true' } }),
+      );
+      button.addEventListener('click', () => drop(condition));
+      return button;
+    }),
+  );
 }

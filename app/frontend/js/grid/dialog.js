@@ -24,9 +24,18 @@ export function ask(dialog, title, fields, action, send) {
       field.name = name;
       return element('label', {}, label, field);
     });
-    const form = element('form', { method: 'dialog' }, element('h2', { textContent: title }), ...inputs,
-      element('div', { className: 'flex gap-2' }, element('button', { className: 'act primary', textContent: action, value: 'go' }),
-        element('button', { className: 'act', textContent: 'Leave', value: '', formNoValidate: true })));
+    const form = element(
+      'form',
+      { method: 'dialog' },
+      element('h2', { textContent: title }),
+      ...inputs,
+      element(
+        'div',
+        { className: 'flex gap-2' },
+        element('button', { className: 'act primary', textContent: action, value: 'go' }),
+        element('button', { className: 'act', textContent: 'Leave', value: '', formNoValidate: true }),
+      ),
+    );
     dialog.replaceChildren(form);
     if (send) {
       staysWhileRefused(dialog, form, send);
@@ -54,17 +63,29 @@ function staysWhileRefused(dialog, form, send) {
 
 /** Which attribute to set and to what; the field follows the attribute. */
 export async function askAttribute(dialog, attributes, count) {
-  const names = element('select', {}, ...attributes.map(({ name }) => element('option', { value: name, textContent: name })));
+  const names = element(
+    'select',
+    {},
+    ...attributes.map(({ name }) => element('option', { value: name, textContent: name })),
+  );
   const value = element('span');
   const fill = () => {
-    const field = fieldFor(attributes.find(({ name }) => name === names.value), '');
+    const field = fieldFor(
+      attributes.find(({ name }) => name === names.value),
+      '',
+    );
     field.name = 'value';
     field.setAttribute('aria-label', 'Value');
     value.replaceChildren(field);
   };
   names.addEventListener('change', fill);
   fill();
-  const asked = ask(dialog, `Set an attribute of ${count} ${count === 1 ? 'requirement' : 'requirements'}`, [{ name: 'attribute', label: 'Attribute', input: names }], 'Set');
+  const asked = ask(
+    dialog,
+    `Set an attribute of ${count} ${count === 1 ? 'requirement' : 'requirements'}`,
+    [{ name: 'attribute', label: 'Attribute', input: names }],
+    'Set',
+  );
   dialog.querySelector('label').after(element('label', {}, 'Value', value));
   return asked;
 }
@@ -72,24 +93,43 @@ export async function askAttribute(dialog, attributes, count) {
 /** Shows and hides columns and puts them in order; calls back at every change, and where a new attribute is wanted. */
 export function askColumns(dialog, columns, changed, more) {
   const draw = () => {
-    dialog.replaceChildren(element('h2', { textContent: 'Columns' }), ...columns.all.map((column) => {
-      const box = element('input', { type: 'checkbox', checked: column.shown, disabled: column.key === 'text' });
-      box.addEventListener('change', () => {
-        columns.show(column.key, box.checked);
-        changed();
-      });
-      const step = (by, sign, words) => {
-        const button = element('button', { type: 'button', className: 'icon-act', textContent: sign, aria: { label: `${column.title} ${words}` } });
-        button.addEventListener('click', () => {
-          columns.move(column.key, by);
+    dialog.replaceChildren(
+      element('h2', { textContent: 'Columns' }),
+      ...columns.all.map((column) => {
+        const box = element('input', { type: 'checkbox', checked: column.shown, disabled: column.key === 'text' });
+        box.addEventListener('change', () => {
+          columns.show(column.key, box.checked);
           changed();
-          draw();
         });
-        return button;
-      };
-      return element('div', { className: 'column-choice' }, element('label', {}, box, column.title), step(-1, '↑', 'further left'), step(1, '↓', 'further right'));
-    }), element('form', { method: 'dialog', className: '!flex' }, element('button', { className: 'act primary', textContent: 'Done' }),
-      ...(more ? [element('button', { className: 'act', value: 'more', textContent: 'New attribute…' })] : [])));
+        const step = (by, sign, words) => {
+          const button = element('button', {
+            type: 'button',
+            className: 'icon-act',
+            textContent: sign,
+            aria: { label: `${column.title} ${words}` },
+          });
+          button.addEventListener('click', () => {
+            columns.move(column.key, by);
+            changed();
+            draw();
+          });
+          return button;
+        };
+        return element(
+          'div',
+          { className: 'column-choice' },
+          element('label', {}, box, column.title),
+          step(-1, '↑', 'further left'),
+          step(1, '↓', 'further right'),
+        );
+      }),
+      element(
+        'form',
+        { method: 'dialog', className: '!flex' },
+        element('button', { className: 'act primary', textContent: 'Done' }),
+        ...(more ? [element('button', { className: 'act', value: 'more', textContent: 'New attribute…' })] : []),
+      ),
+    );
   };
   draw();
   dialog.returnValue = '';

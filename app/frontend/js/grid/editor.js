@@ -10,11 +10,19 @@ export function editable(row, column) {
     return { address: `/element/${row.id}/name`, text: row.name, body: (text) => ({ text }) };
   }
   if (row.type === 'note' || column?.key === 'text') {
-    return { address: `/element/${row.id}/text`, text: row.text, long: true, wording: row.type === 'requirement' ? row.id : null, body: (text) => ({ text }) };
+    return {
+      address: `/element/${row.id}/text`,
+      text: row.text,
+      long: true,
+      wording: row.type === 'requirement' ? row.id : null,
+      body: (text) => ({ text }),
+    };
   }
   if (row.type === 'requirement' && column?.attribute) {
     return {
-      address: '/requirements/attribute', text: row.attributes[column.attribute.name] ?? '', attribute: column.attribute,
+      address: '/requirements/attribute',
+      text: row.attributes[column.attribute.name] ?? '',
+      attribute: column.attribute,
       body: (text, base) => ({ lines: { ids: [row.id], base }, attribute: column.attribute.name, value: text }),
     };
   }
@@ -22,9 +30,14 @@ export function editable(row, column) {
 }
 
 export function fieldFor(attribute, text) {
-  const choices = attribute?.type === 'truth' ? ['yes', 'no'] : attribute?.choices ?? [];
+  const choices = attribute?.type === 'truth' ? ['yes', 'no'] : (attribute?.choices ?? []);
   if (choices.length) {
-    const field = element('select', {}, element('option', { value: '', textContent: '–' }), ...choices.map((choice) => element('option', { value: choice, textContent: choice })));
+    const field = element(
+      'select',
+      {},
+      element('option', { value: '', textContent: '–' }),
+      ...choices.map((choice) => element('option', { value: choice, textContent: choice })),
+    );
     field.value = text;
     return field;
   }
@@ -63,7 +76,10 @@ export function edit(cell, what, label, done) {
       return;
     }
     const from = await base;
-    const { status, body } = await postEdit(`${branch()}${what.address}`, () => ({ base: from, ...what.body(field.value, from) }));
+    const { status, body } = await postEdit(`${branch()}${what.address}`, () => ({
+      base: from,
+      ...what.body(field.value, from),
+    }));
     if (status === 200) {
       leave(body, key);
     } else {

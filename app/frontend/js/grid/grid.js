@@ -46,7 +46,9 @@ class Grid {
   query() {
     this.rows.query = this.asked.query();
     const { conditions } = this.asked;
-    drawConditions(this.host.querySelector('.conditions'), conditions, this.attributes, (dropped) => this.restrict(conditions.filter((each) => each !== dropped)));
+    drawConditions(this.host.querySelector('.conditions'), conditions, this.attributes, (dropped) =>
+      this.restrict(conditions.filter((each) => each !== dropped)),
+    );
     this.describeView();
   }
 
@@ -118,7 +120,9 @@ class Grid {
         lines.push(drawRow(this, row, index));
       }
     }
-    this.canvas.replaceChildren(...(this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)]));
+    this.canvas.replaceChildren(
+      ...(this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)]),
+    );
     this.body.parentElement.setAttribute('aria-rowcount', String(this.rows.total));
     if (focused) {
       this.cell()?.focus({ preventScroll: true });
@@ -128,16 +132,23 @@ class Grid {
 
   /** The column of the cursor in a row: headings and notes have one only. */
   column(index) {
-    return this.rows.get(index)?.type === 'requirement' ? Math.min(this.cursor.column, this.columns.shown.length - 1) : 1;
+    return this.rows.get(index)?.type === 'requirement'
+      ? Math.min(this.cursor.column, this.columns.shown.length - 1)
+      : 1;
   }
 
   cell() {
-    return this.canvas.querySelector(`[data-index="${this.cursor.row}"] [data-column="${this.column(this.cursor.row)}"]`);
+    return this.canvas.querySelector(
+      `[data-index="${this.cursor.row}"] [data-column="${this.column(this.cursor.row)}"]`,
+    );
   }
 
   goTo(row, column = this.cursor.column) {
     this.landing = null;
-    this.cursor = { row: Math.max(0, Math.min(this.rows.total - 1, row)), column: Math.max(0, Math.min(this.columns.shown.length - 1, column)) };
+    this.cursor = {
+      row: Math.max(0, Math.min(this.rows.total - 1, row)),
+      column: Math.max(0, Math.min(this.columns.shown.length - 1, column)),
+    };
     const top = this.rows.top(this.cursor.row);
     const height = this.rows.heightOf(this.cursor.row);
     if (top < this.body.scrollTop) {
@@ -164,7 +175,10 @@ class Grid {
   /** What an action is about: the chosen rows, or the one the cursor is on. */
   about() {
     if (this.chosen.size) {
-      return [...this.rows.known].filter(([, row]) => this.chosen.has(row.id)).sort(([a], [b]) => a - b).map(([, row]) => row.id)
+      return [...this.rows.known]
+        .filter(([, row]) => this.chosen.has(row.id))
+        .sort(([a], [b]) => a - b)
+        .map(([, row]) => row.id)
         .concat([...this.chosen].filter((id) => this.rows.indexOf(id) < 0));
     }
     return this.here()?.id ? [this.here().id] : [];
@@ -187,17 +201,22 @@ class Grid {
     if (!what) {
       return;
     }
-    edit(this.cell(), what, `${column?.title ?? 'Text'} of ${row.tag || row.name || 'the note'}`, async (saved, key) => {
-      // At once, so that the next key finds the grid although what was saved is still on its way.
-      this.cell()?.focus({ preventScroll: true });
-      if (key === 'Tab' || key === 'BackTab') {
-        this.goTo(this.cursor.row, this.cursor.column + (key === 'Tab' ? 1 : -1));
-      }
-      if (saved) {
-        await refresh();
-        say(saved.saved ? `Saved · ${saved.revision}` : saved.message, saved.saved);
-      }
-    });
+    edit(
+      this.cell(),
+      what,
+      `${column?.title ?? 'Text'} of ${row.tag || row.name || 'the note'}`,
+      async (saved, key) => {
+        // At once, so that the next key finds the grid although what was saved is still on its way.
+        this.cell()?.focus({ preventScroll: true });
+        if (key === 'Tab' || key === 'BackTab') {
+          this.goTo(this.cursor.row, this.cursor.column + (key === 'Tab' ? 1 : -1));
+        }
+        if (saved) {
+          await refresh();
+          say(saved.saved ? `Saved · ${saved.revision}` : saved.message, saved.saved);
+        }
+      },
+    );
   }
 
   /** Posts an edit and shows what came of it; goes to what it made. */
@@ -258,8 +277,15 @@ class Grid {
   }
 
   async replace() {
-    const answer = await ask(this.dialog, ['Replace in all lines shown', 'Replace in one line'][this.chosen.size] ?? `Replace in ${this.chosen.size} lines`, [
-      { name: 'find', label: 'Find' }, { name: 'replace', label: 'Put in its place' }], 'Replace');
+    const answer = await ask(
+      this.dialog,
+      ['Replace in all lines shown', 'Replace in one line'][this.chosen.size] ?? `Replace in ${this.chosen.size} lines`,
+      [
+        { name: 'find', label: 'Find' },
+        { name: 'replace', label: 'Put in its place' },
+      ],
+      'Replace',
+    );
     if (answer?.find) {
       const ids = this.chosen.size ? this.about() : await this.everything();
       this.act('replace', (base) => ({ lines: { ids, base }, find: answer.find, replace: answer.replace }));
@@ -273,8 +299,16 @@ class Grid {
   }
 
   async begin() {
-    const answer = await ask(this.dialog, 'Begin a specification', [{ name: 'name', label: 'Name' }, { name: 'prefix', label: 'Prefix of its ids' },
-      { name: 'level', label: 'Level (need, system, subsystem …)' }], 'Begin');
+    const answer = await ask(
+      this.dialog,
+      'Begin a specification',
+      [
+        { name: 'name', label: 'Name' },
+        { name: 'prefix', label: 'Prefix of its ids' },
+        { name: 'level', label: 'Level (need, system, subsystem …)' },
+      ],
+      'Begin',
+    );
     if (answer) {
       begin(answer);
     }
@@ -313,8 +347,23 @@ class Grid {
   }
 
   async exported() {
-    const answer = await ask(this.dialog, 'Export what is shown', [{ name: 'format', label: 'As', input: element('select', {},
-      element('option', { value: 'csv', textContent: 'CSV' }), element('option', { value: 'xlsx', textContent: 'spreadsheet (.xlsx)' })) }], 'Export');
+    const answer = await ask(
+      this.dialog,
+      'Export what is shown',
+      [
+        {
+          name: 'format',
+          label: 'As',
+          input: element(
+            'select',
+            {},
+            element('option', { value: 'csv', textContent: 'CSV' }),
+            element('option', { value: 'xlsx', textContent: 'spreadsheet (.xlsx)' }),
+          ),
+        },
+      ],
+      'Export',
+    );
     if (answer) {
       const query = new URLSearchParams(this.rows.query);
       location.href = `${branch()}/requirements/export.${answer.format}?${query}`;
@@ -324,16 +373,31 @@ class Grid {
 
 function actions(grid) {
   return {
-    add: () => grid.add('requirement'), addBelow: () => grid.add('requirement', true), heading: () => grid.add('heading'), note: () => grid.add('note'),
-    indent: () => grid.arrange('indent'), outdent: () => grid.arrange('outdent'), up: () => grid.arrange('up'), down: () => grid.arrange('down'),
-    duplicate: () => grid.about().length && grid.act('duplicate', grid.some()), remove: () => grid.remove(), setAttribute: () => grid.setAttribute(),
-    replace: () => grid.replace(), begin: () => grid.begin(), link: () => grid.link(), exported: () => grid.exported(),
-    columns: () => grid.chooseColumns(), filter: () => grid.filter(),
+    add: () => grid.add('requirement'),
+    addBelow: () => grid.add('requirement', true),
+    heading: () => grid.add('heading'),
+    note: () => grid.add('note'),
+    indent: () => grid.arrange('indent'),
+    outdent: () => grid.arrange('outdent'),
+    up: () => grid.arrange('up'),
+    down: () => grid.arrange('down'),
+    duplicate: () => grid.about().length && grid.act('duplicate', grid.some()),
+    remove: () => grid.remove(),
+    setAttribute: () => grid.setAttribute(),
+    replace: () => grid.replace(),
+    begin: () => grid.begin(),
+    link: () => grid.link(),
+    exported: () => grid.exported(),
+    columns: () => grid.chooseColumns(),
+    filter: () => grid.filter(),
   };
 }
 
 async function begin(specification) {
-  const { status, body } = await postEdit(`${branch()}/requirements/specifications`, (base) => ({ ...specification, base }));
+  const { status, body } = await postEdit(`${branch()}/requirements/specifications`, (base) => ({
+    ...specification,
+    base,
+  }));
   if (status === 200 && body.saved) {
     location.href = `${branch()}/requirements?spec=${body.made[0]}`;
   } else {
@@ -357,7 +421,9 @@ async function loadWhereItWas(grid) {
     grid.body.scrollTop = top;
     grid.render();
   }
-  grid.body.addEventListener('scrollend', () => history.replaceState({ ...history.state, top: grid.body.scrollTop }, ''));
+  grid.body.addEventListener('scrollend', () =>
+    history.replaceState({ ...history.state, top: grid.body.scrollTop }, ''),
+  );
 }
 
 export function startGrid() {
@@ -370,7 +436,9 @@ export function startGrid() {
   const does = actions(grid);
   loadWhereItWas(grid);
   onRefresh(() => grid.load());
-  document.getElementById('work').addEventListener('click', (event) => does[event.target.closest('[data-grid]')?.dataset.grid]?.());
+  document
+    .getElementById('work')
+    .addEventListener('click', (event) => does[event.target.closest('[data-grid]')?.dataset.grid]?.());
   grid.body.addEventListener('keydown', (event) => {
     const action = isTyping(event) ? null : keys(grid, does, event);
     if (action) {
@@ -395,7 +463,9 @@ export function startGrid() {
     clearTimeout(timer);
     timer = setTimeout(() => grid.show(), TYPED_FOR);
   });
-  host.querySelector('[data-filter]').addEventListener('keydown', (event) => event.key === 'ArrowDown' && grid.goTo(grid.cursor.row));
+  host
+    .querySelector('[data-filter]')
+    .addEventListener('keydown', (event) => event.key === 'ArrowDown' && grid.goTo(grid.cursor.row));
   host.addEventListener('change', (event) => {
     const chosen = event.target.closest('[data-choose]');
     if (!chosen) {
@@ -406,7 +476,10 @@ export function startGrid() {
     }
     grid.show();
   });
-  grid.head.addEventListener('click', (event) => event.target.dataset.sort && grid.asked.orderBy(event.target.dataset.sort));
+  grid.head.addEventListener(
+    'click',
+    (event) => event.target.dataset.sort && grid.asked.orderBy(event.target.dataset.sort),
+  );
   startPointer(grid);
   startResizing(grid);
 }

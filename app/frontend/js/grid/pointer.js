@@ -15,14 +15,18 @@ export function startPointer(grid) {
       return;
     }
     const column = Number(event.target.closest('[data-column]')?.dataset.column ?? 1);
-    const again = index === grid.cursor.row && column === grid.column(index) && document.activeElement?.closest('.grid-body');
+    const again =
+      index === grid.cursor.row && column === grid.column(index) && document.activeElement?.closest('.grid-body');
     grid.goTo(index, column);
     if (again) {
       grid.edit();
     }
   });
   let dragged = null;
-  const clear = () => grid.canvas.querySelectorAll('.before, .behind, .into').forEach((line) => line.classList.remove('before', 'behind', 'into'));
+  const clear = () =>
+    grid.canvas
+      .querySelectorAll('.before, .behind, .into')
+      .forEach((line) => line.classList.remove('before', 'behind', 'into'));
   const place = (event) => {
     const line = rowOf(event);
     const box = line?.getBoundingClientRect();
@@ -68,7 +72,9 @@ export function startResizing(grid) {
     if (held) {
       grid.columns.resize(held.key, held.width + event.clientX - held.from);
       grid.head.style.gridTemplateColumns = grid.columns.template;
-      grid.canvas.querySelectorAll('.line').forEach((line) => { line.style.gridTemplateColumns = grid.columns.template; });
+      grid.canvas.querySelectorAll('.line').forEach((line) => {
+        line.style.gridTemplateColumns = grid.columns.template;
+      });
     }
   });
   grid.head.addEventListener('pointerup', () => {

@@ -47,7 +47,9 @@ export class Rows {
     if (around) {
       query.set('around', around);
     }
-    const response = await fetch(at(`requirements/rows.json?${query}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+    const response = await fetch(at(`requirements/rows.json?${query}`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    }).catch(() => null);
     if (response?.status === 404) {
       say((await response.json()).detail);
     }

@@ -15,14 +15,36 @@ function close() {
 }
 
 async function open(counts) {
-  const response = await fetch(at(`links/of.json?element=${counts.dataset.linksOf}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  const response = await fetch(at(`links/of.json?element=${counts.dataset.linksOf}`), {
+    headers: { 'X-Requested-With': 'fetch' },
+  }).catch(() => null);
   const links = response?.ok ? await response.json() : [];
   if (!counts.isConnected || !links.length) {
     return;
   }
-  card = element('div', { className: 'link-card', role: 'tooltip' }, ...links.slice(0, MOST).map((link) => element('p', {}, element('span', { className: 'quiet', textContent: `${link.up ? '↑' : '↓'} ${link.words}` }),
-    element('span', {}, ...(link.doubt ? [element('span', { className: 'doubt', textContent: '≠ ' })] : []), link.other.label), element('small', { textContent: link.other.text }))),
-  ...(links.length > MOST ? [element('p', { className: 'quiet', textContent: `and ${links.length - MOST} more` })] : []));
+  card = element(
+    'div',
+    { className: 'link-card', role: 'tooltip' },
+    ...links
+      .slice(0, MOST)
+      .map((link) =>
+        element(
+          'p',
+          {},
+          element('span', { className: 'quiet', textContent: `${link.up ? '↑' : '↓'} ${link.words}` }),
+          element(
+            'span',
+            {},
+            ...(link.doubt ? [element('span', { className: 'doubt', textContent: '≠ ' })] : []),
+            link.other.label,
+          ),
+          element('small', { textContent: link.other.text }),
+        ),
+      ),
+    ...(links.length > MOST
+      ? [element('p', { className: 'quiet', textContent: `and ${links.length - MOST} more` })]
+      : []),
+  );
   document.body.append(card);
   const place = counts.getBoundingClientRect();
   card.style.left = `${Math.max(8, Math.min(place.left, innerWidth - card.offsetWidth - 8))}px`;

@@ -32,18 +32,40 @@ class List {
   }
 
   async load() {
-    const response = await fetch(at(`links/list.json?${new URLSearchParams({ set: this.set.value, q: this.search.value })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+    const response = await fetch(
+      at(`links/list.json?${new URLSearchParams({ set: this.set.value, q: this.search.value })}`),
+      { headers: { 'X-Requested-With': 'fetch' } },
+    ).catch(() => null);
     if (!response?.ok) {
       return;
     }
     const { ends, more } = await response.json();
-    this.list.replaceChildren(...ends.map((end) => {
-      const row = element('div', { role: 'option', tabIndex: 0, className: 'picker-end', draggable: this.lists.editable, aria: { selected: this.chosen.has(end.id) }, data: { id: end.id } },
-        element('span', { className: `kind ${end.family}` }), element('span', { className: 'label', textContent: end.label }), element('small', { className: 'quiet', textContent: end.text }));
-      return row;
-    }));
+    this.list.replaceChildren(
+      ...ends.map((end) => {
+        const row = element(
+          'div',
+          {
+            role: 'option',
+            tabIndex: 0,
+            className: 'picker-end',
+            draggable: this.lists.editable,
+            aria: { selected: this.chosen.has(end.id) },
+            data: { id: end.id },
+          },
+          element('span', { className: `kind ${end.family}` }),
+          element('span', { className: 'label', textContent: end.label }),
+          element('small', { className: 'quiet', textContent: end.text }),
+        );
+        return row;
+      }),
+    );
     if (!ends.length || more) {
-      this.list.append(element('p', { className: 'quiet small p-3', textContent: more ? `${more} more; type to narrow them down.` : 'Nothing here.' }));
+      this.list.append(
+        element('p', {
+          className: 'quiet small p-3',
+          textContent: more ? `${more} more; type to narrow them down.` : 'Nothing here.',
+        }),
+      );
     }
   }
 
@@ -78,14 +100,17 @@ class Lists {
     this.editable = host.dataset.editable === 'true';
     [this.left, this.right] = [...host.querySelectorAll('.link-list')].map((each) => new List(each, this));
     const options = [...this.left.set.options].map((option) => option.value);
-    const kept = (side, otherwise) => (options.includes(localStorage.getItem(`${KEPT}.${side}`)) ? localStorage.getItem(`${KEPT}.${side}`) : otherwise);
+    const kept = (side, otherwise) =>
+      options.includes(localStorage.getItem(`${KEPT}.${side}`)) ? localStorage.getItem(`${KEPT}.${side}`) : otherwise;
     this.left.set.value = kept('left', options[1] ?? options[0]);
     this.right.set.value = kept('right', options[0]);
     this.kind = host.querySelector('#link-kind');
     this.fault = host.querySelector('#join-fault');
     this.other = host.querySelector('#join-other');
     this.kind.addEventListener('change', () => this.tell());
-    host.querySelectorAll('[data-join]').forEach((button) => button.addEventListener('click', () => this.join(button.dataset.join)));
+    host
+      .querySelectorAll('[data-join]')
+      .forEach((button) => button.addEventListener('click', () => this.join(button.dataset.join)));
     this.other.addEventListener('click', () => this.link(this.turned.sources, this.turned.targets));
     this.startDragging();
     this.load();
@@ -100,7 +125,12 @@ class Lists {
   /** Begins with a kind that the rules allow between the two lists. */
   async suggest() {
     const [left, right] = [this.left, this.right].map((each) => each.list.querySelector('[role="option"]')?.dataset.id);
-    const response = left && right ? await fetch(at(`links/between.json?${new URLSearchParams({ left, right })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null) : null;
+    const response =
+      left && right
+        ? await fetch(at(`links/between.json?${new URLSearchParams({ left, right })}`), {
+            headers: { 'X-Requested-With': 'fetch' },
+          }).catch(() => null)
+        : null;
     const ways = response?.ok ? await response.json() : [];
     if (ways.length && !ways.some((way) => way.kind === this.kind.value)) {
       this.kind.value = ways[0].kind;
@@ -111,7 +141,10 @@ class Lists {
   tell() {
     const [from, to] = [this.left.chosen.size, this.right.chosen.size];
     const chosen = this.kind.selectedOptions[0];
-    this.host.querySelector('#join-words').textContent = from && to ? `${from} at the left ${chosen.textContent} ${to} at the right, or ${chosen.dataset.backward} them` : `${from} chosen at the left, ${to} at the right`;
+    this.host.querySelector('#join-words').textContent =
+      from && to
+        ? `${from} at the left ${chosen.textContent} ${to} at the right, or ${chosen.dataset.backward} them`
+        : `${from} chosen at the left, ${to} at the right`;
     this.fault.textContent = '';
     this.other.hidden = true;
   }

@@ -28,7 +28,12 @@ class Matrix {
 
   get asked() {
     const value = (name) => this.bar().querySelector(`[data-matrix="${name}"]`);
-    return { rows: value('rows').value, columns: value('columns').value, kind: value('kind').value, implied: value('implied').checked };
+    return {
+      rows: value('rows').value,
+      columns: value('columns').value,
+      kind: value('kind').value,
+      implied: value('implied').checked,
+    };
   }
 
   async load() {
@@ -43,7 +48,10 @@ class Matrix {
     this.lines = new Map();
     this.fetched = new Set([0]);
     this.take(window);
-    this.cursor = { row: Math.min(this.cursor.row, Math.max(0, this.total - 1)), column: Math.min(this.cursor.column, Math.max(0, this.columns.length - 1)) };
+    this.cursor = {
+      row: Math.min(this.cursor.row, Math.max(0, this.total - 1)),
+      column: Math.min(this.cursor.column, Math.max(0, this.columns.length - 1)),
+    };
     this.canvas.style.width = `${SIDE + this.columns.length * CELL}px`;
     this.canvas.style.height = `${HEAD + this.total * CELL}px`;
     document.getElementById('matrix-note').textContent = `${this.total} × ${this.columns.length}`;
@@ -51,14 +59,21 @@ class Matrix {
   }
 
   async fetchWindow(from) {
-    const response = await fetch(at(`matrix.json?${new URLSearchParams({ ...this.asked, from, count: WINDOW })}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+    const response = await fetch(at(`matrix.json?${new URLSearchParams({ ...this.asked, from, count: WINDOW })}`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    }).catch(() => null);
     return response?.ok ? response.json() : null;
   }
 
   take(window) {
     window.lines.forEach((heading, i) => {
       const cells = window.cells[i];
-      this.lines.set(window.from + i, { heading, out: new Set(cells.out), in: new Set(cells.in), implied: new Set(cells.implied) });
+      this.lines.set(window.from + i, {
+        heading,
+        out: new Set(cells.out),
+        in: new Set(cells.in),
+        implied: new Set(cells.implied),
+      });
     });
   }
 
@@ -81,13 +96,28 @@ class Matrix {
       return;
     }
     const { scrollTop, scrollLeft, clientWidth, clientHeight } = this.host;
-    const rows = [Math.max(0, Math.floor(scrollTop / CELL) - SPARE), Math.min(this.total, Math.ceil((scrollTop + clientHeight) / CELL) + SPARE)];
-    const columns = [Math.max(0, Math.floor(scrollLeft / CELL) - SPARE), Math.min(this.columns.length, Math.ceil((scrollLeft + clientWidth) / CELL) + SPARE)];
+    const rows = [
+      Math.max(0, Math.floor(scrollTop / CELL) - SPARE),
+      Math.min(this.total, Math.ceil((scrollTop + clientHeight) / CELL) + SPARE),
+    ];
+    const columns = [
+      Math.max(0, Math.floor(scrollLeft / CELL) - SPARE),
+      Math.min(this.columns.length, Math.ceil((scrollLeft + clientWidth) / CELL) + SPARE),
+    ];
     const parts = [];
     const corner = element('div', { className: 'matrix-corner' });
     const head = element('div', { className: 'matrix-head', role: 'row' });
     for (let c = columns[0]; c < columns[1]; c++) {
-      const cell = element('div', { className: 'matrix-column', role: 'columnheader', title: `${this.columns[c].tag} ${this.columns[c].title}`, data: { column: c } }, element('span', { textContent: this.columns[c].tag }));
+      const cell = element(
+        'div',
+        {
+          className: 'matrix-column',
+          role: 'columnheader',
+          title: `${this.columns[c].tag} ${this.columns[c].title}`,
+          data: { column: c },
+        },
+        element('span', { textContent: this.columns[c].tag }),
+      );
       cell.classList.toggle('here', c === this.cursor.column);
       cell.style.left = `${SIDE + c * CELL}px`;
       head.append(cell);
@@ -107,13 +137,29 @@ class Matrix {
     const row = element('div', { className: 'matrix-row', role: 'row' });
     row.style.top = `${HEAD + r * CELL}px`;
     row.classList.toggle('here', r === this.cursor.row);
-    row.append(element('div', { className: 'matrix-side', role: 'rowheader', title: line.heading.title },
-      element('a', { className: 'tag', href: at(`element/${line.heading.id}`), textContent: line.heading.tag, tabIndex: -1 }), element('small', { textContent: line.heading.title })));
+    row.append(
+      element(
+        'div',
+        { className: 'matrix-side', role: 'rowheader', title: line.heading.title },
+        element('a', {
+          className: 'tag',
+          href: at(`element/${line.heading.id}`),
+          textContent: line.heading.tag,
+          tabIndex: -1,
+        }),
+        element('small', { textContent: line.heading.title }),
+      ),
+    );
     for (let c = columns[0]; c < columns[1]; c++) {
       const kind = line.out.has(c) ? 'out' : line.in.has(c) ? 'in' : line.implied.has(c) ? 'implied' : '';
       const words = { out: 'linked', in: 'linked from', implied: 'implied', '': 'empty' }[kind];
-      const cell = element('div', { className: `matrix-cell ${kind}`, role: 'gridcell', textContent: { out: '↗', in: '↙', implied: '○', '': '' }[kind],
-        aria: { label: `${line.heading.tag} ${this.columns[c].tag} ${words}` }, data: { row: r, column: c } });
+      const cell = element('div', {
+        className: `matrix-cell ${kind}`,
+        role: 'gridcell',
+        textContent: { out: '↗', in: '↙', implied: '○', '': '' }[kind],
+        aria: { label: `${line.heading.tag} ${this.columns[c].tag} ${words}` },
+        data: { row: r, column: c },
+      });
       cell.style.left = `${SIDE + c * CELL}px`;
       cell.classList.toggle('cursor', r === this.cursor.row && c === this.cursor.column);
       row.append(cell);
@@ -128,7 +174,10 @@ class Matrix {
   }
 
   go(row, column) {
-    this.cursor = { row: Math.max(0, Math.min(this.total - 1, row)), column: Math.max(0, Math.min(this.columns.length - 1, column)) };
+    this.cursor = {
+      row: Math.max(0, Math.min(this.total - 1, row)),
+      column: Math.max(0, Math.min(this.columns.length - 1, column)),
+    };
     const top = this.cursor.row * CELL;
     const left = this.cursor.column * CELL;
     const { host } = this;
@@ -148,8 +197,16 @@ class Matrix {
 
   onKey(event) {
     const { row, column } = this.cursor;
-    const moves = { ArrowDown: [row + 1, column], ArrowUp: [row - 1, column], ArrowRight: [row, column + 1], ArrowLeft: [row, column - 1],
-      PageDown: [row + 12, column], PageUp: [row - 12, column], Home: [row, 0], End: [row, this.columns.length - 1] };
+    const moves = {
+      ArrowDown: [row + 1, column],
+      ArrowUp: [row - 1, column],
+      ArrowRight: [row, column + 1],
+      ArrowLeft: [row, column - 1],
+      PageDown: [row + 12, column],
+      PageUp: [row - 12, column],
+      Home: [row, 0],
+      End: [row, this.columns.length - 1],
+    };
     if (moves[event.key]) {
       event.preventDefault();
       this.go(...moves[event.key]);
@@ -172,7 +229,8 @@ class Matrix {
     const cell = event.target.closest('.matrix-cell');
     const line = cell && this.lines.get(Number(cell.dataset.row));
     if (line) {
-      document.getElementById('matrix-note').textContent = `${line.heading.tag} and ${this.columns[Number(cell.dataset.column)].tag}`;
+      document.getElementById('matrix-note').textContent =
+        `${line.heading.tag} and ${this.columns[Number(cell.dataset.column)].tag}`;
     }
   }
 
@@ -192,9 +250,14 @@ class Matrix {
       }
       return;
     }
-    const links = await (await fetch(at(`links/of.json?element=${line.heading.id}`), { headers: { 'X-Requested-With': 'fetch' } })).json();
+    const links = await (
+      await fetch(at(`links/of.json?element=${line.heading.id}`), { headers: { 'X-Requested-With': 'fetch' } })
+    ).json();
     const gone = links.filter((link) => link.kind === kind && link.other.id === column.id);
-    const { status, body } = await postEdit(`${branch()}/links/remove`, (base) => ({ links: gone.map(({ carrier, source, target }) => ({ carrier, source, target })), base }));
+    const { status, body } = await postEdit(`${branch()}/links/remove`, (base) => ({
+      links: gone.map(({ carrier, source, target }) => ({ carrier, source, target })),
+      base,
+    }));
     say(status === 200 ? `${body.message} · ${body.revision}` : body.message, status === 200 && body.saved);
     await refresh();
   }

@@ -25,17 +25,36 @@ class Picker {
   constructor(ids, ways) {
     this.ids = ids;
     this.chosen = new Map();
-    this.kind = element('select', { aria: { label: 'Kind of link' } }, ...ways.map((way, i) => element('option', { value: String(i), textContent: way.words })));
+    this.kind = element(
+      'select',
+      { aria: { label: 'Kind of link' } },
+      ...ways.map((way, i) => element('option', { value: String(i), textContent: way.words })),
+    );
     this.ways = ways;
-    this.search = element('input', { type: 'search', placeholder: 'Search, or paste ids: MG-1, MG-4', autocomplete: 'off', aria: { label: 'Search, or ids' } });
-    this.list = element('div', { className: 'picker-list', role: 'listbox', aria: { label: 'What can be linked', multiselectable: 'true' } });
+    this.search = element('input', {
+      type: 'search',
+      placeholder: 'Search, or paste ids: MG-1, MG-4',
+      autocomplete: 'off',
+      aria: { label: 'Search, or ids' },
+    });
+    this.list = element('div', {
+      className: 'picker-list',
+      role: 'listbox',
+      aria: { label: 'What can be linked', multiselectable: 'true' },
+    });
     this.note = element('p', { className: 'quiet small', role: 'status' });
     this.fault = element('p', { className: 'fault', role: 'alert' });
     this.go = element('button', { type: 'button', className: 'act primary', textContent: 'Link' });
     const leave = element('button', { type: 'button', className: 'act', textContent: 'Leave' });
     const here = ids.length === 1 ? 'This' : `These ${ids.length}`;
-    host().replaceChildren(element('h2', { textContent: `${here} …` }), element('div', { className: 'picker-bar' }, this.kind, this.search), this.list, this.note, this.fault,
-      element('div', { className: 'flex gap-2' }, this.go, leave));
+    host().replaceChildren(
+      element('h2', { textContent: `${here} …` }),
+      element('div', { className: 'picker-bar' }, this.kind, this.search),
+      this.list,
+      this.note,
+      this.fault,
+      element('div', { className: 'flex gap-2' }, this.go, leave),
+    );
     leave.addEventListener('click', () => host().close());
     this.kind.addEventListener('change', () => {
       this.chosen.clear();
@@ -66,17 +85,42 @@ class Picker {
 
   async load() {
     const q = this.search.value.trim();
-    const found = await json(`links/candidates.json?${new URLSearchParams({ element: this.ids[0], kind: this.way.kind, out: this.way.out, q })}`);
+    const found = await json(
+      `links/candidates.json?${new URLSearchParams({ element: this.ids[0], kind: this.way.kind, out: this.way.out, q })}`,
+    );
     if (!found || q !== this.search.value.trim()) {
       return;
     }
     // Whoever pastes ids means them.
-    if (q && found.ends.length && q.split(/[\s,;]+/).filter(Boolean).length === found.ends.length + found.unknown.length && (found.unknown.length || /[-,;]/.test(q))) {
+    if (
+      q &&
+      found.ends.length &&
+      q.split(/[\s,;]+/).filter(Boolean).length === found.ends.length + found.unknown.length &&
+      (found.unknown.length || /[-,;]/.test(q))
+    ) {
       found.ends.forEach((end) => this.chosen.set(end.id, end));
     }
-    const ends = [...[...this.chosen.values()].filter((end) => !found.ends.some(({ id }) => id === end.id)), ...found.ends];
-    this.list.replaceChildren(...ends.map((end) => element('div', { role: 'option', tabIndex: -1, className: 'picker-end', aria: { selected: this.chosen.has(end.id) }, data: { id: end.id } },
-      element('span', { className: `kind ${end.family}` }), element('span', { className: 'label', textContent: end.label }), element('small', { className: 'quiet', textContent: end.text }))));
+    const ends = [
+      ...[...this.chosen.values()].filter((end) => !found.ends.some(({ id }) => id === end.id)),
+      ...found.ends,
+    ];
+    this.list.replaceChildren(
+      ...ends.map((end) =>
+        element(
+          'div',
+          {
+            role: 'option',
+            tabIndex: -1,
+            className: 'picker-end',
+            aria: { selected: this.chosen.has(end.id) },
+            data: { id: end.id },
+          },
+          element('span', { className: `kind ${end.family}` }),
+          element('span', { className: 'label', textContent: end.label }),
+          element('small', { className: 'quiet', textContent: end.text }),
+        ),
+      ),
+    );
     this.ends = new Map(ends.map((end) => [end.id, end]));
     this.fault.textContent = found.unknown.length ? `Nothing has the id ${found.unknown.join(', ')}.` : '';
     this.tell(found.more);
@@ -165,10 +209,15 @@ export function startPicker() {
     const gone = event.target.closest('[data-unlink]');
     if (gone) {
       const [carrier, source, target] = gone.dataset.unlink.split(' ');
-      postEdit(`${branch()}/links/remove`, (base) => ({ links: [{ carrier, source, target }], base })).then(async ({ status, body }) => {
-        say(status === 200 && body.saved ? `${body.message} · ${body.revision}` : body.message, status === 200 && body.saved);
-        await refresh();
-      });
+      postEdit(`${branch()}/links/remove`, (base) => ({ links: [{ carrier, source, target }], base })).then(
+        async ({ status, body }) => {
+          say(
+            status === 200 && body.saved ? `${body.message} · ${body.revision}` : body.message,
+            status === 200 && body.saved,
+          );
+          await refresh();
+        },
+      );
     }
   });
 }

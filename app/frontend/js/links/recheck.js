@@ -8,7 +8,9 @@ export function startRecheck() {
     if (!button) {
       return;
     }
-    const links = button.dataset.key ? [button.dataset.key] : [...document.querySelectorAll('[data-recheck]:checked')].map((box) => box.value);
+    const links = button.dataset.key
+      ? [button.dataset.key]
+      : [...document.querySelectorAll('[data-recheck]:checked')].map((box) => box.value);
     if (links.length) {
       save(`/recheck/${button.dataset.lookedat}`, { links, note: document.getElementById('recheck-note').value });
     } else {

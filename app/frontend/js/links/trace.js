@@ -3,7 +3,9 @@
 /** The columns as the address has them: derive<;satisfy<|text|without. */
 function columnsOf(form) {
   return [...form.querySelectorAll('.path-column')].map((column) => {
-    const steps = [...column.querySelectorAll('.path-step')].map((step) => step.querySelector('[data-step]').value + step.querySelector('[data-depth]').value);
+    const steps = [...column.querySelectorAll('.path-step')].map(
+      (step) => step.querySelector('[data-step]').value + step.querySelector('[data-depth]').value,
+    );
     return `${steps.join(';')}|${column.querySelector('[data-show]').value}|${column.querySelector('[data-keep]').value}`;
   });
 }
@@ -35,9 +37,13 @@ export function startTrace() {
     } else if (event.target.closest('[data-drop-column]')) {
       change(event, (columns, place) => columns.splice(place, 1));
     } else if (event.target.closest('[data-add-step]')) {
-      change(event, (columns, place) => { columns[place] = columns[place].replace('|', ';satisfy<|'); });
+      change(event, (columns, place) => {
+        columns[place] = columns[place].replace('|', ';satisfy<|');
+      });
     } else if (event.target.closest('[data-drop-step]')) {
-      change(event, (columns, place) => { columns[place] = columns[place].replace(steps(columns[place]), steps(columns[place]).replace(/;[^;]*$/, '')); });
+      change(event, (columns, place) => {
+        columns[place] = columns[place].replace(steps(columns[place]), steps(columns[place]).replace(/;[^;]*$/, ''));
+      });
     }
   });
 }

@@ -7,10 +7,46 @@ import { element } from '../grid/cells.js';
 function saveView(button) {
   const query = new URLSearchParams(button.dataset.query ?? location.search);
   query.delete('edit');
-  ask(common(), 'Save as a view', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 120, value: button.dataset.title }) },
-    { name: 'shared', label: 'Listed for', input: element('select', {}, element('option', { value: 'yes', textContent: 'everybody' }), element('option', { value: '', textContent: 'me' })) },
-    { name: 'pinned', label: 'On the Overview', input: element('select', {}, element('option', { value: '', textContent: 'no' }), element('option', { value: 'yes', textContent: 'pinned, with its count' })) }], 'Save',
-  ({ name, shared, pinned }) => refusal('/views', { name, page: button.dataset.saveView, query: String(query), shared: shared === 'yes', pinned: pinned === 'yes' }));
+  ask(
+    common(),
+    'Save as a view',
+    [
+      {
+        name: 'name',
+        label: 'Name',
+        input: element('input', { required: true, maxLength: 120, value: button.dataset.title }),
+      },
+      {
+        name: 'shared',
+        label: 'Listed for',
+        input: element(
+          'select',
+          {},
+          element('option', { value: 'yes', textContent: 'everybody' }),
+          element('option', { value: '', textContent: 'me' }),
+        ),
+      },
+      {
+        name: 'pinned',
+        label: 'On the Overview',
+        input: element(
+          'select',
+          {},
+          element('option', { value: '', textContent: 'no' }),
+          element('option', { value: 'yes', textContent: 'pinned, with its count' }),
+        ),
+      },
+    ],
+    'Save',
+    ({ name, shared, pinned }) =>
+      refusal('/views', {
+        name,
+        page: button.dataset.saveView,
+        query: String(query),
+        shared: shared === 'yes',
+        pinned: pinned === 'yes',
+      }),
+  );
 }
 
 export function startViews() {

@@ -4,9 +4,21 @@ import { ask, common } from '../grid/dialog.js';
 import { element } from '../grid/cells.js';
 
 function nameBaseline(button) {
-  ask(common(), 'Name a baseline', [{ name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
-    { name: 'number', label: 'Revision', input: element('input', { type: 'number', min: 1, value: button.dataset.number }) }, { name: 'note', label: 'What it is' }], 'Name it',
-  ({ name, number, note }) => refusal('/baselines', { name, number: Number(number), note }));
+  ask(
+    common(),
+    'Name a baseline',
+    [
+      { name: 'name', label: 'Name', input: element('input', { required: true, maxLength: 200, autocomplete: 'off' }) },
+      {
+        name: 'number',
+        label: 'Revision',
+        input: element('input', { type: 'number', min: 1, value: button.dataset.number }),
+      },
+      { name: 'note', label: 'What it is' },
+    ],
+    'Name it',
+    ({ name, number, note }) => refusal('/baselines', { name, number: Number(number), note }),
+  );
 }
 
 export function startBaselines() {

@@ -23,13 +23,48 @@ export function startImport() {
   const show = (body) => {
     preview.hidden = false;
     form.headed.checked = body.headed;
-    columns.replaceChildren(...body.first.map((title, i) => element('label', {}, body.headed ? title || `column ${i + 1}` : `“${title.slice(0, 24)}”`,
-      element('select', { aria: { label: `What column ${i + 1} is` } }, ...body.meanings.map((meaning) => element('option', { value: meaning, textContent: meaning || 'left out', selected: meaning === body.mapping[i] }))))));
-    document.getElementById('import-count').textContent = `${body.rows} ${body.rows === 1 ? 'row' : 'rows'}: ${body.added} new, ${body.changed} to change${mending(body.problems.length)}`;
-    document.getElementById('import-problems').replaceChildren(...body.problems.map(({ row, message }) => element('li', { textContent: `Row ${row}: ${message}` })));
-    document.getElementById('import-changes').replaceChildren(...body.changes.map((change) => element('tr', {}, element('td', { className: 'mono', textContent: change.row }),
-      element('td', { className: 'tag', textContent: change.id }), element('td', { className: 'quiet', textContent: change.isNew ? `new: ${change.what}` : change.what }),
-      element('td', { className: 'before', textContent: change.before }), element('td', { className: 'after', textContent: change.after }))));
+    columns.replaceChildren(
+      ...body.first.map((title, i) =>
+        element(
+          'label',
+          {},
+          body.headed ? title || `column ${i + 1}` : `“${title.slice(0, 24)}”`,
+          element(
+            'select',
+            { aria: { label: `What column ${i + 1} is` } },
+            ...body.meanings.map((meaning) =>
+              element('option', {
+                value: meaning,
+                textContent: meaning || 'left out',
+                selected: meaning === body.mapping[i],
+              }),
+            ),
+          ),
+        ),
+      ),
+    );
+    document.getElementById('import-count').textContent =
+      `${body.rows} ${body.rows === 1 ? 'row' : 'rows'}: ${body.added} new, ${body.changed} to change${mending(body.problems.length)}`;
+    document
+      .getElementById('import-problems')
+      .replaceChildren(
+        ...body.problems.map(({ row, message }) => element('li', { textContent: `Row ${row}: ${message}` })),
+      );
+    document
+      .getElementById('import-changes')
+      .replaceChildren(
+        ...body.changes.map((change) =>
+          element(
+            'tr',
+            {},
+            element('td', { className: 'mono', textContent: change.row }),
+            element('td', { className: 'tag', textContent: change.id }),
+            element('td', { className: 'quiet', textContent: change.isNew ? `new: ${change.what}` : change.what }),
+            element('td', { className: 'before', textContent: change.before }),
+            element('td', { className: 'after', textContent: change.after }),
+          ),
+        ),
+      );
     document.getElementById('import-go').disabled = body.problems.length > 0 || (!body.added && !body.changed);
   };
 
@@ -69,5 +104,7 @@ export function startImport() {
 }
 
 function mending(faults) {
-  return faults === 0 ? '.' : `. Nothing is imported until ${faults === 1 ? 'this fault is' : `these ${faults} faults are`} mended:`;
+  return faults === 0
+    ? '.'
+    : `. Nothing is imported until ${faults === 1 ? 'this fault is' : `these ${faults} faults are`} mended:`;
 }

@@ -1,7 +1,8 @@
 // Markup that is pasted into a text comes in as the little that texts of requirements have: emphasis, lists, tables, links.
 
 const RICH = 'b, strong, i, em, ul, ol, table, a[href]';
-const NEVER = 'script, style, noscript, template, title, meta, link, iframe, object, embed, form, input, button, img, svg';
+const NEVER =
+  'script, style, noscript, template, title, meta, link, iframe, object, embed, form, input, button, img, svg';
 const LINKS = /^(https?|mailto):/i;
 
 const parsed = (html) => new DOMParser().parseFromString(html, 'text/html').body;
@@ -9,7 +10,9 @@ const parsed = (html) => new DOMParser().parseFromString(html, 'text/html').body
 /** Takes away what texts do not have, and of links to elsewhere all but the words. */
 function cleaned(body) {
   body.querySelectorAll(NEVER).forEach((each) => each.remove());
-  body.querySelectorAll('a').forEach((each) => LINKS.test(each.getAttribute('href') ?? '') || each.replaceWith(...each.childNodes));
+  body
+    .querySelectorAll('a')
+    .forEach((each) => LINKS.test(each.getAttribute('href') ?? '') || each.replaceWith(...each.childNodes));
   return body;
 }
 
@@ -18,8 +21,15 @@ async function textOf(body) {
   const { Converter, tables } = await import('/vendor/markup.js');
   const converter = new Converter({ bulletListMarker: '-', emDelimiter: '*' });
   converter.use(tables);
-  converter.addRule('heading', { filter: ['h1', 'h2', 'h3', 'h4', 'h5', 'h6'], replacement: (content) => `\n\n**${content}**\n\n` });
-  return converter.turndown(cleaned(body)).replace(/^(\s*)- {3}/gm, '$1- ').replace(/\u00a0/g, ' ').trim();
+  converter.addRule('heading', {
+    filter: ['h1', 'h2', 'h3', 'h4', 'h5', 'h6'],
+    replacement: (content) => `\n\n**${content}**\n\n`,
+  });
+  return converter
+    .turndown(cleaned(body))
+    .replace(/^(\s*)- {3}/gm, '$1- ')
+    .replace(/\u00a0/g, ' ')
+    .trim();
 }
 
 async function putIn(field, body) {

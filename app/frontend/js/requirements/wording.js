@@ -10,16 +10,23 @@ const TYPED_FOR = 350;
 
 async function findings(id, text) {
   const query = text === undefined ? '' : `?${new URLSearchParams({ text })}`;
-  const response = await fetch(at(`element/${id}/wording.json${query}`), { headers: { 'X-Requested-With': 'fetch' } }).catch(() => null);
+  const response = await fetch(at(`element/${id}/wording.json${query}`), {
+    headers: { 'X-Requested-With': 'fetch' },
+  }).catch(() => null);
   return response?.ok ? response.json() : [];
 }
 
 /** Findings of one rule together: several places are one question. */
 const byRule = (found) => [...Map.groupBy(found, ({ rule }) => rule).values()];
-const quoted = (places) => [...new Set(places.map(({ words }) => words).filter(Boolean))].map((words) => `“${words}”`).join(', ');
+const quoted = (places) =>
+  [...new Set(places.map(({ words }) => words).filter(Boolean))].map((words) => `“${words}”`).join(', ');
 
 function lines(found) {
-  return byRule(found).filter((places) => !places[0].waived).map((places) => element('p', { className: 'finding' }, element('strong', { textContent: quoted(places) }), ` ${places[0].why}`));
+  return byRule(found)
+    .filter((places) => !places[0].waived)
+    .map((places) =>
+      element('p', { className: 'finding' }, element('strong', { textContent: quoted(places) }), ` ${places[0].why}`),
+    );
 }
 
 /** Shows findings under a field while somebody writes in it. */
@@ -48,7 +55,18 @@ function button(text, label, run) {
 }
 
 async function waive(id, rule) {
-  const answer = await ask(document.getElementById('split-dialog'), 'Waive the finding', [{ name: 'reason', label: 'Why the wording may stay', input: element('input', { required: true, autocomplete: 'off' }) }], 'Waive');
+  const answer = await ask(
+    document.getElementById('split-dialog'),
+    'Waive the finding',
+    [
+      {
+        name: 'reason',
+        label: 'Why the wording may stay',
+        input: element('input', { required: true, autocomplete: 'off' }),
+      },
+    ],
+    'Waive',
+  );
   if (answer?.reason) {
     save(`/element/${id}/waive`, { rule, reason: answer.reason });
   }
@@ -56,15 +74,30 @@ async function waive(id, rule) {
 
 /** Asks for the parts and which links each keeps. */
 async function split(id) {
-  const { parts, links } = await (await fetch(at(`element/${id}/split.json`), { headers: { 'X-Requested-With': 'fetch' } })).json();
+  const { parts, links } = await (
+    await fetch(at(`element/${id}/split.json`), { headers: { 'X-Requested-With': 'fetch' } })
+  ).json();
   const dialog = document.getElementById('split-dialog');
   const fault = element('p', { className: 'fault', role: 'alert' });
   const list = element('div', { className: 'split-parts' });
-  const add = (text) => list.append(element('fieldset', { className: 'split-part' }, element('textarea', { value: text, rows: 2, aria: { label: `Part ${list.children.length + 1}` } }),
-    ...links.map(({ key, words }) => element('label', {}, element('input', { type: 'checkbox', value: key, checked: true }), words))));
+  const add = (text) =>
+    list.append(
+      element(
+        'fieldset',
+        { className: 'split-part' },
+        element('textarea', { value: text, rows: 2, aria: { label: `Part ${list.children.length + 1}` } }),
+        ...links.map(({ key, words }) =>
+          element('label', {}, element('input', { type: 'checkbox', value: key, checked: true }), words),
+        ),
+      ),
+    );
   parts.forEach(add);
   const go = button('Split', 'Split', async () => {
-    const wanted = [...list.children].map((part) => ({ text: part.querySelector('textarea').value, links: [...part.querySelectorAll('input:checked')].map(({ value }) => value) }))
+    const wanted = [...list.children]
+      .map((part) => ({
+        text: part.querySelector('textarea').value,
+        links: [...part.querySelectorAll('input:checked')].map(({ value }) => value),
+      }))
       .filter(({ text }) => text.trim());
     const { status, body } = await postEdit(`${branch()}/element/${id}/split`, (base) => ({ parts: wanted, base }));
     if (status === 200 && body.saved) {
@@ -76,9 +109,23 @@ async function split(id) {
     }
   });
   go.classList.add('primary');
-  dialog.replaceChildren(element('h2', { textContent: 'Split the requirement' }),
-    element('p', { className: 'quiet small', textContent: 'The first part stays this requirement; the others stand behind it with ids of their own. Choose the links each keeps.' }),
-    list, fault, element('div', { className: 'flex gap-2' }, go, button('Another part', 'Another part', () => add('')), button('Leave', 'Leave', () => dialog.close())));
+  dialog.replaceChildren(
+    element('h2', { textContent: 'Split the requirement' }),
+    element('p', {
+      className: 'quiet small',
+      textContent:
+        'The first part stays this requirement; the others stand behind it with ids of their own. Choose the links each keeps.',
+    }),
+    list,
+    fault,
+    element(
+      'div',
+      { className: 'flex gap-2' },
+      go,
+      button('Another part', 'Another part', () => add('')),
+      button('Leave', 'Leave', () => dialog.close()),
+    ),
+  );
   dialog.showModal();
 }
 
@@ -92,11 +139,24 @@ async function show() {
   const editable = host.dataset.editable === 'true';
   const rows = byRule(found).map((places) => {
     const [{ rule, why, waived }] = places;
-    const row = element('p', { className: `finding ${waived ? 'waived' : ''}` }, element('strong', { textContent: quoted(places) }), ` ${waived ? `waived: ${waived}` : why}`);
+    const row = element(
+      'p',
+      { className: `finding ${waived ? 'waived' : ''}` },
+      element('strong', { textContent: quoted(places) }),
+      ` ${waived ? `waived: ${waived}` : why}`,
+    );
     if (editable) {
-      row.append(' ', waived ? button('Count again', `Let ${rule} count again`, () => save(`/element/${id}/waive`, { rule, reason: '' })) : button('Waive…', `Waive ${rule}`, () => waive(id, rule)));
+      row.append(
+        ' ',
+        waived
+          ? button('Count again', `Let ${rule} count again`, () => save(`/element/${id}/waive`, { rule, reason: '' }))
+          : button('Waive…', `Waive ${rule}`, () => waive(id, rule)),
+      );
       if (rule === 'several' && !waived) {
-        row.append(' ', button('Split…', 'Split the requirement', () => split(id)));
+        row.append(
+          ' ',
+          button('Split…', 'Split the requirement', () => split(id)),
+        );
       }
     }
     return row;
@@ -115,8 +175,15 @@ export function startWording() {
   document.addEventListener('click', async (event) => {
     const note = event.target.closest('[data-note]');
     if (note) {
-      const dialog = document.getElementById('split-dialog') ?? document.body.appendChild(element('dialog', { className: 'grid-dialog', id: 'split-dialog' }));
-      const answer = await ask(dialog, 'Note on the link', [{ name: 'text', label: 'Note', input: element('input', { value: note.dataset.text, autocomplete: 'off' }) }], 'Save');
+      const dialog =
+        document.getElementById('split-dialog') ??
+        document.body.appendChild(element('dialog', { className: 'grid-dialog', id: 'split-dialog' }));
+      const answer = await ask(
+        dialog,
+        'Note on the link',
+        [{ name: 'text', label: 'Note', input: element('input', { value: note.dataset.text, autocomplete: 'off' }) }],
+        'Save',
+      );
       if (answer) {
         save(`/element/${note.dataset.carrier}/text`, { text: answer.text });
       }

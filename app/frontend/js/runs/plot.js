@@ -81,7 +81,8 @@ function shade(plot, series, limit, scale) {
 /** A height just above a line, or just below, or farther off, where no other label stands; it is taken then. */
 function freeNear(y, taken) {
   const places = [-9, 9, -22, 22, -35, 35].map((off) => y + off * devicePixelRatio);
-  const free = places.find((place) => taken.every((other) => Math.abs(other - place) >= 12 * devicePixelRatio)) ?? places[0];
+  const free =
+    places.find((place) => taken.every((other) => Math.abs(other - place) >= 12 * devicePixelRatio)) ?? places[0];
   taken.push(free);
   return free;
 }
@@ -91,11 +92,20 @@ function clearBetween(plot, from, to) {
   const { bbox, data, series } = plot;
   const near = Array.from(data[0]).flatMap((instant, at) => {
     const across = plot.valToPos(instant, 'x', true);
-    return across < from || across > to ? [] : series.slice(1).flatMap((each, i) => (data[i + 1][at] == null ? [] : [plot.valToPos(data[i + 1][at], each.scale, true)]));
+    return across < from || across > to
+      ? []
+      : series
+          .slice(1)
+          .flatMap((each, i) => (data[i + 1][at] == null ? [] : [plot.valToPos(data[i + 1][at], each.scale, true)]));
   });
   const distance = (y) => Math.min(Infinity, ...near.map((other) => Math.abs(other - y)));
-  const heights = Array.from({ length: 10 }, (_, i) => bbox.top + bbox.height - (10 + i * 20) * devicePixelRatio).filter((y) => y > bbox.top);
-  return heights.find((y) => distance(y) > 11 * devicePixelRatio) ?? heights.sort((a, b) => distance(b) - distance(a))[0];
+  const heights = Array.from(
+    { length: 10 },
+    (_, i) => bbox.top + bbox.height - (10 + i * 20) * devicePixelRatio,
+  ).filter((y) => y > bbox.top);
+  return (
+    heights.find((y) => distance(y) > 11 * devicePixelRatio) ?? heights.sort((a, b) => distance(b) - distance(a))[0]
+  );
 }
 
 function drawLines(plot, traces, lines, time) {
@@ -107,7 +117,14 @@ function drawLines(plot, traces, lines, time) {
       line(plot, [x, top], [x, top + height], EMBER, [5, 3]);
       const right = x > left + width * 0.75;
       const [from, to] = [right ? x - WORDS * devicePixelRatio : x, right ? x : x + WORDS * devicePixelRatio];
-      label(plot, `deadline ${number(limit.value * time.factor)} ${time.unit}`, x + (right ? -6 : 6) * devicePixelRatio, clearBetween(plot, from, to), EMBER, right ? 'right' : 'left');
+      label(
+        plot,
+        `deadline ${number(limit.value * time.factor)} ${time.unit}`,
+        x + (right ? -6 : 6) * devicePixelRatio,
+        clearBetween(plot, from, to),
+        EMBER,
+        right ? 'right' : 'left',
+      );
       continue;
     }
     const index = traces.findIndex((trace) => trace.label === limit.trace);
@@ -118,23 +135,42 @@ function drawLines(plot, traces, lines, time) {
       shade(plot, index + 1, limit, scale);
     }
     line(plot, [left, y], [left + width, y], wanted ? GRAPHITE : EMBER, [5, 3]);
-    const words = { UPPER: 'at most', LOWER: 'at least', UPPER_ONCE: 'at most, once', LOWER_ONCE: 'at least, once', TARGET: 'reaches' }[limit.sense];
-    label(plot, `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`, left + 6 * devicePixelRatio,
-      freeNear(y, taken), wanted ? GRAPHITE : EMBER, 'left');
+    const words = {
+      UPPER: 'at most',
+      LOWER: 'at least',
+      UPPER_ONCE: 'at most, once',
+      LOWER_ONCE: 'at least, once',
+      TARGET: 'reaches',
+    }[limit.sense];
+    label(
+      plot,
+      `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`,
+      left + 6 * devicePixelRatio,
+      freeNear(y, taken),
+      wanted ? GRAPHITE : EMBER,
+      'left',
+    );
   }
 }
 
 /** Names of traces at their ends, moved apart where they would cover each other. */
 function drawLabels(plot, traces) {
   const gap = 13 * devicePixelRatio;
-  const ends = traces.map((trace, i) => {
-    const values = plot.data[i + 1];
-    let last = values.length - 1;
-    while (last > 0 && values[last] == null) {
-      last--;
-    }
-    return { i, text: trace.end ?? trace.label.split('.').slice(-2).join('.'), y: plot.valToPos(values[last], trace.unit || '1', true) };
-  }).filter((end) => Number.isFinite(end.y)).sort((a, b) => a.y - b.y);
+  const ends = traces
+    .map((trace, i) => {
+      const values = plot.data[i + 1];
+      let last = values.length - 1;
+      while (last > 0 && values[last] == null) {
+        last--;
+      }
+      return {
+        i,
+        text: trace.end ?? trace.label.split('.').slice(-2).join('.'),
+        y: plot.valToPos(values[last], trace.unit || '1', true),
+      };
+    })
+    .filter((end) => Number.isFinite(end.y))
+    .sort((a, b) => a.y - b.y);
   for (let k = 1; k < ends.length; k++) {
     ends[k].y = Math.max(ends[k].y, ends[k - 1].y + gap);
   }
@@ -144,24 +180,38 @@ function drawLabels(plot, traces) {
 
 /** Axes: time below, one for each unit, the first two labelled at the left and counted from there. */
 function axesOf(units, time) {
-  const style = { font: '11px "JetBrains Mono"', labelFont: '11px "Hanken Grotesk"', stroke: GRAPHITE,
-    grid: { stroke: '#eee9dd', width: 1 }, ticks: { stroke: '#ddd6c6', width: 1, size: 4 } };
+  const style = {
+    font: '11px "JetBrains Mono"',
+    labelFont: '11px "Hanken Grotesk"',
+    stroke: GRAPHITE,
+    grid: { stroke: '#eee9dd', width: 1 },
+    ticks: { stroke: '#ddd6c6', width: 1, size: 4 },
+  };
   return [
     { ...style, label: `time [${time.unit}]`, labelSize: 18, size: 32 },
-    ...units.map((unit, i) => ({ ...style, scale: unit || '1', label: unit === '' ? 'ratio' : unit, labelSize: 18, size: 56, side: 3,
-      grid: { ...style.grid, show: i === 0 } })),
+    ...units.map((unit, i) => ({
+      ...style,
+      scale: unit || '1',
+      label: unit === '' ? 'ratio' : unit,
+      labelSize: 18,
+      size: 56,
+      side: 3,
+      grid: { ...style.grid, show: i === 0 },
+    })),
   ];
 }
 
 /** A scale that also has room for the limits drawn on it. */
 function scaleWith(limits) {
-  return { range: (_, low, high) => {
-    const all = [low, high, ...limits].filter(Number.isFinite);
-    const bottom = Math.min(...all);
-    const top = Math.max(...all);
-    const room = (top - bottom || Math.abs(top) || 1) * 0.07;
-    return [bottom - room, top + room];
-  } };
+  return {
+    range: (_, low, high) => {
+      const all = [low, high, ...limits].filter(Number.isFinite);
+      const bottom = Math.min(...all);
+      const top = Math.max(...all);
+      const room = (top - bottom || Math.abs(top) || 1) * 0.07;
+      return [bottom - room, top + room];
+    },
+  };
 }
 
 /**
@@ -179,32 +229,77 @@ export function plot(place, times, traces, lines = [], onRange = null, range = n
   const units = [...new Set(traces.map((trace) => trace.unit))];
   const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
   const reading = document.createElement('output');
-  title.append(Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }), reading);
+  title.append(
+    Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }),
+    reading,
+  );
   const canvas = document.createElement('div');
   place.replaceChildren(title, canvas);
   const scales = { x: { time: false, ...(range ? { min: range[0] * time.factor, max: range[1] * time.factor } : {}) } };
   units.forEach((unit) => {
-    scales[unit || '1'] = scaleWith(lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value));
+    scales[unit || '1'] = scaleWith(
+      lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value),
+    );
   });
-  const chart = new uPlot({
-    width: place.clientWidth - 30, height: HEIGHT, scales, legend: { show: false }, axes: axesOf(units, time), padding: [10, 110, 0, 0],
-    cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false, setScale: !onRange } },
-    series: [{}, ...traces.map((trace, i) => ({ label: trace.label, scale: trace.unit || '1', width: 1.4, points: { show: false },
-      stroke: colour(traces, i), dash: trace.dash ?? [], spanGaps: false }))],
-    hooks: {
-      setSelect: [(chart) => {
-        if (onRange && chart.select.width > 4) {
-          onRange([chart.posToVal(chart.select.left, 'x'), chart.posToVal(chart.select.left + chart.select.width, 'x')].map((x) => x / time.factor));
-        }
-      }],
-      draw: [(chart) => { drawLines(chart, traces, lines, time); drawLabels(chart, traces); }],
-      setCursor: [(chart) => {
-        const at = chart.cursor.idx;
-        reading.textContent = at == null ? '' : [`t ${number(chart.data[0][at])} ${time.unit}`,
-          ...traces.map((t, i) => `${t.end ?? t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`)].join('   ');
-      }],
+  const chart = new uPlot(
+    {
+      width: place.clientWidth - 30,
+      height: HEIGHT,
+      scales,
+      legend: { show: false },
+      axes: axesOf(units, time),
+      padding: [10, 110, 0, 0],
+      cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false, setScale: !onRange } },
+      series: [
+        {},
+        ...traces.map((trace, i) => ({
+          label: trace.label,
+          scale: trace.unit || '1',
+          width: 1.4,
+          points: { show: false },
+          stroke: colour(traces, i),
+          dash: trace.dash ?? [],
+          spanGaps: false,
+        })),
+      ],
+      hooks: {
+        setSelect: [
+          (chart) => {
+            if (onRange && chart.select.width > 4) {
+              onRange(
+                [
+                  chart.posToVal(chart.select.left, 'x'),
+                  chart.posToVal(chart.select.left + chart.select.width, 'x'),
+                ].map((x) => x / time.factor),
+              );
+            }
+          },
+        ],
+        draw: [
+          (chart) => {
+            drawLines(chart, traces, lines, time);
+            drawLabels(chart, traces);
+          },
+        ],
+        setCursor: [
+          (chart) => {
+            const at = chart.cursor.idx;
+            reading.textContent =
+              at == null
+                ? ''
+                : [
+                    `t ${number(chart.data[0][at])} ${time.unit}`,
+                    ...traces.map(
+                      (t, i) => `${t.end ?? t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`,
+                    ),
+                  ].join('   ');
+          },
+        ],
+      },
     },
-  }, [Array.from(times, (t) => t * time.factor), ...traces.map((trace) => Array.from(trace.values))], canvas);
+    [Array.from(times, (t) => t * time.factor), ...traces.map((trace) => Array.from(trace.values))],
+    canvas,
+  );
   if (onRange) {
     canvas.addEventListener('dblclick', () => onRange(null));
   }

@@ -71,8 +71,9 @@ export function startRuns() {
       chooseRuns();
     }
   });
-  document.querySelectorAll('[data-progress]').forEach((bar) =>
-    showProgress({ id: bar.dataset.progress, fraction: Number(bar.dataset.fraction) }));
+  document
+    .querySelectorAll('[data-progress]')
+    .forEach((bar) => showProgress({ id: bar.dataset.progress, fraction: Number(bar.dataset.fraction) }));
   onRun(showProgress);
   onRefresh(chooseRuns);
 }

@@ -49,7 +49,7 @@ class SeriesPlot {
     const series = new Map();
     offers.forEach((offer) => (offer?.series ?? []).forEach((each) => series.set(each.path, each)));
     this.series = [...series.values()];
-    this.lines = this.runs.length === 1 ? offers[0]?.lines ?? [] : [];
+    this.lines = this.runs.length === 1 ? (offers[0]?.lines ?? []) : [];
     const remembered = JSON.parse(localStorage.getItem(this.key) ?? 'null')?.filter((path) => series.has(path));
     const suggested = (this.place.dataset.suggested || '').split('|').filter((path) => series.has(path));
     const first = suggested.length ? suggested : this.series.slice(0, FIRST_SHOWN).map((each) => each.path);
@@ -59,14 +59,19 @@ class SeriesPlot {
   }
 
   offer() {
-    document.getElementById('series').replaceChildren(...this.series.map(({ path, unit }) => {
-      const line = document.createElement('label');
-      const box = Object.assign(document.createElement('input'), { type: 'checkbox', checked: this.chosen.has(path) });
-      box.addEventListener('change', () => this.choose(path, box.checked));
-      line.dataset.name = path.toLowerCase();
-      line.append(box, `${path}${unit ? ` [${unit}]` : ''}`);
-      return line;
-    }));
+    document.getElementById('series').replaceChildren(
+      ...this.series.map(({ path, unit }) => {
+        const line = document.createElement('label');
+        const box = Object.assign(document.createElement('input'), {
+          type: 'checkbox',
+          checked: this.chosen.has(path),
+        });
+        box.addEventListener('change', () => this.choose(path, box.checked));
+        line.dataset.name = path.toLowerCase();
+        line.append(box, `${path}${unit ? ` [${unit}]` : ''}`);
+        return line;
+      }),
+    );
     this.narrow();
   }
 
@@ -86,7 +91,9 @@ class SeriesPlot {
 
   narrow() {
     const wanted = document.getElementById('series-filter').value.trim().toLowerCase();
-    document.querySelectorAll('#series label').forEach((line) => { line.hidden = !line.dataset.name.includes(wanted); });
+    document.querySelectorAll('#series label').forEach((line) => {
+      line.hidden = !line.dataset.name.includes(wanted);
+    });
   }
 
   /** Fetches as many instants as the plot can show of what is looked at, and draws them. */
@@ -103,20 +110,45 @@ class SeriesPlot {
     }
     const asked = query.toString();
     this.asked = asked;
-    const recordings = (await Promise.all(this.runs.map((run) => getJson(`runs/${run}/series.json?${asked}`)))).map((each) => each ?? { times: [], series: [] });
+    const recordings = (await Promise.all(this.runs.map((run) => getJson(`runs/${run}/series.json?${asked}`)))).map(
+      (each) => each ?? { times: [], series: [] },
+    );
     if (this.asked !== asked) {
       return;
     }
-    const { times, of } = this.runs.length === 1 ? { times: recordings[0].times, of: (_, series) => series.values } : together(recordings);
-    const traces = recordings.flatMap((recording, i) => recording.series.map((series) => ({
-      label: series.path, end: this.runs.length === 1 ? undefined : `${series.path.split('.').at(-1)}, run ${this.runs[i]}`, unit: series.unit,
-      values: of(recording, series), dash: i === 0 ? [] : [[7, 4], [2, 3], [9, 3, 2, 3], [4, 4], [12, 4]][i - 1], group: series.path,
-    })));
+    const { times, of } =
+      this.runs.length === 1 ? { times: recordings[0].times, of: (_, series) => series.values } : together(recordings);
+    const traces = recordings.flatMap((recording, i) =>
+      recording.series.map((series) => ({
+        label: series.path,
+        end: this.runs.length === 1 ? undefined : `${series.path.split('.').at(-1)}, run ${this.runs[i]}`,
+        unit: series.unit,
+        values: of(recording, series),
+        dash:
+          i === 0
+            ? []
+            : [
+                [7, 4],
+                [2, 3],
+                [9, 3, 2, 3],
+                [4, 4],
+                [12, 4],
+              ][i - 1],
+        group: series.path,
+      })),
+    );
     const lines = this.lines.filter((line) => line.sense === 'DEADLINE' || this.chosen.has(line.trace));
-    this.chart = plot(this.place, times, traces, lines, (range) => {
-      this.range = range;
-      this.draw();
-    }, this.range);
+    this.chart = plot(
+      this.place,
+      times,
+      traces,
+      lines,
+      (range) => {
+        this.range = range;
+        this.draw();
+      },
+      this.range,
+    );
   }
 
   /** The picture as it is on the page, with a white ground and what it shows written above. */
@@ -126,16 +158,27 @@ class SeriesPlot {
       return;
     }
     const head = 34 * devicePixelRatio;
-    const picture = Object.assign(document.createElement('canvas'), { width: canvas.width, height: canvas.height + head });
+    const picture = Object.assign(document.createElement('canvas'), {
+      width: canvas.width,
+      height: canvas.height + head,
+    });
     const ctx = picture.getContext('2d');
     ctx.fillStyle = '#ffffff';
     ctx.fillRect(0, 0, picture.width, picture.height);
     ctx.fillStyle = '#23262b';
     ctx.font = `${13 * devicePixelRatio}px "Hanken Grotesk"`;
-    ctx.fillText(`${document.querySelector('h1').textContent.replace(/\s+/g, ' ').trim()} · ${[...this.chosen].join(', ')}`, 12 * devicePixelRatio, 22 * devicePixelRatio, picture.width - 24 * devicePixelRatio);
+    ctx.fillText(
+      `${document.querySelector('h1').textContent.replace(/\s+/g, ' ').trim()} · ${[...this.chosen].join(', ')}`,
+      12 * devicePixelRatio,
+      22 * devicePixelRatio,
+      picture.width - 24 * devicePixelRatio,
+    );
     ctx.drawImage(canvas, 0, head);
     picture.toBlob((blob) => {
-      const link = Object.assign(document.createElement('a'), { href: URL.createObjectURL(blob), download: `run-${this.runs.join('-')}.png` });
+      const link = Object.assign(document.createElement('a'), {
+        href: URL.createObjectURL(blob),
+        download: `run-${this.runs.join('-')}.png`,
+      });
       link.click();
       setTimeout(() => URL.revokeObjectURL(link.href), 1000);
     });

@@ -1,6 +1,4 @@
-/**
- * The application: pages by station, with storage and security beside them. {@link pyrite.app.Pyrite} starts it.
- */
+/** The application: pages by station, with storage and security beside them. {@link pyrite.app.Pyrite} starts it. */
 @NullMarked
 package pyrite.app;
 

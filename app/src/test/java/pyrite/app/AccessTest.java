@@ -27,18 +27,30 @@ class AccessTest {
 
     @Test
     void whoIsNotSignedInSeesTheSignInPageAndNothingElse() throws Exception {
-        assertThat(session().get("/p/merrow/main/requirements").body()).contains("Sign in").doesNotContain("closesInTime");
+        assertThat(session().get("/p/merrow/main/requirements").body())
+                .contains("Sign in")
+                .doesNotContain("closesInTime");
         assertThat(session().get("/p/merrow/main/find?q=gate").body()).doesNotContain("barrier");
-        assertThat(session().signIn("ines", "wrong").get("/p/merrow/main/requirements").body()).contains("Sign in");
+        assertThat(session()
+                        .signIn("ines", "wrong")
+                        .get("/p/merrow/main/requirements")
+                        .body())
+                .contains("Sign in");
     }
 
     @Test
     void aViewerLooksButCannotChangeByHand() throws Exception {
         Session tam = session().signIn("tam", "merrow");
-        String page = tam.get("/p/merrow/main/element/" + merrow.named("closesInTime").id()).body();
+        String page = tam.get(
+                        "/p/merrow/main/element/" + merrow.named("closesInTime").id())
+                .body();
         assertThat(page).contains("closed within 10 minutes").doesNotContain("data-edit=");
-        assertThat(tam.edit("/element/" + merrow.named("closesInTime").id() + "/text", "x").statusCode()).isEqualTo(403);
-        assertThat(tam.edit("/element/" + merrow.named("closingCheck").id() + "/start", "").statusCode()).isEqualTo(403);
+        assertThat(tam.edit("/element/" + merrow.named("closesInTime").id() + "/text", "x")
+                        .statusCode())
+                .isEqualTo(403);
+        assertThat(tam.edit("/element/" + merrow.named("closingCheck").id() + "/start", "")
+                        .statusCode())
+                .isEqualTo(403);
         assertThat(tam.edit("/undo", "").statusCode()).isEqualTo(403);
         assertThat(tam.get("/actuator/metrics").statusCode()).isEqualTo(403);
     }
@@ -46,12 +58,15 @@ class AccessTest {
     @Test
     void anEngineerIsToldWhereAnEditIsWrong() throws Exception {
         Session ines = session().signIn("ines", "merrow");
-        String path = "/element/" + merrow.named("drive").id() + "/value/" + merrow.named("fastSpeed").id();
+        String path = "/element/" + merrow.named("drive").id() + "/value/"
+                + merrow.named("fastSpeed").id();
         HttpResponse<String> refused = ines.edit(path, "1 [m] + 2 [kg]");
         assertThat(refused.statusCode()).isEqualTo(422);
         assertThat(refused.body()).contains("a quantity in m and a quantity in kg cannot be added", "\"column\":1");
         assertThat(ines.edit(path, "0.5 [deg/s]").body()).contains("\"saved\":true", "\"revision\":\"r2\"");
-        assertThat(ines.edit("/element/" + merrow.named("drive").id() + "/text", "a".repeat(100_001)).statusCode()).isEqualTo(400);
+        assertThat(ines.edit("/element/" + merrow.named("drive").id() + "/text", "a".repeat(100_001))
+                        .statusCode())
+                .isEqualTo(400);
         assertThat(ines.edit("/element/not-an-id/text", "x").statusCode()).isIn(400, 404);
         assertThat(ines.edit("/undo", "").body()).contains("undone: fastSpeed of drive");
     }
@@ -59,7 +74,9 @@ class AccessTest {
     @Test
     void aPostWithoutTheTokenOfThePageIsRefused() throws Exception {
         Session ines = session().signIn("ines", "merrow");
-        assertThat(ines.post("/p/merrow/main/undo", "application/json", "{}", "made-up").statusCode()).isEqualTo(403);
+        assertThat(ines.post("/p/merrow/main/undo", "application/json", "{}", "made-up")
+                        .statusCode())
+                .isEqualTo(403);
     }
 
     @Test
@@ -68,7 +85,8 @@ class AccessTest {
         ines.edit("/element/" + merrow.named("agreesOnLevel").id() + "/text", "<script>alert(1)</script>");
         HttpResponse<String> page = ines.get("/p/merrow/main/requirements?as=document");
         assertThat(page.body()).contains("&lt;script&gt;").doesNotContain("<script>alert");
-        assertThat(page.headers().firstValue("Content-Security-Policy").orElse("")).contains("default-src 'self'");
+        assertThat(page.headers().firstValue("Content-Security-Policy").orElse(""))
+                .contains("default-src 'self'");
         ines.edit("/undo", "");
     }
 
@@ -77,21 +95,47 @@ class AccessTest {
     void noPageCarriesScriptsOrStylesOfItsOwn() throws Exception {
         Session admin = session().signIn("admin", "merrow");
         String element = "/p/merrow/main/element/" + merrow.named("drive").id();
-        for (String path : java.util.List.of("/sign-in", "/p/merrow/main/overview", "/p/merrow/main/needs", "/p/merrow/main/requirements", "/p/merrow/main/requirements?as=document",
-                "/p/merrow/main/coverage", "/p/merrow/main/trace", "/p/merrow/main/impact?of=MG-1", "/p/merrow/main/rules", "/p/merrow/main/recheck", "/p/merrow/main/architecture",
-                "/p/merrow/main/runs", "/p/merrow/main/changes", element, element + "/general?split=on", element + "/notation", "/people", "/audit", "/account",
-                "/projects", "/api/docs")) {
+        for (String path : java.util.List.of(
+                "/sign-in",
+                "/p/merrow/main/overview",
+                "/p/merrow/main/needs",
+                "/p/merrow/main/requirements",
+                "/p/merrow/main/requirements?as=document",
+                "/p/merrow/main/coverage",
+                "/p/merrow/main/trace",
+                "/p/merrow/main/impact?of=MG-1",
+                "/p/merrow/main/rules",
+                "/p/merrow/main/recheck",
+                "/p/merrow/main/architecture",
+                "/p/merrow/main/runs",
+                "/p/merrow/main/changes",
+                element,
+                element + "/general?split=on",
+                element + "/notation",
+                "/people",
+                "/audit",
+                "/account",
+                "/projects",
+                "/api/docs")) {
             HttpResponse<String> page = admin.get(path);
-            assertThat(page.headers().firstValue("Content-Security-Policy").orElse("")).as(path).contains("default-src 'self'").doesNotContain("unsafe");
-            assertThat(page.body()).as(path).doesNotContainPattern("<script(?![^>]*src=)").doesNotContainPattern("<style[ >]")
-                    .doesNotContainPattern("<[a-z][^>]* style=").doesNotContainPattern("<[a-z][^>]* on[a-z]+=");
+            assertThat(page.headers().firstValue("Content-Security-Policy").orElse(""))
+                    .as(path)
+                    .contains("default-src 'self'")
+                    .doesNotContain("unsafe");
+            assertThat(page.body())
+                    .as(path)
+                    .doesNotContainPattern("<script(?![^>]*src=)")
+                    .doesNotContainPattern("<style[ >]")
+                    .doesNotContainPattern("<[a-z][^>]* style=")
+                    .doesNotContainPattern("<[a-z][^>]* on[a-z]+=");
         }
     }
 
     @Test
     void whatIsLookedForComesBestMatchFirst() throws Exception {
         Session tam = session().signIn("tam", "merrow");
-        assertThat(tam.get("/p/merrow/main/find?q=MG-9").body()).startsWith("[{\"label\":\"MG-9 withstandsDesignStorm\"");
+        assertThat(tam.get("/p/merrow/main/find?q=MG-9").body())
+                .startsWith("[{\"label\":\"MG-9 withstandsDesignStorm\"");
         assertThat(tam.get("/p/merrow/main/find?q=gate").body()).contains("SurgeGate", "\"label\":\"gate\"");
         assertThat(tam.get("/p/merrow/main/find?q=").body()).isEqualTo("[]");
         assertThat(tam.get("/p/merrow/main/find?q=%3Cscript%3E").body()).isEqualTo("[]");
@@ -101,8 +145,13 @@ class AccessTest {
     void aBodyLargerThanAnyThatHasAUseIsTurnedAway() throws Exception {
         Session ines = session().signIn("ines", "merrow");
         String token = ines.token("/p/merrow/main/requirements");
-        assertThat(ines.post("/p/merrow/main/members", "application/json", "{\"text\":\"" + "a".repeat(17_000_000) + "\",\"base\":1}", token)
-                .statusCode()).isEqualTo(413);
+        assertThat(ines.post(
+                                "/p/merrow/main/members",
+                                "application/json",
+                                "{\"text\":\"" + "a".repeat(17_000_000) + "\",\"base\":1}",
+                                token)
+                        .statusCode())
+                .isEqualTo(413);
     }
 
     @Test

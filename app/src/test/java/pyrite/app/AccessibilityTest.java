@@ -39,7 +39,8 @@ class AccessibilityTest {
     private static void run() {
         var runs = merrow.bean(pyrite.app.store.RunStore.class);
         var head = merrow.head();
-        long id = runs.queue(head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
+        long id = runs.queue(
+                head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
         runs.started(id);
         runs.end(runs.get(id), CaseRun.of(head.model(), merrow.named("closingCheck"), RunControl.NONE));
     }
@@ -52,15 +53,43 @@ class AccessibilityTest {
 
     /** Addresses with names of elements in braces. */
     static Stream<String> pages() {
-        return Stream.of("/p/merrow/main/overview", "/p/merrow/main/needs", "/p/merrow/main/requirements", "/p/merrow/main/requirements?show=failing",
-                "/p/merrow/main/architecture", "/p/merrow/main/runs", "/p/merrow/main/runs/1", "/p/merrow/main/runs/compare?run=1&run=2",
-                "/p/merrow/main/changes", "/p/merrow/main/changes/2", "/p/merrow/main/changes/between?from=0", "/p/merrow/main/element/{closesInTime}",
-                "/p/merrow/main/element/{drive}", "/p/merrow/main/element/{drive}?at=1", "/p/merrow/main/element/{drive}/general",
-                "/p/merrow/main/element/{drive}/notation", "/p/merrow/main/element/{drive}/general?split=on", "/p/merrow/main/element/nothing",
-                "/p/merrow/main/requirements?as=document", "/p/merrow/main/requirements/import", "/p/merrow/main/element/{keepsTownDry}", "/p/merrow/main/links",
-                "/p/merrow/main/trace?edit=on", "/p/merrow/main/matrix", "/p/merrow/main/coverage", "/p/merrow/main/impact?of=MG-1", "/p/merrow/main/recheck",
-                "/p/merrow/main/rules", "/p/merrow/main/views", "/p/merrow/main/baselines",
-                "/projects", "/account", "/people", "/audit", "/api/docs", "/sign-in");
+        return Stream.of(
+                "/p/merrow/main/overview",
+                "/p/merrow/main/needs",
+                "/p/merrow/main/requirements",
+                "/p/merrow/main/requirements?show=failing",
+                "/p/merrow/main/architecture",
+                "/p/merrow/main/runs",
+                "/p/merrow/main/runs/1",
+                "/p/merrow/main/runs/compare?run=1&run=2",
+                "/p/merrow/main/changes",
+                "/p/merrow/main/changes/2",
+                "/p/merrow/main/changes/between?from=0",
+                "/p/merrow/main/element/{closesInTime}",
+                "/p/merrow/main/element/{drive}",
+                "/p/merrow/main/element/{drive}?at=1",
+                "/p/merrow/main/element/{drive}/general",
+                "/p/merrow/main/element/{drive}/notation",
+                "/p/merrow/main/element/{drive}/general?split=on",
+                "/p/merrow/main/element/nothing",
+                "/p/merrow/main/requirements?as=document",
+                "/p/merrow/main/requirements/import",
+                "/p/merrow/main/element/{keepsTownDry}",
+                "/p/merrow/main/links",
+                "/p/merrow/main/trace?edit=on",
+                "/p/merrow/main/matrix",
+                "/p/merrow/main/coverage",
+                "/p/merrow/main/impact?of=MG-1",
+                "/p/merrow/main/recheck",
+                "/p/merrow/main/rules",
+                "/p/merrow/main/views",
+                "/p/merrow/main/baselines",
+                "/projects",
+                "/account",
+                "/people",
+                "/audit",
+                "/api/docs",
+                "/sign-in");
     }
 
     private static void open(String page) {
@@ -85,16 +114,23 @@ class AccessibilityTest {
         assertThat((List<?>) faults).isEmpty();
     }
 
-    /** 1920 and 1024 wide, and 640 by 400 as 1280 by 800 is at 200%: nothing runs out of the window sideways, and no text lies over another. */
+    /**
+     * 1920 and 1024 wide, and 640 by 400 as 1280 by 800 is at 200%: nothing runs out of the window sideways, and no
+     * text lies over another.
+     */
     @ParameterizedTest
     @MethodSource("pages")
     void everyPageFitsIntoItsWindow(String page) {
         for (int width : new int[] {1920, 1024, 640}) {
             browser.driver().manage().window().setSize(new Dimension(width, width == 640 ? 400 : 800));
             open(page);
-            Object over = ((JavascriptExecutor) browser.driver()).executeScript("return document.documentElement.scrollWidth - document.documentElement.clientWidth;");
+            Object over = ((JavascriptExecutor) browser.driver())
+                    .executeScript(
+                            "return document.documentElement.scrollWidth - document.documentElement.clientWidth;");
             assertThat((Long) over).as(width + " wide").isLessThanOrEqualTo(1);
-            assertThat((List<?>) ((JavascriptExecutor) browser.driver()).executeScript(overlaps)).as(width + " wide").isEmpty();
+            assertThat((List<?>) ((JavascriptExecutor) browser.driver()).executeScript(overlaps))
+                    .as(width + " wide")
+                    .isEmpty();
         }
         browser.driver().manage().window().setSize(new Dimension(1280, 800));
     }

@@ -33,7 +33,9 @@ final class Application implements AutoCloseable {
         return new Application(data, true, true);
     }
 
-    /** With the demo in a folder of its own, copied from one that was filled once: filling it takes as long as starting. */
+    /**
+     * With the demo in a folder of its own, copied from one that was filled once: filling it takes as long as starting.
+     */
     static Application inNewFolder() {
         try {
             Path folder = Folders.make("pyrite-test");
@@ -62,8 +64,17 @@ final class Application implements AutoCloseable {
 
     void start() {
         SpringApplication application = new SpringApplication(Pyrite.class);
-        application.setDefaultProperties(Map.of("server.port", 0, "pyrite.data", data.toAbsolutePath().toString(),
-                "pyrite.demo", demo, "pyrite.demo-history", history, "spring.main.banner-mode", "off"));
+        application.setDefaultProperties(Map.of(
+                "server.port",
+                0,
+                "pyrite.data",
+                data.toAbsolutePath().toString(),
+                "pyrite.demo",
+                demo,
+                "pyrite.demo-history",
+                history,
+                "spring.main.banner-mode",
+                "off"));
         context = application.run();
     }
 

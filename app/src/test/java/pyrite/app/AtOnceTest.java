@@ -25,7 +25,9 @@ class AtOnceTest extends InProject {
     }
 
     private List<VerdictKind> of(String requirement) {
-        return verdicts.of(merrow.head(), merrow.named(requirement).id()).stream().map(VerdictView::kind).toList();
+        return verdicts.of(merrow.head(), merrow.named(requirement).id()).stream()
+                .map(VerdictView::kind)
+                .toList();
     }
 
     private void commit(Edit edit) {
@@ -58,8 +60,15 @@ class AtOnceTest extends InProject {
 
     @Test
     void whatIsSatisfiedByNothingAnyMoreIsNotJudgedAndANewOneIs() {
-        Element satisfaction = merrow.head().model().referrers(merrow.named("canBeLifted").id()).stream().map(merrow.head().model()::get)
-                .filter(each -> each.kind() == ElementKind.SATISFACTION).findFirst().orElseThrow();
+        Element satisfaction = merrow
+                .head()
+                .model()
+                .referrers(merrow.named("canBeLifted").id())
+                .stream()
+                .map(merrow.head().model()::get)
+                .filter(each -> each.kind() == ElementKind.SATISFACTION)
+                .findFirst()
+                .orElseThrow();
         assertThat(of("canBeLifted")).hasSize(1);
         commit(Edit.remove(satisfaction.id()));
         assertThat(of("canBeLifted")).isEmpty();
@@ -72,12 +81,17 @@ class AtOnceTest extends InProject {
     @Test
     void aNewRequirementIsJudgedAndTheOthersStayAsTheyWere() {
         Map<ElementId, List<VerdictView>> before = verdicts.all(merrow.head());
-        Authoring.Proposal.Accepted light = (Authoring.Proposal.Accepted) new Authoring(merrow.head().model()).members(merrow.named("MerrowRequirements"),
-                "requirement <'MG-99'> isLight { subject gate : SurgeGate; attribute most : MassValue = 100 [t]; require constraint { gate.leaf.mass <= most } } satisfy isLight by Barrier::gate;");
+        Authoring.Proposal.Accepted light = (Authoring.Proposal.Accepted)
+                new Authoring(merrow.head().model())
+                        .members(
+                                merrow.named("MerrowRequirements"),
+                                "requirement <'MG-99'> isLight { subject gate : SurgeGate; attribute most : MassValue = 100 [t]; require constraint { gate.leaf.mass <= most } } satisfy isLight by Barrier::gate;");
         commit(light.edit());
         assertThat(of("isLight")).containsExactly(VerdictKind.FAIL);
         Map<ElementId, List<VerdictView>> after = verdicts.all(merrow.head());
         assertThat(after).hasSize(before.size() + 1);
-        before.forEach((id, views) -> assertThat(after.get(id)).extracting(VerdictView::kind).isEqualTo(views.stream().map(VerdictView::kind).toList()));
+        before.forEach((id, views) -> assertThat(after.get(id))
+                .extracting(VerdictView::kind)
+                .isEqualTo(views.stream().map(VerdictView::kind).toList()));
     }
 }

@@ -39,12 +39,16 @@ class BackupTest {
     }
 
     /** What was said at a terminal, the exit code and what was answered. */
-    private record Said(int exit, String text) {
-    }
+    private record Said(int exit, String text) {}
 
     private ProcessBuilder command(String... arguments) {
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-Xss4m",
-                "-XX:TieredStopAtLevel=1", "-cp", System.getProperty("java.class.path"), "pyrite.app.Pyrite"));
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Xss4m",
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "pyrite.app.Pyrite"));
         command.addAll(List.of(arguments));
         return new ProcessBuilder(command).redirectErrorStream(true);
     }
@@ -56,7 +60,8 @@ class BackupTest {
     }
 
     private Process serve(Path data) throws Exception {
-        Process process = command("serve", "--demo", "--port", String.valueOf(port), "--data", data.toString()).start();
+        Process process = command("serve", "--demo", "--port", String.valueOf(port), "--data", data.toString())
+                .start();
         String line;
         do {
             line = process.inputReader().readLine();
@@ -70,7 +75,13 @@ class BackupTest {
     }
 
     private static boolean add(Session session, String token, String name) throws Exception {
-        return session.post("/p/merrow/main/members", "application/json", "{\"text\":\"package " + name + "\",\"base\":1}", token).statusCode() == 200;
+        return session.post(
+                                "/p/merrow/main/members",
+                                "application/json",
+                                "{\"text\":\"package " + name + "\",\"base\":1}",
+                                token)
+                        .statusCode()
+                == 200;
     }
 
     @Test
@@ -80,23 +91,25 @@ class BackupTest {
         ConcurrentLinkedQueue<String> acknowledged = new ConcurrentLinkedQueue<>();
         AtomicInteger tried = new AtomicInteger();
         try (ExecutorService writers = Executors.newFixedThreadPool(WRITERS)) {
-            List<Callable<Void>> tasks = IntStream.range(0, WRITERS).<Callable<Void>>mapToObj(_ -> () -> {
-                Session session = ines();
-                String token = session.token("/p/merrow/main/requirements");
-                try {
-                    for (;;) {
-                        String name = "Killed" + tried.incrementAndGet();
-                        if (add(session, token, name)) {
-                            acknowledged.add(name);
+            List<Callable<Void>> tasks = IntStream.range(0, WRITERS)
+                    .<Callable<Void>>mapToObj(_ -> () -> {
+                        Session session = ines();
+                        String token = session.token("/p/merrow/main/requirements");
+                        try {
+                            for (; ; ) {
+                                String name = "Killed" + tried.incrementAndGet();
+                                if (add(session, token, name)) {
+                                    acknowledged.add(name);
+                                }
+                                if (acknowledged.size() >= BEFORE_THE_KILL) {
+                                    process.destroyForcibly();
+                                }
+                            }
+                        } catch (IOException killed) {
+                            return null;
                         }
-                        if (acknowledged.size() >= BEFORE_THE_KILL) {
-                            process.destroyForcibly();
-                        }
-                    }
-                } catch (IOException killed) {
-                    return null;
-                }
-            }).toList();
+                    })
+                    .toList();
             for (var task : writers.invokeAll(tasks)) {
                 task.get();
             }
@@ -104,8 +117,11 @@ class BackupTest {
         process.waitFor();
         assertThat(acknowledged).hasSizeGreaterThanOrEqualTo(BEFORE_THE_KILL);
         try (Application again = new Application(data, true)) {
-            var names = again.bean(pyrite.app.workspace.Workspace.class).head("merrow", "main").model().ownRoots().stream()
-                    .map(root -> root.name()).filter(name -> name.startsWith("Killed")).toList();
+            var names =
+                    again.bean(pyrite.app.workspace.Workspace.class).head("merrow", "main").model().ownRoots().stream()
+                            .map(root -> root.name())
+                            .filter(name -> name.startsWith("Killed"))
+                            .toList();
             assertThat(names).containsAll(acknowledged).hasSizeLessThanOrEqualTo(acknowledged.size() + WRITERS);
         }
     }
@@ -119,13 +135,18 @@ class BackupTest {
             Session ines = ines();
             String token = ines.token("/p/merrow/main/requirements");
             assertThat(add(ines, token, "Before")).isTrue();
-            assertThat(say("backup", file.toString(), "--data", data.toString())).isEqualTo(new Said(0, "Everything is in " + file + "\n"));
+            assertThat(say("backup", file.toString(), "--data", data.toString()))
+                    .isEqualTo(new Said(0, "Everything is in " + file + "\n"));
             assertThat(add(ines, token, "After")).isTrue();
-            assertThat(say("backup", file.toString(), "--data", data.toString()).text()).contains("is there already");
+            assertThat(say("backup", file.toString(), "--data", data.toString()).text())
+                    .contains("is there already");
             Said restored = say("restore", file.toString(), "--data", data.toString());
             assertThat(restored.text()).contains("Restored", "before-restore-");
-            assertThat(ines().get("/p/merrow/main/architecture/outline.json").body()).contains("\"Before\"").doesNotContain("\"After\"");
-            assertThat(Path.of(restored.text().strip().replaceFirst(".*kept as ", ""))).exists();
+            assertThat(ines().get("/p/merrow/main/architecture/outline.json").body())
+                    .contains("\"Before\"")
+                    .doesNotContain("\"After\"");
+            assertThat(Path.of(restored.text().strip().replaceFirst(".*kept as ", "")))
+                    .exists();
         } finally {
             process.destroyForcibly().waitFor();
         }
@@ -154,7 +175,8 @@ class BackupTest {
         }
         assertThat(Files.readAllBytes(data.resolve("pyrite.mv.db"))).isEqualTo(before);
         try (Stream<Path> left = Files.list(data)) {
-            assertThat(left.filter(path -> path.getFileName().toString().startsWith("restoring"))).isEmpty();
+            assertThat(left.filter(path -> path.getFileName().toString().startsWith("restoring")))
+                    .isEmpty();
         }
     }
 
@@ -163,12 +185,24 @@ class BackupTest {
         Path data = folder.resolve("data");
         new Application(data, true).close();
         Path file = folder.resolve("cold.backup");
-        assertThat(say("backup", file.toString(), "--data", data.toString()).exit()).isZero();
+        assertThat(say("backup", file.toString(), "--data", data.toString()).exit())
+                .isZero();
         Path elsewhere = folder.resolve("elsewhere");
-        assertThat(say("restore", file.toString(), "--data", elsewhere.toString()).exit()).isZero();
+        assertThat(say("restore", file.toString(), "--data", elsewhere.toString())
+                        .exit())
+                .isZero();
         try (Application there = new Application(elsewhere, false)) {
-            assertThat(there.bean(pyrite.app.workspace.Workspace.class).head("merrow", "main").number()).isEqualTo(1);
+            assertThat(there.bean(pyrite.app.workspace.Workspace.class)
+                            .head("merrow", "main")
+                            .number())
+                    .isEqualTo(1);
         }
-        assertThat(say("backup", file.toString(), "--data", folder.resolve("nothing").toString()).text()).contains("there is no Pyrite data");
+        assertThat(say(
+                                "backup",
+                                file.toString(),
+                                "--data",
+                                folder.resolve("nothing").toString())
+                        .text())
+                .contains("there is no Pyrite data");
     }
 }

@@ -22,10 +22,24 @@ final class Browser implements AutoCloseable {
     private final WebDriverWait wait;
 
     Browser() {
-        ChromeOptions options = new ChromeOptions().setBinary("/usr/bin/chromium").addArguments("--headless=new", "--no-sandbox",
-                "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Folders.make("pyrite-browser"));
-        driver = new ChromeDriver(new ChromeDriverService.Builder().usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile()).build(), options);
+        ChromeOptions options = new ChromeOptions()
+                .setBinary("/usr/bin/chromium")
+                .addArguments(
+                        "--headless=new",
+                        "--no-sandbox",
+                        "--disable-gpu",
+                        "--disable-quic",
+                        "--no-first-run",
+                        "--disable-background-networking",
+                        "--disable-component-update",
+                        "--disable-sync",
+                        "--window-size=1280,800",
+                        "--user-data-dir=" + Folders.make("pyrite-browser"));
+        driver = new ChromeDriver(
+                new ChromeDriverService.Builder()
+                        .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile())
+                        .build(),
+                options);
         wait = new WebDriverWait(driver, Duration.ofSeconds(30));
         wait.ignoring(StaleElementReferenceException.class);
     }
@@ -46,7 +60,10 @@ final class Browser implements AutoCloseable {
         wait.until(urlContains("/overview"));
     }
 
-    /** Leaves the page and whoever was signed in; what pages kept goes with the address, which is another for every started program. */
+    /**
+     * Leaves the page and whoever was signed in; what pages kept goes with the address, which is another for every
+     * started program.
+     */
     void forget() {
         driver.get("about:blank");
         driver.manage().deleteAllCookies();

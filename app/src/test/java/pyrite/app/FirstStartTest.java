@@ -39,10 +39,19 @@ class FirstStartTest {
             assertThat(told.find()).isTrue();
             Session admin = new Session(application.address()).signIn("admin", told.group(1));
             assertThat(admin.get("/").body()).contains("First project", "Nothing is required yet");
-            assertThat(new Session(application.address()).signIn("admin", "merrow").get("/").body()).contains("Sign in");
-            assertThat(new Session(application.address()).signIn("ines", "merrow").get("/").body()).contains("Sign in");
+            assertThat(new Session(application.address())
+                            .signIn("admin", "merrow")
+                            .get("/")
+                            .body())
+                    .contains("Sign in");
+            assertThat(new Session(application.address())
+                            .signIn("ines", "merrow")
+                            .get("/")
+                            .body())
+                    .contains("Sign in");
         }
-        assertThat(Files.readString(data.resolve("pyrite.mv.db"), StandardCharsets.ISO_8859_1)).doesNotContain(told.group(1));
+        assertThat(Files.readString(data.resolve("pyrite.mv.db"), StandardCharsets.ISO_8859_1))
+                .doesNotContain(told.group(1));
         assertThat(printedBy(() -> new Application(data, false).close())).doesNotContain("password");
     }
 
@@ -53,11 +62,15 @@ class FirstStartTest {
         assertThat(told.find()).isTrue();
         try (Application application = started[0]) {
             Session admin = new Session(application.address()).signIn("admin", told.group(1));
-            assertThat(admin.get("/p/project/main/architecture").body()).contains("data-empty=\"true\"", "package Harbour");
-            assertThat(admin.type("/p/project/main", "/members", "part gate", 0).body()).contains("only a package stands at the top");
-            assertThat(admin.type("/p/project/main", "/members", "package Gate { requirement <'R-1'> closes; }", 0).body())
+            assertThat(admin.get("/p/project/main/architecture").body())
+                    .contains("data-empty=\"true\"", "package Harbour");
+            assertThat(admin.type("/p/project/main", "/members", "part gate", 0).body())
+                    .contains("only a package stands at the top");
+            assertThat(admin.type("/p/project/main", "/members", "package Gate { requirement <'R-1'> closes; }", 0)
+                            .body())
                     .contains("\"saved\":true", "package Gate added");
-            assertThat(admin.get("/p/project/main/requirements/rows.json").body()).contains("R-1", "closes");
+            assertThat(admin.get("/p/project/main/requirements/rows.json").body())
+                    .contains("R-1", "closes");
         }
     }
 }

@@ -16,8 +16,7 @@ final class Folders {
         Runtime.getRuntime().addShutdownHook(new Thread(() -> MADE.forEach(Folders::delete)));
     }
 
-    private Folders() {
-    }
+    private Folders() {}
 
     static Path make(String prefix) {
         try {

@@ -103,12 +103,21 @@ abstract class InBrowser extends InProject {
     }
 
     void drag(WebElement what, WebElement onto) {
-        new Actions(ines.driver()).clickAndHold(what).moveToElement(onto, 0, 3).moveToElement(onto).release().perform();
+        new Actions(ines.driver())
+                .clickAndHold(what)
+                .moveToElement(onto, 0, 3)
+                .moveToElement(onto)
+                .release()
+                .perform();
     }
 
     /** The links of an element, as kind and name of the other end. */
     List<String> links(String name) {
         Model model = merrow.head().model();
-        return Links.in(model).of(merrow.named(name)).stream().map(link -> link.kind().key() + " " + model.get(link.other(merrow.named(name).id())).name()).sorted().toList();
+        return Links.in(model).of(merrow.named(name)).stream()
+                .map(link -> link.kind().key() + " "
+                        + model.get(link.other(merrow.named(name).id())).name())
+                .sorted()
+                .toList();
     }
 }

@@ -13,9 +13,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import pyrite.app.runs.Jobs;
+import pyrite.app.security.People;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
-import pyrite.app.security.People;
 import pyrite.core.model.Edit;
 
 /** What open pages are told, and runs as jobs in the background. */
@@ -26,7 +26,8 @@ class LiveTest extends InProject {
     @BeforeEach
     void listen() throws Exception {
         Session tam = new Session(merrow.address()).signIn("tam", "merrow");
-        events = new BufferedReader(new InputStreamReader(tam.open("/p/merrow/main/events").body(), StandardCharsets.UTF_8));
+        events = new BufferedReader(
+                new InputStreamReader(tam.open("/p/merrow/main/events").body(), StandardCharsets.UTF_8));
     }
 
     @AfterEach
@@ -56,7 +57,13 @@ class LiveTest extends InProject {
     @Test
     void aPageIsToldTheRevisionItStartsFromAndEveryOneAfterIt() throws Exception {
         assertThat(next("hello")).contains("\"number\":1");
-        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("sea").withName("ocean")), merrow.person("odo"), "sea → ocean");
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.put(merrow.named("sea").withName("ocean")),
+                        merrow.person("odo"),
+                        "sea → ocean");
         assertThat(next("revision")).contains("\"number\":2", "\"author\":\"odo\"");
     }
 
@@ -66,7 +73,11 @@ class LiveTest extends InProject {
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         assertThat(next("run")).contains("\"done\":false", "\"fraction\":");
         assertThat(end(run)).contains("\"id\":" + run);
-        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
+        assertThat(merrow.bean(RunStore.class)
+                        .find(merrow.branch(), run)
+                        .orElseThrow()
+                        .status())
+                .isEqualTo(RunRecord.Status.DONE);
         assertThat(merrow.bean(Jobs.class).progress(run)).isEmpty();
     }
 
@@ -78,10 +89,11 @@ class LiveTest extends InProject {
         next("run");
         jobs.cancel(run);
         end(run);
-        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow()).satisfies(record -> {
-            assertThat(record.status()).isEqualTo(RunRecord.Status.CANCELLED);
-            assertThat(record.message()).startsWith("cancelled at t =");
-        });
+        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow())
+                .satisfies(record -> {
+                    assertThat(record.status()).isEqualTo(RunRecord.Status.CANCELLED);
+                    assertThat(record.message()).startsWith("cancelled at t =");
+                });
     }
 
     @Test
@@ -90,7 +102,11 @@ class LiveTest extends InProject {
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         merrow.change("Basin", "area", "5000 [m^2]");
         end(run);
-        assertThat(merrow.bean(RunStore.class).find(merrow.branch(), run).orElseThrow().revisionNumber()).isEqualTo(2);
+        assertThat(merrow.bean(RunStore.class)
+                        .find(merrow.branch(), run)
+                        .orElseThrow()
+                        .revisionNumber())
+                .isEqualTo(2);
     }
 
     @Test

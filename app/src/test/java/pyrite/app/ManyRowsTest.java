@@ -18,7 +18,8 @@ class ManyRowsTest extends InSession {
     private static final Pattern TAG = Pattern.compile("class=\"tag\"[^>]*>(X-\\d+)<");
 
     private void type(String holder, String notation) {
-        var proposal = (Authoring.Proposal.Accepted) new Authoring(merrow.head().model()).members(merrow.named(holder), notation);
+        var proposal = (Authoring.Proposal.Accepted)
+                new Authoring(merrow.head().model()).members(merrow.named(holder), notation);
         commit(proposal.edit());
     }
 
@@ -37,7 +38,13 @@ class ManyRowsTest extends InSession {
     private void manyNeeds() {
         StringBuilder text = new StringBuilder();
         for (int i = 1; i <= NEEDS; i++) {
-            text.append("concern <'X-").append(i).append("'> x").append(i).append(" { doc /* Thing ").append(i).append(". */ }\n");
+            text.append("concern <'X-")
+                    .append(i)
+                    .append("'> x")
+                    .append(i)
+                    .append(" { doc /* Thing ")
+                    .append(i)
+                    .append(". */ }\n");
         }
         type("MerrowNeeds", text.toString());
     }
@@ -61,7 +68,8 @@ class ManyRowsTest extends InSession {
         String query = "set=~need&col=" + URLEncoder.encode("frame<||without", StandardCharsets.UTF_8);
         String first = page("trace?" + query);
         assertThat(first).contains("451</span>", "1 to 100 of 451");
-        Matcher further = Pattern.compile("href=\"([^\"]*from=100)\">Further rows").matcher(first);
+        Matcher further =
+                Pattern.compile("href=\"([^\"]*from=100)\">Further rows").matcher(first);
         assertThat(further.find()).isTrue();
         assertThat(ines.get(further.group(1).replace("&amp;", "&")).body()).contains("101 to 200 of 451");
     }
@@ -77,14 +85,20 @@ class ManyRowsTest extends InSession {
         int all = 0;
         while (next != null) {
             var answer = ines.get(next);
-            Matcher ids = Pattern.compile("\\{\"@id\":\"([0-9a-f-]{36})\",\"@type\"").matcher(answer.body());
+            Matcher ids =
+                    Pattern.compile("\\{\"@id\":\"([0-9a-f-]{36})\",\"@type\"").matcher(answer.body());
             while (ids.find()) {
                 all++;
                 seen.add(ids.group(1));
             }
-            next = answer.headers().firstValue("Link").map(link -> link.substring(1, link.indexOf('>')).replace(merrow.address(), "")).orElse(null);
+            next = answer.headers()
+                    .firstValue("Link")
+                    .map(link -> link.substring(1, link.indexOf('>')).replace(merrow.address(), ""))
+                    .orElse(null);
         }
-        assertThat(seen).hasSize(all).hasSize(merrow.head().model().ownElements().size());
+        assertThat(seen)
+                .hasSize(all)
+                .hasSize(merrow.head().model().ownElements().size());
     }
 
     private String commitAddress() {
@@ -99,10 +113,16 @@ class ManyRowsTest extends InSession {
         keep("doubts above", "recheck", "way=up&kind=frame");
         keep("doubts below", "recheck", "way=down&kind=frame");
         keep("of nothing", "trace", "set=00000000-0000-4000-8000-000000000000&col=frame%3C");
-        commit(((Authoring.Proposal.Accepted) new Authoring(merrow.head().model()).documentation(merrow.named("warnsInTime"), "It is heard four minutes before.")).edit());
+        commit(((Authoring.Proposal.Accepted) new Authoring(merrow.head().model())
+                        .documentation(merrow.named("warnsInTime"), "It is heard four minutes before."))
+                .edit());
         String views = page("views").replaceAll("<[^>]+>", " ").replaceAll("\\s+", " ");
-        assertThat(views).containsPattern("all drafts requirements 8 ").containsPattern("unanswered trace table 1 ").containsPattern("doubts above recheck 2 ")
-                .containsPattern("doubts below recheck 0 ").containsPattern("of nothing trace table ines");
+        assertThat(views)
+                .containsPattern("all drafts requirements 8 ")
+                .containsPattern("unanswered trace table 1 ")
+                .containsPattern("doubts above recheck 2 ")
+                .containsPattern("doubts below recheck 0 ")
+                .containsPattern("of nothing trace table ines");
     }
 
     private void keep(String name, String page, String query) {
@@ -115,8 +135,11 @@ class ManyRowsTest extends InSession {
         var file = ines.get("/p/merrow/main/trace/export.csv?set=~need&col=frame%3C%7C%7Cwithout");
         assertThat(file.headers().firstValue("Content-Disposition")).contains("attachment; filename=\"trace-r2.csv\"");
         assertThat(file.body().lines()).hasSize(452);
-        assertThat(page("impact/export.csv?of=MG-1,nothing&depth=1&way=up")).contains("reached,N-1 keepsTownDry,up,1,").doesNotContain("nothing");
+        assertThat(page("impact/export.csv?of=MG-1,nothing&depth=1&way=up"))
+                .contains("reached,N-1 keepsTownDry,up,1,")
+                .doesNotContain("nothing");
         assertThat(page("impact/export.csv?of=").strip()).endsWith("what,element,way,links away,text");
-        assertThat(page("recheck/export.csv").strip()).endsWith("from,link,to,agreed at,changed end,property,before,after,by,when,kept open because");
+        assertThat(page("recheck/export.csv").strip())
+                .endsWith("from,link,to,agreed at,changed end,property,before,after,by,when,kept open because");
     }
 }

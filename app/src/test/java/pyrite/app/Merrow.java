@@ -56,12 +56,19 @@ final class Merrow implements AutoCloseable {
 
     /** The element of a name; the subjects of requirements, which are called like what they look at, are not meant. */
     Element named(String name) {
-        return head().model().ownElements().stream().filter(e -> name.equals(e.name()) && e.kind() != ElementKind.SUBJECT).findFirst().orElseThrow();
+        return head().model().ownElements().stream()
+                .filter(e -> name.equals(e.name()) && e.kind() != ElementKind.SUBJECT)
+                .findFirst()
+                .orElseThrow();
     }
 
     /** The name by which other programs know a revision. */
     String commitId(int number) {
-        return bean(BranchStore.class).revision(branch(), number).orElseThrow().uuid().toString();
+        return bean(BranchStore.class)
+                .revision(branch(), number)
+                .orElseThrow()
+                .uuid()
+                .toString();
     }
 
     /** Gives a feature another value, as Ines would by typing it. */
@@ -69,8 +76,11 @@ final class Merrow implements AutoCloseable {
         Workspace.Head head = head();
         Model model = head.model();
         Element changed = model.inheritance().features(named(holder)).stream()
-                .filter(e -> feature.equals(model.names().effectiveName(e))).findFirst().orElseThrow();
-        Authoring.Proposal.Accepted accepted = (Authoring.Proposal.Accepted) new Authoring(model).value(named(holder), changed, text);
+                .filter(e -> feature.equals(model.names().effectiveName(e)))
+                .findFirst()
+                .orElseThrow();
+        Authoring.Proposal.Accepted accepted =
+                (Authoring.Proposal.Accepted) new Authoring(model).value(named(holder), changed, text);
         return workspace().commit(head.branch(), head.number(), accepted.edit(), person("ines"), accepted.summary());
     }
 

@@ -12,8 +12,6 @@ import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
-import org.openqa.selenium.chrome.ChromeDriver;
-import org.openqa.selenium.support.ui.WebDriverWait;
 import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
 import pyrite.app.workspace.Workspace;
@@ -28,7 +26,8 @@ class OutcomeTest extends InBrowser {
 
     private void follow(String link) {
         until(driver -> {
-            driver.findElement(By.xpath("//main//a[normalize-space()='" + link + "']")).click();
+            driver.findElement(By.xpath("//main//a[normalize-space()='" + link + "']"))
+                    .click();
             return true;
         });
     }
@@ -38,8 +37,10 @@ class OutcomeTest extends InBrowser {
     }
 
     private void type(String field, String text) {
-        until(visibilityOfElementLocated(By.xpath("//*[@data-edit and @data-label='" + field + "']"))).click();
-        WebElement input = until(visibilityOfElementLocated(By.cssSelector(".editor:not(.standing) input, .editor textarea")));
+        until(visibilityOfElementLocated(By.xpath("//*[@data-edit and @data-label='" + field + "']")))
+                .click();
+        WebElement input =
+                until(visibilityOfElementLocated(By.cssSelector(".editor:not(.standing) input, .editor textarea")));
         input.sendKeys(Keys.chord(Keys.CONTROL, "a"), text, Keys.ENTER);
     }
 
@@ -71,7 +72,9 @@ class OutcomeTest extends InBrowser {
     private void faultless() {
         List<String> serious = ines.driver().manage().logs().get("browser").getAll().stream()
                 .filter(entry -> entry.getLevel().intValue() >= java.util.logging.Level.SEVERE.intValue())
-                .map(Object::toString).filter(line -> !line.contains("422")).toList();
+                .map(Object::toString)
+                .filter(line -> !line.contains("422"))
+                .toList();
         assertThat(serious).isEmpty();
     }
 
@@ -116,7 +119,8 @@ class OutcomeTest extends InBrowser {
         ines.signIn(merrow.address(), "ines");
         openRequirement("closesInTime");
         verdict("pass");
-        assertThat(ines.driver().findElement(By.cssSelector(".margin")).getText()).isEqualTo(margin);
+        assertThat(ines.driver().findElement(By.cssSelector(".margin")).getText())
+                .isEqualTo(margin);
         until(visibilityOfElementLocated(By.cssSelector("[data-exhibit] canvas")));
     }
 
@@ -130,7 +134,9 @@ class OutcomeTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("run-status"), "done"));
         openRequirement("landsSoftly");
         verdict("fail");
-        assertThat(ines.driver().findElement(By.cssSelector(".margin")).getText()).startsWith("−").endsWith("m/s");
+        assertThat(ines.driver().findElement(By.cssSelector(".margin")).getText())
+                .startsWith("−")
+                .endsWith("m/s");
     }
 
     @Test
@@ -142,7 +148,8 @@ class OutcomeTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("saved"), "Saved"));
         ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
         until(urlContains("/runs/"));
-        until(driver -> !driver.findElement(By.id("run-progress-number")).getText().equals("0 %"));
+        until(driver ->
+                !driver.findElement(By.id("run-progress-number")).getText().equals("0 %"));
         ines.driver().findElement(By.cssSelector("[data-cancel]")).click();
         until(textToBePresentInElementLocated(By.id("run-status"), "cancelled"));
         assertThat(ines.driver().findElement(WORK).getText()).contains("cancelled at t =");
@@ -158,9 +165,12 @@ class OutcomeTest extends InBrowser {
         openRequirement("closesInTime");
         ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
         until(textToBePresentInElementLocated(By.id("run-status"), "failed"));
-        assertThat(ines.driver().findElement(By.cssSelector("main [role=alert]")).getText())
-                .isEqualTo("the equation 'barrier.gate.leaf.turning' cannot determine 'der(barrier.gate.leaf.speed)', because its "
-                        + "factor there, mass * height^2 / 3 + addedInertia, comes to zero with the values given");
+        assertThat(ines.driver()
+                        .findElement(By.cssSelector("main [role=alert]"))
+                        .getText())
+                .isEqualTo(
+                        "the equation 'barrier.gate.leaf.turning' cannot determine 'der(barrier.gate.leaf.speed)', because its "
+                                + "factor there, mass * height^2 / 3 + addedInertia, comes to zero with the values given");
         openRequirement("closesInTime");
         verdict("error");
     }
@@ -174,8 +184,8 @@ class OutcomeTest extends InBrowser {
         ines.driver().switchTo().activeElement().sendKeys(Keys.ENTER);
         heading("agreesOnLevel");
         ines.driver().findElement(By.id("text")).sendKeys(Keys.ENTER);
-        until(visibilityOfElementLocated(By.cssSelector(".editor textarea"))).sendKeys(
-                Keys.chord(Keys.CONTROL, "a"), "The sensors shall agree.", Keys.ENTER);
+        until(visibilityOfElementLocated(By.cssSelector(".editor textarea")))
+                .sendKeys(Keys.chord(Keys.CONTROL, "a"), "The sensors shall agree.", Keys.ENTER);
         until(textToBePresentInElementLocated(By.id("text"), "The sensors shall agree."));
         ines.driver().findElement(By.tagName("body")).sendKeys(Keys.chord(Keys.CONTROL, "z"));
         until(textToBePresentInElementLocated(By.id("text"), "within 0.05 m"));
@@ -200,7 +210,10 @@ class OutcomeTest extends InBrowser {
         openRequirement("closesInTime");
         Workspace workspace = merrow.bean(Workspace.class);
         Workspace.Head head = workspace.head("merrow", "main");
-        Element gate = head.model().ownElements().stream().filter(e -> "gate".equals(e.name()) && e.kind() == ElementKind.PART).findFirst().orElseThrow();
+        Element gate = head.model().ownElements().stream()
+                .filter(e -> "gate".equals(e.name()) && e.kind() == ElementKind.PART)
+                .findFirst()
+                .orElseThrow();
         Person odo = merrow.bean(PersonMapper.class).bySignIn("odo").orElseThrow();
         workspace.commit(head.branch(), head.number(), Edit.put(gate.withName("surgeGate")), odo, "gate renamed");
         until(textToBePresentInElementLocated(WORK, "Barrier · surgeGate"));

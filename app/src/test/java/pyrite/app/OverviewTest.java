@@ -9,32 +9,64 @@ import pyrite.core.model.Edit;
 class OverviewTest extends InSession {
     /** The page without its tags, blanks as single ones. */
     private String words(String path) throws Exception {
-        return ines.get("/p/merrow/main/" + path).body().replaceAll("(?s)<head>.*?</head>", "").replaceAll("<[^>]+>", " ").replaceAll("\\s+", " ");
+        return ines.get("/p/merrow/main/" + path)
+                .body()
+                .replaceAll("(?s)<head>.*?</head>", "")
+                .replaceAll("<[^>]+>", " ")
+                .replaceAll("\\s+", " ");
     }
 
     @Test
     void theDemoHasRealGapsAndNothingJudgedByARunYet() throws Exception {
-        assertThat(words("overview")).contains("10 needs", "64 requirements", "1 fail", "44 without a verdict", "13 satisfied by nothing",
-                "4 asked for by nobody", "0 links need recheck", "9 of 10", "51 of 64", "19 of 64");
+        assertThat(words("overview"))
+                .contains(
+                        "10 needs",
+                        "64 requirements",
+                        "1 fail",
+                        "44 without a verdict",
+                        "13 satisfied by nothing",
+                        "4 asked for by nobody",
+                        "0 links need recheck",
+                        "9 of 10",
+                        "51 of 64",
+                        "19 of 64");
     }
 
     @Test
     void everyNumberLeadsToItsList() throws Exception {
-        assertThat(words("requirements/rows.json?show=unsatisfied&count=300")).contains("agreesOnLevel").doesNotContain("closesInTime");
-        assertThat(words("requirements/rows.json?show=passing&count=300")).contains("canBeLifted").doesNotContain("agreesOnLevel");
-        assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode()).isEqualTo(404);
+        assertThat(words("requirements/rows.json?show=unsatisfied&count=300"))
+                .contains("agreesOnLevel")
+                .doesNotContain("closesInTime");
+        assertThat(words("requirements/rows.json?show=passing&count=300"))
+                .contains("canBeLifted")
+                .doesNotContain("agreesOnLevel");
+        assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode())
+                .isEqualTo(404);
     }
 
     @Test
     void aNeedStandsWithWhatAnswersItAndOneWithoutAnAnswerSaysSo() throws Exception {
-        assertThat(words("needs")).contains("10 needs", "keepsTownDry The quays and the lower streets", "HarbourMaster MG-1 closesInTime",
-                "isQuietAtNight", "no requirement yet");
-        assertThat(words("requirements/rows.json?show=unasked&count=300")).contains("showsOnTheQuay").doesNotContain("closesInTime");
+        assertThat(words("needs"))
+                .contains(
+                        "10 needs",
+                        "keepsTownDry The quays and the lower streets",
+                        "HarbourMaster MG-1 closesInTime",
+                        "isQuietAtNight",
+                        "no requirement yet");
+        assertThat(words("requirements/rows.json?show=unasked&count=300"))
+                .contains("showsOnTheQuay")
+                .doesNotContain("closesInTime");
     }
 
     @Test
     void whatOthersChangedIsNewsUntilTheNextVisit() throws Exception {
-        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("sea").withName("ocean")), merrow.person("odo"), "sea renamed to ocean");
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.put(merrow.named("sea").withName("ocean")),
+                        merrow.person("odo"),
+                        "sea renamed to ocean");
         assertThat(words("overview")).contains("What has happened 2", "sea renamed to ocean");
     }
 }

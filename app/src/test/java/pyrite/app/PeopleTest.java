@@ -31,11 +31,15 @@ class PeopleTest extends InProject {
     private static String send(Session session, String path, String... fields) throws Exception {
         StringBuilder body = new StringBuilder();
         for (int i = 0; i < fields.length; i += 2) {
-            body.append(fields[i]).append('=').append(URLEncoder.encode(fields[i + 1], StandardCharsets.UTF_8)).append('&');
+            body.append(fields[i])
+                    .append('=')
+                    .append(URLEncoder.encode(fields[i + 1], StandardCharsets.UTF_8))
+                    .append('&');
         }
         String token = session.token("/account");
         body.append("_csrf=").append(URLEncoder.encode(token, StandardCharsets.UTF_8));
-        return session.post(path, "application/x-www-form-urlencoded", body.toString(), token).body();
+        return session.post(path, "application/x-www-form-urlencoded", body.toString(), token)
+                .body();
     }
 
     private static String secret(String page) {
@@ -49,8 +53,10 @@ class PeopleTest extends InProject {
         String password = secret(send(admin, "/people", "signIn", "ada", "name", "Ada Quill", "role", "VIEWER"));
         assertThat(isIn(session("ada", password))).isTrue();
         assertThat(admin.get("/people").body()).contains("Ada Quill").doesNotContain(password);
-        assertThat(send(admin, "/people", "signIn", "ada", "name", "Another", "role", "VIEWER")).contains("somebody signs in as ada already");
-        assertThat(send(admin, "/people", "signIn", "Ada!", "name", "Another", "role", "VIEWER")).contains("small letters");
+        assertThat(send(admin, "/people", "signIn", "ada", "name", "Another", "role", "VIEWER"))
+                .contains("somebody signs in as ada already");
+        assertThat(send(admin, "/people", "signIn", "Ada!", "name", "Another", "role", "VIEWER"))
+                .contains("small letters");
     }
 
     @Test
@@ -60,7 +66,8 @@ class PeopleTest extends InProject {
         }
         assertThat(isIn(session("ines", "merrow"))).isFalse();
         assertThat(isIn(session("odo", "merrow"))).as("others are not kept out").isTrue();
-        assertThat(admin.get("/audit?who=ines").body()).contains("failed to sign in", "failed and was locked out", "was kept out");
+        assertThat(admin.get("/audit?who=ines").body())
+                .contains("failed to sign in", "failed and was locked out", "was kept out");
     }
 
     @Test
@@ -96,9 +103,12 @@ class PeopleTest extends InProject {
     void aChangedPasswordEndsTheOtherSessionsAndNotThisOne() throws Exception {
         Session here = session("ines", "merrow");
         Session there = session("ines", "merrow");
-        assertThat(send(here, "/account/password", "old", "wrong", "wanted", "a longer secret")).contains("the present password is another one");
-        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "short")).contains("10 characters or more");
-        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "a longer secret")).contains("Your password is changed");
+        assertThat(send(here, "/account/password", "old", "wrong", "wanted", "a longer secret"))
+                .contains("the present password is another one");
+        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "short"))
+                .contains("10 characters or more");
+        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "a longer secret"))
+                .contains("Your password is changed");
         assertThat(isIn(here)).isTrue();
         assertThat(isIn(there)).isFalse();
         assertThat(isIn(session("ines", "a longer secret"))).isTrue();
@@ -112,7 +122,8 @@ class PeopleTest extends InProject {
         send(admin, "/people", "signIn", "ada", "name", "Ada Quill", "role", "LEAD");
         send(admin, "/people/ada/role", "role", "VIEWER");
         send(session("odo", "merrow"), "/projects", "name", "Harbour lights");
-        assertThat(admin.get("/audit").body()).contains("added lead", "made viewer", "began project", "Harbour lights", "127.0.0.1");
+        assertThat(admin.get("/audit").body())
+                .contains("added lead", "made viewer", "began project", "Harbour lights", "127.0.0.1");
     }
 
     @Test

@@ -51,7 +51,8 @@ class RequirementsDayTest extends InBrowser {
             press("The panel shall show thing " + i + ".", Keys.ENTER);
             until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
             String text = "thing " + i + ".";
-            until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream().anyMatch(cell -> cell.getText().contains(text)));
+            until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream()
+                    .anyMatch(cell -> cell.getText().contains(text)));
             if (i < 10) {
                 press("n");
             }
@@ -65,14 +66,20 @@ class RequirementsDayTest extends InBrowser {
         alt(Keys.ARROW_UP);
         atRevision(written + 3);
         Model model = merrow.head().model();
-        Specification panel = Specification.all(model).stream().filter(each -> each.prefix().equals("QP")).findFirst().orElseThrow();
+        Specification panel = Specification.all(model).stream()
+                .filter(each -> each.prefix().equals("QP"))
+                .findFirst()
+                .orElseThrow();
         assertThat(panel.level()).isEqualTo("subsystem");
-        assertThat(panel.items(model)).filteredOn(item -> item.type() == Item.Type.REQUIREMENT).extracting(item -> item.element().shortName())
+        assertThat(panel.items(model))
+                .filteredOn(item -> item.type() == Item.Type.REQUIREMENT)
+                .extracting(item -> item.element().shortName())
                 .containsExactly("QP-1", "QP-2", "QP-3", "QP-4", "QP-5", "QP-6", "QP-7", "QP-8", "QP-10", "QP-9");
         assertThat(panel.items(model).getFirst().number()).isEqualTo("1");
         press(Keys.DELETE);
         told("QP-10 removed");
-        until(driver -> !driver.findElement(By.cssSelector(".grid-canvas")).getText().contains("QP-10"));
+        until(driver ->
+                !driver.findElement(By.cssSelector(".grid-canvas")).getText().contains("QP-10"));
         press("n");
         see(".editor textarea");
         press("The panel shall go dark.", Keys.ENTER);
@@ -85,7 +92,8 @@ class RequirementsDayTest extends InBrowser {
     }
 
     private WebElement option(String side, String label) {
-        return until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
+        return until(visibilityOfElementLocated(By.xpath("//section[@data-side='" + side
+                + "']//div[@role='option'][.//span[starts-with(., '" + label + " ') or .='" + label + "']]")));
     }
 
     @Test
@@ -100,7 +108,10 @@ class RequirementsDayTest extends InBrowser {
         told("HU-11 derives from MG-17");
         assertThat(links("filtersOil")).containsExactly("derive isRepairedInAMorning");
         drag(option("right", "MG-11"), option("left", "HU-11"));
-        until(textToBePresentInElementLocated(By.id("join-fault"), "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
+        until(
+                textToBePresentInElementLocated(
+                        By.id("join-fault"),
+                        "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
         assertThat(links("filtersOil")).hasSize(1);
         click("#join-other");
         told("HU-11 derives from MG-11");
@@ -113,11 +124,19 @@ class RequirementsDayTest extends InBrowser {
     @Test
     void aGapIsFoundAndClosedAndTheUnaskedIsNamed() {
         open("coverage");
-        assertThat(see("#work").getText()).contains("N-7 isQuietAtNight", "answered by nothing", "MG-20 showsOnTheQuay", "CS-17 movesPanelHand", "breaks at");
+        assertThat(see("#work").getText())
+                .contains(
+                        "N-7 isQuietAtNight",
+                        "answered by nothing",
+                        "MG-20 showsOnTheQuay",
+                        "CS-17 movesPanelHand",
+                        "breaks at");
         click("[id^='gap-" + merrow.named("showsOnTheQuay").id() + "-frame'] [data-link-from]");
         see(".picker[open] .picker-end");
         press("N-7");
-        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']"))
+                        .size()
+                == 1);
         press(Keys.ENTER);
         told("MG-20 answers N-7");
         until(driver -> !driver.findElement(By.id("work")).getText().contains("N-7 isQuietAtNight"));
@@ -137,13 +156,23 @@ class RequirementsDayTest extends InBrowser {
     void aNeedIsChangedAndTheLinksInDoubtAreSettled() {
         open("element/" + merrow.named("warnsInTime").id());
         click("#text");
-        see(".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Whoever is in the channel hears it four minutes before.", Keys.ENTER);
+        see(".editor textarea")
+                .sendKeys(
+                        Keys.chord(Keys.CONTROL, "a"),
+                        "Whoever is in the channel hears it four minutes before.",
+                        Keys.ENTER);
         atRevision(2);
         until(numberOfElementsToBe(By.cssSelector("#links .doubt"), 2));
         open("overview");
         assertThat(see("#work").getText()).contains("2\nlinks need recheck");
         open("recheck");
-        assertThat(see("#work").getText()).contains("MG-13 warnsLongEnough", "MG-15 isHeard", "agreed at r1", "r2 by Ines Marl", "four minutes before");
+        assertThat(see("#work").getText())
+                .contains(
+                        "MG-13 warnsLongEnough",
+                        "MG-15 isHeard",
+                        "agreed at r1",
+                        "r2 by Ines Marl",
+                        "four minutes before");
         see("#recheck-note").sendKeys("three minutes are enough");
         click("[data-recheck]");
         click(".heading [data-lookedat=confirm]");
@@ -152,7 +181,8 @@ class RequirementsDayTest extends InBrowser {
         see("#recheck-note").sendKeys("the horn is measured in May");
         click(".recheck-item [data-lookedat=keep]");
         told("kept open: MG-15 answers N-3");
-        until(textToBePresentInElementLocated(By.cssSelector(".kept-open"), "the horn is measured in May · r4 by Ines Marl"));
+        until(textToBePresentInElementLocated(
+                By.cssSelector(".kept-open"), "the horn is measured in May · r4 by Ines Marl"));
         open("recheck?seen=new");
         assertThat(see("#work").getText()).contains("0 of 1").doesNotContain("MG-15");
         open("recheck?seen=kept");
@@ -163,18 +193,24 @@ class RequirementsDayTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("work"), "MG-15 isHeard"));
     }
 
-    /** The link stands in the body of the requirement whose text changes, and so does the record of having been kept open. */
+    /**
+     * The link stands in the body of the requirement whose text changes, and so does the record of having been kept
+     * open.
+     */
     @Test
     void aRecordInAnEndIsNoChangeOfThatEnd() {
         open("element/" + merrow.named("isHeard").id());
         click("#text");
-        see(".editor textarea").sendKeys(Keys.chord(Keys.CONTROL, "a"), "The horn shall be heard at 600 m.", Keys.ENTER);
+        see(".editor textarea")
+                .sendKeys(Keys.chord(Keys.CONTROL, "a"), "The horn shall be heard at 600 m.", Keys.ENTER);
         atRevision(2);
         open("recheck?kind=frame");
         see("#recheck-note").sendKeys("measured in May");
         click(".recheck-item [data-lookedat=keep]");
         until(textToBePresentInElementLocated(By.cssSelector(".kept-open"), "measured in May · r3 by Ines Marl"));
-        assertThat(see(".recheck-item").getText()).contains("text · r2 by Ines Marl").doesNotContain("changed again since");
+        assertThat(see(".recheck-item").getText())
+                .contains("text · r2 by Ines Marl")
+                .doesNotContain("changed again since");
     }
 
     @Test
@@ -219,9 +255,16 @@ class RequirementsDayTest extends InBrowser {
         click("#split-dialog .primary");
         told("MG-7 split into 2");
         Model model = merrow.head().model();
-        assertThat(model.inheritance().documentation(merrow.named("agreesOnLevel"))).isEqualTo("The two sea level sensors shall agree within 0.05 m.");
-        var made = model.ownElements().stream().filter(each -> "MG-25".equals(each.shortName())).findFirst().orElseThrow();
-        assertThat(Links.in(model).of(made)).extracting(Link::kind).extracting(kind -> kind.key()).containsExactly("frame");
+        assertThat(model.inheritance().documentation(merrow.named("agreesOnLevel")))
+                .isEqualTo("The two sea level sensors shall agree within 0.05 m.");
+        var made = model.ownElements().stream()
+                .filter(each -> "MG-25".equals(each.shortName()))
+                .findFirst()
+                .orElseThrow();
+        assertThat(Links.in(model).of(made))
+                .extracting(Link::kind)
+                .extracting(kind -> kind.key())
+                .containsExactly("frame");
     }
 
     @Test
@@ -229,8 +272,10 @@ class RequirementsDayTest extends InBrowser {
         open("element/" + merrow.named("agreesOnLevel").id());
         click("[data-refer]");
         see("#question[open] [name=address]").sendKeys("javascript:alert(1)", Keys.ENTER);
-        until(textToBePresentInElementLocated(By.cssSelector("#question .fault-line"), "one begins with http://, https:// or mailto:"));
-        see("#question[open] [name=address]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "https://harbour.example/levels", Keys.ENTER);
+        until(textToBePresentInElementLocated(
+                By.cssSelector("#question .fault-line"), "one begins with http://, https:// or mailto:"));
+        see("#question[open] [name=address]")
+                .sendKeys(Keys.chord(Keys.CONTROL, "a"), "https://harbour.example/levels", Keys.ENTER);
         until(textToBePresentInElementLocated(By.cssSelector(".references"), "https://harbour.example/levels"));
     }
 
@@ -238,7 +283,12 @@ class RequirementsDayTest extends InBrowser {
     void aSecondEditDoesNotWaitForTheFirstToBeShown() {
         open("requirements?q=MG-18");
         see("#row-" + merrow.named("closesCheaply").id() + " .of-text").click();
-        new Actions(ines.driver()).keyDown(Keys.ALT).sendKeys(Keys.ARROW_UP).keyUp(Keys.ALT).sendKeys(Keys.DELETE).perform();
+        new Actions(ines.driver())
+                .keyDown(Keys.ALT)
+                .sendKeys(Keys.ARROW_UP)
+                .keyUp(Keys.ALT)
+                .sendKeys(Keys.DELETE)
+                .perform();
         told("MG-18 removed");
         assertThat(merrow.head().number()).isEqualTo(3);
     }
@@ -255,10 +305,12 @@ class RequirementsDayTest extends InBrowser {
                   + '<ul><li><i>one</i></li><li><a href="javascript:alert(1)">two</a></li></ul><table><tr><th>a</th></tr><tr><td>1</td></tr></table>');
                 document.querySelector('.editor textarea').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));""");
         until(driver -> see(".editor textarea").getDomProperty("value").startsWith("The gate"));
-        assertThat(see(".editor textarea").getDomProperty("value")).isEqualTo("The gate shall **close**.\n\n- *one*\n- two\n\n| a   |\n| --- |\n| 1   |");
+        assertThat(see(".editor textarea").getDomProperty("value"))
+                .isEqualTo("The gate shall **close**.\n\n- *one*\n- two\n\n| a   |\n| --- |\n| 1   |");
         assertThat(ines.driver().getTitle()).contains("MG-20");
         press(Keys.ENTER);
-        until(driver -> see("#text strong").getText().equals("close") && see("#text table td").getText().equals("1"));
+        until(driver -> see("#text strong").getText().equals("close")
+                && see("#text table td").getText().equals("1"));
     }
 
     @Test
@@ -277,7 +329,9 @@ class RequirementsDayTest extends InBrowser {
         press("l");
         see(".picker[open] .picker-end");
         press("MG-20");
-        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']")).size() == 1);
+        until(driver -> driver.findElements(By.cssSelector(".picker-end[aria-selected='true']"))
+                        .size()
+                == 1);
         press(Keys.ENTER);
         told("MG-20 answers N-7");
     }
@@ -320,7 +374,9 @@ class RequirementsDayTest extends InBrowser {
         until(numberOfElementsToBe(By.cssSelector(".condition"), 2));
         click("[aria-label='Drop: source contains nobody says so']");
         until(textToBe(By.cssSelector("[data-count]"), "8"));
-        assertThat(ines.driver().getCurrentUrl()).contains("where=status%3Adraft").doesNotContain("source");
+        assertThat(ines.driver().getCurrentUrl())
+                .contains("where=status%3Adraft")
+                .doesNotContain("source");
         open("requirements?where=status");
         told("'status' is no condition");
     }
@@ -334,15 +390,24 @@ class RequirementsDayTest extends InBrowser {
         press("It is heard.", Keys.ENTER);
         atRevision(2);
         Session session = new Session(merrow.address()).signIn("ines", "merrow");
-        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=up").body()).contains("MG-13 warnsLongEnough,answers,N-3 warnsInTime,r1,N-3 warnsInTime,text",
-                "It is heard.,Ines Marl");
-        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=down").body()).doesNotContain("MG-13");
-        assertThat(session.get("/p/merrow/main/impact/export.csv?of=N-3&depth=1&way=down").body()).contains("reached,MG-13 warnsLongEnough,down,1,",
-                "would need recheck,MG-15 isHeard answers N-3 warnsInTime");
+        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=up").body())
+                .contains(
+                        "MG-13 warnsLongEnough,answers,N-3 warnsInTime,r1,N-3 warnsInTime,text",
+                        "It is heard.,Ines Marl");
+        assertThat(session.get("/p/merrow/main/recheck/export.csv?way=down").body())
+                .doesNotContain("MG-13");
+        assertThat(session.get("/p/merrow/main/impact/export.csv?of=N-3&depth=1&way=down")
+                        .body())
+                .contains(
+                        "reached,MG-13 warnsLongEnough,down,1,",
+                        "would need recheck,MG-15 isHeard answers N-3 warnsInTime");
     }
 
     private List<String> firstIds(int count) {
-        return ines.driver().findElements(By.cssSelector(".grid-canvas .requirement .tag")).stream().limit(count).map(WebElement::getText).toList();
+        return ines.driver().findElements(By.cssSelector(".grid-canvas .requirement .tag")).stream()
+                .limit(count)
+                .map(WebElement::getText)
+                .toList();
     }
 
     private Object script(String text) {
@@ -355,7 +420,8 @@ class RequirementsDayTest extends InBrowser {
         until(presenceOfElementLocated(By.cssSelector(".grid-canvas .requirement")));
         script("document.querySelector('.grid-body').scrollTop = 1500");
         until(driver -> Boolean.TRUE.equals(script("return history.state?.top === 1500")));
-        script("[...document.querySelectorAll('.grid-canvas a.tag')].find((tag) => tag.getBoundingClientRect().top > 350).click()");
+        script(
+                "[...document.querySelectorAll('.grid-canvas a.tag')].find((tag) => tag.getBoundingClientRect().top > 350).click()");
         until(presenceOfElementLocated(By.id("text")));
         ines.driver().navigate().back();
         until(presenceOfElementLocated(By.cssSelector(".grid-canvas .requirement")));
@@ -381,7 +447,8 @@ class RequirementsDayTest extends InBrowser {
         ines.driver().navigate().refresh();
         until(driver -> firstIds(2).equals(List.of("N-10", "N-9")));
         click("[data-sort=id]");
-        until(driver -> firstIds(3).equals(List.of("N-1", "N-2", "N-3")) && driver.findElements(By.cssSelector(".grid-canvas .heading")).size() > 1);
+        until(driver -> firstIds(3).equals(List.of("N-1", "N-2", "N-3"))
+                && driver.findElements(By.cssSelector(".grid-canvas .heading")).size() > 1);
     }
 
     @Test
@@ -404,7 +471,9 @@ class RequirementsDayTest extends InBrowser {
         new Select(see(".grid-canvas .editor select")).selectByValue("high");
         until(numberOfElementsToBe(By.cssSelector(".editor"), 0));
         until(textToBePresentInElementLocated(By.cssSelector(cell), "high"));
-        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "risk")).isEqualTo("high");
-        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "status")).isEqualTo("approved");
+        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "risk"))
+                .isEqualTo("high");
+        assertThat(Attributes.in(merrow.head().model()).value(merrow.named("closesInTime"), "status"))
+                .isEqualTo("approved");
     }
 }

@@ -19,19 +19,32 @@ import pyrite.core.model.Model;
 class RoutesTest extends InProject {
     private static final Set<String> OPEN = Set.of("/sign-in", "/error");
     private static final Set<String> STREAMS = Set.of("/p/{project}/{branch}/events");
-    private static final Map<Role, String> PEOPLE = Map.of(Role.VIEWER, "tam", Role.ENGINEER, "ines", Role.LEAD, "odo",
-            Role.ADMINISTRATOR, "admin");
+    private static final Map<Role, String> PEOPLE =
+            Map.of(Role.VIEWER, "tam", Role.ENGINEER, "ines", Role.LEAD, "odo", Role.ADMINISTRATOR, "admin");
     private Model first;
 
     /** An address with the names in it still to be filled in. */
     private record Route(RequestMethod method, String pattern) {
         String path(Merrow merrow, Model model) {
-            return pattern.replace("{project}", "merrow").replace("{branch}", "main").replace("{holder}", id(model, "drive"))
-                    .replace("{feature}", id(model, "fastSpeed")).replace("{number}", "1").replace("{signIn}", "nobody-at-all")
-                    .replace("{projectId}", merrow.branch().projectUuid().toString()).replace("{branchId}", merrow.branch().uuid().toString())
-                    .replace("{commitId}", merrow.commitId(1)).replace("{elementId}", id(model, "closingCheck"))
-                    .replace("{id}", pattern.contains("/runs/") || pattern.contains("/tokens/") ? "1" : id(model, "closingCheck"))
-                    .replace("{tagId}", "00000000-0000-4000-8000-000000000001").replace("{file}", "00000000-0000-4000-8000-000000000000") + query(id(model, "closesInTime"), id(model, "closesOnOnePump"));
+            return pattern.replace("{project}", "merrow")
+                            .replace("{branch}", "main")
+                            .replace("{holder}", id(model, "drive"))
+                            .replace("{feature}", id(model, "fastSpeed"))
+                            .replace("{number}", "1")
+                            .replace("{signIn}", "nobody-at-all")
+                            .replace(
+                                    "{projectId}", merrow.branch().projectUuid().toString())
+                            .replace("{branchId}", merrow.branch().uuid().toString())
+                            .replace("{commitId}", merrow.commitId(1))
+                            .replace("{elementId}", id(model, "closingCheck"))
+                            .replace(
+                                    "{id}",
+                                    pattern.contains("/runs/") || pattern.contains("/tokens/")
+                                            ? "1"
+                                            : id(model, "closingCheck"))
+                            .replace("{tagId}", "00000000-0000-4000-8000-000000000001")
+                            .replace("{file}", "00000000-0000-4000-8000-000000000000")
+                    + query(id(model, "closesInTime"), id(model, "closesOnOnePump"));
         }
 
         /** What must be asked for an answer. */
@@ -51,20 +64,35 @@ class RoutesTest extends InProject {
 
         /** Whether it asks for something that the demo does not have. */
         private boolean asksForNothing() {
-            return pattern.contains("/runs/") || pattern.contains("{file}") || pattern.contains("{tagId}") || pattern.endsWith("/views/{id}");
+            return pattern.contains("/runs/")
+                    || pattern.contains("{file}")
+                    || pattern.contains("{tagId}")
+                    || pattern.endsWith("/views/{id}");
         }
 
         private static String id(Model model, String name) {
-            return model.ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow().id().toString();
+            return model.ownElements().stream()
+                    .filter(e -> name.equals(e.name()))
+                    .findFirst()
+                    .orElseThrow()
+                    .id()
+                    .toString();
         }
 
-        /** Who may at least: looking and one's own account for all, changing for engineers, projects for leads, people for administrators. */
+        /**
+         * Who may at least: looking and one's own account for all, changing for engineers, projects for leads, people
+         * for administrators.
+         */
         Role least() {
-            if (pattern.matches("(/api)?/(people|audit).*") || pattern.contains("/rules") && method != RequestMethod.GET) {
+            if (pattern.matches("(/api)?/(people|audit).*")
+                    || pattern.contains("/rules") && method != RequestMethod.GET) {
                 return Role.ADMINISTRATOR;
             }
-            boolean looks = method == RequestMethod.GET || pattern.startsWith("/account") || pattern.endsWith("/notation/check")
-                    || pattern.endsWith("/notation/meaning") || pattern.endsWith("/query-results");
+            boolean looks = method == RequestMethod.GET
+                    || pattern.startsWith("/account")
+                    || pattern.endsWith("/notation/check")
+                    || pattern.endsWith("/notation/meaning")
+                    || pattern.endsWith("/query-results");
             boolean begins = pattern.equals("/projects") || pattern.equals("/api/projects");
             return looks ? Role.VIEWER : begins ? Role.LEAD : Role.ENGINEER;
         }
@@ -76,11 +104,17 @@ class RoutesTest extends InProject {
     }
 
     private List<Route> routes() {
-        List<Route> routes = merrow.bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).getHandlerMethods().keySet().stream()
-                .flatMap(info -> info.getPatternValues().stream().flatMap(pattern -> methods(info.getMethodsCondition().getMethods())
-                        .map(method -> new Route(method, pattern))))
+        List<Route> routes = merrow
+                .bean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .getHandlerMethods()
+                .keySet()
+                .stream()
+                .flatMap(info -> info.getPatternValues().stream()
+                        .flatMap(pattern -> methods(info.getMethodsCondition().getMethods())
+                                .map(method -> new Route(method, pattern))))
                 .filter(route -> !OPEN.contains(route.pattern()) && !STREAMS.contains(route.pattern()))
-                .sorted(Comparator.comparing(route -> route.method() != RequestMethod.GET)).toList();
+                .sorted(Comparator.comparing(route -> route.method() != RequestMethod.GET))
+                .toList();
         assertThat(routes).hasSizeGreaterThan(40);
         return routes;
     }
@@ -91,8 +125,10 @@ class RoutesTest extends InProject {
 
     private int status(Session session, Route route, String token) throws Exception {
         String path = route.path(merrow, first);
-        return route.method() == RequestMethod.GET ? session.get(path).statusCode()
-                : session.post(path, "application/json", "{\"text\":\"x\",\"base\":1}", token).statusCode();
+        return route.method() == RequestMethod.GET
+                ? session.get(path).statusCode()
+                : session.post(path, "application/json", "{\"text\":\"x\",\"base\":1}", token)
+                        .statusCode();
     }
 
     @Test
@@ -102,7 +138,8 @@ class RoutesTest extends InProject {
             if (route.method() == RequestMethod.GET) {
                 var answer = nobody.get(route.path(merrow, first));
                 assertThat(answer.statusCode() == 401 || answer.uri().equals(URI.create(merrow.address() + "/sign-in")))
-                        .as(route.pattern() + " gave " + answer.statusCode()).isTrue();
+                        .as(route.pattern() + " gave " + answer.statusCode())
+                        .isTrue();
                 assertThat(answer.body()).as(route.pattern()).doesNotContain("Merrow surge gate");
             }
         }
@@ -131,7 +168,9 @@ class RoutesTest extends InProject {
             for (Route route : routes()) {
                 boolean may = role.compareTo(route.least()) >= 0;
                 int status = status(session, route, token);
-                assertThat(status == 403).as(role + " asks for " + route + " and gets " + status).isEqualTo(!may);
+                assertThat(status == 403)
+                        .as(role + " asks for " + route + " and gets " + status)
+                        .isEqualTo(!may);
                 assertThat(status).as(role + " asks for " + route).isLessThan(500);
                 if (route.method() == RequestMethod.GET && may) {
                     assertThat(status).as(role + " asks for " + route).isIn(200, route.asksForNothing() ? 404 : 200);
@@ -152,8 +191,16 @@ class RoutesTest extends InProject {
 
     @Test
     void theStateOfTheServerIsForAdministrators() throws Exception {
-        assertThat(new Session(merrow.address()).signIn("ines", "merrow").get("/actuator/metrics").statusCode()).isEqualTo(403);
-        assertThat(new Session(merrow.address()).signIn("admin", "merrow").get("/actuator/metrics").statusCode()).isEqualTo(200);
+        assertThat(new Session(merrow.address())
+                        .signIn("ines", "merrow")
+                        .get("/actuator/metrics")
+                        .statusCode())
+                .isEqualTo(403);
+        assertThat(new Session(merrow.address())
+                        .signIn("admin", "merrow")
+                        .get("/actuator/metrics")
+                        .statusCode())
+                .isEqualTo(200);
         assertThat(new Session(merrow.address()).get("/actuator/health").body()).contains("UP");
     }
 }

@@ -62,7 +62,10 @@ class RunsTest extends InProject {
         Exhibit picture = runs.exhibit(verdict.stored());
         assertThat(picture.lines()).isNotEmpty();
         restart();
-        assertThat(runs.find(merrow.head().branch(), id)).get().extracting(RunRecord::status).isEqualTo(RunRecord.Status.DONE);
+        assertThat(runs.find(merrow.head().branch(), id))
+                .get()
+                .extracting(RunRecord::status)
+                .isEqualTo(RunRecord.Status.DONE);
         assertThat(runs.series(id).times()).containsExactly(before.times());
         assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
         assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
@@ -107,14 +110,16 @@ class RunsTest extends InProject {
         RunControl control = mock(RunControl.class);
         org.mockito.Mockito.when(control.isCancelled()).thenReturn(true);
         long cancelled = run("closingCheck", control);
-        assertThat(runs.find(merrow.head().branch(), cancelled).orElseThrow().status()).isEqualTo(RunRecord.Status.CANCELLED);
+        assertThat(runs.find(merrow.head().branch(), cancelled).orElseThrow().status())
+                .isEqualTo(RunRecord.Status.CANCELLED);
         assertThat(runs.verdictsOf(cancelled)).isEmpty();
         assertThat(verdict("closesInTime").kind()).isEqualTo(VerdictKind.PASS);
     }
 
     @Test
     void aRunThatWasCutOffIsMarkedAtTheNextStart() {
-        long id = runs.queue(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        long id = runs.queue(
+                merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
         runs.started(id);
         restart();
         assertThat(runs.find(merrow.head().branch(), id).orElseThrow()).satisfies(run -> {
@@ -125,12 +130,17 @@ class RunsTest extends InProject {
 
     @Test
     void whatWasQueuedGoesOnAfterARestartAtTheRevisionItWasQueuedAt() {
-        long id = runs.queue(merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
+        long id = runs.queue(
+                merrow.head().branch(), merrow.named("closingCheck"), "closingCheck", 1, merrow.person("ines"));
         merrow.change("drive", "cushionedSpeed", "0.02 [deg/s]");
         restart();
         await().until(() -> runs.get(id).status() == RunRecord.Status.DONE);
         assertThat(runs.get(id).revisionNumber()).isEqualTo(1);
-        assertThat(verdicts.ofRun(merrow.head(), id).get(merrow.named("closesInTime").id()).getFirst().kind()).isEqualTo(VerdictKind.PASS);
+        assertThat(verdicts.ofRun(merrow.head(), id)
+                        .get(merrow.named("closesInTime").id())
+                        .getFirst()
+                        .kind())
+                .isEqualTo(VerdictKind.PASS);
     }
 
     @Test
@@ -139,7 +149,8 @@ class RunsTest extends InProject {
         long old = run("closingCheck", RunControl.NONE);
         Workspace.Head head = merrow.head();
         long other = run("powerCutCheck", RunControl.NONE);
-        long young = runs.queue(head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
+        long young = runs.queue(
+                head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
         keepingOne.end(runs.get(young), CaseRun.of(head.model(), merrow.named("closingCheck"), RunControl.NONE));
         assertThat(runs.seriesNames(old)).isEmpty();
         assertThat(runs.times(old)).isNotEmpty();
@@ -152,12 +163,16 @@ class RunsTest extends InProject {
     void aRequirementWhoseQuantityNothingDeterminesHasTheVerdictErrorWithTheReason() {
         Workspace.Head head = merrow.head();
         Element leaf = merrow.named("GateLeaf");
-        Element tip = head.model().children(leaf.id()).stream().filter(e -> "tip".equals(e.name())).findFirst().orElseThrow();
+        Element tip = head.model().children(leaf.id()).stream()
+                .filter(e -> "tip".equals(e.name()))
+                .findFirst()
+                .orElseThrow();
         merrow.workspace().commit(head.branch(), 1, Edit.remove(tip.id()), merrow.person("ines"), "tip removed");
         long id = run("closingCheck", RunControl.NONE);
         assertThat(runs.find(merrow.head().branch(), id).orElseThrow().status()).isEqualTo(RunRecord.Status.DONE);
         Map<?, List<VerdictView>> all = verdicts.all(merrow.head());
         assertThat(all.get(merrow.named("landsSoftly").id()).getFirst().kind()).isEqualTo(VerdictKind.ERROR);
-        assertThat(all.get(merrow.named("landsSoftly").id()).getFirst().reason()).contains("tipSpeed");
+        assertThat(all.get(merrow.named("landsSoftly").id()).getFirst().reason())
+                .contains("tipSpeed");
     }
 }

@@ -35,7 +35,8 @@ class SeriesTest {
     private static long run() {
         RunStore runs = merrow.bean(RunStore.class);
         var head = merrow.head();
-        long id = runs.queue(head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
+        long id = runs.queue(
+                head.branch(), merrow.named("closingCheck"), "closingCheck", head.number(), merrow.person("ines"));
         runs.started(id);
         result = CaseRun.of(head.model(), merrow.named("closingCheck"), RunControl.NONE);
         runs.end(runs.get(id), result);
@@ -55,7 +56,10 @@ class SeriesTest {
     void thePlotIsOfferedEverySeriesAndTheLinesOfTheRequirements() throws Exception {
         JsonNode offer = json(second + "/series-names.json");
         assertThat(offer.get("series").size()).isEqualTo(result.series().size());
-        assertThat(offer.get("series").toString()).contains("\"path\":\"" + ANGLE + "\",\"unit\":\"deg\"", "\"path\":\"barrier.gate.drive.electricalPower\",\"unit\":\"kW\"");
+        assertThat(offer.get("series").toString())
+                .contains(
+                        "\"path\":\"" + ANGLE + "\",\"unit\":\"deg\"",
+                        "\"path\":\"barrier.gate.drive.electricalPower\",\"unit\":\"kW\"");
         assertThat(offer.get("lines").toString()).contains("DEADLINE", "UPPER_ONCE", "\"value\":75.0");
     }
 
@@ -68,7 +72,11 @@ class SeriesTest {
         for (JsonNode value : few.get("series").get(0).get("values")) {
             highest = Math.max(highest, value.asDouble());
         }
-        double[] all = result.series().stream().filter(series -> series.path().equals(ANGLE)).findFirst().orElseThrow().values();
+        double[] all = result.series().stream()
+                .filter(series -> series.path().equals(ANGLE))
+                .findFirst()
+                .orElseThrow()
+                .values();
         assertThat(highest).isEqualTo(java.util.Arrays.stream(all).max().orElseThrow());
     }
 
@@ -76,7 +84,9 @@ class SeriesTest {
     void lookingCloserFetchesTheStretchInFull() throws Exception {
         JsonNode close = json(second + "/series.json?path=" + ANGLE + "&from=300&to=320");
         assertThat(close.get("times").get(0).asDouble()).isLessThanOrEqualTo(300);
-        assertThat(close.get("times").get(close.get("times").size() - 1).asDouble()).isGreaterThanOrEqualTo(320).isLessThan(340);
+        assertThat(close.get("times").get(close.get("times").size() - 1).asDouble())
+                .isGreaterThanOrEqualTo(320)
+                .isLessThan(340);
     }
 
     @Test
@@ -88,16 +98,26 @@ class SeriesTest {
 
     @Test
     void runsAreComparedInInputsVerdictsAndSeries() throws Exception {
-        String page = tam.get("/p/merrow/main/runs/compare?run=" + first + "&run=" + second).body();
-        assertThat(page).contains("2 runs compared", "attribute fastSpeed : AngularVelocityValue = 0.4 [deg/s];", "attribute :&gt;&gt; fastSpeed = 0.3 [deg/s];",
-                "closesInTime", ANGLE.replace("angle", "speed"));
-        assertThat(tam.get("/p/merrow/main/runs/compare?run=" + first).body()).contains("two to 6 runs can be compared");
-        assertThat(tam.get("/p/merrow/main/runs/compare?run=" + first + "&run=99").body()).contains("there is no run 99");
+        String page = tam.get("/p/merrow/main/runs/compare?run=" + first + "&run=" + second)
+                .body();
+        assertThat(page)
+                .contains(
+                        "2 runs compared",
+                        "attribute fastSpeed : AngularVelocityValue = 0.4 [deg/s];",
+                        "attribute :&gt;&gt; fastSpeed = 0.3 [deg/s];",
+                        "closesInTime",
+                        ANGLE.replace("angle", "speed"));
+        assertThat(tam.get("/p/merrow/main/runs/compare?run=" + first).body())
+                .contains("two to 6 runs can be compared");
+        assertThat(tam.get("/p/merrow/main/runs/compare?run=" + first + "&run=99")
+                        .body())
+                .contains("there is no run 99");
     }
 
     @Test
     void aPathThatIsNotThereGivesNoSeriesAndNoFault() throws Exception {
-        JsonNode none = json(second + "/series.json?path=" + URLEncoder.encode("nowhere' or '1'='1", StandardCharsets.UTF_8));
+        JsonNode none =
+                json(second + "/series.json?path=" + URLEncoder.encode("nowhere' or '1'='1", StandardCharsets.UTF_8));
         assertThat(none.get("series").size()).isZero();
         assertThat(none.get("times").size()).isPositive();
         assertThat(tam.get("/p/merrow/main/runs/99/series.json").statusCode()).isEqualTo(404);

@@ -14,11 +14,14 @@ import java.util.regex.Pattern;
 
 /** A visitor with cookies who asks by hand and not through the pages. */
 final class Session {
-    private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"|csrf-token\" content=\"([^\"]+)\"");
+    private static final Pattern TOKEN =
+            Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"|csrf-token\" content=\"([^\"]+)\"");
 
     private final String address;
-    private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
-            .followRedirects(HttpClient.Redirect.NORMAL).build();
+    private final HttpClient client = HttpClient.newBuilder()
+            .cookieHandler(new CookieManager())
+            .followRedirects(HttpClient.Redirect.NORMAL)
+            .build();
 
     Session(String address) {
         this.address = address;
@@ -33,10 +36,16 @@ final class Session {
         return client.send(request(path).build(), HttpResponse.BodyHandlers.ofInputStream());
     }
 
-    HttpResponse<String> post(String path, String type, String body, String token) throws IOException, InterruptedException {
-        return client.send(request(path).header("Content-Type", type).header("X-CSRF-TOKEN", token)
-                .header("X-Requested-With", path.equals("/sign-in") ? "" : "fetch")
-                .POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+    HttpResponse<String> post(String path, String type, String body, String token)
+            throws IOException, InterruptedException {
+        return client.send(
+                request(path)
+                        .header("Content-Type", type)
+                        .header("X-CSRF-TOKEN", token)
+                        .header("X-Requested-With", path.equals("/sign-in") ? "" : "fetch")
+                        .POST(HttpRequest.BodyPublishers.ofString(body))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     private HttpRequest.Builder request(String path) {
@@ -45,8 +54,12 @@ final class Session {
 
     Session signIn(String name, String password) throws IOException, InterruptedException {
         String token = token("/sign-in");
-        post("/sign-in", "application/x-www-form-urlencoded", "username=" + name + "&password="
-                + URLEncoder.encode(password, StandardCharsets.UTF_8) + "&_csrf=" + URLEncoder.encode(token, StandardCharsets.UTF_8), token);
+        post(
+                "/sign-in",
+                "application/x-www-form-urlencoded",
+                "username=" + name + "&password=" + URLEncoder.encode(password, StandardCharsets.UTF_8) + "&_csrf="
+                        + URLEncoder.encode(token, StandardCharsets.UTF_8),
+                token);
         return this;
     }
 
@@ -56,8 +69,12 @@ final class Session {
     }
 
     /** Posts typed text as a page of a branch would, looking at a revision. */
-    HttpResponse<String> type(String branch, String path, String text, int base) throws IOException, InterruptedException {
-        return post(branch + path, "application/json", "{\"text\":\"" + text + "\",\"base\":" + base + "}",
+    HttpResponse<String> type(String branch, String path, String text, int base)
+            throws IOException, InterruptedException {
+        return post(
+                branch + path,
+                "application/json",
+                "{\"text\":\"" + text + "\",\"base\":" + base + "}",
                 token(branch + "/requirements"));
     }
 

@@ -2,11 +2,11 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBe;
 import static org.openqa.selenium.support.ui.ExpectedConditions.numberOfElementsToBeMoreThan;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
-import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 
 import java.util.List;
 import java.util.Map;
@@ -96,9 +96,21 @@ class StationsTest extends InBrowser {
     @Test
     void whatWasRemovedIsReadAsItWasAndBroughtBack() {
         String leaf = merrow.named("leaf").id().toString();
-        merrow.workspace().commit(merrow.branch(), 1, Edit.remove(merrow.named("Battery").id()), merrow.person("odo"), "no battery");
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.remove(merrow.named("Battery").id()),
+                        merrow.person("odo"),
+                        "no battery");
         String hinge = merrow.named("Hinge").id().toString();
-        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("Hinge").withName("Pivot")), merrow.person("odo"), "renamed");
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.put(merrow.named("Hinge").withName("Pivot")),
+                        merrow.person("odo"),
+                        "renamed");
         open(ines, "element/" + hinge);
         click(ines, "details summary");
         int now = merrow.head().number();
@@ -126,22 +138,41 @@ class StationsTest extends InBrowser {
         click(ines, "button[aria-label='Run closingCheck']");
         until(numberOfElementsToBeMoreThan(By.cssSelector("#series label"), 10));
         see(ines, "#series-filter").sendKeys("tipspeed");
-        until(driver -> driver.findElements(By.cssSelector("#series label")).stream().filter(WebElement::isDisplayed).count() == 1);
+        until(driver -> driver.findElements(By.cssSelector("#series label")).stream()
+                        .filter(WebElement::isDisplayed)
+                        .count()
+                == 1);
         WebElement canvas = see(ines, "#plot .u-over");
-        new Actions(ines.driver()).moveToElement(canvas, -100, 0).clickAndHold().moveByOffset(160, 0).release().perform();
+        new Actions(ines.driver())
+                .moveToElement(canvas, -100, 0)
+                .clickAndHold()
+                .moveByOffset(160, 0)
+                .release()
+                .perform();
         until(driver -> driver.findElements(By.cssSelector("#plot canvas")).size() == 1);
-        until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']"))).click();
+        until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']")))
+                .click();
         until(urlContains("runs/compare"));
-        assertThat(see(ines, "#work").getText()).contains("What differed in the inputs", "0.1 [deg/s]", "0.2 [deg/s]", "landsSoftly", "pass, stale", "fail");
+        assertThat(see(ines, "#work").getText())
+                .contains(
+                        "What differed in the inputs",
+                        "0.1 [deg/s]",
+                        "0.2 [deg/s]",
+                        "landsSoftly",
+                        "pass, stale",
+                        "fail");
     }
 
     /** Opens the cell of the grid that is clicked twice, once it is in sight. */
     private static void edit(Browser browser, String cell) {
         see(browser, "[data-filter]").sendKeys("limitsPower");
-        browser.until().ignoring(org.openqa.selenium.NoSuchElementException.class).until(driver -> {
-            driver.findElement(By.cssSelector(cell)).click();
-            return !driver.findElements(By.cssSelector(".editor textarea")).isEmpty();
-        });
+        browser.until()
+                .ignoring(org.openqa.selenium.NoSuchElementException.class)
+                .until(driver -> {
+                    driver.findElement(By.cssSelector(cell)).click();
+                    return !driver.findElements(By.cssSelector(".editor textarea"))
+                            .isEmpty();
+                });
     }
 
     @Test
@@ -182,11 +213,15 @@ class StationsTest extends InBrowser {
         ines.driver().switchTo().window(page);
         see(ines, ".editor textarea").sendKeys(Keys.ENTER);
         atRevision(ines, 2);
-        assertThat(merrow.head().model().inheritance().documentation(merrow.named("limitsPower"))).isEqualTo("Kept through it all.");
+        assertThat(merrow.head().model().inheritance().documentation(merrow.named("limitsPower")))
+                .isEqualTo("Kept through it all.");
     }
 
     private void connection(boolean there) {
-        ines.driver().executeCdpCommand("Network.emulateNetworkConditions", Map.of("offline", !there, "latency", 0, "downloadThroughput", -1, "uploadThroughput", -1));
+        ines.driver()
+                .executeCdpCommand(
+                        "Network.emulateNetworkConditions",
+                        Map.of("offline", !there, "latency", 0, "downloadThroughput", -1, "uploadThroughput", -1));
     }
 
     @Test

@@ -5,7 +5,6 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElemen
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
-import java.io.IOException;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -22,29 +21,39 @@ class WorkbenchTest extends InBrowser {
     private static final By STATE = By.id("notation-state");
 
     private void show(String element, String rest) {
-        ines.driver().get(merrow.address() + "/p/merrow/main/element/" + merrow.named(element).id() + rest);
+        ines.driver()
+                .get(merrow.address() + "/p/merrow/main/element/"
+                        + merrow.named(element).id() + rest);
     }
 
     private WebElement content() {
-        SearchContext shadow = until(driver -> driver.findElement(By.id("notation")).getShadowRoot());
+        SearchContext shadow =
+                until(driver -> driver.findElement(By.id("notation")).getShadowRoot());
         return until(_ -> shadow.findElement(By.cssSelector(".cm-content")));
     }
 
     private String text() {
-        return (String) ines.driver().executeScript("return document.getElementById('notation').view.state.doc.toString()");
+        return (String)
+                ines.driver().executeScript("return document.getElementById('notation').view.state.doc.toString()");
     }
 
     /** Puts the cursor behind some text, so that what is typed next stands there. */
     private void cursorBehind(String before) {
         content();
         until(_ -> text().contains(before));
-        ines.driver().executeScript("const v = document.getElementById('notation').view; const at = v.state.doc.toString().indexOf(arguments[0])"
-                + " + arguments[0].length; v.dispatch({ selection: { anchor: at }, scrollIntoView: true }); v.focus();", before);
+        ines.driver()
+                .executeScript(
+                        "const v = document.getElementById('notation').view; const at = v.state.doc.toString().indexOf(arguments[0])"
+                                + " + arguments[0].length; v.dispatch({ selection: { anchor: at }, scrollIntoView: true }); v.focus();",
+                        before);
     }
 
     /** Puts text in at the cursor, as pasting does. */
     private void insert(String text) {
-        ines.driver().executeScript("const v = document.getElementById('notation').view; v.dispatch(v.state.replaceSelection(arguments[0]));", text);
+        ines.driver()
+                .executeScript(
+                        "const v = document.getElementById('notation').view; v.dispatch(v.state.replaceSelection(arguments[0]));",
+                        text);
     }
 
     private void save() {
@@ -56,20 +65,26 @@ class WorkbenchTest extends InBrowser {
     }
 
     private List<String> boxes() {
-        return ines.driver().findElements(By.cssSelector(".box")).stream().map(box -> box.getAttribute("aria-label")).toList();
+        return ines.driver().findElements(By.cssSelector(".box")).stream()
+                .map(box -> box.getAttribute("aria-label"))
+                .toList();
     }
 
     @Test
     void boxesOpenAndAreReachedByKeyboard() {
         show("Barrier", "/general");
         box("part gate : SurgeGate");
-        assertThat(boxes()).containsExactlyInAnyOrder("part def Barrier", "part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
+        assertThat(boxes())
+                .containsExactlyInAnyOrder(
+                        "part def Barrier", "part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
         WebElement barrier = ines.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']"));
         ines.driver().executeScript("arguments[0].focus()", barrier);
         barrier.sendKeys(Keys.ARROW_DOWN);
-        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label")).isIn("part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
+        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
+                .isIn("part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
         // With the keyboard, because the box may lie outside what the canvas shows.
-        WebElement toggle = ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate'] .toggle"));
+        WebElement toggle =
+                ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate'] .toggle"));
         ines.driver().executeScript("arguments[0].focus()", toggle);
         press(Keys.ENTER);
         box("part leaf : GateLeaf");
@@ -83,10 +98,20 @@ class WorkbenchTest extends InBrowser {
     void aBoxKeepsTheFocusWhenSomebodyElseSaves() {
         show("Barrier", "/general");
         box("part gate : SurgeGate");
-        ines.driver().executeScript("arguments[0].focus()", ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate']")));
-        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("basin").withName("harbourBasin")), merrow.person("odo"), "basin renamed");
+        ines.driver()
+                .executeScript(
+                        "arguments[0].focus()",
+                        ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate']")));
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.put(merrow.named("basin").withName("harbourBasin")),
+                        merrow.person("odo"),
+                        "basin renamed");
         box("part harbourBasin : Basin");
-        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label")).isEqualTo("part gate : SurgeGate");
+        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
+                .isEqualTo("part gate : SurgeGate");
     }
 
     @Test
@@ -101,7 +126,8 @@ class WorkbenchTest extends InBrowser {
         save();
         box("part def Fan");
         assertThat(merrow.head().number()).isEqualTo(2);
-        assertThat(merrow.named("Fan").owner()).isEqualTo(merrow.named("MerrowGate").id());
+        assertThat(merrow.named("Fan").owner())
+                .isEqualTo(merrow.named("MerrowGate").id());
     }
 
     @Test
@@ -111,9 +137,12 @@ class WorkbenchTest extends InBrowser {
         cursorBehind("part def SurgeGate");
         press(Keys.ARROW_LEFT);
         until(presenceOfElementLocated(By.cssSelector(".box.selected[aria-label='part def SurgeGate']")));
-        ines.driver().findElement(By.cssSelector(".box[aria-label='part def Barrier']")).click();
+        ines.driver()
+                .findElement(By.cssSelector(".box[aria-label='part def Barrier']"))
+                .click();
         SearchContext shadow = ines.driver().findElement(By.id("notation")).getShadowRoot();
-        String marked = until(_ -> shadow.findElement(By.cssSelector(".cm-marked"))).getText();
+        String marked =
+                until(_ -> shadow.findElement(By.cssSelector(".cm-marked"))).getText();
         assertThat(marked).contains("part def Barrier");
     }
 
@@ -145,7 +174,13 @@ class WorkbenchTest extends InBrowser {
         show("MerrowGate", "/notation");
         cursorBehind("part def SurgeGate");
         press("Two");
-        merrow.workspace().commit(merrow.branch(), 1, Edit.put(merrow.named("SurgeGate").withName("StormGate")), merrow.person("odo"), "renamed");
+        merrow.workspace()
+                .commit(
+                        merrow.branch(),
+                        1,
+                        Edit.put(merrow.named("SurgeGate").withName("StormGate")),
+                        merrow.person("odo"),
+                        "renamed");
         save();
         WebElement disputed = until(visibilityOfElementLocated(By.id("disputed")));
         assertThat(disputed.getText()).contains("part def StormGate", "part def SurgeGateTwo");
@@ -156,7 +191,11 @@ class WorkbenchTest extends InBrowser {
 
     private void openFind() {
         until(driver -> {
-            new Actions(driver).keyDown(Keys.CONTROL).sendKeys("k").keyUp(Keys.CONTROL).perform();
+            new Actions(driver)
+                    .keyDown(Keys.CONTROL)
+                    .sendKeys("k")
+                    .keyUp(Keys.CONTROL)
+                    .perform();
             return "find".equals(driver.switchTo().activeElement().getAttribute("id"));
         });
     }
@@ -174,10 +213,17 @@ class WorkbenchTest extends InBrowser {
         openFind();
         press("leaf");
         until(textToBePresentInElementLocated(By.id("hits"), "GateLeaf"));
-        List<String> hits = ines.driver().findElements(By.cssSelector("#hits [role='option']")).stream().map(WebElement::getText).toList();
+        List<String> hits = ines.driver().findElements(By.cssSelector("#hits [role='option']")).stream()
+                .map(WebElement::getText)
+                .toList();
         assertThat(hits.getFirst()).contains("part in");
-        int subject = IntStream.range(0, hits.size()).filter(i -> hits.get(i).contains("subject in")).findFirst().orElse(hits.size());
-        assertThat(hits.subList(0, subject)).anyMatch(hit -> hit.contains("GateLeaf")).anyMatch(hit -> hit.contains("leafAngle"));
+        int subject = IntStream.range(0, hits.size())
+                .filter(i -> hits.get(i).contains("subject in"))
+                .findFirst()
+                .orElse(hits.size());
+        assertThat(hits.subList(0, subject))
+                .anyMatch(hit -> hit.contains("GateLeaf"))
+                .anyMatch(hit -> hit.contains("leafAngle"));
     }
 
     @Test

@@ -60,7 +60,8 @@ class WorkspaceTest {
     }
 
     private Commit rename(String from, String to, int base, Person author) {
-        return workspace.commit(merrow.branch(), base, Edit.put(merrow.named(from).withName(to)), author, from + " → " + to);
+        return workspace.commit(
+                merrow.branch(), base, Edit.put(merrow.named(from).withName(to)), author, from + " → " + to);
     }
 
     @Test
@@ -74,21 +75,31 @@ class WorkspaceTest {
         assertThat(text(merrow.head().model())).isEqualTo(text(before)).contains("part harbour : Basin;");
     }
 
-    /** Thousands of elements added at once make a checkpoint; what is edited, removed and brought back after it counts all the same. */
+    /**
+     * Thousands of elements added at once make a checkpoint; what is edited, removed and brought back after it counts
+     * all the same.
+     */
     @Test
     void aLargeBranchIsLoadedFromItsCheckpointAndWhatChangedSince() {
         addValues(6000);
         restart();
-        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id())).contains(2);
+        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id()))
+                .contains(2);
         rename("value17", "renamed", 2, ines);
-        workspace.commit(merrow.branch(), 3, Edit.remove(merrow.named("value4000").id()), odo, "gone");
-        workspace.commit(merrow.branch(), 4, Edit.remove(merrow.named("value5000").id()), ines, "gone too");
+        workspace.commit(
+                merrow.branch(), 3, Edit.remove(merrow.named("value4000").id()), odo, "gone");
+        workspace.commit(
+                merrow.branch(), 4, Edit.remove(merrow.named("value5000").id()), ines, "gone too");
         workspace.undo(merrow.branch(), ines);
         Model before = merrow.head().model();
         restart();
-        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id())).contains(2);
+        assertThat(merrow.bean(CheckpointMapper.class).numberOf(merrow.branch().id()))
+                .contains(2);
         assertThat(Set.copyOf(merrow.head().model().ownElements())).isEqualTo(Set.copyOf(before.ownElements()));
-        assertThat(text(merrow.head().model())).isEqualTo(text(before)).contains("attribute renamed = 17;", "value5000").doesNotContain("value4000");
+        assertThat(text(merrow.head().model()))
+                .isEqualTo(text(before))
+                .contains("attribute renamed = 17;", "value5000")
+                .doesNotContain("value4000");
     }
 
     @Test
@@ -106,8 +117,11 @@ class WorkspaceTest {
     private void addValues(int count) {
         Model model = merrow.head().model();
         Element owner = merrow.named("MerrowComponents");
-        String text = IntStream.rangeClosed(1, count).mapToObj(i -> "attribute value" + i + " = " + i + ";\n").collect(Collectors.joining());
-        Edit edit = NotationReader.readMembers(model, owner.id(), new Source("values", text)).edit();
+        String text = IntStream.rangeClosed(1, count)
+                .mapToObj(i -> "attribute value" + i + " = " + i + ";\n")
+                .collect(Collectors.joining());
+        Edit edit = NotationReader.readMembers(model, owner.id(), new Source("values", text))
+                .edit();
         assertThat(workspace.commit(merrow.branch(), 1, edit, ines, "values")).isInstanceOf(Commit.Saved.class);
     }
 
@@ -120,15 +134,15 @@ class WorkspaceTest {
         assertThat(text(merrow.head().model())).isEqualTo(before);
         assertThat(workspace.redo(merrow.branch(), ines)).isInstanceOf(Commit.Saved.class);
         assertThat(text(merrow.head().model())).isEqualTo(after);
-        assertThat(merrow.bean(BranchStore.class).revisions(merrow.branch(), 100, 100)).extracting(e -> e.revision().summary())
+        assertThat(merrow.bean(BranchStore.class).revisions(merrow.branch(), 100, 100))
+                .extracting(e -> e.revision().summary())
                 .startsWith("redone: basin → harbour", "undone: basin → harbour", "basin → harbour");
     }
 
     @Test
     void nobodyUndoesTheEditsOfOthers() {
         rename("basin", "harbour", 1, ines);
-        assertThat(workspace.undo(merrow.branch(), merrow.person("admin")))
-                .isInstanceOf(Commit.Nothing.class);
+        assertThat(workspace.undo(merrow.branch(), merrow.person("admin"))).isInstanceOf(Commit.Nothing.class);
         assertThat(text(merrow.head().model())).contains("part harbour");
     }
 
@@ -137,8 +151,10 @@ class WorkspaceTest {
         rename("basin", "harbour", 1, ines);
         assertThat(rename("sea", "ocean", 1, odo)).isInstanceOf(Commit.Saved.class);
         Element old = merrow.named("harbour").withName("pond");
-        assertThat(workspace.commit(merrow.branch(), 1, Edit.put(old), odo, "late")).isInstanceOfSatisfying(Commit.Overtaken.class,
-                overtaken -> assertThat(overtaken.elements()).containsExactly(old.id()));
+        assertThat(workspace.commit(merrow.branch(), 1, Edit.put(old), odo, "late"))
+                .isInstanceOfSatisfying(
+                        Commit.Overtaken.class,
+                        overtaken -> assertThat(overtaken.elements()).containsExactly(old.id()));
         assertThat(merrow.head().number()).isEqualTo(3);
     }
 
@@ -152,8 +168,11 @@ class WorkspaceTest {
     @Test
     void aFaultyEditChangesNothing() {
         String before = text(merrow.head().model());
-        assertThat(rename("basin", "sea", 1, ines)).isInstanceOfSatisfying(Commit.Refused.class,
-                refused -> assertThat(refused.problems().getFirst().message()).contains("already taken"));
+        assertThat(rename("basin", "sea", 1, ines))
+                .isInstanceOfSatisfying(
+                        Commit.Refused.class,
+                        refused -> assertThat(refused.problems().getFirst().message())
+                                .contains("already taken"));
         assertThat(text(merrow.head().model())).isEqualTo(before);
         assertThat(merrow.head().number()).isEqualTo(1);
     }
@@ -162,15 +181,26 @@ class WorkspaceTest {
     void manyWritersAtOnceLoseNothing() throws Exception {
         Element owner = merrow.named("MerrowGate");
         try (ExecutorService writers = Executors.newFixedThreadPool(4)) {
-            List<Callable<Commit>> tasks = IntStream.range(0, 40).<Callable<Commit>>mapToObj(i -> () ->
-                    workspace.commit(merrow.branch(), 1, Edit.put(Element.of(ElementKind.PART, owner.id(),
-                            merrow.head().model().rankAtEnd(owner.id()), "extra" + i)), ines, "extra " + i)).toList();
+            List<Callable<Commit>> tasks = IntStream.range(0, 40)
+                    .<Callable<Commit>>mapToObj(i -> () -> workspace.commit(
+                            merrow.branch(),
+                            1,
+                            Edit.put(Element.of(
+                                    ElementKind.PART,
+                                    owner.id(),
+                                    merrow.head().model().rankAtEnd(owner.id()),
+                                    "extra" + i)),
+                            ines,
+                            "extra " + i))
+                    .toList();
             for (var task : writers.invokeAll(tasks)) {
                 assertThat(task.get()).isInstanceOf(Commit.Saved.class);
             }
         }
         assertThat(merrow.head().number()).isEqualTo(41);
         restart();
-        assertThat(merrow.head().model().ownElements().stream().filter(e -> e.name() != null && e.name().startsWith("extra"))).hasSize(40);
+        assertThat(merrow.head().model().ownElements().stream()
+                        .filter(e -> e.name() != null && e.name().startsWith("extra")))
+                .hasSize(40);
     }
 }

@@ -23,15 +23,17 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
 
 /**
- * Flattening and sorting a chain of equations that stand in the worst order. The goals: 10,000 in less than 2 s, and about
- * ten times the time of 1,000.
+ * Flattening and sorting a chain of equations that stand in the worst order. The goals: 10,000 in less than 2 s, and
+ * about ten times the time of 1,000.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 8, time = 2)
 @Measurement(iterations = 5, time = 2)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xss4m"})
+@Fork(
+        value = 1,
+        jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms2g", "-Xss4m"})
 public class Equations {
     @Param({"1000", "10000"})
     private int count;
@@ -41,14 +43,28 @@ public class Equations {
 
     @Setup
     public void read() {
-        StringBuilder text = new StringBuilder("package P {\nprivate import ScalarValues::*; private import SI::*; private import Dynamics::*;\npart p {\n"
-                + "attribute x0 : Real = time / 1 [s];\n");
+        StringBuilder text = new StringBuilder(
+                "package P {\nprivate import ScalarValues::*; private import SI::*; private import Dynamics::*;\npart p {\n"
+                        + "attribute x0 : Real = time / 1 [s];\n");
         for (int i = count; i >= 1; i--) {
-            text.append("attribute x").append(i).append(" : Real; assert constraint c").append(i).append(" { 2 * x").append(i)
-                    .append(" - x").append(i - 1).append(" == 1 }\n");
+            text.append("attribute x")
+                    .append(i)
+                    .append(" : Real; assert constraint c")
+                    .append(i)
+                    .append(" { 2 * x")
+                    .append(i)
+                    .append(" - x")
+                    .append(i - 1)
+                    .append(" == 1 }\n");
         }
-        model = NotationReader.read(Library.model(), List.of(new Source("bench", text.append("}\n}\n").toString()))).model();
-        part = model.ownElements().stream().filter(e -> e.kind() == ElementKind.PART).findFirst().orElseThrow();
+        model = NotationReader.read(
+                        Library.model(),
+                        List.of(new Source("bench", text.append("}\n}\n").toString())))
+                .model();
+        part = model.ownElements().stream()
+                .filter(e -> e.kind() == ElementKind.PART)
+                .findFirst()
+                .orElseThrow();
     }
 
     @Benchmark

@@ -22,23 +22,28 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
 
 /**
- * Reading 5.2 MB of notation, 98,820 elements of the kinds the demo model has, with the rules checked, against only splitting
- * it into tokens; the rules alone are measured beside it, to see their share.
+ * Reading 5.2 MB of notation, 98,820 elements of the kinds the demo model has, with the rules checked, against only
+ * splitting it into tokens; the rules alone are measured beside it, to see their share.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 8, time = 3)
 @Measurement(iterations = 8, time = 3)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms6g", "-Xmn5g", "-XX:+AlwaysPreTouch", "-Xss4m"})
+@Fork(
+        value = 1,
+        jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms6g", "-Xmn5g", "-XX:+AlwaysPreTouch", "-Xss4m"})
 public class Notation {
     private final String text = Texts.demos(90);
-    private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text))).model();
+    private final Model read = NotationReader.read(Library.model(), List.of(new Source("bench", text)))
+            .model();
     private final List<Element> elements = read.ownElements();
 
     @Benchmark
     public int reading() {
-        return NotationReader.read(Library.model(), List.of(new Source("bench", text))).read().size();
+        return NotationReader.read(Library.model(), List.of(new Source("bench", text)))
+                .read()
+                .size();
     }
 
     @Benchmark

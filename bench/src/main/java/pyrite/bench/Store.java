@@ -55,15 +55,17 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
 
 /**
- * A branch of about 100,000 elements: loading it against reading the same rows by plain JDBC, and one durable edit
- * with its rules checked against a bare insert and commit of as many rows (goal 3).
+ * A branch of about 100,000 elements: loading it against reading the same rows by plain JDBC, and one durable edit with
+ * its rules checked against a bare insert and commit of as many rows (goal 3).
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 6, time = 3)
 @Measurement(iterations = 5, time = 3)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms3g", "-Xmn2g", "-Xss4m"})
+@Fork(
+        value = 1,
+        jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms3g", "-Xmn2g", "-Xss4m"})
 public class Store {
     private Path folder;
     private DataSource source;
@@ -73,6 +75,7 @@ public class Store {
     private Branch branch;
     /** Holds the same elements, and has no checkpoint. */
     private Branch rowsOnly;
+
     private Branch bare;
     private Model model;
     private Element edited;
@@ -84,7 +87,10 @@ public class Store {
         source = JdbcConnectionPool.create("jdbc:h2:file:" + folder.resolve("pyrite") + ";WRITE_DELAY=0", "sa", "");
         Flyway.configure().dataSource(source).load().migrate();
         SqlSessionTemplate session = new SqlSessionTemplate(sessions());
-        store = new BranchStore(session.getMapper(BranchMapper.class), session.getMapper(CheckpointMapper.class), new JdbcTemplate(source),
+        store = new BranchStore(
+                session.getMapper(BranchMapper.class),
+                session.getMapper(CheckpointMapper.class),
+                new JdbcTemplate(source),
                 new RequirementNumbers(session.getMapper(NumberMapper.class)));
         transaction = new TransactionTemplate(new DataSourceTransactionManager(source));
         PersonMapper persons = session.getMapper(PersonMapper.class);
@@ -92,12 +98,16 @@ public class Store {
         person = persons.bySignIn("bench").orElseThrow();
         branch = store.create("bench", "Bench", "main", "main");
         rowsOnly = store.create("rows", "Rows", "main", "main");
-        model = NotationReader.read(Library.model(), List.of(new Source("bench", Texts.packages(500)))).model();
+        model = NotationReader.read(Library.model(), List.of(new Source("bench", Texts.packages(500))))
+                .model();
         Edit everything = new Edit(model.ownElements(), Set.of());
         commit(rowsOnly, 1, everything, Library.model());
         model = commit(branch, number++, everything, Library.model());
         store.checkpoint(branch, number - 1, model);
-        edited = model.ownElements().stream().filter(e -> e.kind() == ElementKind.PART).findFirst().orElseThrow();
+        edited = model.ownElements().stream()
+                .filter(e -> e.kind() == ElementKind.PART)
+                .findFirst()
+                .orElseThrow();
         bare = store.create("bare", "Bare", "main", "main");
     }
 
@@ -138,7 +148,10 @@ public class Store {
         return store.load(branch).size();
     }
 
-    /** As before there is a checkpoint: once after data of an older version, or after a kill right behind a large import. */
+    /**
+     * As before there is a checkpoint: once after data of an older version, or after a kill right behind a large
+     * import.
+     */
     @Benchmark
     public int loadingRows() {
         return store.load(rowsOnly).size();
@@ -148,11 +161,13 @@ public class Store {
     public long plainRows() throws SQLException {
         long characters = 0;
         try (Connection connection = source.getConnection();
-                PreparedStatement statement = connection.prepareStatement("select element_id, content from element_version where branch_id = ? and to_number is null")) {
+                PreparedStatement statement = connection.prepareStatement(
+                        "select element_id, content from element_version where branch_id = ? and to_number is null")) {
             statement.setLong(1, branch.id());
             try (ResultSet rows = statement.executeQuery()) {
                 while (rows.next()) {
-                    characters += rows.getObject(1, UUID.class).version() + rows.getString(2).length();
+                    characters += rows.getObject(1, UUID.class).version()
+                            + rows.getString(2).length();
                 }
             }
         }
@@ -177,7 +192,7 @@ public class Store {
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
             try (PreparedStatement revision = connection.prepareStatement(
-                    "insert into revision (branch_id, number, person_id, at, summary, act, of_number) values (?, ?, ?, ?, 'measured', 'EDIT', 0)");
+                            "insert into revision (branch_id, number, person_id, at, summary, act, of_number) values (?, ?, ?, ?, 'measured', 'EDIT', 0)");
                     PreparedStatement row = connection.prepareStatement(
                             "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)")) {
                 revision.setLong(1, bare.id());
@@ -188,7 +203,10 @@ public class Store {
                 row.setLong(1, bare.id());
                 row.setObject(2, edited.id().value());
                 row.setInt(3, number++);
-                row.setString(4, "{\"kind\":\"PART\",\"rank\":\"i\",\"owner\":\"" + edited.owner() + "\",\"name\":\"d" + number + "\"}");
+                row.setString(
+                        4,
+                        "{\"kind\":\"PART\",\"rank\":\"i\",\"owner\":\"" + edited.owner() + "\",\"name\":\"d" + number
+                                + "\"}");
                 row.executeUpdate();
             }
             connection.commit();

@@ -10,10 +10,12 @@ import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 
 /** Texts to measure with. */
 final class Texts {
-    private Texts() {
-    }
+    private Texts() {}
 
-    /** The demo model so many times, each in a package of its own: 57 kB and 1,098 elements a time, of every kind people write. */
+    /**
+     * The demo model so many times, each in a package of its own: 57 kB and 1,098 elements a time, of every kind people
+     * write.
+     */
     static String demos(int count) {
         String demo = String.join("\n", demo());
         StringBuilder text = new StringBuilder();
@@ -26,7 +28,8 @@ final class Texts {
     private static List<String> demo() {
         try {
             List<String> texts = new ArrayList<>();
-            for (Resource part : new PathMatchingResourcePatternResolver().getResources("classpath*:examples/merrow/*.sysml")) {
+            for (Resource part :
+                    new PathMatchingResourcePatternResolver().getResources("classpath*:examples/merrow/*.sysml")) {
                 texts.add(part.getContentAsString(StandardCharsets.UTF_8));
             }
             return texts;
@@ -41,9 +44,17 @@ final class Texts {
         for (int p = 0; p < count; p++) {
             text.append("package P").append(p).append(" {\nprivate import ISQ::*; private import SI::*;\n");
             for (int d = 0; d < 40; d++) {
-                text.append("part def D").append(d).append(" {\ndoc /* A definition of some length, as people write them. */\n")
-                        .append("attribute mass : MassValue = ").append(d).append(" [kg];\nattribute weight : ForceValue = mass * 9.81 [m/s^2];\n}\n")
-                        .append("part d").append(d).append(" : D").append(d).append(";\n");
+                text.append("part def D")
+                        .append(d)
+                        .append(" {\ndoc /* A definition of some length, as people write them. */\n")
+                        .append("attribute mass : MassValue = ")
+                        .append(d)
+                        .append(" [kg];\nattribute weight : ForceValue = mass * 9.81 [m/s^2];\n}\n")
+                        .append("part d")
+                        .append(d)
+                        .append(" : D")
+                        .append(d)
+                        .append(";\n");
             }
             text.append("}\n");
         }

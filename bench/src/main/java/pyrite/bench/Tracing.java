@@ -30,15 +30,17 @@ import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
 /**
- * What is asked of 30,000 requirements on three levels with 40,000 links. The baseline is walking over all elements once, which
- * nothing that looks at every link can do without.
+ * What is asked of 30,000 requirements on three levels with 40,000 links. The baseline is walking over all elements
+ * once, which nothing that looks at every link can do without.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 4, time = 2)
 @Measurement(iterations = 5, time = 2)
-@Fork(value = 1, jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms3g", "-Xss4m"})
+@Fork(
+        value = 1,
+        jvmArgsAppend = {"-XX:+UseSerialGC", "-Xms3g", "-Xss4m"})
 public class Tracing {
     private static final int EACH = 10_000;
     private Model model;
@@ -51,7 +53,8 @@ public class Tracing {
 
     @Setup
     public void read() {
-        model = NotationReader.read(Library.model(), List.of(new Source("levels", Levels.text(EACH)))).model();
+        model = NotationReader.read(Library.model(), List.of(new Source("levels", Levels.text(EACH))))
+                .model();
         graph = TraceGraph.of(model);
         List<Specification> all = Specification.all(model);
         needs = all.get(0).requirements(model);
@@ -67,7 +70,8 @@ public class Tracing {
 
     @Benchmark
     public TraceGraph graphOfAllLinksAfterAnEdit() {
-        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
+        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(
+                text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
         return TraceGraph.of(applied.model());
     }
 
@@ -78,8 +82,12 @@ public class Tracing {
 
     @Benchmark
     public List<TraceTable.Row> traceTableOverThreeLevels() {
-        TraceTable table = new TraceTable(List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<").stream().map(TraceTable.Column::parse).toList());
-        return table.kept(graph, needs).stream().map(each -> table.row(graph, each)).toList();
+        TraceTable table = new TraceTable(List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<").stream()
+                .map(TraceTable.Column::parse)
+                .toList());
+        return table.kept(graph, needs).stream()
+                .map(each -> table.row(graph, each))
+                .toList();
     }
 
     @Benchmark
@@ -94,7 +102,8 @@ public class Tracing {
 
     @Benchmark
     public Object committingAnEditWithItsRules() {
-        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
+        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(
+                text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
         return ProjectCheck.check(model, applied.model(), applied.difference());
     }
 

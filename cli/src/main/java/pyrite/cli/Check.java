@@ -14,8 +14,11 @@ import pyrite.core.notation.Reading;
 import pyrite.core.notation.TextProblem;
 import tools.jackson.databind.json.JsonMapper;
 
-@Command(name = "check", description = "Reads files together and reports every error with its place.",
-        mixinStandardHelpOptions = true, footer = {"", "For instance:  pyrite check models/", "               pyrite check gate.sysml --json"})
+@Command(
+        name = "check",
+        description = "Reads files together and reports every error with its place.",
+        mixinStandardHelpOptions = true,
+        footer = {"", "For instance:  pyrite check models/", "               pyrite check gate.sysml --json"})
 final class Check implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
@@ -32,11 +35,20 @@ final class Check implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         int count = reading.problems().size();
         if (json) {
-            out.println(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(
-                    Map.of("elements", reading.read().size(), "errors", reading.problems().stream().map(Check::row).toList())));
+            out.println(JsonMapper.builder()
+                    .build()
+                    .writerWithDefaultPrettyPrinter()
+                    .writeValueAsString(Map.of(
+                            "elements",
+                            reading.read().size(),
+                            "errors",
+                            reading.problems().stream().map(Check::row).toList())));
         } else {
             Files.report(reading, out);
-            out.println(count == 0 ? reading.read().size() + " elements, no errors" : count + (count == 1 ? " error" : " errors"));
+            out.println(
+                    count == 0
+                            ? reading.read().size() + " elements, no errors"
+                            : count + (count == 1 ? " error" : " errors"));
         }
         return count == 0 ? Main.GOOD : Main.MODEL_ERRORS;
     }

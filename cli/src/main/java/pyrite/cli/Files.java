@@ -19,16 +19,18 @@ import pyrite.core.notation.Source;
 final class Files {
     /** What stands for standard input among the files. */
     static final String STANDARD_INPUT = "-";
-    static final String WHICH = "Model files, folders of which every *.sysml is read, or - for standard input; they may refer to each other.";
 
-    private Files() {
-    }
+    static final String WHICH =
+            "Model files, folders of which every *.sysml is read, or - for standard input; they may refer to each other.";
+
+    private Files() {}
 
     static Reading read(List<Path> paths) {
         List<Source> sources = new ArrayList<>();
         paths.forEach(path -> files(path).forEach(file -> sources.add(source(file))));
         if (sources.isEmpty()) {
-            throw new UsageFault("there is no file that ends in .sysml in " + String.join(", ", paths.stream().map(Path::toString).toList()));
+            throw new UsageFault("there is no file that ends in .sysml in "
+                    + String.join(", ", paths.stream().map(Path::toString).toList()));
         }
         return NotationReader.read(Library.model(), sources);
     }
@@ -38,7 +40,9 @@ final class Files {
             return List.of(path);
         }
         try (Stream<Path> found = java.nio.file.Files.walk(path)) {
-            return found.filter(file -> file.toString().endsWith(".sysml") && java.nio.file.Files.isRegularFile(file)).sorted().toList();
+            return found.filter(file -> file.toString().endsWith(".sysml") && java.nio.file.Files.isRegularFile(file))
+                    .sorted()
+                    .toList();
         } catch (IOException _) {
             throw new UsageFault(path + " cannot be read");
         }
@@ -46,8 +50,14 @@ final class Files {
 
     private static Source source(Path path) {
         try {
-            byte[] bytes = path.toString().equals(STANDARD_INPUT) ? standardInput() : java.nio.file.Files.readAllBytes(path);
-            return new Source(path.toString(), StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString());
+            byte[] bytes =
+                    path.toString().equals(STANDARD_INPUT) ? standardInput() : java.nio.file.Files.readAllBytes(path);
+            return new Source(
+                    path.toString(),
+                    StandardCharsets.UTF_8
+                            .newDecoder()
+                            .decode(ByteBuffer.wrap(bytes))
+                            .toString());
         } catch (CharacterCodingException _) {
             throw new UsageFault(path + " is not UTF-8 text");
         } catch (IOException _) {

@@ -13,7 +13,10 @@ import pyrite.core.model.Element;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.notation.Reading;
 
-@Command(name = "format", description = "Writes a file's model in canonical text.", mixinStandardHelpOptions = true,
+@Command(
+        name = "format",
+        description = "Writes a file's model in canonical text.",
+        mixinStandardHelpOptions = true,
         footer = {"", "For instance:  pyrite format gate.sysml --with components.sysml > gate-canonical.sysml"})
 final class Format implements Callable<Integer> {
     @Spec
@@ -34,7 +37,8 @@ final class Format implements Callable<Integer> {
             return Main.MODEL_ERRORS;
         }
         List<Element> roots = reading.model().ownRoots().stream()
-                .filter(root -> reading.places().get(root.id()).source().name().equals(file.toString())).toList();
+                .filter(root -> reading.places().get(root.id()).source().name().equals(file.toString()))
+                .toList();
         spec.commandLine().getOut().print(NotationWriter.write(reading.model(), roots));
         spec.commandLine().getOut().flush();
         return Main.GOOD;

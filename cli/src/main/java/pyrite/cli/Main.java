@@ -6,9 +6,12 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** {@code pyrite check | format | run | verify}. */
-@Command(name = "pyrite", subcommands = {Check.class, Format.class, Run.class, Verify.class},
+@Command(
+        name = "pyrite",
+        subcommands = {Check.class, Format.class, Run.class, Verify.class},
         description = "Reads, checks, runs and verifies SysML v2 models.",
-        footer = {"", "Exit codes: 0 done and good, 1 the model has errors, 2 a requirement is not met, 64 wrong usage."})
+        footer = {"", "Exit codes: 0 done and good, 1 the model has errors, 2 a requirement is not met, 64 wrong usage."
+        })
 public final class Main implements Runnable {
     static final int GOOD = 0;
     static final int MODEL_ERRORS = 1;
@@ -19,12 +22,16 @@ public final class Main implements Runnable {
     private CommandLine.Model.CommandSpec spec = CommandLine.Model.CommandSpec.create();
 
     public static void main(String[] arguments) {
-        System.exit(execute(new PrintWriter(System.out, true, StandardCharsets.UTF_8),
-                new PrintWriter(System.err, true, StandardCharsets.UTF_8), arguments));
+        System.exit(execute(
+                new PrintWriter(System.out, true, StandardCharsets.UTF_8),
+                new PrintWriter(System.err, true, StandardCharsets.UTF_8),
+                arguments));
     }
 
     static int execute(PrintWriter out, PrintWriter err, String... arguments) {
-        return new CommandLine(new Main()).setOut(out).setErr(err)
+        return new CommandLine(new Main())
+                .setOut(out)
+                .setErr(err)
                 .setExecutionExceptionHandler((fault, commandLine, _) -> failed(fault, commandLine))
                 .setParameterExceptionHandler((fault, _) -> wrongUsage(fault))
                 .execute(arguments);

@@ -19,7 +19,10 @@ import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.SeriesTable;
 
-@Command(name = "run", description = "Runs one case and writes what was recorded as CSV.", mixinStandardHelpOptions = true,
+@Command(
+        name = "run",
+        description = "Runs one case and writes what was recorded as CSV.",
+        mixinStandardHelpOptions = true,
         footer = {"", "For instance:  pyrite run models/ --case Tank::drain --csv drain.csv"})
 final class Run implements Callable<Integer> {
     @Spec
@@ -28,10 +31,17 @@ final class Run implements Callable<Integer> {
     @Parameters(paramLabel = "FILE", arity = "1..*", description = Files.WHICH)
     private List<Path> files = List.of();
 
-    @Option(names = "--case", paramLabel = "NAME", required = true, description = "Qualified name of the case, as in Tank::drain.")
+    @Option(
+            names = "--case",
+            paramLabel = "NAME",
+            required = true,
+            description = "Qualified name of the case, as in Tank::drain.")
     private String name = "";
 
-    @Option(names = "--csv", paramLabel = "OUT", description = "File for the recorded series; standard output if left out.")
+    @Option(
+            names = "--csv",
+            paramLabel = "OUT",
+            description = "File for the recorded series; standard output if left out.")
     private Path csv = Path.of("");
 
     @Override
@@ -50,10 +60,19 @@ final class Run implements Callable<Integer> {
     }
 
     private Element find(Model model) {
-        List<Element> cases = model.ownElements().stream().filter(e -> CaseSetup.isRunnable(model, e)).toList();
-        return cases.stream().filter(e -> model.names().qualifiedName(e).equals(name)).findFirst()
+        List<Element> cases = model.ownElements().stream()
+                .filter(e -> CaseSetup.isRunnable(model, e))
+                .toList();
+        return cases.stream()
+                .filter(e -> model.names().qualifiedName(e).equals(name))
+                .findFirst()
                 .orElseThrow(() -> new UsageFault("there is no case '" + name + "'; there are: "
-                        + String.join(", ", cases.stream().map(model.names()::qualifiedName).sorted().toList())));
+                        + String.join(
+                                ", ",
+                                cases.stream()
+                                        .map(model.names()::qualifiedName)
+                                        .sorted()
+                                        .toList())));
     }
 
     private void write(CaseRun run) throws IOException {

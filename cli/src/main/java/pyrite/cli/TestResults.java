@@ -11,8 +11,7 @@ import org.jspecify.annotations.Nullable;
 
 /** Verdicts as the XML of test results that build servers read: a test case for each requirement and subject. */
 final class TestResults {
-    private TestResults() {
-    }
+    private TestResults() {}
 
     /** @param rows what {@code verify} found, with the keys of its JSON */
     static String of(List<Map<String, @Nullable Object>> rows) {
@@ -39,7 +38,8 @@ final class TestResults {
     }
 
     private static String count(List<Map<String, @Nullable Object>> rows, String verdict) {
-        return Long.toString(rows.stream().filter(row -> verdict.equals(row.get("verdict"))).count());
+        return Long.toString(
+                rows.stream().filter(row -> verdict.equals(row.get("verdict"))).count());
     }
 
     private static void test(XMLStreamWriter xml, Map<String, @Nullable Object> row) throws XMLStreamException {

@@ -29,7 +29,10 @@ import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 import tools.jackson.databind.json.JsonMapper;
 
-@Command(name = "verify", description = "Runs every verification and judges every requirement.", mixinStandardHelpOptions = true,
+@Command(
+        name = "verify",
+        description = "Runs every verification and judges every requirement.",
+        mixinStandardHelpOptions = true,
         footer = {"", "For instance:  pyrite verify models/ --junit verdicts.xml"})
 final class Verify implements Callable<Integer> {
     @Spec
@@ -41,7 +44,10 @@ final class Verify implements Callable<Integer> {
     @Option(names = "--json", description = "Write JSON instead of a table.")
     private boolean json;
 
-    @Option(names = "--junit", paramLabel = "OUT", description = "Also write the verdicts as test results, one test a requirement and subject.")
+    @Option(
+            names = "--junit",
+            paramLabel = "OUT",
+            description = "Also write the verdicts as test results, one test a requirement and subject.")
     private Path junit = Path.of("");
 
     @Override
@@ -52,7 +58,8 @@ final class Verify implements Callable<Integer> {
             return Main.MODEL_ERRORS;
         }
         Model model = reading.model();
-        List<Map<String, @Nullable Object>> rows = judge(model).stream().map(j -> row(model, j)).toList();
+        List<Map<String, @Nullable Object>> rows =
+                judge(model).stream().map(j -> row(model, j)).toList();
         if (rows.isEmpty()) {
             spec.commandLine().getErr().println(nothingJudged(model));
         }
@@ -60,23 +67,31 @@ final class Verify implements Callable<Integer> {
             java.nio.file.Files.writeString(junit, TestResults.of(rows));
         }
         if (json) {
-            out.println(JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(rows));
+            out.println(JsonMapper.builder()
+                    .build()
+                    .writerWithDefaultPrettyPrinter()
+                    .writeValueAsString(rows));
         } else {
             print(rows, out);
         }
-        return rows.stream().allMatch(row -> VerdictKind.PASS.word().equals(row.get("verdict"))) ? Main.GOOD : Main.NOT_MET;
+        return rows.stream().allMatch(row -> VerdictKind.PASS.word().equals(row.get("verdict")))
+                ? Main.GOOD
+                : Main.NOT_MET;
     }
 
     private static String nothingJudged(Model model) {
-        return model.ownElements(ElementKind.REQUIREMENT).findAny().isEmpty() ? "nothing is judged: there is no requirement"
+        return model.ownElements(ElementKind.REQUIREMENT).findAny().isEmpty()
+                ? "nothing is judged: there is no requirement"
                 : "nothing is judged: no requirement says what satisfies it; write, for instance, 'satisfy closesInTime by gate;'";
     }
 
     /** The verdicts of all verifications, then those of requirements that need no run. */
     private static List<Judgement> judge(Model model) {
         List<Judgement> judgements = new ArrayList<>();
-        sorted(model, ElementKind.VERIFICATION).stream().filter(e -> CaseSetup.isRunnable(model, e))
-                .forEach(check -> judgements.addAll(CaseRun.of(model, check, RunControl.NONE).judgements()));
+        sorted(model, ElementKind.VERIFICATION).stream()
+                .filter(e -> CaseSetup.isRunnable(model, e))
+                .forEach(check -> judgements.addAll(
+                        CaseRun.of(model, check, RunControl.NONE).judgements()));
         for (Element requirement : sorted(model, ElementKind.REQUIREMENT)) {
             if (judgements.stream().noneMatch(j -> j.requirement().equals(requirement.id()))) {
                 judgements.addAll(AtOnce.of(model, requirement).judgements());
@@ -87,7 +102,8 @@ final class Verify implements Callable<Integer> {
 
     private static List<Element> sorted(Model model, ElementKind kind) {
         return model.ownElements(kind)
-                .sorted(java.util.Comparator.comparing(model.names()::qualifiedName)).toList();
+                .sorted(java.util.Comparator.comparing(model.names()::qualifiedName))
+                .toList();
     }
 
     private static Map<String, @Nullable Object> row(Model model, Judgement judgement) {
@@ -98,7 +114,9 @@ final class Verify implements Callable<Integer> {
         row.put("subject", judgement.subject());
         row.put("verdict", judgement.verdict().word());
         row.put("margin", judgement.margin() == null ? null : judgement.margin().shown());
-        row.put("unit", judgement.margin() == null ? null : judgement.margin().unit().symbol());
+        row.put(
+                "unit",
+                judgement.margin() == null ? null : judgement.margin().unit().symbol());
         row.put("worstInstant", judgement.worstInstant());
         row.put("firstViolation", judgement.firstViolation());
         row.put("reason", judgement.reason());
@@ -107,7 +125,16 @@ final class Verify implements Callable<Integer> {
 
     private static void print(List<Map<String, @Nullable Object>> rows, PrintWriter out) {
         List<List<String>> table = new ArrayList<>();
-        table.add(List.of("id", "requirement", "subject", "verdict", "margin", "unit", "worst instant", "first violation", "reason"));
+        table.add(List.of(
+                "id",
+                "requirement",
+                "subject",
+                "verdict",
+                "margin",
+                "unit",
+                "worst instant",
+                "first violation",
+                "reason"));
         rows.forEach(row -> table.add(row.values().stream().map(Verify::cell).toList()));
         int[] widths = new int[table.getFirst().size()];
         table.forEach(line -> {

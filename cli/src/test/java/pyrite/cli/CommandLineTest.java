@@ -41,6 +41,7 @@ class CommandLineTest {
 
     @TempDir
     private Path folder;
+
     private Path file;
     private final StringWriter out = new StringWriter();
     private final StringWriter err = new StringWriter();
@@ -65,7 +66,10 @@ class CommandLineTest {
         assertThat(out.toString()).contains("no errors");
         replace("1 [m];", "1 [kg];");
         assertThat(pyrite("check", file.toString())).isEqualTo(1);
-        assertThat(out.toString()).contains(file + ":6:42: error: 'level' is a quantity in m, but its value is a quantity in kg", "1 error");
+        assertThat(out.toString())
+                .contains(
+                        file + ":6:42: error: 'level' is a quantity in m, but its value is a quantity in kg",
+                        "1 error");
     }
 
     @Test
@@ -102,7 +106,9 @@ class CommandLineTest {
     void verifySaysWhyNothingIsJudged() throws IOException {
         Files.writeString(file, "package P { part gate; requirement r { require constraint { 1 < 2 } } }");
         assertThat(pyrite("verify", file.toString())).isZero();
-        assertThat(err.toString()).contains("nothing is judged: no requirement says what satisfies it; write, for instance, 'satisfy closesInTime by gate;'");
+        assertThat(err.toString())
+                .contains(
+                        "nothing is judged: no requirement says what satisfies it; write, for instance, 'satisfy closesInTime by gate;'");
         Files.writeString(file, "package P { part gate; }");
         pyrite("verify", file.toString(), "--json");
         assertThat(err.toString()).contains("nothing is judged: there is no requirement");
@@ -123,11 +129,14 @@ class CommandLineTest {
     @Test
     void aFolderMeansEveryModelFileInIt() throws IOException {
         Path inner = Files.createDirectory(folder.resolve("inner"));
-        Files.writeString(inner.resolve("more.sysml"), "package More { private import Tank::*; part second : StorageTank; }");
+        Files.writeString(
+                inner.resolve("more.sysml"), "package More { private import Tank::*; part second : StorageTank; }");
         Files.writeString(folder.resolve("notes.txt"), "no model");
         assertThat(pyrite("check", folder.toString())).isZero();
         assertThat(out.toString()).contains("no errors");
-        assertThat(pyrite("check", Files.createDirectory(folder.resolve("empty")).toString())).isEqualTo(64);
+        assertThat(pyrite(
+                        "check", Files.createDirectory(folder.resolve("empty")).toString()))
+                .isEqualTo(64);
         assertThat(err.toString()).contains("there is no file that ends in .sysml");
     }
 
@@ -148,7 +157,11 @@ class CommandLineTest {
     void checkWritesJson() throws IOException {
         replace("1 [m];", "1 [kg];");
         assertThat(pyrite("check", file.toString(), "--json")).isEqualTo(1);
-        JsonNode fault = JsonMapper.builder().build().readTree(out.toString()).get("errors").get(0);
+        JsonNode fault = JsonMapper.builder()
+                .build()
+                .readTree(out.toString())
+                .get("errors")
+                .get(0);
         assertThat(fault.get("file").asString()).isEqualTo(file.toString());
         assertThat(fault.get("line").asInt()).isEqualTo(6);
         assertThat(fault.get("column").asInt()).isEqualTo(42);
@@ -159,14 +172,16 @@ class CommandLineTest {
     void verifyWritesTestResultsForBuildServers() throws Exception {
         replace("40 [s]", "60 [s]");
         Path results = folder.resolve("verdicts.xml");
-        assertThat(pyrite("verify", file.toString(), "--junit", results.toString())).isEqualTo(2);
+        assertThat(pyrite("verify", file.toString(), "--junit", results.toString()))
+                .isEqualTo(2);
         Document xml = DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(results.toFile());
         assertThat(xml.getDocumentElement().getAttribute("tests")).isEqualTo("1");
         assertThat(xml.getDocumentElement().getAttribute("failures")).isEqualTo("1");
         Element test = (Element) xml.getElementsByTagName("testcase").item(0);
         assertThat(test.getAttribute("classname")).isEqualTo("Tank::keeps");
         assertThat(test.getAttribute("name")).isEqualTo("T-1 for tank");
-        assertThat(((Element) test.getElementsByTagName("failure").item(0)).getAttribute("message")).contains("violated first at t = 50 s");
+        assertThat(((Element) test.getElementsByTagName("failure").item(0)).getAttribute("message"))
+                .contains("violated first at t = 50 s");
     }
 
     @Test
@@ -190,6 +205,10 @@ class CommandLineTest {
         assertThat(pyrite("check")).isEqualTo(64);
         assertThat(pyrite("check", folder.resolve("nothing").toString())).isEqualTo(64);
         assertThat(pyrite("run", file.toString(), "--case", "Tank::nothing")).isEqualTo(64);
-        assertThat(err.toString()).contains("say what to do", "cannot be read", "there is no case 'Tank::nothing'; there are: Tank::check, Tank::look");
+        assertThat(err.toString())
+                .contains(
+                        "say what to do",
+                        "cannot be read",
+                        "there is no case 'Tank::nothing'; there are: Tank::check, Tank::look");
     }
 }

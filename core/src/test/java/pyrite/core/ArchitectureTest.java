@@ -1,7 +1,7 @@
 package pyrite.core;
 
-import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
@@ -11,7 +11,8 @@ import org.junit.jupiter.api.Test;
 
 /** The packages of core use each other in one direction only, and none of them knows of pages or tables. */
 class ArchitectureTest {
-    private static final JavaClasses CORE = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests())
+    private static final JavaClasses CORE = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("pyrite.core");
 
     @Test
@@ -21,31 +22,53 @@ class ArchitectureTest {
 
     @Test
     void packagesUseOnlyWhatStandsBelowThem() {
-        layeredArchitecture().consideringOnlyDependenciesInLayers()
-                .layer("expression").definedBy("pyrite.core.expression..")
-                .layer("model").definedBy("pyrite.core.model..")
-                .layer("notation").definedBy("pyrite.core.notation..")
-                .layer("history").definedBy("pyrite.core.history..")
-                .layer("specification").definedBy("pyrite.core.specification..")
-                .layer("trace").definedBy("pyrite.core.trace..")
-                .layer("dynamics").definedBy("pyrite.core.dynamics..")
-                .layer("view").definedBy("pyrite.core.view..")
-                .layer("verification").definedBy("pyrite.core.verification..")
-                .layer("exchange").definedBy("pyrite.core.exchange..")
-                .whereLayer("exchange").mayNotBeAccessedByAnyLayer()
-                .whereLayer("verification").mayNotBeAccessedByAnyLayer()
-                .whereLayer("view").mayNotBeAccessedByAnyLayer()
-                .whereLayer("history").mayNotBeAccessedByAnyLayer()
-                .whereLayer("trace").mayOnlyBeAccessedByLayers("view", "exchange")
-                .whereLayer("specification").mayOnlyBeAccessedByLayers("trace", "view", "exchange")
-                .whereLayer("dynamics").mayOnlyBeAccessedByLayers("verification", "view")
-                .whereLayer("notation").mayOnlyBeAccessedByLayers("specification", "trace", "verification", "view", "exchange")
+        layeredArchitecture()
+                .consideringOnlyDependenciesInLayers()
+                .layer("expression")
+                .definedBy("pyrite.core.expression..")
+                .layer("model")
+                .definedBy("pyrite.core.model..")
+                .layer("notation")
+                .definedBy("pyrite.core.notation..")
+                .layer("history")
+                .definedBy("pyrite.core.history..")
+                .layer("specification")
+                .definedBy("pyrite.core.specification..")
+                .layer("trace")
+                .definedBy("pyrite.core.trace..")
+                .layer("dynamics")
+                .definedBy("pyrite.core.dynamics..")
+                .layer("view")
+                .definedBy("pyrite.core.view..")
+                .layer("verification")
+                .definedBy("pyrite.core.verification..")
+                .layer("exchange")
+                .definedBy("pyrite.core.exchange..")
+                .whereLayer("exchange")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("verification")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("view")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("history")
+                .mayNotBeAccessedByAnyLayer()
+                .whereLayer("trace")
+                .mayOnlyBeAccessedByLayers("view", "exchange")
+                .whereLayer("specification")
+                .mayOnlyBeAccessedByLayers("trace", "view", "exchange")
+                .whereLayer("dynamics")
+                .mayOnlyBeAccessedByLayers("verification", "view")
+                .whereLayer("notation")
+                .mayOnlyBeAccessedByLayers("specification", "trace", "verification", "view", "exchange")
                 .check(CORE);
     }
 
     @Test
     void coreKnowsNoSpringWebOrSql() {
-        noClasses().should().dependOnClassesThat().resideInAnyPackage("org.springframework..", "java.sql..", "jakarta..",
-                "java.net.http..").check(CORE);
+        noClasses()
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.springframework..", "java.sql..", "jakarta..", "java.net.http..")
+                .check(CORE);
     }
 }

@@ -20,8 +20,7 @@ public final class Models {
             private import Dynamics::*;
             """;
 
-    private Models() {
-    }
+    private Models() {}
 
     /** The members of a package {@code Test} that imports the usual libraries. */
     public static Model of(String members) {
@@ -41,12 +40,15 @@ public final class Models {
     /** The problems of the members of a package {@code Test}, as messages. */
     public static List<String> problemsOf(String members) {
         return tryRead("package Test {\n" + IMPORTS + members + "\n}").problems().stream()
-                .map(problem -> problem.message()).toList();
+                .map(problem -> problem.message())
+                .toList();
     }
 
     /** The element with a qualified name. */
     public static Element element(Model model, String qualifiedName) {
-        return model.ownElements().stream().filter(e -> model.names().qualifiedName(e).equals(qualifiedName)).findFirst()
+        return model.ownElements().stream()
+                .filter(e -> model.names().qualifiedName(e).equals(qualifiedName))
+                .findFirst()
                 .orElseThrow(() -> new AssertionError("no " + qualifiedName));
     }
 

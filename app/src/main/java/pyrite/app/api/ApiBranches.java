@@ -22,7 +22,9 @@ class ApiBranches {
 
     /** @throws NotFound if there is no such project */
     List<Branch> ofProject(UUID project) {
-        List<Branch> branches = store.all().stream().filter(branch -> branch.projectUuid().equals(project)).toList();
+        List<Branch> branches = store.all().stream()
+                .filter(branch -> branch.projectUuid().equals(project))
+                .toList();
         if (branches.isEmpty()) {
             throw new NotFound("there is no project " + project);
         }
@@ -31,24 +33,40 @@ class ApiBranches {
 
     /** The head of a branch, or of the first of the project. */
     Workspace.Head headOrFirst(UUID project, Optional<UUID> branch) {
-        return branch.map(id -> workspace.head(project, id)).orElseGet(() -> workspace.head(ofProject(project).getFirst().id()));
+        return branch.map(id -> workspace.head(project, id))
+                .orElseGet(() -> workspace.head(ofProject(project).getFirst().id()));
     }
 
     /** The model as a commit left it. */
     Workspace.Head at(UUID project, UUID commit) {
-        BranchStore.Place place = store.placeOf(commit).filter(found -> ofProject(project).stream().anyMatch(branch -> branch.id() == found.branch()))
+        BranchStore.Place place = store.placeOf(commit)
+                .filter(found -> ofProject(project).stream().anyMatch(branch -> branch.id() == found.branch()))
                 .orElseThrow(() -> new NotFound("there is no commit " + commit + " of this project"));
         return workspace.asOf(workspace.head(place.branch()), place.number());
     }
 
     Refs.CommitRecord commit(Branch branch, int number) {
-        BranchStore.Entry entry = store.revision(branch, number).orElseThrow(() -> new NotFound("there is no r" + number + " on this branch"));
-        return Refs.CommitRecord.of(branch, entry, number == 1 ? null : store.revision(branch, number - 1).map(BranchStore.Entry::uuid).orElse(null));
+        BranchStore.Entry entry = store.revision(branch, number)
+                .orElseThrow(() -> new NotFound("there is no r" + number + " on this branch"));
+        return Refs.CommitRecord.of(
+                branch,
+                entry,
+                number == 1
+                        ? null
+                        : store.revision(branch, number - 1)
+                                .map(BranchStore.Entry::uuid)
+                                .orElse(null));
     }
 
     Refs.BranchJson branch(Workspace.Head head) {
         Branch branch = head.branch();
-        return new Refs.BranchJson(branch.uuid(), "Branch", branch.name(), new Refs.Id(branch.projectUuid()),
-                head.number() == 0 ? null : new Refs.Id(commit(branch, head.number()).id()));
+        return new Refs.BranchJson(
+                branch.uuid(),
+                "Branch",
+                branch.name(),
+                new Refs.Id(branch.projectUuid()),
+                head.number() == 0
+                        ? null
+                        : new Refs.Id(commit(branch, head.number()).id()));
     }
 }

@@ -20,13 +20,17 @@ class ApiFaults {
 
     @ExceptionHandler(MethodArgumentTypeMismatchException.class)
     ProblemDetail mistyped(MethodArgumentTypeMismatchException fault) {
-        return ProblemDetail.forStatusAndDetail(HttpStatus.BAD_REQUEST, "'" + fault.getValue() + "' cannot be the " + fault.getName()
-                + " of an address; ids are UUIDs");
+        return ProblemDetail.forStatusAndDetail(
+                HttpStatus.BAD_REQUEST,
+                "'" + fault.getValue() + "' cannot be the " + fault.getName() + " of an address; ids are UUIDs");
     }
 
     @ExceptionHandler(HttpMessageNotReadableException.class)
     ProblemDetail unreadable(HttpMessageNotReadableException fault) {
         Throwable cause = fault.getMostSpecificCause();
-        return ProblemDetail.forStatusAndDetail(HttpStatus.BAD_REQUEST, "the body cannot be read: " + String.valueOf(cause.getMessage()).lines().findFirst().orElse(""));
+        return ProblemDetail.forStatusAndDetail(
+                HttpStatus.BAD_REQUEST,
+                "the body cannot be read: "
+                        + String.valueOf(cause.getMessage()).lines().findFirst().orElse(""));
     }
 }

@@ -39,20 +39,35 @@ class ApiPage {
 
         @Bean
         OpenAPI description() {
-            return new OpenAPI().info(new Info().title("Pyrite").version("1").description("Elements follow the Systems Modeling API (OMG) and its JSON."))
-                    .components(new Components().addSecuritySchemes("token", new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme("bearer")))
+            return new OpenAPI()
+                    .info(new Info()
+                            .title("Pyrite")
+                            .version("1")
+                            .description("Elements follow the Systems Modeling API (OMG) and its JSON."))
+                    .components(new Components()
+                            .addSecuritySchemes(
+                                    "token",
+                                    new SecurityScheme()
+                                            .type(SecurityScheme.Type.HTTP)
+                                            .scheme("bearer")))
                     .addSecurityItem(new SecurityRequirement().addList("token"));
         }
 
         /** The project and the branch of an address are parameters of it, though no method takes them one by one. */
         @Bean
         OpenApiCustomizer branchOfAddress() {
-            return api -> api.getPaths().forEach((address, path) -> path.readOperations().forEach(operation ->
-                    NAMED.matcher(address).results().map(named -> named.group(1)).forEach(name -> describe(operation, name))));
+            return api -> api.getPaths()
+                    .forEach((address, path) -> path.readOperations()
+                            .forEach(operation -> NAMED.matcher(address)
+                                    .results()
+                                    .map(named -> named.group(1))
+                                    .forEach(name -> describe(operation, name))));
         }
 
         private static void describe(Operation operation, String name) {
-            boolean known = operation.getParameters() != null && operation.getParameters().stream().anyMatch(each -> each.getName().equals(name));
+            boolean known = operation.getParameters() != null
+                    && operation.getParameters().stream()
+                            .anyMatch(each -> each.getName().equals(name));
             if (!known) {
                 operation.addParametersItem(new PathParameter().name(name).schema(new UUIDSchema()));
             }

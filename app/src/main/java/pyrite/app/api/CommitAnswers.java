@@ -28,13 +28,30 @@ class CommitAnswers {
     ResponseEntity<?> of(Workspace.Head head, Workspace.Commit commit) {
         Model model = workspace.head(head.branch().id()).model();
         return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
+            case Workspace.Commit.Saved(var revision) ->
+                ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
             case Workspace.Commit.Nothing() -> ResponseEntity.ok(branches.commit(head.branch(), head.number()));
-            case Workspace.Commit.Refused(var problems) -> problem(HttpStatus.UNPROCESSABLE_CONTENT, problems.getFirst().message(), Map.of("faults",
-                    problems.stream().map(each -> Map.of("element", each.element().toString(), "message", each.message())).toList()));
-            case Workspace.Commit.Overtaken(List<ElementId> elements) -> problem(HttpStatus.CONFLICT,
-                    "somebody has changed the same elements since the previous commit", Map.of("theirs", elements.stream()
-                            .map(id -> model.find(id).map(new ElementJson(model)::write).orElseGet(() -> gone(id))).toList()));
+            case Workspace.Commit.Refused(var problems) ->
+                problem(
+                        HttpStatus.UNPROCESSABLE_CONTENT,
+                        problems.getFirst().message(),
+                        Map.of(
+                                "faults",
+                                problems.stream()
+                                        .map(each ->
+                                                Map.of("element", each.element().toString(), "message", each.message()))
+                                        .toList()));
+            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
+                problem(
+                        HttpStatus.CONFLICT,
+                        "somebody has changed the same elements since the previous commit",
+                        Map.of(
+                                "theirs",
+                                elements.stream()
+                                        .map(id -> model.find(id)
+                                                .map(new ElementJson(model)::write)
+                                                .orElseGet(() -> gone(id)))
+                                        .toList()));
         };
     }
 

@@ -51,12 +51,18 @@ class CommitsApi {
 
     @Operation(summary = "The commits of a branch, newest first; without branchId those of the first branch")
     @GetMapping
-    List<Refs.CommitRecord> commits(@PathVariable UUID projectId, @RequestParam Optional<UUID> branchId,
+    List<Refs.CommitRecord> commits(
+            @PathVariable UUID projectId,
+            @RequestParam Optional<UUID> branchId,
             @RequestParam(name = "page[size]", defaultValue = "100") int size) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
         List<BranchStore.Entry> entries = store.revisions(head.branch(), head.number(), Math.clamp(size, 1, MOST) + 1);
-        return IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST))).mapToObj(i ->
-                Refs.CommitRecord.of(head.branch(), entries.get(i), i + 1 < entries.size() ? entries.get(i + 1).uuid() : null)).toList();
+        return IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST)))
+                .mapToObj(i -> Refs.CommitRecord.of(
+                        head.branch(),
+                        entries.get(i),
+                        i + 1 < entries.size() ? entries.get(i + 1).uuid() : null))
+                .toList();
     }
 
     @Operation(summary = "One commit")
@@ -67,46 +73,72 @@ class CommitsApi {
     }
 
     /** What a commit made of one element. */
-    record DataVersion(@JsonProperty("@type") String type, Refs.Id identity, @Nullable Map<String, @Nullable Object> payload) {
-    }
+    record DataVersion(
+            @JsonProperty("@type") String type,
+            Refs.Id identity,
+            @Nullable Map<String, @Nullable Object> payload) {}
 
     @Operation(summary = "What a commit changed; the payload is null where it removed an element")
     @GetMapping("/{commitId}/changes")
     List<DataVersion> changes(@PathVariable UUID projectId, @PathVariable UUID commitId) {
         Workspace.Head head = branches.at(projectId, commitId);
         ElementJson writer = new ElementJson(head.model());
-        return store.difference(head.branch(), head.number()).changes().stream().map(change -> version(writer, change)).toList();
+        return store.difference(head.branch(), head.number()).changes().stream()
+                .map(change -> version(writer, change))
+                .toList();
     }
 
     private static DataVersion version(ElementJson writer, ElementChange change) {
-        return new DataVersion("DataVersion", new Refs.Id(change.id().value()), change.after() == null ? null : writer.write(change.after()));
+        return new DataVersion(
+                "DataVersion",
+                new Refs.Id(change.id().value()),
+                change.after() == null ? null : writer.write(change.after()));
     }
 
     /** @param identity of the element that is changed or removed; without it the payload is a new element */
-    record NewVersion(Refs.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {
-    }
+    record NewVersion(Refs.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {}
 
     /**
-     * @param previousCommit on which the changes were made; others may have committed since, as long as they changed other
-     *     elements
+     * @param previousCommit on which the changes were made; others may have committed since, as long as they changed
+     *     other elements
      */
-    record NewCommit(@Nullable @Size(max = 1000) String description, @NotNull List<@Valid NewVersion> change, Refs.@Nullable Id previousCommit) {
-    }
+    record NewCommit(
+            @Nullable @Size(max = 1000) String description,
+            @NotNull List<@Valid NewVersion> change,
+            Refs.@Nullable Id previousCommit) {}
 
     @Operation(summary = "Commit changes of elements; takes an engineer")
     @PostMapping
-    ResponseEntity<?> add(Person person, @PathVariable UUID projectId, @RequestParam Optional<UUID> branchId, @Valid @RequestBody NewCommit wanted) {
+    ResponseEntity<?> add(
+            Person person,
+            @PathVariable UUID projectId,
+            @RequestParam Optional<UUID> branchId,
+            @Valid @RequestBody NewCommit wanted) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
-        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(projectId, wanted.previousCommit().id());
+        Workspace.Head base = wanted.previousCommit() == null
+                ? head
+                : branches.at(projectId, wanted.previousCommit().id());
         if (base.branch().id() != head.branch().id()) {
             throw new NotFound("the previous commit is of another branch");
         }
-        CommitJson.Read read = CommitJson.read(base.model(), wanted.change().stream().map(each ->
-                new CommitJson.Change(each.identity() == null ? null : ElementId.of(each.identity().id()), each.payload())).toList());
+        CommitJson.Read read = CommitJson.read(
+                base.model(),
+                wanted.change().stream()
+                        .map(each -> new CommitJson.Change(
+                                each.identity() == null
+                                        ? null
+                                        : ElementId.of(each.identity().id()),
+                                each.payload()))
+                        .toList());
         if (!read.faults().isEmpty()) {
-            return answers.problem(HttpStatus.UNPROCESSABLE_CONTENT, read.faults().getFirst().message(), Map.of("faults", read.faults()));
+            return answers.problem(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    read.faults().getFirst().message(),
+                    Map.of("faults", read.faults()));
         }
-        String summary = wanted.description() == null || wanted.description().isBlank() ? "committed over the API" : wanted.description();
+        String summary = wanted.description() == null || wanted.description().isBlank()
+                ? "committed over the API"
+                : wanted.description();
         return answers.of(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
     }
 }

@@ -44,24 +44,38 @@ class ElementsApi {
 
     @Operation(summary = "The elements in the order of their ids, page by page; the Link header leads to the next page")
     @GetMapping("/commits/{commitId}/elements")
-    ResponseEntity<List<Map<String, @Nullable Object>>> elements(@PathVariable UUID projectId, @PathVariable UUID commitId,
-            @RequestParam(name = "page[size]", defaultValue = "200") int size, @RequestParam(name = "page[after]") Optional<UUID> after, HttpServletRequest request) {
+    ResponseEntity<List<Map<String, @Nullable Object>>> elements(
+            @PathVariable UUID projectId,
+            @PathVariable UUID commitId,
+            @RequestParam(name = "page[size]", defaultValue = "200") int size,
+            @RequestParam(name = "page[after]") Optional<UUID> after,
+            HttpServletRequest request) {
         Workspace.Head head = branches.at(projectId, commitId);
         int most = Math.clamp(size, 1, MOST);
         ElementJson writer = new ElementJson(head.model());
         List<ElementId> all = head.model().derived(ById.class, ById::of).ids();
         int from = after.map(id -> behind(all, ElementId.of(id))).orElse(0);
-        List<Element> found = all.subList(from, Math.min(all.size(), from + most + 1)).stream().map(head.model()::get).toList();
+        List<Element> found = all.subList(from, Math.min(all.size(), from + most + 1)).stream()
+                .map(head.model()::get)
+                .toList();
         return page(found.stream().map(writer::write).toList(), most, request);
     }
 
     /** @param found one more than a page has, if there is a next one */
-    private static ResponseEntity<List<Map<String, @Nullable Object>>> page(List<Map<String, @Nullable Object>> found, int most, HttpServletRequest request) {
+    private static ResponseEntity<List<Map<String, @Nullable Object>>> page(
+            List<Map<String, @Nullable Object>> found, int most, HttpServletRequest request) {
         ResponseEntity.BodyBuilder answer = ResponseEntity.ok();
         if (found.size() > most) {
-            answer.header(HttpHeaders.LINK, "<" + ServletUriComponentsBuilder.fromRequest(request)
-                    .replaceQueryParam("page[after]", found.get(most - 1).get(ElementJson.ID)).replaceQueryParam("page[size]", most).encode().toUriString()
-                    + ">; rel=\"next\"");
+            answer.header(
+                    HttpHeaders.LINK,
+                    "<"
+                            + ServletUriComponentsBuilder.fromRequest(request)
+                                    .replaceQueryParam(
+                                            "page[after]", found.get(most - 1).get(ElementJson.ID))
+                                    .replaceQueryParam("page[size]", most)
+                                    .encode()
+                                    .toUriString()
+                            + ">; rel=\"next\"");
         }
         return answer.body(found.subList(0, Math.min(most, found.size())));
     }
@@ -69,7 +83,8 @@ class ElementsApi {
     /** The elements of a snapshot in the order in which they are given page by page. */
     private record ById(List<ElementId> ids) {
         static ById of(Model model) {
-            return new ById(model.ownElements().stream().map(Element::id).sorted().toList());
+            return new ById(
+                    model.ownElements().stream().map(Element::id).sorted().toList());
         }
     }
 
@@ -83,29 +98,45 @@ class ElementsApi {
     @GetMapping("/commits/{commitId}/roots")
     List<Map<String, @Nullable Object>> roots(@PathVariable UUID projectId, @PathVariable UUID commitId) {
         Workspace.Head head = branches.at(projectId, commitId);
-        return head.model().ownRoots().stream().map(new ElementJson(head.model())::write).toList();
+        return head.model().ownRoots().stream()
+                .map(new ElementJson(head.model())::write)
+                .toList();
     }
 
     @Operation(summary = "One element")
     @GetMapping("/commits/{commitId}/elements/{elementId}")
-    Map<String, @Nullable Object> element(@PathVariable UUID projectId, @PathVariable UUID commitId, @PathVariable String elementId) {
+    Map<String, @Nullable Object> element(
+            @PathVariable UUID projectId, @PathVariable UUID commitId, @PathVariable String elementId) {
         Workspace.Head head = branches.at(projectId, commitId);
         return new ElementJson(head.model()).write(head.element(elementId));
     }
 
     @Operation(summary = "The relationships an element is an end of; direction is in, out or both")
     @GetMapping("/commits/{commitId}/elements/{elementId}/relationships")
-    List<Map<String, @Nullable Object>> relationships(@PathVariable UUID projectId, @PathVariable UUID commitId, @PathVariable String elementId,
+    List<Map<String, @Nullable Object>> relationships(
+            @PathVariable UUID projectId,
+            @PathVariable UUID commitId,
+            @PathVariable String elementId,
             @RequestParam(defaultValue = "both") String direction) {
         Workspace.Head head = branches.at(projectId, commitId);
         Relationships relationships = new Relationships(head.model());
         ElementJson writer = new ElementJson(head.model());
-        return relationships.of(head.element(elementId).id(), direction(direction)).stream().map(each -> {
-            Map<String, @Nullable Object> json = writer.write(each);
-            json.put("relatingSource", relationships.sources(each).stream().map(ElementJson::reference).toList());
-            json.put("relatingTarget", relationships.targets(each).stream().map(ElementJson::reference).toList());
-            return json;
-        }).toList();
+        return relationships.of(head.element(elementId).id(), direction(direction)).stream()
+                .map(each -> {
+                    Map<String, @Nullable Object> json = writer.write(each);
+                    json.put(
+                            "relatingSource",
+                            relationships.sources(each).stream()
+                                    .map(ElementJson::reference)
+                                    .toList());
+                    json.put(
+                            "relatingTarget",
+                            relationships.targets(each).stream()
+                                    .map(ElementJson::reference)
+                                    .toList());
+                    return json;
+                })
+                .toList();
     }
 
     private static Relationships.Direction direction(String word) {
@@ -117,13 +148,20 @@ class ElementsApi {
         };
     }
 
-    @Operation(summary = "The elements that a query chooses, at a commit or else at the newest, page by page; the Link header leads to the next page, "
-            + "for which the query is sent again")
+    @Operation(
+            summary =
+                    "The elements that a query chooses, at a commit or else at the newest, page by page; the Link header leads to the next page, "
+                            + "for which the query is sent again")
     @PostMapping("/query-results")
-    ResponseEntity<List<Map<String, @Nullable Object>>> query(@PathVariable UUID projectId, @RequestParam Optional<UUID> commitId,
-            @RequestParam(name = "page[size]", defaultValue = "200") int size, @RequestParam(name = "page[after]") Optional<UUID> after,
-            @RequestBody Map<String, @Nullable Object> query, HttpServletRequest request) {
-        Workspace.Head head = commitId.map(id -> branches.at(projectId, id)).orElseGet(() -> branches.headOrFirst(projectId, Optional.empty()));
+    ResponseEntity<List<Map<String, @Nullable Object>>> query(
+            @PathVariable UUID projectId,
+            @RequestParam Optional<UUID> commitId,
+            @RequestParam(name = "page[size]", defaultValue = "200") int size,
+            @RequestParam(name = "page[after]") Optional<UUID> after,
+            @RequestBody Map<String, @Nullable Object> query,
+            HttpServletRequest request) {
+        Workspace.Head head = commitId.map(id -> branches.at(projectId, id))
+                .orElseGet(() -> branches.headOrFirst(projectId, Optional.empty()));
         int most = Math.clamp(size, 1, MOST);
         return page(Query.read(query).on(head.model(), after.map(ElementId::of).orElse(null), most + 1), most, request);
     }
@@ -132,6 +170,9 @@ class ElementsApi {
     @GetMapping(path = "/commits/{commitId}/notation", produces = "text/plain;charset=UTF-8")
     String notation(@PathVariable UUID projectId, @PathVariable UUID commitId, @RequestParam Optional<String> element) {
         Workspace.Head head = branches.at(projectId, commitId);
-        return NotationWriter.write(head.model(), element.map(id -> List.of(head.element(id))).orElseGet(() -> head.model().ownRoots()));
+        return NotationWriter.write(
+                head.model(),
+                element.map(id -> List.of(head.element(id)))
+                        .orElseGet(() -> head.model().ownRoots()));
     }
 }

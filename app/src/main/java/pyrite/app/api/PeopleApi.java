@@ -22,7 +22,10 @@ import pyrite.app.store.AuditMapper;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.NotFound;
 
-/** Looking after people; all of it takes an administrator. Tokens and one's own password are a matter of the account page, where one signs in. */
+/**
+ * Looking after people; all of it takes an administrator. Tokens and one's own password are a matter of the account
+ * page, where one signs in.
+ */
 @RestController
 @Tag(name = "6 People")
 class PeopleApi {
@@ -43,16 +46,16 @@ class PeopleApi {
         }
     }
 
-    record NewPerson(@NotBlank String signIn, @NotBlank String name, @NotNull String role) {
-    }
+    record NewPerson(
+            @NotBlank String signIn,
+            @NotBlank String name,
+            @NotNull String role) {}
 
     /** What is left out stays as it is. */
-    record Standing(@Nullable String role, @Nullable Boolean active) {
-    }
+    record Standing(@Nullable String role, @Nullable Boolean active) {}
 
     /** A password that was made for somebody; it is told this once. */
-    record Password(String signIn, String password) {
-    }
+    record Password(String signIn, String password) {}
 
     @Operation(summary = "Everybody who signs in, or did; takes an administrator")
     @GetMapping("/api/people")
@@ -64,7 +67,8 @@ class PeopleApi {
     @PostMapping("/api/people")
     ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson wanted) {
         String password = people.add(person, wanted.signIn(), wanted.name(), Person.Role.titled(wanted.role()));
-        return ResponseEntity.status(HttpStatus.CREATED).body(new Password(wanted.signIn().strip(), password));
+        return ResponseEntity.status(HttpStatus.CREATED)
+                .body(new Password(wanted.signIn().strip(), password));
     }
 
     @Operation(summary = "Give somebody another role, shut them out or let them in again; takes an administrator")
@@ -93,7 +97,9 @@ class PeopleApi {
     }
 
     private Person find(String signIn) {
-        return people.all().stream().filter(person -> person.signIn().equals(signIn)).findFirst()
+        return people.all().stream()
+                .filter(person -> person.signIn().equals(signIn))
+                .findFirst()
                 .orElseThrow(() -> new NotFound("nobody signs in as " + signIn));
     }
 }

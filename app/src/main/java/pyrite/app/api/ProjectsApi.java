@@ -40,20 +40,24 @@ class ProjectsApi {
         this.workspace = workspace;
     }
 
-    record NewProject(@NotBlank @Size(max = 120) String name) {
-    }
+    record NewProject(@NotBlank @Size(max = 120) String name) {}
 
     @Operation(summary = "All projects")
     @GetMapping
     List<Refs.ProjectJson> projects() {
-        return store.all().stream().collect(Collectors.toMap(Branch::projectUuid, Refs.ProjectJson::of, (first, _) -> first,
-                LinkedHashMap::new)).values().stream().toList();
+        return store.all().stream()
+                .collect(Collectors.toMap(
+                        Branch::projectUuid, Refs.ProjectJson::of, (first, _) -> first, LinkedHashMap::new))
+                .values()
+                .stream()
+                .toList();
     }
 
     @Operation(summary = "Begin a project; takes a lead")
     @PostMapping
     ResponseEntity<Refs.ProjectJson> begin(Person person, @Valid @RequestBody NewProject wanted) {
-        return ResponseEntity.status(HttpStatus.CREATED).body(Refs.ProjectJson.of(projects.begin(person, wanted.name())));
+        return ResponseEntity.status(HttpStatus.CREATED)
+                .body(Refs.ProjectJson.of(projects.begin(person, wanted.name())));
     }
 
     @Operation(summary = "One project")
@@ -65,7 +69,9 @@ class ProjectsApi {
     @Operation(summary = "The branches of a project")
     @GetMapping("/{projectId}/branches")
     List<Refs.BranchJson> branches(@PathVariable UUID projectId) {
-        return branches.ofProject(projectId).stream().map(branch -> branches.branch(workspace.head(branch.id()))).toList();
+        return branches.ofProject(projectId).stream()
+                .map(branch -> branches.branch(workspace.head(branch.id())))
+                .toList();
     }
 
     @Operation(summary = "One branch with its newest commit")

@@ -48,29 +48,48 @@ class TagsApi {
         this.clock = clock;
     }
 
-    record TagJson(@JsonProperty("@id") UUID id, @JsonProperty("@type") String type, String name, String description, OffsetDateTime created,
-            Refs.Id owningProject, Refs.Id taggedCommit, String author) {
-    }
+    record TagJson(
+            @JsonProperty("@id") UUID id,
+            @JsonProperty("@type") String type,
+            String name,
+            String description,
+            OffsetDateTime created,
+            Refs.Id owningProject,
+            Refs.Id taggedCommit,
+            String author) {}
 
     /** A baseline with the branch it is on. */
     private record Found(Branch branch, Baseline baseline) {
         UUID id() {
-            return UUID.nameUUIDFromBytes(("pyrite.tag:" + branch.uuid() + ":" + baseline.id()).getBytes(StandardCharsets.UTF_8));
+            return UUID.nameUUIDFromBytes(
+                    ("pyrite.tag:" + branch.uuid() + ":" + baseline.id()).getBytes(StandardCharsets.UTF_8));
         }
     }
 
     private List<Found> all(UUID project) {
-        return branches.ofProject(project).stream().flatMap(branch -> baselines.of(branch.id()).stream().map(baseline -> new Found(branch, baseline))).toList();
+        return branches.ofProject(project).stream()
+                .flatMap(branch -> baselines.of(branch.id()).stream().map(baseline -> new Found(branch, baseline)))
+                .toList();
     }
 
     private Found find(UUID project, UUID tag) {
-        return all(project).stream().filter(found -> found.id().equals(tag)).findFirst().orElseThrow(() -> new NotFound("there is no tag " + tag + " in this project"));
+        return all(project).stream()
+                .filter(found -> found.id().equals(tag))
+                .findFirst()
+                .orElseThrow(() -> new NotFound("there is no tag " + tag + " in this project"));
     }
 
     private TagJson json(Found found) {
         Baseline baseline = found.baseline();
-        return new TagJson(found.id(), "Tag", baseline.name(), baseline.note(), baseline.at().atOffset(ZoneOffset.UTC), new Refs.Id(found.branch().projectUuid()),
-                new Refs.Id(branches.commit(found.branch(), baseline.number()).id()), baseline.person());
+        return new TagJson(
+                found.id(),
+                "Tag",
+                baseline.name(),
+                baseline.note(),
+                baseline.at().atOffset(ZoneOffset.UTC),
+                new Refs.Id(found.branch().projectUuid()),
+                new Refs.Id(branches.commit(found.branch(), baseline.number()).id()),
+                baseline.person());
     }
 
     @Operation(summary = "The tags of a project: its baselines")
@@ -85,8 +104,10 @@ class TagsApi {
         return json(find(projectId, tagId));
     }
 
-    record NewTag(@NotBlank @Size(max = 200) String name, @Nullable @Size(max = 2000) String description, @NotNull Refs.Id taggedCommit) {
-    }
+    record NewTag(
+            @NotBlank @Size(max = 200) String name,
+            @Nullable @Size(max = 2000) String description,
+            @NotNull Refs.Id taggedCommit) {}
 
     @Operation(summary = "Name a commit; takes an engineer")
     @PostMapping
@@ -94,12 +115,25 @@ class TagsApi {
         Workspace.Head named = branches.at(projectId, wanted.taggedCommit().id());
         String name = wanted.name().strip();
         try {
-            baselines.add(named.branch().id(), named.number(), name, Objects.requireNonNullElse(wanted.description(), "").strip(), person.id(), clock.instant());
+            baselines.add(
+                    named.branch().id(),
+                    named.number(),
+                    name,
+                    Objects.requireNonNullElse(wanted.description(), "").strip(),
+                    person.id(),
+                    clock.instant());
         } catch (DuplicateKeyException _) {
-            return ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT, "there is a baseline called " + name + " already")).build();
+            return ResponseEntity.of(ProblemDetail.forStatusAndDetail(
+                            HttpStatus.UNPROCESSABLE_CONTENT, "there is a baseline called " + name + " already"))
+                    .build();
         }
-        return ResponseEntity.status(HttpStatus.CREATED).body(all(projectId).stream().filter(found -> found.branch().id() == named.branch().id()
-                && found.baseline().name().equals(name)).findFirst().map(this::json).orElseThrow());
+        return ResponseEntity.status(HttpStatus.CREATED)
+                .body(all(projectId).stream()
+                        .filter(found -> found.branch().id() == named.branch().id()
+                                && found.baseline().name().equals(name))
+                        .findFirst()
+                        .map(this::json)
+                        .orElseThrow());
     }
 
     @Operation(summary = "Take a tag away, the commit stays; takes an engineer")

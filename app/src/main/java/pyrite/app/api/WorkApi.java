@@ -56,7 +56,13 @@ class WorkApi {
     private final Jobs jobs;
     private final CommitAnswers answers;
 
-    WorkApi(ApiBranches branches, Workspace workspace, Verdicts verdicts, RunStore runs, Jobs jobs, CommitAnswers answers) {
+    WorkApi(
+            ApiBranches branches,
+            Workspace workspace,
+            Verdicts verdicts,
+            RunStore runs,
+            Jobs jobs,
+            CommitAnswers answers) {
         this.answers = answers;
         this.branches = branches;
         this.workspace = workspace;
@@ -66,33 +72,52 @@ class WorkApi {
     }
 
     /**
-     * @param element whose text this is and whose members it replaces; without it the text is added at the top of the model
-     * @param previousCommit from which the text of an element was read: what others did since elsewhere stays as they made it
+     * @param element whose text this is and whose members it replaces; without it the text is added at the top of the
+     *     model
+     * @param previousCommit from which the text of an element was read: what others did since elsewhere stays as they
+     *     made it
      */
-    record Text(@NotNull @Size(max = LONGEST_TEXT) String text, @Nullable String element, @Nullable @Size(max = 1000) String description,
-            Refs.@Nullable Id previousCommit) {
-    }
+    record Text(
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @Nullable String element,
+            @Nullable @Size(max = 1000) String description,
+            Refs.@Nullable Id previousCommit) {}
 
-    @Operation(summary = "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
+    @Operation(
+            summary =
+                    "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
     @PostMapping("/notation")
     ResponseEntity<?> write(Workspace.Head head, Person person, @Valid @RequestBody Text wanted) {
         if (wanted.element() != null && wanted.previousCommit() == null) {
-            throw new IllegalArgumentException("say with previousCommit from which commit the text of the element was read, so that nobody's changes since are lost");
+            throw new IllegalArgumentException(
+                    "say with previousCommit from which commit the text of the element was read, so that nobody's changes since are lost");
         }
-        Workspace.Head base = wanted.previousCommit() == null ? head : branches.at(head.branch().projectUuid(), wanted.previousCommit().id());
+        Workspace.Head base = wanted.previousCommit() == null
+                ? head
+                : branches.at(
+                        head.branch().projectUuid(), wanted.previousCommit().id());
         if (base.branch().id() != head.branch().id()) {
             throw new NotFound("the previous commit is of another branch");
         }
         Source source = new Source("text", wanted.text());
-        Reading reading = wanted.element() == null ? NotationReader.readMembers(base.model(), null, source)
+        Reading reading = wanted.element() == null
+                ? NotationReader.readMembers(base.model(), null, source)
                 : NotationReader.readBack(base.model(), List.of(base.element(wanted.element())), source);
         if (!reading.isGood()) {
-            ProblemDetail problem = ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_CONTENT, reading.problems().getFirst().toString());
+            ProblemDetail problem = ProblemDetail.forStatusAndDetail(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    reading.problems().getFirst().toString());
             problem.setProperty("problems", reading.problems());
             return ResponseEntity.of(problem).build();
         }
-        return answers.of(head, workspace.commit(head.branch(), base.number(), reading.edit(), person,
-                wanted.description() == null ? "notation written over the API" : wanted.description()));
+        return answers.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        base.number(),
+                        reading.edit(),
+                        person,
+                        wanted.description() == null ? "notation written over the API" : wanted.description()));
     }
 
     @Operation(summary = "Take back your newest edit; takes an engineer")
@@ -107,36 +132,79 @@ class WorkApi {
         return answers.of(head, workspace.redo(head.branch(), person));
     }
 
-    /** A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if nothing judged it yet. */
-    record RequirementVerdict(String requirement, String id, String name, @Nullable String verdict, boolean stale, @Nullable Double margin, String unit,
-            String reason, String subject, @Nullable Long run) {
-    }
+    /**
+     * A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if nothing
+     * judged it yet.
+     */
+    record RequirementVerdict(
+            String requirement,
+            String id,
+            String name,
+            @Nullable String verdict,
+            boolean stale,
+            @Nullable Double margin,
+            String unit,
+            String reason,
+            String subject,
+            @Nullable Long run) {}
 
     @Operation(summary = "Every requirement with its verdicts in force")
     @GetMapping("/verdicts")
     List<RequirementVerdict> verdicts(Workspace.Head head) {
         var judged = verdicts.all(head);
-        return head.model().ownElements(ElementKind.REQUIREMENT).flatMap(requirement -> {
-            List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
-            return views.isEmpty() ? Stream.of(verdict(head, requirement, null)) : views.stream().map(view -> verdict(head, requirement, view));
-        }).sorted(Comparator.comparing(RequirementVerdict::id, RequirementIds.ORDER)).toList();
+        return head.model()
+                .ownElements(ElementKind.REQUIREMENT)
+                .flatMap(requirement -> {
+                    List<VerdictView> views = judged.getOrDefault(requirement.id(), List.of());
+                    return views.isEmpty()
+                            ? Stream.of(verdict(head, requirement, null))
+                            : views.stream().map(view -> verdict(head, requirement, view));
+                })
+                .sorted(Comparator.comparing(RequirementVerdict::id, RequirementIds.ORDER))
+                .toList();
     }
 
     private static RequirementVerdict verdict(Workspace.Head head, Element requirement, @Nullable VerdictView view) {
         String id = RequirementIds.of(head.model(), requirement);
         String name = head.model().names().qualifiedName(requirement);
-        return view == null ? new RequirementVerdict(requirement.id().toString(), id, name, null, false, null, "", "", "", null)
-                : new RequirementVerdict(requirement.id().toString(), id, name, view.kind().word(), view.stale(), view.margin(), view.unit(),
-                        view.reason(), view.subject(), view.run());
+        return view == null
+                ? new RequirementVerdict(requirement.id().toString(), id, name, null, false, null, "", "", "", null)
+                : new RequirementVerdict(
+                        requirement.id().toString(),
+                        id,
+                        name,
+                        view.kind().word(),
+                        view.stale(),
+                        view.margin(),
+                        view.unit(),
+                        view.reason(),
+                        view.subject(),
+                        view.run());
     }
 
     /** How a run stands; {@code progress} from 0 to 1 while it is under way. */
-    record RunJson(long id, String element, String name, int revision, String state, String message, Instant started, @Nullable Instant ended, double progress) {
-    }
+    record RunJson(
+            long id,
+            String element,
+            String name,
+            int revision,
+            String state,
+            String message,
+            Instant started,
+            @Nullable Instant ended,
+            double progress) {}
 
     private RunJson json(RunRecord run) {
-        return new RunJson(run.id(), run.caseId().toString(), run.caseName(), run.revisionNumber(), run.status().word(), run.message(), run.startedAt(),
-                run.endedAt(), run.isUnderWay() ? jobs.progress(run.id()).orElse(0) : 1);
+        return new RunJson(
+                run.id(),
+                run.caseId().toString(),
+                run.caseName(),
+                run.revisionNumber(),
+                run.status().word(),
+                run.message(),
+                run.startedAt(),
+                run.endedAt(),
+                run.isUnderWay() ? jobs.progress(run.id()).orElse(0) : 1);
     }
 
     @Operation(summary = "The newest runs")
@@ -146,8 +214,7 @@ class WorkApi {
     }
 
     /** @param element the case to run */
-    record Start(@NotNull String element) {
-    }
+    record Start(@NotNull String element) {}
 
     @Operation(summary = "Run a case; takes an engineer")
     @PostMapping("/runs")
@@ -183,6 +250,7 @@ class WorkApi {
     }
 
     private RunRecord find(Workspace.Head head, long id) {
-        return runs.find(head.branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+        return runs.find(head.branch(), id)
+                .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
     }
 }

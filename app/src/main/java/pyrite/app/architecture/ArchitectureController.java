@@ -31,15 +31,24 @@ class ArchitectureController {
         pages.frame(page, head, person, Station.ARCHITECTURE, "Architecture");
         Map<ElementKind, Integer> kinds = new Outline(head.model()).kinds();
         page.addAttribute("kinds", kinds);
-        page.addAttribute("definitions", kinds.entrySet().stream().filter(entry -> entry.getKey().isDefinition()).mapToInt(Map.Entry::getValue).sum());
-        page.addAttribute("elements", kinds.values().stream().mapToInt(Integer::intValue).sum());
+        page.addAttribute(
+                "definitions",
+                kinds.entrySet().stream()
+                        .filter(entry -> entry.getKey().isDefinition())
+                        .mapToInt(Map.Entry::getValue)
+                        .sum());
+        page.addAttribute(
+                "elements", kinds.values().stream().mapToInt(Integer::intValue).sum());
         return "architecture/outline";
     }
 
     /** What an element owns, or the top; with a text or a kind to look for, what matches anywhere. */
     @GetMapping("/p/{project}/{branch}/architecture/outline.json")
     @ResponseBody
-    Outline.Found lines(Workspace.Head head, @RequestParam(required = false) @Nullable String of, @RequestParam(defaultValue = "") String text,
+    Outline.Found lines(
+            Workspace.Head head,
+            @RequestParam(required = false) @Nullable String of,
+            @RequestParam(defaultValue = "") String text,
             @RequestParam(defaultValue = "") String kind) {
         Outline outline = new Outline(head.model());
         if (!text.isBlank() || !kind.isEmpty()) {
@@ -50,7 +59,9 @@ class ArchitectureController {
     }
 
     private static ElementKind kind(String name) {
-        return Arrays.stream(ElementKind.values()).filter(each -> each.name().equals(name)).findFirst()
+        return Arrays.stream(ElementKind.values())
+                .filter(each -> each.name().equals(name))
+                .findFirst()
                 .orElseThrow(() -> new NotFound("there is no kind of element called " + name));
     }
 }

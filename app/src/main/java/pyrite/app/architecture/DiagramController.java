@@ -23,7 +23,10 @@ import pyrite.core.view.Diagram;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.GeneralView;
 
-/** The General view of an element as a drawing. Which boxes are open is part of the address, so that a picture can be mailed. */
+/**
+ * The General view of an element as a drawing. Which boxes are open is part of the address, so that a picture can be
+ * mailed.
+ */
 @Controller
 public class DiagramController {
     private static final int MOST_OPEN = 60;
@@ -35,12 +38,18 @@ public class DiagramController {
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/general")
-    String general(Workspace.Head head, Person person, @PathVariable String id, @RequestParam(defaultValue = "") List<String> open,
-            @RequestParam(defaultValue = "off") String split, org.springframework.ui.Model page) {
+    String general(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") List<String> open,
+            @RequestParam(defaultValue = "off") String split,
+            org.springframework.ui.Model page) {
         Element element = head.element(id);
         Set<String> opened = open.stream().limit(MOST_OPEN).collect(Collectors.toCollection(LinkedHashSet::new));
         Diagram diagram = GeneralView.of(head.model(), element, opened);
-        pages.frame(page, head, person, Station.ARCHITECTURE, new Labels(head.model()).full(element) + " · General view");
+        pages.frame(
+                page, head, person, Station.ARCHITECTURE, new Labels(head.model()).full(element) + " · General view");
         page.addAttribute("element", element);
         page.addAttribute("diagram", diagram);
         page.addAttribute("layout", DiagramLayout.of(diagram));
@@ -62,7 +71,8 @@ public class DiagramController {
 
     private static void editor(Workspace.Head head, Person person, Element element, org.springframework.ui.Model page) {
         page.addAttribute("words", String.join(" ", Keywords.RESERVED));
-        page.addAttribute("editable", person.mayEdit() && !head.past() && !head.model().isLibrary(element.id()));
+        page.addAttribute(
+                "editable", person.mayEdit() && !head.past() && !head.model().isLibrary(element.id()));
     }
 
     /** The boxes that are open, and the query that opens one more or closes it with all within it. */
@@ -73,7 +83,8 @@ public class DiagramController {
                 next.add(key);
             }
             Stream<String> both = split ? Stream.of("split=on") : Stream.empty();
-            return Stream.concat(both, next.stream().map(each -> "open=" + URLEncoder.encode(each, StandardCharsets.UTF_8)))
+            return Stream.concat(
+                            both, next.stream().map(each -> "open=" + URLEncoder.encode(each, StandardCharsets.UTF_8)))
                     .collect(Collectors.joining("&", "?", ""));
         }
 

@@ -32,7 +32,11 @@ class ChangesController {
     }
 
     @GetMapping("/p/{project}/{branch}/changes")
-    String list(Workspace.Head head, Person person, @RequestParam(defaultValue = "0") int upTo, org.springframework.ui.Model page) {
+    String list(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "0") int upTo,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.CHANGES, "Changes");
         int newest = upTo > 0 ? Math.min(upTo, head.number()) : head.number();
         page.addAttribute("entries", branches.revisions(head.branch(), newest, SHOWN));
@@ -41,8 +45,7 @@ class ChangesController {
     }
 
     /** One element before and after; the texts are empty where it was not there. */
-    record Row(Element element, String before, String after) {
-    }
+    record Row(Element element, String before, String after) {}
 
     @GetMapping("/p/{project}/{branch}/changes/{number}")
     String show(Workspace.Head head, Person person, @PathVariable int number, org.springframework.ui.Model page) {
@@ -56,7 +59,11 @@ class ChangesController {
 
     /** What became of the model between two revisions, whichever comes first. */
     @GetMapping("/p/{project}/{branch}/changes/between")
-    String between(Workspace.Head head, Person person, @RequestParam int from, @RequestParam(defaultValue = "0") int to,
+    String between(
+            Workspace.Head head,
+            Person person,
+            @RequestParam int from,
+            @RequestParam(defaultValue = "0") int to,
             org.springframework.ui.Model page) {
         int last = to > 0 ? to : head.number();
         if (from < 0 || from > last || last > head.number()) {
@@ -69,11 +76,17 @@ class ChangesController {
     }
 
     private void difference(Workspace.Head head, int from, int to, org.springframework.ui.Model page) {
-        List<ElementChange> changes = branches.difference(head.branch(), from, to).changes();
+        List<ElementChange> changes =
+                branches.difference(head.branch(), from, to).changes();
         page.addAttribute("from", from);
         page.addAttribute("to", to);
         page.addAttribute("count", changes.size());
-        page.addAttribute("rows", changes.stream().limit(SHOWN_ELEMENTS).map(change -> row(head.model(), change)).toList());
+        page.addAttribute(
+                "rows",
+                changes.stream()
+                        .limit(SHOWN_ELEMENTS)
+                        .map(change -> row(head.model(), change))
+                        .toList());
     }
 
     private static Row row(Model model, ElementChange change) {
@@ -89,6 +102,8 @@ class ChangesController {
         Model with = model.with(List.of(element));
         boolean whole = element.outgoing().stream().allMatch(id -> with.find(id).isPresent())
                 && (element.owner() == null || with.find(element.owner()).isPresent());
-        return whole ? NotationWriter.declaration(with, element) : element.kind().title();
+        return whole
+                ? NotationWriter.declaration(with, element)
+                : element.kind().title();
     }
 }

@@ -15,7 +15,6 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Workspace;
-import pyrite.core.model.Element;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
@@ -32,37 +31,58 @@ class EditController {
     }
 
     /** @param base the revision the page showed when the edit was begun */
-    record Typed(@NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
-    }
+    record Typed(
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{holder}/value/{feature}")
-    ResponseEntity<Answer> value(Workspace.Head head, Person person, @PathVariable String holder, @PathVariable String feature,
+    ResponseEntity<Answer> value(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String holder,
+            @PathVariable String feature,
             @Valid @RequestBody Typed typed) {
-        return edit(head, person, typed.base(), authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
+        return edit(
+                head,
+                person,
+                typed.base(),
+                authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/text")
-    ResponseEntity<Answer> text(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+    ResponseEntity<Answer> text(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed.base(), authoring -> authoring.documentation(head.element(id), typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/name")
-    ResponseEntity<Answer> name(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+    ResponseEntity<Answer> name(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed.base(), authoring -> authoring.name(head.element(id), typed.text()));
     }
 
     /** Where an element is to go: into {@code owner}, null for the top, before another or, null, to the end. */
-    record Place(@Nullable String owner, @Nullable String before, @PositiveOrZero int base) {
-    }
+    record Place(
+            @Nullable String owner,
+            @Nullable String before,
+            @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/move")
-    ResponseEntity<Answer> move(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Place place) {
-        return edit(head, person, place.base(), authoring -> authoring.move(head.element(id),
-                place.owner() == null ? null : head.element(place.owner()), place.before() == null ? null : head.element(place.before())));
+    ResponseEntity<Answer> move(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Place place) {
+        return edit(
+                head,
+                person,
+                place.base(),
+                authoring -> authoring.move(
+                        head.element(id),
+                        place.owner() == null ? null : head.element(place.owner()),
+                        place.before() == null ? null : head.element(place.before())));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/members")
-    ResponseEntity<Answer> members(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+    ResponseEntity<Answer> members(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed.base(), authoring -> authoring.members(head.element(id), typed.text()));
     }
 
@@ -72,7 +92,8 @@ class EditController {
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/remove")
-    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+    ResponseEntity<Answer> remove(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed.base(), authoring -> authoring.removal(head.element(id)));
     }
 
@@ -86,11 +107,13 @@ class EditController {
         return Answer.of(head, workspace.redo(head.branch(), person), "there is nothing of yours to redo");
     }
 
-    private ResponseEntity<Answer> edit(Workspace.Head head, Person person, int base, Function<Authoring, Proposal> propose) {
+    private ResponseEntity<Answer> edit(
+            Workspace.Head head, Person person, int base, Function<Authoring, Proposal> propose) {
         return switch (propose.apply(new Authoring(head.model()))) {
-            case Proposal.Rejected(List<TextProblem> problems) -> Answer.unprocessable(problems.getFirst().message(), problems);
-            case Proposal.Accepted(var edit, String summary) -> Answer.of(head,
-                    workspace.commit(head.branch(), base, edit, person, summary), "nothing changed");
+            case Proposal.Rejected(List<TextProblem> problems) ->
+                Answer.unprocessable(problems.getFirst().message(), problems);
+            case Proposal.Accepted(var edit, String summary) ->
+                Answer.of(head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed");
         };
     }
 }

@@ -63,23 +63,35 @@ class ElementController {
         page.addAttribute("library", model.isLibrary(element.id()));
         page.addAttribute("signature", NotationWriter.head(model, element));
         page.addAttribute("text", model.inheritance().documentation(element));
-        page.addAttribute("textIsOwn", model.inheritance().documentationOf(element).isPresent());
+        page.addAttribute(
+                "textIsOwn", model.inheritance().documentationOf(element).isPresent());
         page.addAttribute("sheet", FeatureSheet.of(model, element));
         page.addAttribute("uses", Uses.of(model, element.id()));
         page.addAttribute("links", links.of(head, element));
         page.addAttribute("references", ExternalReference.of(model, element));
         page.addAttribute("verdicts", verdicts.of(head, element.id()));
-        page.addAttribute("history", branches.revisionsOf(head.branch(), element.id()).stream().limit(8).toList());
+        page.addAttribute(
+                "history",
+                branches.revisionsOf(head.branch(), element.id()).stream()
+                        .limit(8)
+                        .toList());
         page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
-        page.addAttribute("drawable", element.kind().isPackage() || element.kind().isDefinition() || element.kind().isUsage());
+        page.addAttribute(
+                "drawable",
+                element.kind().isPackage()
+                        || element.kind().isDefinition()
+                        || element.kind().isUsage());
         page.addAttribute("restorable", head.past() && person.mayEdit() && !model.isLibrary(element.id()));
         page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
         if (!Specification.isRequirement(element)) {
             return "architecture/element";
         }
         page.addAttribute("requirementId", RequirementIds.of(model, element));
-        page.addAttribute("need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
-        page.addAttribute("html", RichText.html(RequirementText.of(model, element), head.branch().address()));
+        page.addAttribute(
+                "need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
+        page.addAttribute(
+                "html",
+                RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
         page.addAttribute("lacking", Lacking.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
@@ -98,7 +110,9 @@ class ElementController {
 
     private static List<Managed> managed(Model model, Element requirement) {
         Attributes attributes = Attributes.in(model);
-        return attributes.of(requirement).stream().map(attribute -> new Managed(attribute, attributes.value(requirement, attribute))).toList();
+        return attributes.of(requirement).stream()
+                .map(attribute -> new Managed(attribute, attributes.value(requirement, attribute)))
+                .toList();
     }
 
     /** The neighbourhood of an element, for the panel at the right. */
@@ -113,16 +127,17 @@ class ElementController {
     }
 
     /** What to draw for the verdicts of a requirement. */
-    record Picture(String subject, double[] times, Exhibit exhibit) {
-    }
+    record Picture(String subject, double[] times, Exhibit exhibit) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "What the verdicts of a requirement show: series with limits")
     @GetMapping({"/p/{project}/{branch}/element/{id}/exhibit.json", ApiAddress.BRANCH + "/requirements/{id}/exhibits"})
     @ResponseBody
     List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
-        return verdicts.of(head, head.element(id).id()).stream().filter(view -> view.stored() != null && view.run() != null)
-                .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.exhibit(view.stored()))).toList();
+        return verdicts.of(head, head.element(id).id()).stream()
+                .filter(view -> view.stored() != null && view.run() != null)
+                .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.exhibit(view.stored())))
+                .toList();
     }
 
     private static Station station(Element element) {

@@ -24,12 +24,15 @@ class FindController {
     private static final int MOST = 12;
     /** What is looked for by the name of its owner rather than by its own. */
     /** What only stands for something else where it is, and is called like it. */
-    private static final Set<ElementKind> ROLES = EnumSet.of(ElementKind.SUBJECT, ElementKind.ACTOR, ElementKind.STAKEHOLDER, ElementKind.REFERENCE,
+    private static final Set<ElementKind> ROLES = EnumSet.of(
+            ElementKind.SUBJECT,
+            ElementKind.ACTOR,
+            ElementKind.STAKEHOLDER,
+            ElementKind.REFERENCE,
             ElementKind.OBJECTIVE);
 
     /** A hit, with where it leads. So many steps of a better match does it come behind others: {@code behind}. */
-    record Hit(String label, String kind, String where, String address, int behind) {
-    }
+    record Hit(String label, String kind, String where, String address, int behind) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Elements by a part of their name or id, the best match first")
@@ -37,12 +40,21 @@ class FindController {
     List<Hit> find(Workspace.Head head, @RequestParam String q) {
         String wanted = q.strip();
         Labels labels = new Labels(head.model());
-        return wanted.isEmpty() ? List.of() : head.model().ownElements().stream()
-                .filter(e -> e.name() != null || e.shortName() != null)
-                .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
-                .sorted(Comparator.comparingInt((Element e) -> rank(e, wanted) + behind(e)).thenComparing(labels::full)).limit(MOST)
-                .map(e -> new Hit(labels.full(e), e.kind().title(), where(head.model(), e), head.address("element/" + e.id()), behind(e)))
-                .toList();
+        return wanted.isEmpty()
+                ? List.of()
+                : head.model().ownElements().stream()
+                        .filter(e -> e.name() != null || e.shortName() != null)
+                        .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
+                        .sorted(Comparator.comparingInt((Element e) -> rank(e, wanted) + behind(e))
+                                .thenComparing(labels::full))
+                        .limit(MOST)
+                        .map(e -> new Hit(
+                                labels.full(e),
+                                e.kind().title(),
+                                where(head.model(), e),
+                                head.address("element/" + e.id()),
+                                behind(e)))
+                        .toList();
     }
 
     private static int behind(Element element) {
@@ -63,6 +75,10 @@ class FindController {
         }
         String lower = name.toLowerCase(Locale.ROOT);
         String sought = wanted.toLowerCase(Locale.ROOT);
-        return name.equals(wanted) ? 0 : lower.equals(sought) ? 1 : lower.startsWith(sought) ? 2 : lower.contains(sought) ? 3 : Integer.MAX_VALUE;
+        return name.equals(wanted)
+                ? 0
+                : lower.equals(sought)
+                        ? 1
+                        : lower.startsWith(sought) ? 2 : lower.contains(sought) ? 3 : Integer.MAX_VALUE;
     }
 }

@@ -38,8 +38,8 @@ import pyrite.core.notation.TextProblem;
 import pyrite.core.view.FeatureSheet;
 
 /**
- * Editing the text of an element with all it owns. A text is read against the revision it was written from, so that what
- * others changed meanwhile elsewhere is left as they made it.
+ * Editing the text of an element with all it owns. A text is read against the revision it was written from, so that
+ * what others changed meanwhile elsewhere is left as they made it.
  */
 @RestController
 class NotationController {
@@ -53,20 +53,24 @@ class NotationController {
     }
 
     /** The text of an element and the revision it was written from. */
-    record Text(String text, int base) {
-    }
+    record Text(String text, int base) {}
 
     /** @param base the revision that the text was written from */
-    record Typed(@NotNull @Size(max = LONGEST) String text, @PositiveOrZero int base) {
-    }
+    record Typed(
+            @NotNull @Size(max = LONGEST) String text,
+            @PositiveOrZero int base) {}
 
     /** @param at counts characters from 0 */
-    record TypedAt(@NotNull @Size(max = LONGEST) String text, @PositiveOrZero int base, @PositiveOrZero int at) {
-    }
+    record TypedAt(
+            @NotNull @Size(max = LONGEST) String text,
+            @PositiveOrZero int base,
+            @PositiveOrZero int at) {}
 
     /** @param over whether to write over what others changed in the same elements */
-    record ToSave(@NotNull @Size(max = LONGEST) String text, @PositiveOrZero int base, boolean over) {
-    }
+    record ToSave(
+            @NotNull @Size(max = LONGEST) String text,
+            @PositiveOrZero int base,
+            boolean over) {}
 
     /** What is wrong between two places of the text. */
     record Fault(int from, int to, int line, String message) {
@@ -76,12 +80,10 @@ class NotationController {
     }
 
     /** Where the declaration of an element stands. */
-    record Place(String id, int from, int to) {
-    }
+    record Place(String id, int from, int to) {}
 
     /** What was found on reading a text: the faults, at most some hundred of them, and where everything stands. */
-    record Checked(List<Fault> faults, int more, List<Place> places) {
-    }
+    record Checked(List<Fault> faults, int more, List<Place> places) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/notation.json")
     Text text(Workspace.Head head, @PathVariable String id) {
@@ -90,17 +92,26 @@ class NotationController {
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Read the new text of an element without saving it")
-    @PostMapping({"/p/{project}/{branch}/element/{id}/notation/check", ApiAddress.BRANCH + "/elements/{id}/notation/check"})
+    @PostMapping({
+        "/p/{project}/{branch}/element/{id}/notation/check",
+        ApiAddress.BRANCH + "/elements/{id}/notation/check"
+    })
     Checked check(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
         Reading reading = read(head, id, typed.text(), typed.base());
-        List<Fault> faults = reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
+        List<Fault> faults =
+                reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
         return new Checked(faults, reading.problems().size() - faults.size(), places(head.model(), reading));
     }
 
     /** Of what is in the model already; the rest has no Thread and no box yet. */
     private static List<Place> places(Model model, Reading reading) {
-        return reading.places().entrySet().stream().filter(entry -> model.has(entry.getKey()))
-                .map(entry -> new Place(entry.getKey().toString(), entry.getValue().span().start(), entry.getValue().span().end())).toList();
+        return reading.places().entrySet().stream()
+                .filter(entry -> model.has(entry.getKey()))
+                .map(entry -> new Place(
+                        entry.getKey().toString(),
+                        entry.getValue().span().start(),
+                        entry.getValue().span().end()))
+                .toList();
     }
 
     private Reading read(Workspace.Head head, String id, String text, int base) {
@@ -109,57 +120,88 @@ class NotationController {
     }
 
     /** The names that fit at a place, the likeliest first. */
-    record Proposals(List<TextAssistant.Proposal> proposals) {
-    }
+    record Proposals(List<TextAssistant.Proposal> proposals) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/complete")
     Proposals complete(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
-        return new Proposals(assistant(workspace.asOf(head, typed.base()), id, typed.text()).proposals(typed.at()));
+        return new Proposals(
+                assistant(workspace.asOf(head, typed.base()), id, typed.text()).proposals(typed.at()));
     }
 
     /** What a name means: its declaration, its documentation, what it comes to and where it is. */
-    record Meaning(String id, String kind, String name, String declaration, String documentation, String value, int from, String address) {
-    }
+    record Meaning(
+            String id,
+            String kind,
+            String name,
+            String declaration,
+            String documentation,
+            String value,
+            int from,
+            String address) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/meaning")
     ResponseEntity<Meaning> meaning(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
         Workspace.Head then = workspace.asOf(head, typed.base());
         TextAssistant assistant = assistant(then, id, typed.text());
-        return assistant.meaning(typed.at()).map(element -> ResponseEntity.ok(meaning(head, then.model(), element, assistant.placeOf(element.id()))))
+        return assistant
+                .meaning(typed.at())
+                .map(element ->
+                        ResponseEntity.ok(meaning(head, then.model(), element, assistant.placeOf(element.id()))))
                 .orElseGet(() -> ResponseEntity.noContent().build());
     }
 
     private static TextAssistant assistant(Workspace.Head then, String id, String text) {
-        return new TextAssistant(then.model(), text, NotationReader.placesIn(then.model(), List.of(then.element(id)), new Source("", text)));
+        return new TextAssistant(
+                then.model(),
+                text,
+                NotationReader.placesIn(then.model(), List.of(then.element(id)), new Source("", text)));
     }
 
     private static Meaning meaning(Workspace.Head head, Model model, Element element, Optional<Span> place) {
-        return new Meaning(element.id().toString(), element.kind().title(), new Labels(model).name(element), NotationWriter.head(model, element),
-                model.inheritance().documentation(element), value(model, element), place.map(Span::start).orElse(-1),
+        return new Meaning(
+                element.id().toString(),
+                element.kind().title(),
+                new Labels(model).name(element),
+                NotationWriter.head(model, element),
+                model.inheritance().documentation(element),
+                value(model, element),
+                place.map(Span::start).orElse(-1),
                 head.address("element/" + element.id()));
     }
 
     /** What the value of a feature comes to in its owner, with its unit; empty where it varies or has none. */
     private static String value(Model model, Element element) {
         Element owner = element.owner() == null ? null : model.get(element.owner());
-        boolean fixed = element.get(Property.VALUE).filter(value -> value.kind() == FeatureValue.Kind.FIXED).isPresent();
+        boolean fixed = element.get(Property.VALUE)
+                .filter(value -> value.kind() == FeatureValue.Kind.FIXED)
+                .isPresent();
         if (owner == null || !fixed || model.isLibrary(element.id())) {
             return "";
         }
-        return FeatureSheet.of(model, owner).attributes().stream().filter(attribute -> attribute.feature().equals(element)).findFirst()
-                .map(attribute -> attribute.computed() != null ? new Labels(model).number(attribute.computed()) + " " + attribute.unit().symbol()
-                        : Objects.requireNonNullElse(attribute.result(), "")).orElse("").strip();
+        return FeatureSheet.of(model, owner).attributes().stream()
+                .filter(attribute -> attribute.feature().equals(element))
+                .findFirst()
+                .map(attribute -> attribute.computed() != null
+                        ? new Labels(model).number(attribute.computed()) + " "
+                                + attribute.unit().symbol()
+                        : Objects.requireNonNullElse(attribute.result(), ""))
+                .orElse("")
+                .strip();
     }
 
     /** The text in its canonical form, or the faults that keep it from having one. */
-    record Formatted(@Nullable String text, List<Fault> faults) {
-    }
+    record Formatted(@Nullable String text, List<Fault> faults) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/format")
     Formatted format(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
         Reading reading = read(head, id, typed.text(), typed.base());
         if (!reading.isGood()) {
-            return new Formatted(null, reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList());
+            return new Formatted(
+                    null,
+                    reading.problems().stream()
+                            .limit(MOST_FAULTS)
+                            .map(Fault::of)
+                            .toList());
         }
         List<Element> top = top(reading);
         return new Formatted(NotationWriter.write(reading.model(), top), List.of());
@@ -168,37 +210,61 @@ class NotationController {
     /** The elements at the top of a text. */
     private static List<Element> top(Reading reading) {
         Set<ElementId> read = reading.read().stream().map(Element::id).collect(Collectors.toSet());
-        return reading.read().stream().filter(element -> element.owner() == null || !read.contains(element.owner()))
-                .map(element -> reading.model().get(element.id())).toList();
+        return reading.read().stream()
+                .filter(element -> element.owner() == null || !read.contains(element.owner()))
+                .map(element -> reading.model().get(element.id()))
+                .toList();
     }
 
     /** An element that somebody else changed meanwhile, as both have it; empty where one removed it. */
-    record Disputed(String name, String theirs, String yours) {
-    }
+    record Disputed(String name, String theirs, String yours) {}
 
     /** What came of saving. */
-    record Saved(boolean saved, String message, List<Fault> faults, List<Disputed> disputed) {
-    }
+    record Saved(boolean saved, String message, List<Fault> faults, List<Disputed> disputed) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation")
-    ResponseEntity<Saved> save(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody ToSave typed) {
+    ResponseEntity<Saved> save(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody ToSave typed) {
         Reading reading = read(head, id, typed.text(), typed.base());
         if (!reading.isGood()) {
-            List<Fault> faults = reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
-            return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(new Saved(false, "Not saved: line " + faults.getFirst().line() + ": "
-                    + faults.getFirst().message(), faults, List.of()));
+            List<Fault> faults = reading.problems().stream()
+                    .limit(MOST_FAULTS)
+                    .map(Fault::of)
+                    .toList();
+            return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                    .body(new Saved(
+                            false,
+                            "Not saved: line " + faults.getFirst().line() + ": "
+                                    + faults.getFirst().message(),
+                            faults,
+                            List.of()));
         }
         Labels labels = new Labels(head.model());
         String summary = "text of " + labels.name(head.element(id)) + ": " + changes(reading);
-        Workspace.Commit commit = workspace.commit(head.branch(), typed.over() ? head.number() : typed.base(), reading.edit(), person, summary);
+        Workspace.Commit commit = workspace.commit(
+                head.branch(), typed.over() ? head.number() : typed.base(), reading.edit(), person, summary);
         return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(new Saved(true, "Saved · " + revision.label(), List.of(), List.of()));
-            case Workspace.Commit.Nothing() -> ResponseEntity.ok(new Saved(false, "Nothing to save", List.of(), List.of()));
-            case Workspace.Commit.Refused(var problems) -> refused(problems.stream().map(problem -> Reading.locate(problem, reading.places()))
-                    .filter(Objects::nonNull).map(Fault::of).toList(), problems.getFirst().message());
-            case Workspace.Commit.Overtaken(List<ElementId> elements) -> ResponseEntity.status(HttpStatus.CONFLICT).body(new Saved(false,
-                    "Somebody has changed the same elements since", List.of(),
-                    elements.stream().map(each -> disputed(head.model(), reading.model(), each)).toList()));
+            case Workspace.Commit.Saved(var revision) ->
+                ResponseEntity.ok(new Saved(true, "Saved · " + revision.label(), List.of(), List.of()));
+            case Workspace.Commit.Nothing() ->
+                ResponseEntity.ok(new Saved(false, "Nothing to save", List.of(), List.of()));
+            case Workspace.Commit.Refused(var problems) ->
+                refused(
+                        problems.stream()
+                                .map(problem -> Reading.locate(problem, reading.places()))
+                                .filter(Objects::nonNull)
+                                .map(Fault::of)
+                                .toList(),
+                        problems.getFirst().message());
+            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
+                ResponseEntity.status(HttpStatus.CONFLICT)
+                        .body(new Saved(
+                                false,
+                                "Somebody has changed the same elements since",
+                                List.of(),
+                                elements.stream()
+                                        .map(each -> disputed(head.model(), reading.model(), each))
+                                        .toList()));
         };
     }
 
@@ -209,17 +275,28 @@ class NotationController {
     }
 
     private static ResponseEntity<Saved> refused(List<Fault> faults, String message) {
-        return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(new Saved(false,
-                "Not saved, because of what others have changed meanwhile: " + message, faults, List.of()));
+        return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                .body(new Saved(
+                        false,
+                        "Not saved, because of what others have changed meanwhile: " + message,
+                        faults,
+                        List.of()));
     }
 
     private static Disputed disputed(Model theirs, Model yours, ElementId id) {
-        String name = theirs.find(id).map(new Labels(theirs)::name).or(() -> yours.find(id).map(new Labels(yours)::name)).orElse("an element");
+        String name = theirs.find(id)
+                .map(new Labels(theirs)::name)
+                .or(() -> yours.find(id).map(new Labels(yours)::name))
+                .orElse("an element");
         return new Disputed(name, shown(theirs, id), shown(yours, id));
     }
 
     private static String shown(Model model, ElementId id) {
-        return model.find(id).map(element -> NotationWriter.head(model, element)
-                + element.get(Property.TEXT).map(text -> " /* " + text + " */").orElse("")).orElse("");
+        return model.find(id)
+                .map(element -> NotationWriter.head(model, element)
+                        + element.get(Property.TEXT)
+                                .map(text -> " /* " + text + " */")
+                                .orElse(""))
+                .orElse("");
     }
 }

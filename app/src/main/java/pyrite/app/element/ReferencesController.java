@@ -19,8 +19,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
-import pyrite.app.store.AttachmentStore.Attachment;
 import pyrite.app.store.AttachmentStore;
+import pyrite.app.store.AttachmentStore.Attachment;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.ApiAddress;
@@ -30,7 +30,10 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.specification.ExternalReference;
 
-/** What elements refer to outside of the model: addresses, and files that are kept with the project and given back as downloads. */
+/**
+ * What elements refer to outside of the model: addresses, and files that are kept with the project and given back as
+ * downloads.
+ */
 @RestController
 class ReferencesController {
     private static final long LARGEST = 10L << 20;
@@ -43,34 +46,81 @@ class ReferencesController {
         this.attachments = attachments;
     }
 
-    record Wanted(@NotNull @Size(max = 2000) String address, @NotNull @Size(max = 500) String description, boolean incoming, @PositiveOrZero int base) {
-    }
+    record Wanted(
+            @NotNull @Size(max = 2000) String address,
+            @NotNull @Size(max = 500) String description,
+            boolean incoming,
+            @PositiveOrZero int base) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Let an element refer to an address; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/references", ApiAddress.BRANCH + "/elements/{id}/references"})
-    ResponseEntity<Answer> refer(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
-        return add(head, person, head.element(id), wanted.address(), wanted.description(), wanted.incoming(), wanted.base());
+    ResponseEntity<Answer> refer(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
+        return add(
+                head,
+                person,
+                head.element(id),
+                wanted.address(),
+                wanted.description(),
+                wanted.incoming(),
+                wanted.base());
     }
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Attach a file to an element; takes an engineer")
-    @PostMapping(path = {"/p/{project}/{branch}/element/{id}/attachments", ApiAddress.BRANCH + "/elements/{id}/attachments"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    ResponseEntity<Answer> attach(Workspace.Head head, Person person, @PathVariable String id, @RequestParam MultipartFile file, @RequestParam(defaultValue = "") String description,
-            @RequestParam(defaultValue = "true") boolean incoming, @RequestParam int base) throws IOException {
+    @PostMapping(
+            path = {"/p/{project}/{branch}/element/{id}/attachments", ApiAddress.BRANCH + "/elements/{id}/attachments"},
+            consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    ResponseEntity<Answer> attach(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam MultipartFile file,
+            @RequestParam(defaultValue = "") String description,
+            @RequestParam(defaultValue = "true") boolean incoming,
+            @RequestParam int base)
+            throws IOException {
         Element element = head.element(id);
         if (file.isEmpty() || file.getSize() > LARGEST) {
-            return Answer.unprocessable(file.isEmpty() ? "the file is empty" : "a file has at most " + (LARGEST >> 20) + " MiB; this one has " + (file.getSize() >> 20));
+            return Answer.unprocessable(
+                    file.isEmpty()
+                            ? "the file is empty"
+                            : "a file has at most " + (LARGEST >> 20) + " MiB; this one has " + (file.getSize() >> 20));
         }
-        String name = file.getOriginalFilename() == null ? "file" : file.getOriginalFilename().replaceAll(".*[/\\\\]", "");
+        String name = file.getOriginalFilename() == null
+                ? "file"
+                : file.getOriginalFilename().replaceAll(".*[/\\\\]", "");
         Attachment attachment = attachments.add(head.branch(), person, name, file.getBytes());
-        return add(head, person, element, ExternalReference.FILES + attachment.id(), description.isBlank() ? name : description, incoming, base);
+        return add(
+                head,
+                person,
+                element,
+                ExternalReference.FILES + attachment.id(),
+                description.isBlank() ? name : description,
+                incoming,
+                base);
     }
 
-    private ResponseEntity<Answer> add(Workspace.Head head, Person person, Element element, String address, String description, boolean incoming, int base) {
+    private ResponseEntity<Answer> add(
+            Workspace.Head head,
+            Person person,
+            Element element,
+            String address,
+            String description,
+            boolean incoming,
+            int base) {
         try {
-            return Answer.of(head, workspace.commit(head.branch(), base, ExternalReference.add(head.model(), element, address, description, incoming), person,
-                    new Labels(head.model()).full(element) + " refers to " + (description.isBlank() ? address : description)), "nothing changed");
+            return Answer.of(
+                    head,
+                    workspace.commit(
+                            head.branch(),
+                            base,
+                            ExternalReference.add(head.model(), element, address, description, incoming),
+                            person,
+                            new Labels(head.model()).full(element) + " refers to "
+                                    + (description.isBlank() ? address : description)),
+                    "nothing changed");
         } catch (IllegalArgumentException fault) {
             return Answer.unprocessable(fault.getMessage());
         }
@@ -82,8 +132,15 @@ class ReferencesController {
     @GetMapping({"/p/{project}/{branch}/attachments/{file}", ApiAddress.BRANCH + "/attachments/{file}"})
     ResponseEntity<byte[]> download(Workspace.Head head, @PathVariable UUID file) {
         Attachment found = find(head, file);
-        return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(found.name(), java.nio.charset.StandardCharsets.UTF_8).build().toString()).body(found.content());
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(found.name(), java.nio.charset.StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(found.content());
     }
 
     /** A picture, to stand in a text. */
@@ -93,10 +150,14 @@ class ReferencesController {
         if (!found.isPicture()) {
             throw new NotFound("this file is no picture that pages show");
         }
-        return ResponseEntity.ok().contentType(MediaType.parseMediaType(found.type())).body(found.content());
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType(found.type()))
+                .body(found.content());
     }
 
     private Attachment find(Workspace.Head head, UUID file) {
-        return attachments.find(head.branch(), file).orElseThrow(() -> new NotFound("there is no such file in this project"));
+        return attachments
+                .find(head.branch(), file)
+                .orElseThrow(() -> new NotFound("there is no such file in this project"));
     }
 }

@@ -31,22 +31,37 @@ class RestoreController {
     }
 
     /** @param whole whether with all it owned then, or the element alone */
-    record Wanted(@PositiveOrZero int number, boolean whole) {
-    }
+    record Wanted(@PositiveOrZero int number, boolean whole) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Bring an element back as a revision had it, alone or with all it owned; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/restore", ApiAddress.BRANCH + "/elements/{id}/restore"})
-    ResponseEntity<Answer> restore(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
+    ResponseEntity<Answer> restore(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
         Model then = workspace.at(head, wanted.number());
         Element element = new Workspace.Head(head.branch(), wanted.number(), then, true).element(id);
         ElementId at = element.id();
-        Restoration restoration = wanted.whole() ? Restoration.withAllItOwned(head.model(), then, at) : Restoration.alone(head.model(), then, at);
+        Restoration restoration = wanted.whole()
+                ? Restoration.withAllItOwned(head.model(), then, at)
+                : Restoration.alone(head.model(), then, at);
         return switch (restoration) {
-            case Restoration.Possible(var edit) -> Answer.of(head, workspace.commit(head.branch(), head.number(), edit, person,
-                    new Labels(then).name(element) + " restored as of r" + wanted.number() + (wanted.whole() ? " with all it owned" : "")), "it is as it was then");
-            case Restoration.WithoutOwner(Element owner) -> ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(Answer.refused(
-                    "it stood in " + new Labels(then).name(owner) + ", which is gone too; restore that first", List.of()));
+            case Restoration.Possible(var edit) ->
+                Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                head.number(),
+                                edit,
+                                person,
+                                new Labels(then).name(element) + " restored as of r" + wanted.number()
+                                        + (wanted.whole() ? " with all it owned" : "")),
+                        "it is as it was then");
+            case Restoration.WithoutOwner(Element owner) ->
+                ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                        .body(Answer.refused(
+                                "it stood in " + new Labels(then).name(owner)
+                                        + ", which is gone too; restore that first",
+                                List.of()));
         };
     }
 }

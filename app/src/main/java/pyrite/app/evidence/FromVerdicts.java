@@ -10,21 +10,20 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * What follows from a snapshot and the verdicts on it: kept for the snapshots that were asked for last, and found anew when
- * a verdict has come.
+ * What follows from a snapshot and the verdicts on it: kept for the snapshots that were asked for last, and found anew
+ * when a verdict has come.
  */
 public final class FromVerdicts<T> {
     private static final int MOST_KEPT = 4;
 
     private final Verdicts verdicts;
     private final BiFunction<Model, Map<ElementId, List<VerdictView>>, T> make;
-    private final Cache<Key, Kept<T>> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+    private final Cache<Key, Kept<T>> kept =
+            Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
-    private record Key(long branch, int number) {
-    }
+    private record Key(long branch, int number) {}
 
-    private record Kept<T>(Map<ElementId, List<VerdictView>> judged, T made) {
-    }
+    private record Kept<T>(Map<ElementId, List<VerdictView>> judged, T made) {}
 
     public FromVerdicts(Verdicts verdicts, BiFunction<Model, Map<ElementId, List<VerdictView>>, T> make) {
         this.verdicts = verdicts;

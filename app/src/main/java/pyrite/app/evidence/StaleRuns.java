@@ -23,8 +23,13 @@ public class StaleRuns {
     public List<Element> touchedBy(Workspace.Head head, List<Element> elements) {
         Set<ElementId> touched = new HashSet<>();
         elements.forEach(element -> head.model().subtree(element.id()).forEach(each -> touched.add(each.id())));
-        return RequirementIds.sorted(head.model(), runs.newestVerdicts(head.branch(), head.number()).stream()
-                .filter(verdict -> verdict.fingerprint().hashes().keySet().stream().anyMatch(touched::contains))
-                .map(RunStore.Verdict::requirement).distinct().flatMap(id -> head.model().find(id).stream()));
+        return RequirementIds.sorted(
+                head.model(),
+                runs.newestVerdicts(head.branch(), head.number()).stream()
+                        .filter(verdict ->
+                                verdict.fingerprint().hashes().keySet().stream().anyMatch(touched::contains))
+                        .map(RunStore.Verdict::requirement)
+                        .distinct()
+                        .flatMap(id -> head.model().find(id).stream()));
     }
 }

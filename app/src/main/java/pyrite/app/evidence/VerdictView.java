@@ -14,13 +14,23 @@ import pyrite.core.verification.Wording;
  * @param caseId the case that was run, null without a run
  * @param changes what changed since, empty if it is fresh
  */
-public record VerdictView(@Nullable Long stored, VerdictKind kind, String subject, @Nullable Double margin, String unit, @Nullable Double worstInstant,
-        @Nullable Double firstViolation, String reason, @Nullable Long run, @Nullable ElementId caseId, int revision,
-        List<Change> changes, boolean stale) {
+public record VerdictView(
+        @Nullable Long stored,
+        VerdictKind kind,
+        String subject,
+        @Nullable Double margin,
+        String unit,
+        @Nullable Double worstInstant,
+        @Nullable Double firstViolation,
+        String reason,
+        @Nullable Long run,
+        @Nullable ElementId caseId,
+        int revision,
+        List<Change> changes,
+        boolean stale) {
 
     /** Something that changed after the run: which element, and by which revision if that is known. */
-    public record Change(String element, String address, String revision, String summary, String author) {
-    }
+    public record Change(String element, String address, String revision, String summary, String author) {}
 
     /** The name of the mark: {@code pass}, or {@code pass-stale}. */
     public String mark() {

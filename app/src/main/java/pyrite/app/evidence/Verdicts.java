@@ -46,7 +46,8 @@ public class Verdicts {
 
     private final RunStore runs;
     private final BranchStore branches;
-    private final Cache<Standing, Map<ElementId, List<VerdictView>>> inForce = Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
+    private final Cache<Standing, Map<ElementId, List<VerdictView>>> inForce =
+            Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
     private final Map<Long, Judged> judgedAtOnce = new ConcurrentHashMap<>();
 
     Verdicts(RunStore runs, BranchStore branches) {
@@ -55,8 +56,7 @@ public class Verdicts {
     }
 
     /** What the verdicts in force depend on: the head of a branch and the verdict stored last. */
-    private record Standing(long branch, int head, long lastVerdict) {
-    }
+    private record Standing(long branch, int head, long lastVerdict) {}
 
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
     public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
@@ -68,13 +68,18 @@ public class Verdicts {
         History history = new History(head);
         for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch(), head.number())) {
             if (head.model().find(verdict.requirement()).isPresent()) {
-                views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
+                views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>())
+                        .add(view(head, verdict, history));
             }
         }
         atOnce(head).forEach((requirement, found) -> {
             List<Judgement> judgements = found.judgements();
             if (!judgements.isEmpty() && judgements.stream().noneMatch(j -> j.verdict() == VerdictKind.INCONCLUSIVE)) {
-                views.put(requirement, new ArrayList<>(judgements.stream().map(judgement -> view(head, judgement)).toList()));
+                views.put(
+                        requirement,
+                        new ArrayList<>(judgements.stream()
+                                .map(judgement -> view(head, judgement))
+                                .toList()));
             }
         });
         views.values().forEach(list -> list.sort(WORST_FIRST));
@@ -82,29 +87,46 @@ public class Verdicts {
     }
 
     /** What was judged from the model alone as it was at a revision. */
-    private record Judged(int number, Map<ElementId, AtOnce> byRequirement) {
-    }
+    private record Judged(int number, Map<ElementId, AtOnce> byRequirement) {}
 
     /** What can be judged from the model alone; what changes since left as it was is not judged again. */
     private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
-        return head.past() ? atOnce(head.model(), Map.of(), _ -> false)
-                : judgedAtOnce.compute(head.branch().id(), (_, known) -> known == null ? new Judged(head.number(), atOnce(head.model(), Map.of(), _ -> false))
-                        : new Judged(head.number(), atOnce(head.model(), known.byRequirement(), untouched(head, known.number())))).byRequirement();
+        return head.past()
+                ? atOnce(head.model(), Map.of(), _ -> false)
+                : judgedAtOnce
+                        .compute(
+                                head.branch().id(),
+                                (_, known) -> known == null
+                                        ? new Judged(head.number(), atOnce(head.model(), Map.of(), _ -> false))
+                                        : new Judged(
+                                                head.number(),
+                                                atOnce(
+                                                        head.model(),
+                                                        known.byRequirement(),
+                                                        untouched(head, known.number()))))
+                        .byRequirement();
     }
 
-    /** What surely holds still: nothing it rests on was changed between a revision and the head. Of what is too far away nothing is sure. */
+    /**
+     * What surely holds still: nothing it rests on was changed between a revision and the head. Of what is too far away
+     * nothing is sure.
+     */
     private Predicate<AtOnce> untouched(Workspace.Head head, int since) {
         if (since > head.number() || head.number() - since > FARTHEST_BACK) {
             return _ -> false;
         }
-        Set<ElementId> alterable = Fingerprint.alterableBy(branches.difference(head.branch(), since, head.number()).changes());
+        Set<ElementId> alterable = Fingerprint.alterableBy(
+                branches.difference(head.branch(), since, head.number()).changes());
         return judged -> judged.read().isApartFrom(alterable);
     }
 
-    private static Map<ElementId, AtOnce> atOnce(Model model, Map<ElementId, AtOnce> before, Predicate<AtOnce> untouched) {
+    private static Map<ElementId, AtOnce> atOnce(
+            Model model, Map<ElementId, AtOnce> before, Predicate<AtOnce> untouched) {
         return model.ownElements(ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
             AtOnce known = before.get(requirement.id());
-            return known != null && (untouched.test(known) || known.holdsIn(model)) ? known : AtOnce.of(model, requirement);
+            return known != null && (untouched.test(known) || known.holdsIn(model))
+                    ? known
+                    : AtOnce.of(model, requirement);
         }));
     }
 
@@ -116,23 +138,46 @@ public class Verdicts {
     public Map<ElementId, List<VerdictView>> ofRun(Workspace.Head head, long run) {
         Map<ElementId, List<VerdictView>> views = new LinkedHashMap<>();
         History history = new History(head);
-        runs.verdictsOf(run).forEach(verdict -> views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>())
-                .add(view(head, verdict, history)));
+        runs.verdictsOf(run)
+                .forEach(verdict -> views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>())
+                        .add(view(head, verdict, history)));
         return views;
     }
 
     private VerdictView view(Workspace.Head head, RunStore.Verdict verdict, History history) {
         List<ElementId> changed = verdict.fingerprint().changedIn(head.model());
-        return new VerdictView(verdict.id(), verdict.kind(), verdict.subject(), verdict.margin(), verdict.unit(), verdict.worstInstant(),
-                verdict.firstViolation(), verdict.reason(), verdict.run(), verdict.caseId(),
-                verdict.revision(), history.changes(changed, verdict.revision()), !changed.isEmpty());
+        return new VerdictView(
+                verdict.id(),
+                verdict.kind(),
+                verdict.subject(),
+                verdict.margin(),
+                verdict.unit(),
+                verdict.worstInstant(),
+                verdict.firstViolation(),
+                verdict.reason(),
+                verdict.run(),
+                verdict.caseId(),
+                verdict.revision(),
+                history.changes(changed, verdict.revision()),
+                !changed.isEmpty());
     }
 
     private static VerdictView view(Workspace.Head head, Judgement judgement) {
         boolean compared = judgement.margin() != null;
-        return new VerdictView(null, judgement.verdict(), judgement.subject(), compared ? Double.valueOf(judgement.margin().shown()) : null,
-                compared ? judgement.margin().unit().symbol() : "", judgement.worstInstant(), judgement.firstViolation(),
-                judgement.reason(), null, null, head.number(), List.of(), false);
+        return new VerdictView(
+                null,
+                judgement.verdict(),
+                judgement.subject(),
+                compared ? Double.valueOf(judgement.margin().shown()) : null,
+                compared ? judgement.margin().unit().symbol() : "",
+                judgement.worstInstant(),
+                judgement.firstViolation(),
+                judgement.reason(),
+                null,
+                null,
+                head.number(),
+                List.of(),
+                false);
     }
 
     /** Looks up which revisions changed something; reads each revision once. */
@@ -155,15 +200,21 @@ public class Verdicts {
             Set<ElementId> wanted = new HashSet<>(changed);
             for (BranchStore.Entry entry : standing(since)) {
                 Optional<ElementId> hit = hit(entry.revision(), wanted);
-                hit.ifPresent(id -> found.add(new VerdictView.Change(labels.name(id), address(id), entry.revision().label(),
-                        entry.revision().summary(), entry.authorName())));
+                hit.ifPresent(id -> found.add(new VerdictView.Change(
+                        labels.name(id),
+                        address(id),
+                        entry.revision().label(),
+                        entry.revision().summary(),
+                        entry.authorName())));
                 if (found.size() == MOST_CHANGES) {
                     break;
                 }
             }
             if (found.isEmpty()) {
-                changed.stream().limit(MOST_CHANGES).forEach(id ->
-                        found.add(new VerdictView.Change(labels.name(id), address(id), "", "changed", "")));
+                changed.stream()
+                        .limit(MOST_CHANGES)
+                        .forEach(id ->
+                                found.add(new VerdictView.Change(labels.name(id), address(id), "", "changed", "")));
             }
             return found;
         }
@@ -179,18 +230,24 @@ public class Verdicts {
                 switch (revision.act()) {
                     case UNDO -> undone.add(revision.of());
                     case REDO -> undone.remove(revision.of());
-                    case EDIT -> {
-                    }
+                    case EDIT -> {}
                 }
             });
-            return revisions.stream().takeWhile(entry -> entry.revision().number() > since)
-                    .filter(entry -> entry.revision().act() == Revision.Act.EDIT && !undone.contains(entry.revision().number())).toList();
+            return revisions.stream()
+                    .takeWhile(entry -> entry.revision().number() > since)
+                    .filter(entry -> entry.revision().act() == Revision.Act.EDIT
+                            && !undone.contains(entry.revision().number()))
+                    .toList();
         }
 
         /** The changed element that a revision touched, itself or through something it owns. */
         private Optional<ElementId> hit(Revision revision, Set<ElementId> wanted) {
-            Difference difference = differences.computeIfAbsent(revision.number(), n -> branches.difference(head.branch(), n));
-            return difference.changes().stream().flatMap(change -> touched(change).stream()).filter(wanted::contains).findFirst();
+            Difference difference =
+                    differences.computeIfAbsent(revision.number(), n -> branches.difference(head.branch(), n));
+            return difference.changes().stream()
+                    .flatMap(change -> touched(change).stream())
+                    .filter(wanted::contains)
+                    .findFirst();
         }
 
         private List<ElementId> touched(ElementChange change) {

@@ -1,4 +1,7 @@
-/** The verdicts in force: newest runs and what needs none, each fresh or stale. Read {@link pyrite.app.evidence.Verdicts} first. */
+/**
+ * The verdicts in force: newest runs and what needs none, each fresh or stale. Read
+ * {@link pyrite.app.evidence.Verdicts} first.
+ */
 @NullMarked
 package pyrite.app.evidence;
 

@@ -18,7 +18,8 @@ public class Coverages {
     private final FromVerdicts<Coverage> kept;
 
     Coverages(Verdicts verdicts) {
-        this.kept = new FromVerdicts<>(verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), standing(judged)));
+        this.kept =
+                new FromVerdicts<>(verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), standing(judged)));
     }
 
     public Coverage of(Workspace.Head head) {
@@ -36,7 +37,9 @@ public class Coverages {
             @Override
             public boolean passes(ElementId requirement) {
                 List<VerdictView> all = judged.get(requirement);
-                return all != null && !all.isEmpty() && all.stream().allMatch(view -> view.kind() == VerdictKind.PASS && !view.stale());
+                return all != null
+                        && !all.isEmpty()
+                        && all.stream().allMatch(view -> view.kind() == VerdictKind.PASS && !view.stale());
             }
         };
     }

@@ -38,7 +38,15 @@ public class ElementLinks {
      * @param key names the link to pages: its carrier and its ends
      * @param made the revision that made it; null where it is not looked up
      */
-    public record Seen(Link link, String key, String words, boolean up, Element other, String note, boolean doubt, BranchStore.@Nullable Entry made) {
+    public record Seen(
+            Link link,
+            String key,
+            String words,
+            boolean up,
+            Element other,
+            String note,
+            boolean doubt,
+            BranchStore.@Nullable Entry made) {
         public boolean isRunnable() {
             return link.kind().equals(LinkKind.VERIFY) && !up;
         }
@@ -47,16 +55,35 @@ public class ElementLinks {
     public List<Seen> of(Workspace.Head head, Element element) {
         Model model = head.model();
         Set<Link> doubted = doubted(head, element.id());
-        List<Link> links = Links.in(model).of(element).stream().sorted(Comparator.comparing((Link link) -> !link.below().equals(element.id()))
-                .thenComparing(link -> link.words(element.id())).thenComparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER)).toList();
-        return links.stream().map(link -> new Seen(link, link.carrier() + " " + link.source() + " " + link.target(), link.words(element.id()), link.below().equals(element.id()),
-                model.get(link.other(element.id())), note(model, link), doubted.contains(link),
-                links.size() <= MOST_WITH_AUTHOR ? store.revisionsOf(head.branch(), link.carrier()).getLast() : null)).toList();
+        List<Link> links = Links.in(model).of(element).stream()
+                .sorted(Comparator.comparing((Link link) -> !link.below().equals(element.id()))
+                        .thenComparing(link -> link.words(element.id()))
+                        .thenComparing(
+                                link -> RequirementIds.of(model, model.get(link.other(element.id()))),
+                                RequirementIds.ORDER))
+                .toList();
+        return links.stream()
+                .map(link -> new Seen(
+                        link,
+                        link.carrier() + " " + link.source() + " " + link.target(),
+                        link.words(element.id()),
+                        link.below().equals(element.id()),
+                        model.get(link.other(element.id())),
+                        note(model, link),
+                        doubted.contains(link),
+                        links.size() <= MOST_WITH_AUTHOR
+                                ? store.revisionsOf(head.branch(), link.carrier())
+                                        .getLast()
+                                : null))
+                .toList();
     }
 
     /** What was noted at the link itself; what it leads to has a text of its own. */
     private static String note(Model model, Link link) {
-        return model.inheritance().documentationOf(model.get(link.carrier())).flatMap(note -> note.get(Property.TEXT)).orElse("");
+        return model.inheritance()
+                .documentationOf(model.get(link.carrier()))
+                .flatMap(note -> note.get(Property.TEXT))
+                .orElse("");
     }
 
     /** The links at an element that need recheck. */

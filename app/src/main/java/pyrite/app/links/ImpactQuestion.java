@@ -24,7 +24,11 @@ import pyrite.core.trace.TraceTable;
  * @param depth links at most
  * @param kind kinds to follow; none for all but bare traces
  */
-record ImpactQuestion(@Nullable String of, @Nullable String way, @Nullable Integer depth, @Nullable Set<String> kind) {
+record ImpactQuestion(
+        @Nullable String of,
+        @Nullable String way,
+        @Nullable Integer depth,
+        @Nullable Set<String> kind) {
     private static final int USUAL_DEPTH = 3;
 
     ImpactQuestion {
@@ -35,14 +39,19 @@ record ImpactQuestion(@Nullable String of, @Nullable String way, @Nullable Integ
     }
 
     /** The elements that are named, and the names that nothing has. */
-    record Named(List<Element> elements, List<String> unknown) {
-    }
+    record Named(List<Element> elements, List<String> unknown) {}
 
     Named named(Workspace.Head head) {
-        List<String> asked = Arrays.stream(of.split("[,\\s]+")).filter(each -> !each.isEmpty()).distinct().toList();
+        List<String> asked = Arrays.stream(of.split("[,\\s]+"))
+                .filter(each -> !each.isEmpty())
+                .distinct()
+                .toList();
         Map<String, Element> found = asked.isEmpty() ? Map.of() : byName(head.model(), new HashSet<>(asked));
-        asked.forEach(each -> ElementId.read(each).flatMap(head.model()::find).ifPresent(element -> found.put(each, element)));
-        return new Named(asked.stream().filter(found::containsKey).map(found::get).toList(), asked.stream().filter(each -> !found.containsKey(each)).toList());
+        asked.forEach(each ->
+                ElementId.read(each).flatMap(head.model()::find).ifPresent(element -> found.put(each, element)));
+        return new Named(
+                asked.stream().filter(found::containsKey).map(found::get).toList(),
+                asked.stream().filter(each -> !found.containsKey(each)).toList());
     }
 
     /** Elements by their short names, else by their names. */

@@ -59,20 +59,29 @@ class LinksController {
     }
 
     /** An element as a choice: how it is called, what it says, and what rules know it as. */
-    record End(String id, String label, String text, String family, String words) {
-    }
+    record End(String id, String label, String text, String family, String words) {}
 
     /** A link seen from one of its ends. */
-    record Seen(String carrier, String kind, String words, boolean up, End other, String source, String target, boolean doubt) {
-    }
+    record Seen(
+            String carrier,
+            String kind,
+            String words,
+            boolean up,
+            End other,
+            String source,
+            String target,
+            boolean doubt) {}
 
     /** A kind of link and which ways it may be made from the elements in question. */
-    record Way(String kind, String words, boolean out) {
-    }
+    record Way(String kind, String words, boolean out) {}
 
     private static End end(Model model, Labels labels, LinkRules rules, Element element) {
-        return new End(element.id().toString(), Specification.isRequirement(element) ? labels.full(element) : labels.withOwner(element),
-                RequirementText.of(model, element), labels.family(element), rules.words(element).iterator().next());
+        return new End(
+                element.id().toString(),
+                Specification.isRequirement(element) ? labels.full(element) : labels.withOwner(element),
+                RequirementText.of(model, element),
+                labels.family(element),
+                rules.words(element).iterator().next());
     }
 
     @Operation(summary = "The links of an element with their other ends")
@@ -81,11 +90,20 @@ class LinksController {
         Element at = head.element(element);
         Labels labels = new Labels(head.model());
         LinkRules rules = LinkRules.in(head.model());
-        Set<Link> doubted = rechecks.of(head, at.id()).stream().map(doubt -> doubt.link()).collect(Collectors.toSet());
+        Set<Link> doubted =
+                rechecks.of(head, at.id()).stream().map(doubt -> doubt.link()).collect(Collectors.toSet());
         return Links.in(head.model()).of(at).stream()
-                .sorted(Comparator.comparing((Link link) -> !link.below().equals(at.id())).thenComparing(link -> link.words(at.id())))
-                .map(link -> new Seen(link.carrier().toString(), link.kind().key(), link.words(at.id()), link.below().equals(at.id()),
-                        end(head.model(), labels, rules, head.model().get(link.other(at.id()))), link.source().toString(), link.target().toString(), doubted.contains(link)))
+                .sorted(Comparator.comparing((Link link) -> !link.below().equals(at.id()))
+                        .thenComparing(link -> link.words(at.id())))
+                .map(link -> new Seen(
+                        link.carrier().toString(),
+                        link.kind().key(),
+                        link.words(at.id()),
+                        link.below().equals(at.id()),
+                        end(head.model(), labels, rules, head.model().get(link.other(at.id()))),
+                        link.source().toString(),
+                        link.target().toString(),
+                        doubted.contains(link)))
                 .toList();
     }
 
@@ -125,43 +143,74 @@ class LinksController {
     }
 
     /** What may be the other end, the best first; ids that were typed and that nothing has. */
-    record Candidates(List<End> ends, int more, List<String> unknown) {
-    }
+    record Candidates(List<End> ends, int more, List<String> unknown) {}
 
     /** @param q a part of the id, the name or the text; or ids by commas or spaces */
     @Operation(summary = "What may be the other end of a link")
     @GetMapping({"/p/{project}/{branch}/links/candidates.json", ApiAddress.BRANCH + "/links/candidates"})
-    Candidates candidates(Workspace.Head head, @RequestParam String element, @RequestParam String kind, @RequestParam boolean out, @RequestParam(defaultValue = "") String q) {
+    Candidates candidates(
+            Workspace.Head head,
+            @RequestParam String element,
+            @RequestParam String kind,
+            @RequestParam boolean out,
+            @RequestParam(defaultValue = "") String q) {
         Model model = head.model();
         Element from = head.element(element);
         LinkKind wanted = kind(model, kind);
         LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
-        List<String> typed = Arrays.stream(q.strip().split("[\\s,;]+")).filter(each -> !each.isEmpty()).toList();
+        List<String> typed = Arrays.stream(q.strip().split("[\\s,;]+"))
+                .filter(each -> !each.isEmpty())
+                .toList();
         Map<String, Element> byId = typed.isEmpty() ? Map.of() : byId(model, typed);
         if (!byId.isEmpty() && (typed.size() > 1 || typed.stream().allMatch(byId::containsKey))) {
-            return new Candidates(typed.stream().distinct().filter(byId::containsKey).map(byId::get).map(each -> end(model, labels, rules, each)).toList(), 0,
-                    typed.stream().distinct().filter(each -> !byId.containsKey(each)).toList());
+            return new Candidates(
+                    typed.stream()
+                            .distinct()
+                            .filter(byId::containsKey)
+                            .map(byId::get)
+                            .map(each -> end(model, labels, rules, each))
+                            .toList(),
+                    0,
+                    typed.stream()
+                            .distinct()
+                            .filter(each -> !byId.containsKey(each))
+                            .toList());
         }
         String text = q.strip().toLowerCase(Locale.ROOT);
-        List<Element> fitting = RequirementIds.sorted(model, model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
-                .filter(each -> out ? rules.allows(wanted, from, each) : rules.allows(wanted, each, from))
-                .filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)));
+        List<Element> fitting = RequirementIds.sorted(
+                model,
+                model.ownElements().stream()
+                        .filter(each -> each.name() != null || each.shortName() != null)
+                        .filter(each -> out ? rules.allows(wanted, from, each) : rules.allows(wanted, each, from))
+                        .filter(each ->
+                                text.isEmpty() || reads(model, labels, each).contains(text)));
         if (!text.isEmpty()) {
-            Map<Boolean, List<Element>> byName = fitting.stream().collect(Collectors.partitioningBy(each -> labels.full(each).toLowerCase(Locale.ROOT).contains(text)));
-            fitting = Stream.concat(byName.get(true).stream(), byName.get(false).stream()).toList();
+            Map<Boolean, List<Element>> byName = fitting.stream()
+                    .collect(Collectors.partitioningBy(
+                            each -> labels.full(each).toLowerCase(Locale.ROOT).contains(text)));
+            fitting = Stream.concat(byName.get(true).stream(), byName.get(false).stream())
+                    .toList();
         }
-        return new Candidates(fitting.stream().limit(MOST_SHOWN).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, fitting.size() - MOST_SHOWN),
+        return new Candidates(
+                fitting.stream()
+                        .limit(MOST_SHOWN)
+                        .map(each -> end(model, labels, rules, each))
+                        .toList(),
+                Math.max(0, fitting.size() - MOST_SHOWN),
                 RequirementIds.parse(q.strip()).isPresent() && fitting.isEmpty() ? List.of(q.strip()) : List.of());
     }
 
     private static String reads(Model model, Labels labels, Element element) {
-        return (labels.withOwner(element) + " " + (Specification.isRequirement(element) ? RequirementText.of(model, element) : "")).toLowerCase(Locale.ROOT);
+        return (labels.withOwner(element) + " "
+                        + (Specification.isRequirement(element) ? RequirementText.of(model, element) : ""))
+                .toLowerCase(Locale.ROOT);
     }
 
     private static Map<String, Element> byId(Model model, List<String> ids) {
         Set<String> wanted = Set.copyOf(ids);
-        return model.ownElements(Specification.REQUIREMENTS).filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
+        return model.ownElements(Specification.REQUIREMENTS)
+                .filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
                 .collect(Collectors.toMap(Element::shortName, each -> each, (a, _) -> a));
     }
 
@@ -170,8 +219,11 @@ class LinksController {
     }
 
     /** Links to make: from each source to each target. */
-    record Wanted(@NotNull String kind, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> sources, @NotEmpty @Size(max = MOST_AT_ONCE) List<String> targets, @PositiveOrZero int base) {
-    }
+    record Wanted(
+            @NotNull String kind,
+            @NotEmpty @Size(max = MOST_AT_ONCE) List<String> sources,
+            @NotEmpty @Size(max = MOST_AT_ONCE) List<String> targets,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Link elements, several to several; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/links/add", ApiAddress.BRANCH + "/links"})
@@ -182,21 +234,30 @@ class LinksController {
         LinkKind kind = kind(head.model(), wanted.kind());
         List<Element> targets = wanted.targets().stream().map(head::element).toList();
         Linking linking = new Linking(head.model());
-        Linking.Proposal proposal = linking.make(wanted.sources().stream().map(head::element)
-                .flatMap(source -> targets.stream().map(target -> new Linking.Wish(kind, source, target))).toList());
+        Linking.Proposal proposal = linking.make(wanted.sources().stream()
+                .map(head::element)
+                .flatMap(source -> targets.stream().map(target -> new Linking.Wish(kind, source, target)))
+                .toList());
         if (!proposal.refused().isEmpty()) {
             int others = proposal.refused().size() - 1;
-            return Answer.unprocessable(proposal.refused().getFirst() + (others == 0 ? "" : "; and " + others + " more would break a rule, so none was made"));
+            return Answer.unprocessable(proposal.refused().getFirst()
+                    + (others == 0 ? "" : "; and " + others + " more would break a rule, so none was made"));
         }
-        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), proposal.edit(), person, proposal.summary()), "they are linked so already");
+        return Answer.of(
+                head,
+                workspace.commit(head.branch(), wanted.base(), proposal.edit(), person, proposal.summary()),
+                "they are linked so already");
     }
 
     /** A link to remove. */
-    record Named(@NotNull String carrier, @NotNull String source, @NotNull String target) {
-    }
+    record Named(
+            @NotNull String carrier,
+            @NotNull String source,
+            @NotNull String target) {}
 
-    record Removed(@NotEmpty @Size(max = MOST_AT_ONCE) List<@Valid Named> links, @PositiveOrZero int base) {
-    }
+    record Removed(
+            @NotEmpty @Size(max = MOST_AT_ONCE) List<@Valid Named> links,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Remove links; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/links/remove", ApiAddress.BRANCH + "/links/remove"})
@@ -204,24 +265,47 @@ class LinksController {
         Links links = Links.in(head.model());
         Set<Link> gone = new LinkedHashSet<>();
         for (Named named : wanted.links()) {
-            links.carriedBy(head.element(named.carrier())).stream().filter(link -> link.source().toString().equals(named.source())
-                    && link.target().toString().equals(named.target())).forEach(gone::add);
+            links.carriedBy(head.element(named.carrier())).stream()
+                    .filter(link -> link.source().toString().equals(named.source())
+                            && link.target().toString().equals(named.target()))
+                    .forEach(gone::add);
         }
         if (gone.isEmpty()) {
             return Answer.unprocessable("this link is there no more");
         }
         Linking linking = new Linking(head.model());
-        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), linking.remove(List.copyOf(gone)), person, linking.removalSummary(List.copyOf(gone))), "nothing changed");
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        wanted.base(),
+                        linking.remove(List.copyOf(gone)),
+                        person,
+                        linking.removalSummary(List.copyOf(gone))),
+                "nothing changed");
     }
 
-    /** What stands in one of the two lists: a specification's requirements, or all elements that rules know by a word. */
+    /**
+     * What stands in one of the two lists: a specification's requirements, or all elements that rules know by a word.
+     */
     @GetMapping("/p/{project}/{branch}/links/list.json")
-    Candidates list(Workspace.Head head, @RequestParam(defaultValue = "") String set, @RequestParam(defaultValue = "") String q) {
+    Candidates list(
+            Workspace.Head head,
+            @RequestParam(defaultValue = "") String set,
+            @RequestParam(defaultValue = "") String q) {
         Model model = head.model();
         LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
         String text = q.strip().toLowerCase(Locale.ROOT);
-        List<Element> all = sets.of(head, set).filter(each -> text.isEmpty() || reads(model, labels, each).contains(text)).toList();
-        return new Candidates(all.stream().limit(1000).map(each -> end(model, labels, rules, each)).toList(), Math.max(0, all.size() - 1000), List.of());
+        List<Element> all = sets.of(head, set)
+                .filter(each -> text.isEmpty() || reads(model, labels, each).contains(text))
+                .toList();
+        return new Candidates(
+                all.stream()
+                        .limit(1000)
+                        .map(each -> end(model, labels, rules, each))
+                        .toList(),
+                Math.max(0, all.size() - 1000),
+                List.of());
     }
 }

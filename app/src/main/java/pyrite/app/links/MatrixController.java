@@ -28,30 +28,44 @@ class MatrixController {
         this.sets = sets;
     }
 
-    record Heading(String id, String tag, String title) {
-    }
+    record Heading(String id, String tag, String title) {}
 
     /** A window of a matrix: all headings of columns, and the rows from one on. */
-    record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {
-    }
+    record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {}
 
     @Operation(summary = "A window of a matrix of two sets")
     @GetMapping({"/p/{project}/{branch}/matrix.json", ApiAddress.BRANCH + "/matrix"})
-    Window matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind,
-            @RequestParam(defaultValue = "false") boolean implied, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
+    Window matrix(
+            Workspace.Head head,
+            @RequestParam String rows,
+            @RequestParam String columns,
+            @RequestParam String kind,
+            @RequestParam(defaultValue = "false") boolean implied,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "100") int count) {
         List<Element> all = sets.of(head, rows).toList();
         int first = Math.max(0, Math.min(from, all.size()));
         List<Element> shown = all.subList(first, Math.min(all.size(), first + Math.max(0, Math.min(count, MOST_ROWS))));
         List<Element> across = sets.of(head, columns).toList();
         Matrix matrix = Matrix.of(TraceGraph.of(head.model()), shown, across, kind, implied);
         Labels labels = new Labels(head.model());
-        return new Window(all.size(), first == 0 ? across.stream().map(each -> heading(head, labels, each)).toList() : List.of(), first,
-                shown.stream().map(each -> heading(head, labels, each)).toList(), matrix.cells());
+        return new Window(
+                all.size(),
+                first == 0
+                        ? across.stream()
+                                .map(each -> heading(head, labels, each))
+                                .toList()
+                        : List.of(),
+                first,
+                shown.stream().map(each -> heading(head, labels, each)).toList(),
+                matrix.cells());
     }
 
     private static Heading heading(Workspace.Head head, Labels labels, Element element) {
         boolean requirement = Specification.isRequirement(element);
-        return new Heading(element.id().toString(), requirement ? RequirementIds.of(head.model(), element) : labels.name(element),
+        return new Heading(
+                element.id().toString(),
+                requirement ? RequirementIds.of(head.model(), element) : labels.name(element),
                 requirement ? RequirementText.of(head.model(), element) : labels.withOwner(element));
     }
 }

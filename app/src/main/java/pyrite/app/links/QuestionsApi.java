@@ -46,19 +46,23 @@ class QuestionsApi {
     }
 
     /** One specification in numbers; -1 where none is expected. */
-    record CoverageRow(ElementRef specification, int requirements, int asked, int derived, int satisfied, int verified, int passing) {
-    }
+    record CoverageRow(
+            ElementRef specification,
+            int requirements,
+            int asked,
+            int derived,
+            int satisfied,
+            int verified,
+            int passing) {}
 
     /** @param link how the missing links lead from the requirement */
-    record GapJson(ElementRef requirement, String link, int there, int expected) {
-    }
+    record GapJson(ElementRef requirement, String link, int there, int expected) {}
 
     /** A chain upward that ends before a level where it may end. */
-    record BrokenJson(ElementRef requirement, ElementRef breaksAt) {
-    }
+    record BrokenJson(ElementRef requirement, ElementRef breaksAt) {}
 
-    record CoverageJson(List<CoverageRow> specifications, List<GapJson> gaps, List<ElementRef> unasked, List<BrokenJson> broken) {
-    }
+    record CoverageJson(
+            List<CoverageRow> specifications, List<GapJson> gaps, List<ElementRef> unasked, List<BrokenJson> broken) {}
 
     @Operation(summary = "How far the requirements of each specification are carried, and what is missing")
     @GetMapping("/coverage")
@@ -66,35 +70,57 @@ class QuestionsApi {
         Model model = head.model();
         Coverage coverage = coverages.of(head);
         return new CoverageJson(
-                coverage.rows().stream().map(row -> new CoverageRow(ElementRef.of(model, row.specification().element()), row.all(), row.asked(), row.derived(),
-                        row.satisfied(), row.verified(), row.passing())).toList(),
-                coverage.gaps().stream().map(gap -> new GapJson(ElementRef.of(model, gap.element()), gap.words(), gap.there(), gap.expected())).toList(),
+                coverage.rows().stream()
+                        .map(row -> new CoverageRow(
+                                ElementRef.of(model, row.specification().element()),
+                                row.all(),
+                                row.asked(),
+                                row.derived(),
+                                row.satisfied(),
+                                row.verified(),
+                                row.passing()))
+                        .toList(),
+                coverage.gaps().stream()
+                        .map(gap -> new GapJson(
+                                ElementRef.of(model, gap.element()), gap.words(), gap.there(), gap.expected()))
+                        .toList(),
                 ElementRef.of(model, coverage.unasked().stream()),
-                coverage.broken().stream().map(broken -> new BrokenJson(ElementRef.of(model, broken.element()), ElementRef.of(model, broken.at()))).toList());
+                coverage.broken().stream()
+                        .map(broken -> new BrokenJson(
+                                ElementRef.of(model, broken.element()), ElementRef.of(model, broken.at())))
+                        .toList());
     }
 
     /** What a path column found; {@code shown} is the text or the attribute it was asked for. */
-    record FoundJson(ElementRef found, String shown) {
-    }
+    record FoundJson(ElementRef found, String shown) {}
 
-    record TraceRow(ElementRef start, List<List<FoundJson>> cells) {
-    }
+    record TraceRow(ElementRef start, List<List<FoundJson>> cells) {}
 
     /** @param total how many rows there are, of which these begin with the one at {@code from} */
-    record TraceJson(int total, int from, List<TraceRow> rows) {
-    }
+    record TraceJson(int total, int from, List<TraceRow> rows) {}
 
     @Operation(summary = "Rows of a trace table: from a set of elements along path columns such as 'frame<;derive<'")
     @GetMapping("/trace")
-    TraceJson trace(Workspace.Head head, @RequestParam String set, @RequestParam(required = false) List<String> col,
-            @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count) {
+    TraceJson trace(
+            Workspace.Head head,
+            @RequestParam String set,
+            @RequestParam(required = false) List<String> col,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "100") int count) {
         TraceTable table = TracePagesController.table(col == null ? List.of() : col);
         TraceGraph graph = TraceGraph.of(head.model());
         Attributes attributes = Attributes.in(head.model());
         List<Element> starts = table.kept(graph, sets.of(head, set).toList());
         int first = Math.max(0, Math.min(from, starts.size()));
         int size = Math.max(0, Math.min(count, MOST_ROWS));
-        return new TraceJson(starts.size(), first, starts.stream().skip(first).limit(size).map(start -> row(head, attributes, table, table.row(graph, start))).toList());
+        return new TraceJson(
+                starts.size(),
+                first,
+                starts.stream()
+                        .skip(first)
+                        .limit(size)
+                        .map(start -> row(head, attributes, table, table.row(graph, start)))
+                        .toList());
     }
 
     private static TraceRow row(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {
@@ -102,28 +128,37 @@ class QuestionsApi {
         for (int i = 0; i < table.columns().size(); i++) {
             String show = table.columns().get(i).show();
             cells.add(TracePagesController.inOrder(head, row.cells().get(i))
-                    .map(element -> new FoundJson(ElementRef.of(head.model(), element), TracePagesController.shown(head, attributes, element, show))).toList());
+                    .map(element -> new FoundJson(
+                            ElementRef.of(head.model(), element),
+                            TracePagesController.shown(head, attributes, element, show)))
+                    .toList());
         }
         return new TraceRow(ElementRef.of(head.model(), row.start()), cells);
     }
 
     record LinkJson(String kind, ElementRef source, ElementRef target) {
         static LinkJson of(Model model, Link link) {
-            return new LinkJson(link.kind().key(), ElementRef.of(model, model.get(link.source())), ElementRef.of(model, model.get(link.target())));
+            return new LinkJson(
+                    link.kind().key(),
+                    ElementRef.of(model, model.get(link.source())),
+                    ElementRef.of(model, model.get(link.target())));
         }
     }
 
     /** @param links how many links away it is, negative upward, 0 for what changes itself */
-    record ReachedJson(ElementRef element, int links) {
-    }
+    record ReachedJson(ElementRef element, int links) {}
 
     /**
      * @param unknown names that nothing has
      * @param recheck the links that would need recheck
      * @param stale the requirements whose verdicts would go stale
      */
-    record ImpactJson(List<ReachedJson> reached, List<LinkJson> links, List<LinkJson> recheck, List<ElementRef> stale, List<String> unknown) {
-    }
+    record ImpactJson(
+            List<ReachedJson> reached,
+            List<LinkJson> links,
+            List<LinkJson> recheck,
+            List<ElementRef> stale,
+            List<String> unknown) {}
 
     @Operation(summary = "What a change of some elements would reach, put in doubt and make stale")
     @GetMapping("/impact")
@@ -132,20 +167,33 @@ class QuestionsApi {
         ImpactQuestion.Named named = question.named(head);
         Impact impact = question.answer(TraceGraph.of(model), named.elements());
         return new ImpactJson(
-                impact.reached().entrySet().stream().sorted(Map.Entry.comparingByValue(Comparator.<Integer, Integer>comparing(Math::abs)))
-                        .map(entry -> new ReachedJson(ElementRef.of(model, model.get(entry.getKey())), entry.getValue())).toList(),
-                impact.links().stream().map(link -> LinkJson.of(model, link)).toList(), impact.recheck().stream().map(link -> LinkJson.of(model, link)).toList(),
-                ElementRef.of(model, staleRuns.touchedBy(head, named.elements()).stream()), named.unknown());
+                impact.reached().entrySet().stream()
+                        .sorted(Map.Entry.comparingByValue(Comparator.<Integer, Integer>comparing(Math::abs)))
+                        .map(entry ->
+                                new ReachedJson(ElementRef.of(model, model.get(entry.getKey())), entry.getValue()))
+                        .toList(),
+                impact.links().stream().map(link -> LinkJson.of(model, link)).toList(),
+                impact.recheck().stream().map(link -> LinkJson.of(model, link)).toList(),
+                ElementRef.of(model, staleRuns.touchedBy(head, named.elements()).stream()),
+                named.unknown());
     }
 
     /** @param count how many rows it has now; empty where that is no number */
-    record ViewJson(ElementRef view, String page, String query, String owner, boolean shared, boolean pinned, String count) {
-    }
+    record ViewJson(
+            ElementRef view, String page, String query, String owner, boolean shared, boolean pinned, String count) {}
 
     @Operation(summary = "The views you may open")
     @GetMapping("/views")
     List<ViewJson> views(Workspace.Head head, Person person) {
-        return SavedView.listed(head.model(), person.signIn()).stream().map(view -> new ViewJson(ElementRef.of(head.model(), view.element()), view.page(), view.query(),
-                view.owner(), view.shared(), view.pinned(), counts.of(head, view))).toList();
+        return SavedView.listed(head.model(), person.signIn()).stream()
+                .map(view -> new ViewJson(
+                        ElementRef.of(head.model(), view.element()),
+                        view.page(),
+                        view.query(),
+                        view.owner(),
+                        view.shared(),
+                        view.pinned(),
+                        counts.of(head, view)))
+                .toList();
     }
 }

@@ -10,8 +10,8 @@ import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.LinkRule;
 
 /**
- * The rules as a grid to read: every end that rules name is a row and a column, from left to top, with the kinds that may lead
- * there. The ends stand from the top level down.
+ * The rules as a grid to read: every end that rules name is a row and a column, from left to top, with the kinds that
+ * may lead there. The ends stand from the top level down.
  */
 public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKind>>> cells) {
 
@@ -19,11 +19,13 @@ public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKi
         Map<String, LinkKind> byKey = new LinkedHashMap<>();
         kinds.forEach(kind -> byKey.put(kind.key(), kind));
         Map<String, Map<String, List<LinkKind>>> cells = new LinkedHashMap<>();
-        List<LinkRule> shown = rules.stream().filter(rule -> byKey.containsKey(rule.kind())).toList();
+        List<LinkRule> shown =
+                rules.stream().filter(rule -> byKey.containsKey(rule.kind())).toList();
         for (LinkRule rule : shown) {
             for (String from : rule.from()) {
                 for (String to : rule.to()) {
-                    List<LinkKind> cell = cells.computeIfAbsent(from, _ -> new LinkedHashMap<>()).computeIfAbsent(to, _ -> new ArrayList<>());
+                    List<LinkKind> cell = cells.computeIfAbsent(from, _ -> new LinkedHashMap<>())
+                            .computeIfAbsent(to, _ -> new ArrayList<>());
                     if (!cell.contains(byKey.get(rule.kind()))) {
                         cell.add(byKey.get(rule.kind()));
                     }
@@ -49,7 +51,9 @@ public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKi
                 }
                 for (String from : rule.from()) {
                     for (String to : rule.to()) {
-                        if (!from.equals(to) && !rule.from().contains(to) && sorted.indexOf(from) < sorted.indexOf(to)) {
+                        if (!from.equals(to)
+                                && !rule.from().contains(to)
+                                && sorted.indexOf(from) < sorted.indexOf(to)) {
                             sorted.remove(from);
                             sorted.add(sorted.indexOf(to) + 1, from);
                             moved = true;

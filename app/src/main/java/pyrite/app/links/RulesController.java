@@ -6,7 +6,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -47,12 +46,10 @@ class RulesController {
     }
 
     /** A kind with its rules and how many links of it there are. */
-    public record Row(LinkKind kind, List<LinkRule> rules, int links, boolean own) {
-    }
+    public record Row(LinkKind kind, List<LinkRule> rules, int links, boolean own) {}
 
     /** A link that was there before the rule that it breaks. */
-    public record Breaking(Link link, Element source, Element target, String objection) {
-    }
+    public record Breaking(Link link, Element source, Element target, String objection) {}
 
     @GetMapping("/p/{project}/{branch}/rules")
     String rules(Workspace.Head head, Person person, org.springframework.ui.Model page) {
@@ -61,44 +58,94 @@ class RulesController {
         LinkRules rules = LinkRules.in(model);
         Set<Link> all = TraceGraph.of(model).links();
         Map<LinkKind, Long> counts = all.stream().collect(Collectors.groupingBy(Link::kind, Collectors.counting()));
-        page.addAttribute("rows", LinkKind.all(model).stream().map(kind -> new Row(kind, rules.of(kind),
-                counts.getOrDefault(kind, 0L).intValue(), rules.of(kind).stream().anyMatch(rule -> !model.isLibrary(rule.element().id())))).toList());
+        page.addAttribute(
+                "rows",
+                LinkKind.all(model).stream()
+                        .map(kind -> new Row(
+                                kind,
+                                rules.of(kind),
+                                counts.getOrDefault(kind, 0L).intValue(),
+                                rules.of(kind).stream()
+                                        .anyMatch(rule ->
+                                                !model.isLibrary(rule.element().id()))))
+                        .toList());
         page.addAttribute("picture", RulePicture.of(rules.all(), LinkKind.all(model)));
-        page.addAttribute("breaking", all.stream().filter(link -> !rules.allows(link)).limit(MOST_BREAKING).map(link -> new Breaking(link, model.get(link.source()), model.get(link.target()), rules.objection(link))).toList());
+        page.addAttribute(
+                "breaking",
+                all.stream()
+                        .filter(link -> !rules.allows(link))
+                        .limit(MOST_BREAKING)
+                        .map(link -> new Breaking(
+                                link, model.get(link.source()), model.get(link.target()), rules.objection(link)))
+                        .toList());
         page.addAttribute("mayRule", person.isAdministrator() && !head.past());
         return "links/rules";
     }
 
     /** A rule as it is to be; {@code element} is that of the rule it replaces, null for a new one. */
-    record Ruled(@Nullable String element, @NotNull @Size(max = 60) String kind, @NotNull @Size(max = 400) String from, @NotNull @Size(max = 400) String to,
-            @PositiveOrZero int leastFrom, @PositiveOrZero int leastTo, @NotNull @Size(max = 400) String watched, @PositiveOrZero int base) {
-    }
+    record Ruled(
+            @Nullable String element,
+            @NotNull @Size(max = 60) String kind,
+            @NotNull @Size(max = 400) String from,
+            @NotNull @Size(max = 400) String to,
+            @PositiveOrZero int leastFrom,
+            @PositiveOrZero int leastTo,
+            @NotNull @Size(max = 400) String watched,
+            @PositiveOrZero int base) {}
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Make or change a rule for links; takes an administrator")
     @PostMapping({"/p/{project}/{branch}/rules", ApiAddress.BRANCH + "/rules"})
     @ResponseBody
     ResponseEntity<Answer> save(Workspace.Head head, Person person, @Valid @RequestBody Ruled ruled) {
-        RuleEditing.Proposal proposal = new RuleEditing(head.model()).put(ruled.element() == null ? null : head.element(ruled.element()),
-                new RuleEditing.Wanted(ruled.kind(), ruled.from(), ruled.to(), ruled.leastFrom(), ruled.leastTo(), ruled.watched()));
-        return proposal.problem().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), ruled.base(), proposal.edit(), person, "link rule for " + ruled.kind() + " changed"), "nothing changed")
+        RuleEditing.Proposal proposal = new RuleEditing(head.model())
+                .put(
+                        ruled.element() == null ? null : head.element(ruled.element()),
+                        new RuleEditing.Wanted(
+                                ruled.kind(),
+                                ruled.from(),
+                                ruled.to(),
+                                ruled.leastFrom(),
+                                ruled.leastTo(),
+                                ruled.watched()));
+        return proposal.problem().isEmpty()
+                ? Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                ruled.base(),
+                                proposal.edit(),
+                                person,
+                                "link rule for " + ruled.kind() + " changed"),
+                        "nothing changed")
                 : Answer.unprocessable(proposal.problem());
     }
 
     /** A rule to remove, or a kind of link to add. */
-    record Gone(@NotNull String element, @PositiveOrZero int base) {
-    }
+    record Gone(@NotNull String element, @PositiveOrZero int base) {}
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Remove a rule for links; takes an administrator")
     @PostMapping({"/p/{project}/{branch}/rules/remove", ApiAddress.BRANCH + "/rules/remove"})
     @ResponseBody
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Gone gone) {
-        return Answer.of(head, workspace.commit(head.branch(), gone.base(), pyrite.core.model.Edit.remove(head.element(gone.element()).id()), person, "link rule removed"), "nothing changed");
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        gone.base(),
+                        pyrite.core.model.Edit.remove(
+                                head.element(gone.element()).id()),
+                        person,
+                        "link rule removed"),
+                "nothing changed");
     }
 
-    record NewKind(@NotNull @Size(max = 60) String key, @NotNull @Size(max = 100) String forward, @NotNull @Size(max = 100) String backward, @PositiveOrZero int base) {
-    }
+    record NewKind(
+            @NotNull @Size(max = 60) String key,
+            @NotNull @Size(max = 100) String forward,
+            @NotNull @Size(max = 100) String backward,
+            @PositiveOrZero int base) {}
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Make a kind of link; takes an administrator")
@@ -106,7 +153,16 @@ class RulesController {
     @ResponseBody
     ResponseEntity<Answer> kind(Workspace.Head head, Person person, @Valid @RequestBody NewKind kind) {
         RuleEditing.Proposal proposal = new RuleEditing(head.model()).kind(kind.key(), kind.forward(), kind.backward());
-        return proposal.problem().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), kind.base(), proposal.edit(), person, "kind of link " + kind.key() + " added"), "nothing changed")
+        return proposal.problem().isEmpty()
+                ? Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                kind.base(),
+                                proposal.edit(),
+                                person,
+                                "kind of link " + kind.key() + " added"),
+                        "nothing changed")
                 : Answer.unprocessable(proposal.problem());
     }
 }

@@ -41,45 +41,79 @@ class SavedViewsController {
     }
 
     /** A view with how many rows it has now; empty where that is no number. */
-    public record Row(SavedView view, String count) {
-    }
+    public record Row(SavedView view, String count) {}
 
     @GetMapping("/p/{project}/{branch}/views")
     String views(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Views");
-        page.addAttribute("rows", SavedView.listed(head.model(), person.signIn()).stream().map(view -> new Row(view, counts.of(head, view))).toList());
+        page.addAttribute(
+                "rows",
+                SavedView.listed(head.model(), person.signIn()).stream()
+                        .map(view -> new Row(view, counts.of(head, view)))
+                        .toList());
         return "links/views";
     }
 
     /** Opens a view: its page with what it asks. */
     @GetMapping("/p/{project}/{branch}/views/{id}")
     String open(Workspace.Head head, @PathVariable String id) {
-        SavedView view = SavedView.of(head.model(), head.element(id).id()).orElseThrow(() -> new NotFound("this element is no view that was kept from a page"));
+        SavedView view = SavedView.of(head.model(), head.element(id).id())
+                .orElseThrow(() -> new NotFound("this element is no view that was kept from a page"));
         return "redirect:" + ViewCounts.address(head, view);
     }
 
-    record Kept(@NotBlank @Size(max = 120) String name, @NotNull @Pattern(regexp = "requirements|trace|matrix|coverage|impact|recheck") String page,
-            @NotNull @Size(max = 4000) String query, boolean shared, boolean pinned, @PositiveOrZero int base) {
-    }
+    record Kept(
+            @NotBlank @Size(max = 120) String name,
+
+            @NotNull @Pattern(regexp = "requirements|trace|matrix|coverage|impact|recheck")
+            String page,
+
+            @NotNull @Size(max = 4000) String query,
+            boolean shared,
+            boolean pinned,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Keep a view; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/views", ApiAddress.BRANCH + "/views"})
     @ResponseBody
     ResponseEntity<Answer> keep(Workspace.Head head, Person person, @Valid @RequestBody Kept kept) {
-        Edit edit = SavedView.put(head.model(), new SavedView.Wanted(kept.name().strip(), kept.page(), kept.query(), person.signIn(), kept.shared(), kept.pinned()));
-        return Answer.of(head, workspace.commit(head.branch(), kept.base(), edit, person, "view " + kept.name().strip() + " kept"), "it is kept so already",
+        Edit edit = SavedView.put(
+                head.model(),
+                new SavedView.Wanted(
+                        kept.name().strip(), kept.page(), kept.query(), person.signIn(), kept.shared(), kept.pinned()));
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        kept.base(),
+                        edit,
+                        person,
+                        "view " + kept.name().strip() + " kept"),
+                "it is kept so already",
                 List.of());
     }
 
-    record Changed(boolean pinned, @PositiveOrZero int base) {
-    }
+    record Changed(boolean pinned, @PositiveOrZero int base) {}
 
     @Operation(summary = "Pin a view to the Overview or take it off; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/views/{id}/pin", ApiAddress.BRANCH + "/views/{id}/pin"})
     @ResponseBody
-    ResponseEntity<Answer> pin(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Changed changed) {
-        SavedView view = SavedView.of(head.model(), head.element(id).id()).orElseThrow(() -> new NotFound("this element is no view"));
-        Edit edit = SavedView.put(head.model(), new SavedView.Wanted(view.name(), view.page(), view.query(), view.owner(), view.shared(), changed.pinned()));
-        return Answer.of(head, workspace.commit(head.branch(), changed.base(), edit, person, "view " + view.name() + (changed.pinned() ? " pinned" : " no longer pinned")), "nothing changed");
+    ResponseEntity<Answer> pin(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Changed changed) {
+        SavedView view = SavedView.of(head.model(), head.element(id).id())
+                .orElseThrow(() -> new NotFound("this element is no view"));
+        Edit edit = SavedView.put(
+                head.model(),
+                new SavedView.Wanted(
+                        view.name(), view.page(), view.query(), view.owner(), view.shared(), changed.pinned()));
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        changed.base(),
+                        edit,
+                        person,
+                        "view " + view.name() + (changed.pinned() ? " pinned" : " no longer pinned")),
+                "nothing changed");
     }
 }

@@ -20,9 +20,9 @@ import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.SavedView;
 
 /**
- * The sets of elements that lists, tables and matrices start from: a specification, by the id of its package; what the grid
- * shows for a view that was kept from it, by the view's id; or all elements that link rules know by a word, written
- * {@code ~part}.
+ * The sets of elements that lists, tables and matrices start from: a specification, by the id of its package; what the
+ * grid shows for a view that was kept from it, by the view's id; or all elements that link rules know by a word,
+ * written {@code ~part}.
  */
 @Component
 class Sets {
@@ -35,18 +35,25 @@ class Sets {
     }
 
     /** A set to choose. */
-    public record Choice(String key, String title) {
-    }
+    public record Choice(String key, String title) {}
 
-    /** All sets somebody may start from: specifications first, then the filters that are kept, then the words of the rules in force. */
+    /**
+     * All sets somebody may start from: specifications first, then the filters that are kept, then the words of the
+     * rules in force.
+     */
     List<Choice> all(Workspace.Head head, Person person) {
         LinkRules rules = LinkRules.in(head.model());
         Labels labels = new Labels(head.model());
-        List<Choice> choices = new ArrayList<>(Specification.all(head.model()).stream().map(each -> new Choice(each.element().id().toString(), labels.name(each.element()))).toList());
-        SavedView.listed(head.model(), person.signIn()).stream().filter(view -> view.page().equals(GRID))
+        List<Choice> choices = new ArrayList<>(Specification.all(head.model()).stream()
+                .map(each -> new Choice(each.element().id().toString(), labels.name(each.element())))
+                .toList());
+        SavedView.listed(head.model(), person.signIn()).stream()
+                .filter(view -> view.page().equals(GRID))
                 .forEach(view -> choices.add(new Choice(view.element().id().toString(), "Filter: " + view.name())));
         Set<String> words = new LinkedHashSet<>(List.of("requirement", "need"));
-        rules.all().forEach(rule -> Stream.concat(rule.from().stream(), rule.to().stream()).forEach(words::add));
+        rules.all()
+                .forEach(rule ->
+                        Stream.concat(rule.from().stream(), rule.to().stream()).forEach(words::add));
         words.addAll(List.of("part", "verification"));
         words.forEach(word -> choices.add(new Choice("~" + word, "Every " + word)));
         return choices;
@@ -60,12 +67,20 @@ class Sets {
         }
         if (!set.startsWith("~")) {
             Element chosen = head.element(set);
-            return Specification.of(model, chosen, false).map(specification -> specification.requirements(model).stream())
-                    .or(() -> SavedView.of(model, chosen.id()).filter(view -> view.page().equals(GRID)).map(view -> grid.requirements(head, GridRows.Asked.of(Query.parse(view.query())))))
-                    .orElseThrow(() -> new NotFound("this is no specification and no view that was kept from the grid"));
+            return Specification.of(model, chosen, false)
+                    .map(specification -> specification.requirements(model).stream())
+                    .or(() -> SavedView.of(model, chosen.id())
+                            .filter(view -> view.page().equals(GRID))
+                            .map(view -> grid.requirements(head, GridRows.Asked.of(Query.parse(view.query())))))
+                    .orElseThrow(
+                            () -> new NotFound("this is no specification and no view that was kept from the grid"));
         }
         String word = set.substring(1);
-        return RequirementIds.sorted(model, model.ownElements().stream().filter(each -> each.name() != null || each.shortName() != null)
-                .filter(each -> rules.words(each).contains(word))).stream();
+        return RequirementIds.sorted(
+                model,
+                model.ownElements().stream()
+                        .filter(each -> each.name() != null || each.shortName() != null)
+                        .filter(each -> rules.words(each).contains(word)))
+                .stream();
     }
 }

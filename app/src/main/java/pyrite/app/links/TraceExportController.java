@@ -42,13 +42,21 @@ class TraceExportController {
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "A trace table as comma-separated values")
     @GetMapping({"/p/{project}/{branch}/trace/export.csv", ApiAddress.BRANCH + "/trace/export.csv"})
-    void trace(Workspace.Head head, @RequestParam String set, @RequestParam(required = false) List<String> col, HttpServletResponse response) throws IOException {
+    void trace(
+            Workspace.Head head,
+            @RequestParam String set,
+            @RequestParam(required = false) List<String> col,
+            HttpServletResponse response)
+            throws IOException {
         TraceTable table = TracePagesController.table(col == null ? List.of() : col);
         Labels labels = new Labels(head.model());
         Attributes attributes = Attributes.in(head.model());
         List<List<String>> rows = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of("from"));
-        table.columns().forEach(column -> heading.add(column.steps().stream().map(TraceTable.Step::toString).collect(Collectors.joining(" ")) + (column.show().isEmpty() ? "" : " " + column.show())));
+        table.columns()
+                .forEach(column -> heading.add(
+                        column.steps().stream().map(TraceTable.Step::toString).collect(Collectors.joining(" "))
+                                + (column.show().isEmpty() ? "" : " " + column.show())));
         rows.add(heading);
         TraceGraph graph = TraceGraph.of(head.model());
         for (Element start : table.kept(graph, sets.of(head, set).toList())) {
@@ -56,7 +64,10 @@ class TraceExportController {
             List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
             for (int i = 0; i < row.cells().size(); i++) {
                 String show = table.columns().get(i).show();
-                line.add(TracePagesController.inOrder(head, row.cells().get(i)).map(each -> (labels.full(each) + " " + TracePagesController.shown(head, attributes, each, show)).strip())
+                line.add(TracePagesController.inOrder(head, row.cells().get(i))
+                        .map(each -> (labels.full(each) + " "
+                                        + TracePagesController.shown(head, attributes, each, show))
+                                .strip())
                         .collect(Collectors.joining("\n")));
             }
             rows.add(line);
@@ -67,16 +78,24 @@ class TraceExportController {
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "A matrix as comma-separated values")
     @GetMapping({"/p/{project}/{branch}/matrix/export.csv", ApiAddress.BRANCH + "/matrix/export.csv"})
-    void matrix(Workspace.Head head, @RequestParam String rows, @RequestParam String columns, @RequestParam String kind, HttpServletResponse response) throws IOException {
+    void matrix(
+            Workspace.Head head,
+            @RequestParam String rows,
+            @RequestParam String columns,
+            @RequestParam String kind,
+            HttpServletResponse response)
+            throws IOException {
         Labels labels = new Labels(head.model());
         List<Element> across = sets.of(head, columns).toList();
-        Matrix matrix = Matrix.of(TraceGraph.of(head.model()), sets.of(head, rows).toList(), across, kind, false);
+        Matrix matrix =
+                Matrix.of(TraceGraph.of(head.model()), sets.of(head, rows).toList(), across, kind, false);
         List<List<String>> table = new ArrayList<>();
         List<String> heading = new ArrayList<>(List.of(kind));
         across.forEach(each -> heading.add(labels.full(each)));
         table.add(heading);
         for (int i = 0; i < matrix.rows().size(); i++) {
-            List<String> line = new ArrayList<>(List.of(labels.full(matrix.rows().get(i))));
+            List<String> line =
+                    new ArrayList<>(List.of(labels.full(matrix.rows().get(i))));
             Matrix.Cells cells = matrix.cells().get(i);
             for (int c = 0; c < across.size(); c++) {
                 line.add(cells.out().contains(c) ? "leads to" : cells.in().contains(c) ? "comes from" : "");
@@ -93,13 +112,23 @@ class TraceExportController {
         Labels labels = new Labels(head.model());
         Coverage coverage = coverages.of(head);
         List<List<String>> table = new ArrayList<>(List.of(List.of("requirement", "what", "there", "expected")));
-        coverage.gaps().forEach(gap -> table.add(List.of(labels.full(gap.element()), gap.words(), Integer.toString(gap.there()), Integer.toString(gap.expected()))));
+        coverage.gaps()
+                .forEach(gap -> table.add(List.of(
+                        labels.full(gap.element()),
+                        gap.words(),
+                        Integer.toString(gap.there()),
+                        Integer.toString(gap.expected()))));
         coverage.unasked().forEach(each -> table.add(List.of(labels.full(each), "unasked", "", "")));
-        coverage.broken().forEach(each -> table.add(List.of(labels.full(each.element()), "chain breaks at " + labels.full(each.at()), "", "")));
+        coverage.broken()
+                .forEach(each -> table.add(
+                        List.of(labels.full(each.element()), "chain breaks at " + labels.full(each.at()), "", "")));
         Downloads.csv(response, "coverage", head, table);
     }
 
-    /** What is reached with how far it is, the nearest first; the links that would need recheck; the verdicts that would go stale. */
+    /**
+     * What is reached with how far it is, the nearest first; the links that would need recheck; the verdicts that would
+     * go stale.
+     */
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "What an impact reaches as comma-separated values")
     @GetMapping({"/p/{project}/{branch}/impact/export.csv", ApiAddress.BRANCH + "/impact/export.csv"})
@@ -108,14 +137,31 @@ class TraceExportController {
         List<Element> from = question.named(head).elements();
         Impact impact = question.answer(TraceGraph.of(head.model()), from);
         List<List<String>> rows = new ArrayList<>(List.of(List.of("what", "element", "way", "links away", "text")));
-        impact.reached().entrySet().stream().sorted(Map.Entry.comparingByValue(Comparator.comparing(Math::abs))).forEach(entry -> {
-            Element element = head.model().get(entry.getKey());
-            int far = entry.getValue();
-            rows.add(List.of("reached", labels.full(element), far < 0 ? "up" : far > 0 ? "down" : "", Integer.toString(Math.abs(far)), RequirementText.of(head.model(), element)));
-        });
-        impact.recheck().forEach(link -> rows.add(List.of("would need recheck",
-                labels.full(head.model().get(link.source())) + " " + link.kind().forward() + " " + labels.full(head.model().get(link.target())), "", "", "")));
-        staleRuns.touchedBy(head, from).forEach(each -> rows.add(List.of("verdict would go stale", labels.full(each), "", "", RequirementText.of(head.model(), each))));
+        impact.reached().entrySet().stream()
+                .sorted(Map.Entry.comparingByValue(Comparator.comparing(Math::abs)))
+                .forEach(entry -> {
+                    Element element = head.model().get(entry.getKey());
+                    int far = entry.getValue();
+                    rows.add(List.of(
+                            "reached",
+                            labels.full(element),
+                            far < 0 ? "up" : far > 0 ? "down" : "",
+                            Integer.toString(Math.abs(far)),
+                            RequirementText.of(head.model(), element)));
+                });
+        impact.recheck()
+                .forEach(link -> rows.add(List.of(
+                        "would need recheck",
+                        labels.full(head.model().get(link.source())) + " "
+                                + link.kind().forward() + " "
+                                + labels.full(head.model().get(link.target())),
+                        "",
+                        "",
+                        "")));
+        staleRuns
+                .touchedBy(head, from)
+                .forEach(each -> rows.add(List.of(
+                        "verdict would go stale", labels.full(each), "", "", RequirementText.of(head.model(), each))));
         Downloads.csv(response, "impact", head, rows);
     }
 }

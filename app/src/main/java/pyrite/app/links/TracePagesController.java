@@ -49,7 +49,8 @@ class TracePagesController {
     private final Sets sets;
     private final RequirementRows requirements;
 
-    TracePagesController(Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets, RequirementRows requirements) {
+    TracePagesController(
+            Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets, RequirementRows requirements) {
         this.requirements = requirements;
         this.sets = sets;
         this.pages = pages;
@@ -80,7 +81,12 @@ class TracePagesController {
     }
 
     @GetMapping("/p/{project}/{branch}/impact")
-    String impact(Workspace.Head head, Person person, ImpactQuestion question, HttpServletRequest request, org.springframework.ui.Model page) {
+    String impact(
+            Workspace.Head head,
+            Person person,
+            ImpactQuestion question,
+            HttpServletRequest request,
+            org.springframework.ui.Model page) {
         frame(page, head, person, "Impact");
         ImpactQuestion.Named named = question.named(head);
         List<Element> from = named.elements();
@@ -92,7 +98,13 @@ class TracePagesController {
         page.addAttribute("unknown", named.unknown());
         page.addAttribute("from", from);
         if (from.isEmpty()) {
-            page.addAttribute("failing", requirements.of(head).stream().filter(RequirementRows.Show.FAILING::takes).limit(MOST_OFFERED).map(RequirementRows.Row::element).toList());
+            page.addAttribute(
+                    "failing",
+                    requirements.of(head).stream()
+                            .filter(RequirementRows.Show.FAILING::takes)
+                            .limit(MOST_OFFERED)
+                            .map(RequirementRows.Row::element)
+                            .toList());
         } else {
             Impact impact = question.answer(TraceGraph.of(head.model()), from);
             page.addAttribute("impact", impact);
@@ -107,61 +119,98 @@ class TracePagesController {
 
     /** What was asked for as somebody would type it: by the ids and names that elements go by. */
     private static String inWords(Workspace.Head head, ImpactQuestion.Named named) {
-        return Stream.concat(named.elements().stream().map(element -> Stream.of(RequirementIds.of(head.model(), element), element.shortName(), element.name())
-                .filter(word -> word != null && !word.isEmpty()).findFirst().orElseGet(() -> element.id().toString())), named.unknown().stream())
+        return Stream.concat(
+                        named.elements().stream()
+                                .map(element -> Stream.of(
+                                                RequirementIds.of(head.model(), element),
+                                                element.shortName(),
+                                                element.name())
+                                        .filter(word -> word != null && !word.isEmpty())
+                                        .findFirst()
+                                        .orElseGet(() -> element.id().toString())),
+                        named.unknown().stream())
                 .collect(Collectors.joining(", "));
     }
 
     /** Elements as many links away. */
     public record Layer(int far, List<Element> elements) {
         public String words() {
-            return far == 0 ? "what changes" : Math.abs(far) + (Math.abs(far) == 1 ? " link " : " links ") + (far < 0 ? "up" : "down");
+            return far == 0
+                    ? "what changes"
+                    : Math.abs(far) + (Math.abs(far) == 1 ? " link " : " links ") + (far < 0 ? "up" : "down");
         }
     }
 
     private static List<Layer> layers(Workspace.Head head, Impact impact) {
-        Map<Integer, List<Element>> byFar = impact.reached().entrySet().stream().collect(Collectors.groupingBy(Map.Entry::getValue, java.util.TreeMap::new,
-                Collectors.mapping(entry -> head.model().get(entry.getKey()), Collectors.toList())));
-        return byFar.entrySet().stream().map(entry -> new Layer(entry.getKey(), RequirementIds.sorted(head.model(), entry.getValue().stream()))).toList();
+        Map<Integer, List<Element>> byFar = impact.reached().entrySet().stream()
+                .collect(Collectors.groupingBy(
+                        Map.Entry::getValue,
+                        java.util.TreeMap::new,
+                        Collectors.mapping(entry -> head.model().get(entry.getKey()), Collectors.toList())));
+        return byFar.entrySet().stream()
+                .map(entry -> new Layer(entry.getKey(), RequirementIds.sorted(head.model(), entry.getValue().stream())))
+                .toList();
     }
 
     /** One thing a path column found, as the table shows it. */
-    public record Found(Element element, String shown) {
-    }
+    public record Found(Element element, String shown) {}
 
     /** What a path column found in a row; {@code more} are not shown. */
-    public record Cell(List<Found> found, int more) {
-    }
+    public record Cell(List<Found> found, int more) {}
 
-    public record Line(Element start, List<Cell> cells) {
-    }
+    public record Line(Element start, List<Cell> cells) {}
 
     /** @param col path columns as {@link TraceTable.Column#parse} takes them */
     @GetMapping("/p/{project}/{branch}/trace")
-    String trace(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String set, @RequestParam(required = false) List<String> col,
-            @RequestParam(defaultValue = "0") int from, org.springframework.ui.Model page) {
+    String trace(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String set,
+            @RequestParam(required = false) List<String> col,
+            @RequestParam(defaultValue = "0") int from,
+            org.springframework.ui.Model page) {
         frame(page, head, person, "Trace table");
-        String chosen = set.isEmpty() ? Specification.all(head.model()).stream().findFirst().map(each -> each.element().id().toString()).orElse("~requirement") : set;
+        String chosen = set.isEmpty()
+                ? Specification.all(head.model()).stream()
+                        .findFirst()
+                        .map(each -> each.element().id().toString())
+                        .orElse("~requirement")
+                : set;
         TraceTable table = table(col == null ? STANDARD : col);
         TraceGraph graph = TraceGraph.of(head.model());
         List<Element> rows = table.kept(graph, sets.of(head, chosen).toList());
         Attributes attributes = Attributes.in(head.model());
         int first = Math.max(0, Math.min(from, Math.max(0, rows.size() - 1)));
         page.addAttribute("set", chosen);
-        page.addAttribute("queryOf", UriComponentsBuilder.newInstance().queryParam("set", chosen).queryParam("col", (Object[]) (col == null ? STANDARD : col).toArray())
-                .encode().build().getQuery());
+        page.addAttribute(
+                "queryOf",
+                UriComponentsBuilder.newInstance()
+                        .queryParam("set", chosen)
+                        .queryParam("col", (Object[]) (col == null ? STANDARD : col).toArray())
+                        .encode()
+                        .build()
+                        .getQuery());
         page.addAttribute("columns", table.columns());
         page.addAttribute("attributes", attributes.all());
         page.addAttribute("total", rows.size());
         page.addAttribute("from", first);
         page.addAttribute("most", MOST_ROWS);
-        page.addAttribute("rows", rows.stream().skip(first).limit(MOST_ROWS).map(start -> line(head, attributes, table, table.row(graph, start))).toList());
+        page.addAttribute(
+                "rows",
+                rows.stream()
+                        .skip(first)
+                        .limit(MOST_ROWS)
+                        .map(start -> line(head, attributes, table, table.row(graph, start)))
+                        .toList());
         return "links/trace";
     }
 
     static TraceTable table(List<String> columns) {
         try {
-            return new TraceTable(columns.stream().filter(each -> !each.isBlank()).map(TraceTable.Column::parse).toList());
+            return new TraceTable(columns.stream()
+                    .filter(each -> !each.isBlank())
+                    .map(TraceTable.Column::parse)
+                    .toList());
         } catch (IllegalArgumentException fault) {
             throw new ResponseStatusException(HttpStatus.BAD_REQUEST, fault.getMessage());
         }
@@ -172,8 +221,12 @@ class TracePagesController {
         for (int i = 0; i < table.columns().size(); i++) {
             String show = table.columns().get(i).show();
             List<ElementId> found = row.cells().get(i);
-            cells.add(new Cell(inOrder(head, found).limit(MOST_IN_CELL)
-                    .map(element -> new Found(element, shown(head, attributes, element, show))).toList(), Math.max(0, found.size() - MOST_IN_CELL)));
+            cells.add(new Cell(
+                    inOrder(head, found)
+                            .limit(MOST_IN_CELL)
+                            .map(element -> new Found(element, shown(head, attributes, element, show)))
+                            .toList(),
+                    Math.max(0, found.size() - MOST_IN_CELL)));
         }
         return new Line(row.start(), cells);
     }
@@ -192,14 +245,34 @@ class TracePagesController {
     }
 
     @GetMapping("/p/{project}/{branch}/matrix")
-    String matrix(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String rows, @RequestParam(defaultValue = "") String columns,
-            @RequestParam(defaultValue = "") String kind, org.springframework.ui.Model page) {
+    String matrix(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String rows,
+            @RequestParam(defaultValue = "") String columns,
+            @RequestParam(defaultValue = "") String kind,
+            org.springframework.ui.Model page) {
         frame(page, head, person, "Matrix");
         List<Specification> all = Specification.all(head.model());
         Labels labels = new Labels(head.model());
         page.addAttribute("labels", labels);
-        page.addAttribute("rows", !rows.isEmpty() ? rows : all.isEmpty() ? "~requirement" : all.get(Math.min(1, all.size() - 1)).element().id().toString());
-        page.addAttribute("columns", !columns.isEmpty() ? columns : all.isEmpty() ? "~need" : all.getFirst().element().id().toString());
+        page.addAttribute(
+                "rows",
+                !rows.isEmpty()
+                        ? rows
+                        : all.isEmpty()
+                                ? "~requirement"
+                                : all.get(Math.min(1, all.size() - 1))
+                                        .element()
+                                        .id()
+                                        .toString());
+        page.addAttribute(
+                "columns",
+                !columns.isEmpty()
+                        ? columns
+                        : all.isEmpty()
+                                ? "~need"
+                                : all.getFirst().element().id().toString());
         page.addAttribute("kind", kind.isEmpty() ? "frame" : kind);
         return "links/matrix";
     }

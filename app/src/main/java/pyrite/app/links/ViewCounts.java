@@ -29,16 +29,31 @@ public class ViewCounts {
         return head.address(view.page() + (view.query().isEmpty() ? "" : "?" + view.query()));
     }
 
-    /** How many rows, gaps or links the view has; empty for what is no list, and for one that asks of something that is gone. */
+    /**
+     * How many rows, gaps or links the view has; empty for what is no list, and for one that asks of something that is
+     * gone.
+     */
     public String of(Workspace.Head head, SavedView view) {
         try {
             Query query = Query.parse(view.query());
             return switch (view.page()) {
-                case "trace" -> Integer.toString(new TraceTable(query.all("col").stream().filter(each -> !each.isBlank()).map(TraceTable.Column::parse).toList())
-                        .kept(TraceGraph.of(head.model()), sets.of(head, query.first("set")).toList()).size());
-                case "requirements" -> Long.toString(grid.requirements(head, GridRows.Asked.of(query)).count());
+                case "trace" ->
+                    Integer.toString(new TraceTable(query.all("col").stream()
+                                    .filter(each -> !each.isBlank())
+                                    .map(TraceTable.Column::parse)
+                                    .toList())
+                            .kept(
+                                    TraceGraph.of(head.model()),
+                                    sets.of(head, query.first("set")).toList())
+                            .size());
+                case "requirements" ->
+                    Long.toString(
+                            grid.requirements(head, GridRows.Asked.of(query)).count());
                 case "coverage" -> Integer.toString(coverages.of(head).gaps().size());
-                case "recheck" -> Long.toString(rechecks.all(head).stream().filter(doubt -> RecheckFilter.of(query).takes(head.model(), doubt)).count());
+                case "recheck" ->
+                    Long.toString(rechecks.all(head).stream()
+                            .filter(doubt -> RecheckFilter.of(query).takes(head.model(), doubt))
+                            .count());
                 default -> "";
             };
         } catch (RuntimeException _) {

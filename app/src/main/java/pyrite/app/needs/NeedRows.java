@@ -11,20 +11,30 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.trace.TraceThread;
 
-/** All needs with who has them and the requirements that answer them, in the order of their ids. A need is a concern of the notation. */
+/**
+ * All needs with who has them and the requirements that answer them, in the order of their ids. A need is a concern of
+ * the notation.
+ */
 public final class NeedRows {
-    private NeedRows() {
-    }
+    private NeedRows() {}
 
     /** One need; the requirements with their verdicts. */
-    public record Row(Element element, String id, String text, List<Element> wantedBy, List<RequirementRows.Row> answeredBy) {
-    }
+    public record Row(
+            Element element, String id, String text, List<Element> wantedBy, List<RequirementRows.Row> answeredBy) {}
 
     public static List<Row> of(Model model, List<RequirementRows.Row> requirements) {
         Map<Element, List<RequirementRows.Row>> answers = new HashMap<>();
-        requirements.forEach(row -> row.needs().forEach(need -> answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
-        return RequirementIds.sorted(model.ownElements(ElementKind.CONCERN).map(need -> new Row(need, RequirementIds.of(model, need),
-                model.inheritance().documentation(need), TraceThread.wantedBy(model, need), answers.getOrDefault(need, List.of()))),
+        requirements.forEach(row -> row.needs()
+                .forEach(need ->
+                        answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
+        return RequirementIds.sorted(
+                model.ownElements(ElementKind.CONCERN)
+                        .map(need -> new Row(
+                                need,
+                                RequirementIds.of(model, need),
+                                model.inheritance().documentation(need),
+                                TraceThread.wantedBy(model, need),
+                                answers.getOrDefault(need, List.of()))),
                 Row::id);
     }
 }

@@ -23,7 +23,11 @@ class NeedsController {
     }
 
     @GetMapping("/p/{project}/{branch}/needs")
-    String list(Workspace.Head head, Person person, @RequestParam(defaultValue = "0") int from, org.springframework.ui.Model page) {
+    String list(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "0") int from,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.NEEDS, "Needs");
         List<NeedRows.Row> rows = NeedRows.of(head.model(), requirements.of(head));
         int first = Math.max(0, Math.min(from, Math.max(0, rows.size() - 1)));

@@ -33,7 +33,14 @@ class OverviewController {
     private final ViewCounts views;
     private final Rechecks rechecks;
 
-    OverviewController(Pages pages, RequirementRows requirements, BranchStore branches, RunStore runs, Visits visits, ViewCounts views, Rechecks rechecks) {
+    OverviewController(
+            Pages pages,
+            RequirementRows requirements,
+            BranchStore branches,
+            RunStore runs,
+            Visits visits,
+            ViewCounts views,
+            Rechecks rechecks) {
         this.pages = pages;
         this.requirements = requirements;
         this.branches = branches;
@@ -44,12 +51,10 @@ class OverviewController {
     }
 
     /** A number that leads to its list. */
-    record Figure(Show selection, long count) {
-    }
+    record Figure(Show selection, long count) {}
 
     /** A kept view with its count. */
-    record Pinned(String name, String address, String count) {
-    }
+    record Pinned(String name, String address, String count) {}
 
     /** How many of all requirements have come how far. */
     record Coverage(String words, Show leadsTo, long count, long of) {
@@ -64,17 +69,42 @@ class OverviewController {
         List<Row> rows = requirements.of(head);
         page.addAttribute("count", rows.size());
         page.addAttribute("needs", head.model().ownElements(ElementKind.CONCERN).count());
-        page.addAttribute("answered", rows.stream().flatMap(row -> row.needs().stream()).filter(each -> each.kind() == ElementKind.CONCERN).distinct().count());
-        page.addAttribute("figures", Stream.of(Show.FAILING, Show.STALE, Show.OPEN, Show.UNSATISFIED, Show.UNVERIFIED, Show.UNASKED)
-                .map(selection -> new Figure(selection, selection.count(rows))).toList());
-        page.addAttribute("coverage", List.of(coverage("satisfied by the design", Show.UNSATISFIED, rows),
-                coverage("covered by a verification", Show.UNVERIFIED, rows),
-                new Coverage("pass, by fresh evidence", Show.PASSING, Show.PASSING.count(rows), rows.size())));
-        page.addAttribute("failing", rows.stream().filter(row -> Show.FAILING.takes(row) || Show.STALE.takes(row)).limit(MOST).toList());
+        page.addAttribute(
+                "answered",
+                rows.stream()
+                        .flatMap(row -> row.needs().stream())
+                        .filter(each -> each.kind() == ElementKind.CONCERN)
+                        .distinct()
+                        .count());
+        page.addAttribute(
+                "figures",
+                Stream.of(Show.FAILING, Show.STALE, Show.OPEN, Show.UNSATISFIED, Show.UNVERIFIED, Show.UNASKED)
+                        .map(selection -> new Figure(selection, selection.count(rows)))
+                        .toList());
+        page.addAttribute(
+                "coverage",
+                List.of(
+                        coverage("satisfied by the design", Show.UNSATISFIED, rows),
+                        coverage("covered by a verification", Show.UNVERIFIED, rows),
+                        new Coverage("pass, by fresh evidence", Show.PASSING, Show.PASSING.count(rows), rows.size())));
+        page.addAttribute(
+                "failing",
+                rows.stream()
+                        .filter(row -> Show.FAILING.takes(row) || Show.STALE.takes(row))
+                        .limit(MOST)
+                        .toList());
         page.addAttribute("rechecks", rechecks.all(head).size());
-        page.addAttribute("pinned", SavedView.listed(head.model(), person.signIn()).stream().filter(SavedView::pinned)
-                .map(view -> new Pinned(view.name(), ViewCounts.address(head, view), views.of(head, view))).toList());
-        page.addAttribute("underWay", runs.newest(head.branch(), RUNS).stream().filter(RunRecord::isUnderWay).toList());
+        page.addAttribute(
+                "pinned",
+                SavedView.listed(head.model(), person.signIn()).stream()
+                        .filter(SavedView::pinned)
+                        .map(view -> new Pinned(view.name(), ViewCounts.address(head, view), views.of(head, view)))
+                        .toList());
+        page.addAttribute(
+                "underWay",
+                runs.newest(head.branch(), RUNS).stream()
+                        .filter(RunRecord::isUnderWay)
+                        .toList());
         news(head, head.past() ? 0 : visits.lastSeen(head, person), page);
         return "overview/overview";
     }

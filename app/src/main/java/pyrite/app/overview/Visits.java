@@ -9,7 +9,9 @@ import pyrite.app.store.VisitMapper;
 import pyrite.app.store.VisitMapper.Visit;
 import pyrite.app.workspace.Workspace;
 
-/** Knows what is new to somebody. Looking again within half an hour is the same visit, so that a reload hides nothing. */
+/**
+ * Knows what is new to somebody. Looking again within half an hour is the same visit, so that a reload hides nothing.
+ */
 @Service
 class Visits {
     private static final Duration PAUSE = Duration.ofMinutes(30);
@@ -22,7 +24,9 @@ class Visits {
         this.clock = clock;
     }
 
-    /** Notes that somebody looks at a branch now, and gives the newest revision at their visit before; 0 at the first. */
+    /**
+     * Notes that somebody looks at a branch now, and gives the newest revision at their visit before; 0 at the first.
+     */
     int lastSeen(Workspace.Head head, Person person) {
         Instant now = clock.instant();
         Visit last = mapper.find(person.id(), head.branch().id()).orElse(new Visit(0, 0, Instant.EPOCH));

@@ -35,8 +35,11 @@ public class Projects {
 
     /** The name as it can stand in an address, with a number behind it if another project has it already. */
     private String freeSlug(String name) {
-        String plain = Normalizer.normalize(name, Normalizer.Form.NFD).replaceAll("\\p{M}", "").toLowerCase(Locale.ROOT)
-                .replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        String plain = Normalizer.normalize(name, Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
         String base = plain.isEmpty() ? "project" : plain.substring(0, Math.min(LONGEST_SLUG, plain.length()));
         String slug = base;
         for (int n = 2; branches.find(slug, "main").isPresent(); n++) {

@@ -76,32 +76,58 @@ class RecheckController {
      *
      * @param by the newest revision that touched the end since, with who made it; null if none is found
      */
-    public record Change(Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {
-    }
+    public record Change(
+            Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {}
 
     /**
      * That somebody looked at the link and left it open.
      *
      * @param moved whether an end has changed again since
      */
-    public record Kept(String note, BranchStore.Entry by, boolean moved) {
-    }
+    public record Kept(String note, BranchStore.Entry by, boolean moved) {}
 
     /** A link to look at again; {@code key} names it in a form. */
-    public record Item(String key, LinkKind kind, Element source, Element target, int since, List<Change> changes, @Nullable Kept kept) {
-    }
+    public record Item(
+            String key,
+            LinkKind kind,
+            Element source,
+            Element target,
+            int since,
+            List<Change> changes,
+            @Nullable Kept kept) {}
 
     @GetMapping("/p/{project}/{branch}/recheck")
-    String recheck(Workspace.Head head, Person person, RecheckFilter filter, HttpServletRequest request, org.springframework.ui.Model page) {
+    String recheck(
+            Workspace.Head head,
+            Person person,
+            RecheckFilter filter,
+            HttpServletRequest request,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Recheck");
         List<Agreements.Doubt> all = rechecks.all(head);
         List<Agreements.Doubt> chosen = chosen(head, filter);
         page.addAttribute("all", all.size());
         page.addAttribute("chosen", chosen.size());
-        page.addAttribute("items", chosen.stream().limit(MOST_SHOWN).map(doubt -> item(head, doubt)).toList());
-        page.addAttribute("kinds", all.stream().map(doubt -> doubt.link().kind().key()).collect(Collectors.toCollection(TreeSet::new)));
-        page.addAttribute("causes", all.stream().flatMap(doubt -> doubt.changes().stream()).map(Agreements.Change::property).collect(Collectors.toCollection(TreeSet::new)));
-        page.addAttribute("specifications", Specification.all(head.model()).stream().map(Specification::element).toList());
+        page.addAttribute(
+                "items",
+                chosen.stream()
+                        .limit(MOST_SHOWN)
+                        .map(doubt -> item(head, doubt))
+                        .toList());
+        page.addAttribute(
+                "kinds",
+                all.stream().map(doubt -> doubt.link().kind().key()).collect(Collectors.toCollection(TreeSet::new)));
+        page.addAttribute(
+                "causes",
+                all.stream()
+                        .flatMap(doubt -> doubt.changes().stream())
+                        .map(Agreements.Change::property)
+                        .collect(Collectors.toCollection(TreeSet::new)));
+        page.addAttribute(
+                "specifications",
+                Specification.all(head.model()).stream()
+                        .map(Specification::element)
+                        .toList());
         page.addAttribute("filter", filter);
         page.addAttribute("query", Objects.requireNonNullElse(request.getQueryString(), ""));
         page.addAttribute("stale", stale(head));
@@ -109,34 +135,63 @@ class RecheckController {
     }
 
     /** A property that changed, as it was when the link was agreed and as it is. */
-    record ChangeJson(ElementRef end, String property, String before, String after, @Nullable Integer revision, @Nullable String by) {
-    }
+    record ChangeJson(
+            ElementRef end,
+            String property,
+            String before,
+            String after,
+            @Nullable Integer revision,
+            @Nullable String by) {}
 
     /**
      * @param link names it where it is confirmed or kept open
      * @param since the number of the revision at which it was agreed last
      * @param keptOpen why somebody left it open; null if nobody did
      */
-    record DoubtJson(String link, String kind, ElementRef source, ElementRef target, int since, List<ChangeJson> changes, @Nullable String keptOpen) {
-    }
+    record DoubtJson(
+            String link,
+            String kind,
+            ElementRef source,
+            ElementRef target,
+            int since,
+            List<ChangeJson> changes,
+            @Nullable String keptOpen) {}
 
     @Operation(summary = "The links that need recheck, with what changed at which end")
     @GetMapping(ApiAddress.BRANCH + "/rechecks")
     @ResponseBody
     List<DoubtJson> doubts(Workspace.Head head, @ParameterObject RecheckFilter filter) {
         Model model = head.model();
-        return chosen(head, filter).stream().map(doubt -> item(head, doubt)).map(item -> new DoubtJson(item.key(), item.kind().key(), ElementRef.of(model, item.source()),
-                ElementRef.of(model, item.target()), item.since(), item.changes().stream().map(change -> json(model, change)).toList(),
-                item.kept() == null ? null : item.kept().note())).toList();
+        return chosen(head, filter).stream()
+                .map(doubt -> item(head, doubt))
+                .map(item -> new DoubtJson(
+                        item.key(),
+                        item.kind().key(),
+                        ElementRef.of(model, item.source()),
+                        ElementRef.of(model, item.target()),
+                        item.since(),
+                        item.changes().stream()
+                                .map(change -> json(model, change))
+                                .toList(),
+                        item.kept() == null ? null : item.kept().note()))
+                .toList();
     }
 
     private static ChangeJson json(Model model, Change change) {
-        return new ChangeJson(ElementRef.of(model, change.end()), change.property(), side(change, TextDifference.Kind.COME), side(change, TextDifference.Kind.GONE),
-                change.by() == null ? null : change.by().revision().number(), change.by() == null ? null : change.by().authorName());
+        return new ChangeJson(
+                ElementRef.of(model, change.end()),
+                change.property(),
+                side(change, TextDifference.Kind.COME),
+                side(change, TextDifference.Kind.GONE),
+                change.by() == null ? null : change.by().revision().number(),
+                change.by() == null ? null : change.by().authorName());
     }
 
     private List<Agreements.Doubt> chosen(Workspace.Head head, RecheckFilter filter) {
-        return rechecks.all(head).stream().filter(doubt -> filter.takes(head.model(), doubt)).sorted(order(head.model())).toList();
+        return rechecks.all(head).stream()
+                .filter(doubt -> filter.takes(head.model(), doubt))
+                .sorted(order(head.model()))
+                .toList();
     }
 
     /** The links that need recheck, a row for each property that changed at an end. */
@@ -144,13 +199,33 @@ class RecheckController {
     @GetMapping({"/p/{project}/{branch}/recheck/export.csv", ApiAddress.BRANCH + "/rechecks/export.csv"})
     void export(Workspace.Head head, RecheckFilter filter, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
-        List<List<String>> rows = new ArrayList<>(List.of(List.of("from", "link", "to", "agreed at", "changed end", "property", "before", "after", "by", "when", "kept open because")));
+        List<List<String>> rows = new ArrayList<>(List.of(List.of(
+                "from",
+                "link",
+                "to",
+                "agreed at",
+                "changed end",
+                "property",
+                "before",
+                "after",
+                "by",
+                "when",
+                "kept open because")));
         for (Agreements.Doubt doubt : chosen(head, filter)) {
             Item item = item(head, doubt);
             for (Change change : item.changes()) {
-                rows.add(List.of(labels.full(item.source()), item.kind().forward(), labels.full(item.target()), "r" + item.since(), labels.full(change.end()), change.property(),
-                        side(change, TextDifference.Kind.COME), side(change, TextDifference.Kind.GONE),
-                        change.by() == null ? "" : change.by().authorName(), change.by() == null ? "" : change.by().revision().at().toString(), item.kept() == null ? "" : item.kept().note()));
+                rows.add(List.of(
+                        labels.full(item.source()),
+                        item.kind().forward(),
+                        labels.full(item.target()),
+                        "r" + item.since(),
+                        labels.full(change.end()),
+                        change.property(),
+                        side(change, TextDifference.Kind.COME),
+                        side(change, TextDifference.Kind.GONE),
+                        change.by() == null ? "" : change.by().authorName(),
+                        change.by() == null ? "" : change.by().revision().at().toString(),
+                        item.kept() == null ? "" : item.kept().note()));
             }
         }
         Downloads.csv(response, "recheck", head, rows);
@@ -158,11 +233,15 @@ class RecheckController {
 
     /** One side of a difference: all of it but what only the other side has. */
     private static String side(Change change, TextDifference.Kind without) {
-        return change.pieces().stream().filter(piece -> piece.kind() != without).map(TextDifference.Piece::text).collect(Collectors.joining());
+        return change.pieces().stream()
+                .filter(piece -> piece.kind() != without)
+                .map(TextDifference.Piece::text)
+                .collect(Collectors.joining());
     }
 
     private static Comparator<Agreements.Doubt> order(Model model) {
-        return Comparator.comparing((Agreements.Doubt doubt) -> id(model, doubt.link().target()), RequirementIds.ORDER)
+        return Comparator.comparing(
+                        (Agreements.Doubt doubt) -> id(model, doubt.link().target()), RequirementIds.ORDER)
                 .thenComparing(doubt -> id(model, doubt.link().source()), RequirementIds.ORDER);
     }
 
@@ -172,46 +251,78 @@ class RecheckController {
 
     private Item item(Workspace.Head head, Agreements.Doubt doubt) {
         Model then = workspace.at(head, doubt.since());
-        List<Change> changes = doubt.changes().stream().map(change -> {
-            DoubtText text = DoubtText.of(then, head.model(), change);
-            return new Change(head.model().get(change.end()), change.property(), TextDifference.of(text.before(), text.after()), by(head, then, change, doubt.since()).orElse(null));
-        }).toList();
-        return new Item(key(doubt), doubt.link().kind(), head.model().get(doubt.link().source()), head.model().get(doubt.link().target()), doubt.since(), changes,
-                RecheckRecord.keptOpen(head.model(), doubt).map(kept -> kept(head, kept, changes)).orElse(null));
+        List<Change> changes = doubt.changes().stream()
+                .map(change -> {
+                    DoubtText text = DoubtText.of(then, head.model(), change);
+                    return new Change(
+                            head.model().get(change.end()),
+                            change.property(),
+                            TextDifference.of(text.before(), text.after()),
+                            by(head, then, change, doubt.since()).orElse(null));
+                })
+                .toList();
+        return new Item(
+                key(doubt),
+                doubt.link().kind(),
+                head.model().get(doubt.link().source()),
+                head.model().get(doubt.link().target()),
+                doubt.since(),
+                changes,
+                RecheckRecord.keptOpen(head.model(), doubt)
+                        .map(kept -> kept(head, kept, changes))
+                        .orElse(null));
     }
 
     private Kept kept(Workspace.Head head, RecheckRecord.Kept kept, List<Change> changes) {
-        return new Kept(kept.note(), store.revisionsOf(head.branch(), kept.record().id()).getFirst(),
-                changes.stream().anyMatch(change -> change.by() != null && change.by().revision().number() > kept.at()));
+        return new Kept(
+                kept.note(),
+                store.revisionsOf(head.branch(), kept.record().id()).getFirst(),
+                changes.stream()
+                        .anyMatch(change ->
+                                change.by() != null && change.by().revision().number() > kept.at()));
     }
 
     private static String key(Agreements.Doubt doubt) {
-        return doubt.link().carrier() + " " + doubt.link().source() + " " + doubt.link().target();
+        return doubt.link().carrier() + " " + doubt.link().source() + " "
+                + doubt.link().target();
     }
 
-    /** The newest revision after one that touched what changed: the documentation for the text, else what else the end owns, now or then. */
+    /**
+     * The newest revision after one that touched what changed: the documentation for the text, else what else the end
+     * owns, now or then.
+     */
     private Optional<BranchStore.Entry> by(Workspace.Head head, Model then, Agreements.Change change, int since) {
         boolean text = change.property().equals("text");
         List<ElementId> parts = new ArrayList<>();
         for (Model model : List.of(head.model(), then)) {
             if (model.has(change.end())) {
-                model.subtree(change.end()).stream().filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text && !RecheckRecord.isPart(model, each))
+                model.subtree(change.end()).stream()
+                        .filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text
+                                && !RecheckRecord.isPart(model, each))
                         .forEach(each -> parts.add(each.id()));
             }
         }
-        return parts.stream().distinct().flatMap(id -> store.revisionsOf(head.branch(), id).stream()).filter(entry -> entry.revision().number() > since)
+        return parts.stream()
+                .distinct()
+                .flatMap(id -> store.revisionsOf(head.branch(), id).stream())
+                .filter(entry -> entry.revision().number() > since)
                 .max(Comparator.comparing(entry -> entry.revision().number()));
     }
 
     /** Requirements whose evidence went stale: another matter than links in doubt, but settled by the same people. */
     private List<Element> stale(Workspace.Head head) {
-        return RequirementIds.sorted(head.model(), verdicts.all(head).entrySet().stream().filter(entry -> entry.getValue().stream().anyMatch(VerdictView::stale))
-                .map(entry -> head.model().get(entry.getKey())));
+        return RequirementIds.sorted(
+                head.model(),
+                verdicts.all(head).entrySet().stream()
+                        .filter(entry -> entry.getValue().stream().anyMatch(VerdictView::stale))
+                        .map(entry -> head.model().get(entry.getKey())));
     }
 
     /** Links that were looked at, as the page named them, and what is to be said of them. */
-    record LookedAt(@NotEmpty @Size(max = 20_000) Set<String> links, @NotNull @Size(max = 2000) String note, @PositiveOrZero int base) {
-    }
+    record LookedAt(
+            @NotEmpty @Size(max = 20_000) Set<String> links,
+            @NotNull @Size(max = 2000) String note,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Confirm links that need recheck; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/recheck/confirm", ApiAddress.BRANCH + "/rechecks/confirm"})
@@ -231,21 +342,32 @@ class RecheckController {
         RecheckRecord of(Model model, Collection<Agreements.Doubt> doubts, int at, String note);
     }
 
-    private ResponseEntity<Answer> record(Workspace.Head head, Person person, LookedAt lookedAt, String then, Recording recording) {
-        List<Agreements.Doubt> doubts = rechecks.all(head).stream().filter(doubt -> lookedAt.links().contains(key(doubt))).toList();
+    private ResponseEntity<Answer> record(
+            Workspace.Head head, Person person, LookedAt lookedAt, String then, Recording recording) {
+        List<Agreements.Doubt> doubts = rechecks.all(head).stream()
+                .filter(doubt -> lookedAt.links().contains(key(doubt)))
+                .toList();
         if (doubts.isEmpty()) {
             return Answer.unprocessable("these links need no recheck any more");
         }
         if (lookedAt.base() < head.number() && hasMoved(head, lookedAt.base(), doubts)) {
-            return Answer.unprocessable("an end has changed again since this page was loaded; look at it once more, then " + then);
+            return Answer.unprocessable(
+                    "an end has changed again since this page was loaded; look at it once more, then " + then);
         }
-        RecheckRecord record = recording.of(head.model(), doubts, head.number(), Objects.requireNonNull(lookedAt.note()));
-        return Answer.of(head, workspace.commit(head.branch(), head.number(), record.edit(), person, record.summary()), "nothing changed");
+        RecheckRecord record =
+                recording.of(head.model(), doubts, head.number(), Objects.requireNonNull(lookedAt.note()));
+        return Answer.of(
+                head,
+                workspace.commit(head.branch(), head.number(), record.edit(), person, record.summary()),
+                "nothing changed");
     }
 
     private boolean hasMoved(Workspace.Head head, int base, List<Agreements.Doubt> doubts) {
-        Set<ElementId> parts = doubts.stream().flatMap(doubt -> doubt.changes().stream()).flatMap(change -> head.model().subtree(change.end()).stream())
-                .map(Element::id).collect(Collectors.toSet());
+        Set<ElementId> parts = doubts.stream()
+                .flatMap(doubt -> doubt.changes().stream())
+                .flatMap(change -> head.model().subtree(change.end()).stream())
+                .map(Element::id)
+                .collect(Collectors.toSet());
         return !store.movedSince(head.branch(), base, parts).isEmpty();
     }
 }

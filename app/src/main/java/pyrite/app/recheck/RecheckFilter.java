@@ -17,19 +17,45 @@ import pyrite.core.trace.RecheckRecord;
  * @param of one of the ends, by its id
  * @param seen {@code kept} where somebody looked and left the link open, {@code new} where nobody did
  */
-public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Nullable String way, @Nullable String spec, @Nullable String of, @Nullable String seen) {
+public record RecheckFilter(
+        @Nullable String kind,
+        @Nullable String cause,
+        @Nullable String way,
+        @Nullable String spec,
+        @Nullable String of,
+        @Nullable String seen) {
 
     /** What a view asks that was kept from the page. */
     public static RecheckFilter of(Query query) {
-        return new RecheckFilter(query.first("kind"), query.first("cause"), query.first("way"), query.first("spec"), query.first("of"), query.first("seen"));
+        return new RecheckFilter(
+                query.first("kind"),
+                query.first("cause"),
+                query.first("way"),
+                query.first("spec"),
+                query.first("of"),
+                query.first("seen"));
     }
 
     public boolean takes(Model model, Agreements.Doubt doubt) {
         return takes(kind, doubt.link().kind().key()::equals)
-                && takes(cause, wanted -> doubt.changes().stream().anyMatch(change -> change.property().equals(wanted)))
-                && takes(way, wanted -> doubt.isAbout(wanted.equals("up") ? doubt.link().above() : doubt.link().below()))
-                && takes(spec, wanted -> isIn(model, doubt.link().source(), wanted) || isIn(model, doubt.link().target(), wanted))
-                && takes(of, wanted -> doubt.link().source().toString().equals(wanted) || doubt.link().target().toString().equals(wanted))
+                && takes(
+                        cause,
+                        wanted -> doubt.changes().stream()
+                                .anyMatch(change -> change.property().equals(wanted)))
+                && takes(
+                        way,
+                        wanted -> doubt.isAbout(
+                                wanted.equals("up")
+                                        ? doubt.link().above()
+                                        : doubt.link().below()))
+                && takes(
+                        spec,
+                        wanted -> isIn(model, doubt.link().source(), wanted)
+                                || isIn(model, doubt.link().target(), wanted))
+                && takes(
+                        of,
+                        wanted -> doubt.link().source().toString().equals(wanted)
+                                || doubt.link().target().toString().equals(wanted))
                 && takes(seen, wanted -> RecheckRecord.keptOpen(model, doubt).isPresent() == wanted.equals("kept"));
     }
 
@@ -38,6 +64,7 @@ public record RecheckFilter(@Nullable String kind, @Nullable String cause, @Null
     }
 
     private static boolean isIn(Model model, ElementId end, String specification) {
-        return model.owners(model.get(end)).stream().anyMatch(owner -> owner.id().toString().equals(specification));
+        return model.owners(model.get(end)).stream()
+                .anyMatch(owner -> owner.id().toString().equals(specification));
     }
 }

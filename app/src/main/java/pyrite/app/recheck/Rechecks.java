@@ -12,8 +12,8 @@ import pyrite.core.model.ElementId;
 import pyrite.core.trace.Agreements;
 
 /**
- * The links of each branch that need recheck. A branch is followed from its first revision when it is first asked for, and
- * then from commit to commit.
+ * The links of each branch that need recheck. A branch is followed from its first revision when it is first asked for,
+ * and then from commit to commit.
  */
 @Service
 public class Rechecks {
@@ -51,7 +51,8 @@ public class Rechecks {
         private static Map<ElementId, List<Agreements.Doubt>> byEnd(Collection<Agreements.Doubt> doubts) {
             Map<ElementId, List<Agreements.Doubt>> found = new java.util.HashMap<>();
             doubts.forEach(doubt -> List.of(doubt.link().source(), doubt.link().target())
-                    .forEach(end -> found.computeIfAbsent(end, _ -> new java.util.ArrayList<>(1)).add(doubt)));
+                    .forEach(end -> found.computeIfAbsent(end, _ -> new java.util.ArrayList<>(1))
+                            .add(doubt)));
             return found;
         }
     }
@@ -60,11 +61,15 @@ public class Rechecks {
         if (head.past() || head.number() == 0) {
             return Map.of();
         }
-        return branches.computeIfAbsent(head.branch().id(), _ -> new Followed(Agreements.begin(workspace.at(head, 1), 1)))
+        return branches.computeIfAbsent(
+                        head.branch().id(), _ -> new Followed(Agreements.begin(workspace.at(head, 1), 1)))
                 .upTo(head.branch(), head.number(), store);
     }
 
-    /** The links at an element that need recheck. Where the past is read there are none: then they were judged by what was known then. */
+    /**
+     * The links at an element that need recheck. Where the past is read there are none: then they were judged by what
+     * was known then.
+     */
     public List<Agreements.Doubt> of(Workspace.Head head, ElementId end) {
         return byEnd(head).getOrDefault(end, List.of());
     }

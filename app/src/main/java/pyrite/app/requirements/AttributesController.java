@@ -44,16 +44,30 @@ class AttributesController {
      * @param quantity what a number measures; empty for a plain number
      * @param choices by commas
      */
-    record NewAttribute(@NotNull @Size(max = 60) String name, @NotNull String type, @NotNull String quantity, @NotNull @Size(max = 1000) String choices, boolean required,
-            @NotNull @Size(max = 200) String byDefault, @PositiveOrZero int base) {
+    record NewAttribute(
+            @NotNull @Size(max = 60) String name,
+            @NotNull String type,
+            @NotNull String quantity,
+            @NotNull @Size(max = 1000) String choices,
+            boolean required,
+            @NotNull @Size(max = 200) String byDefault,
+            @PositiveOrZero int base) {
 
         Optional<Attribute.Type> kind() {
-            return Arrays.stream(Attribute.Type.values()).filter(each -> each.name().toLowerCase(Locale.ROOT).equals(type)).findFirst();
+            return Arrays.stream(Attribute.Type.values())
+                    .filter(each -> each.name().toLowerCase(Locale.ROOT).equals(type))
+                    .findFirst();
         }
 
         AttributeEditing.Wanted wanted(Attribute.Type kind) {
-            List<String> offered = kind == Attribute.Type.CHOICE ? Arrays.stream(choices.split(",")).map(String::strip).filter(each -> !each.isEmpty()).toList() : List.of();
-            return new AttributeEditing.Wanted(name, kind, kind == Attribute.Type.NUMBER ? quantity : "", offered, required, byDefault);
+            List<String> offered = kind == Attribute.Type.CHOICE
+                    ? Arrays.stream(choices.split(","))
+                            .map(String::strip)
+                            .filter(each -> !each.isEmpty())
+                            .toList()
+                    : List.of();
+            return new AttributeEditing.Wanted(
+                    name, kind, kind == Attribute.Type.NUMBER ? quantity : "", offered, required, byDefault);
         }
     }
 
@@ -63,10 +77,20 @@ class AttributesController {
     ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewAttribute wanted) {
         Optional<Attribute.Type> kind = wanted.kind();
         if (kind.isEmpty()) {
-            return Answer.unprocessable("'" + wanted.type() + "' is no type; text, number, choice, date, person and truth are");
+            return Answer.unprocessable(
+                    "'" + wanted.type() + "' is no type; text, number, choice, date, person and truth are");
         }
         AttributeEditing.Proposal proposal = new AttributeEditing(head.model()).add(wanted.wanted(kind.get()));
-        return proposal.problem().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), wanted.base(), proposal.edit(), person,
-                "attribute " + wanted.name().strip() + " added"), "nothing changed") : Answer.unprocessable(proposal.problem());
+        return proposal.problem().isEmpty()
+                ? Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                wanted.base(),
+                                proposal.edit(),
+                                person,
+                                "attribute " + wanted.name().strip() + " added"),
+                        "nothing changed")
+                : Answer.unprocessable(proposal.problem());
     }
 }

@@ -46,14 +46,28 @@ class BaselinesController {
 
     /** @param from a revision's number; by default the newest baseline */
     @GetMapping("/p/{project}/{branch}/baselines")
-    String baselines(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String spec, @RequestParam(required = false) Integer from,
-            @RequestParam(required = false) Integer to, @RequestParam(defaultValue = "") String as, HttpServletResponse response, org.springframework.ui.Model page) {
+    String baselines(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String spec,
+            @RequestParam(required = false) Integer from,
+            @RequestParam(required = false) Integer to,
+            @RequestParam(defaultValue = "") String as,
+            HttpServletResponse response,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Baselines");
         List<Baseline> all = baselines.of(head.branch().id());
         List<RequirementsController.Choice> specifications = RequirementsController.choices(head.model());
-        int first = from != null ? from : all.stream().findFirst().map(Baseline::number).orElse(1);
+        int first = from != null
+                ? from
+                : all.stream().findFirst().map(Baseline::number).orElse(1);
         int second = to != null ? to : head.number();
-        String chosen = !spec.isEmpty() ? spec : specifications.stream().findFirst().map(RequirementsController.Choice::id).orElse("");
+        String chosen = !spec.isEmpty()
+                ? spec
+                : specifications.stream()
+                        .findFirst()
+                        .map(RequirementsController.Choice::id)
+                        .orElse("");
         page.addAttribute("baselines", all);
         page.addAttribute("specifications", specifications);
         page.addAttribute("spec", chosen);
@@ -64,11 +78,17 @@ class BaselinesController {
             Model then = workspace.at(head, first);
             Model now = workspace.at(head, second);
             ElementId id = parsed(chosen);
-            page.addAttribute("title", now.find(id).or(() -> then.find(id)).map(element -> java.util.Objects.requireNonNullElse(element.name(), "")).orElse(""));
+            page.addAttribute(
+                    "title",
+                    now.find(id)
+                            .or(() -> then.find(id))
+                            .map(element -> java.util.Objects.requireNonNullElse(element.name(), ""))
+                            .orElse(""));
             page.addAttribute("difference", SpecificationDifference.of(then, now, id));
         }
         if (as.equals("file")) {
-            response.setHeader("Content-Disposition", "attachment; filename=\"comparison-r" + first + "-r" + second + ".html\"");
+            response.setHeader(
+                    "Content-Disposition", "attachment; filename=\"comparison-r" + first + "-r" + second + ".html\"");
             return "requirements/comparison";
         }
         return "requirements/baselines";
@@ -85,32 +105,53 @@ class BaselinesController {
     /** What a revision is called: its baseline, or its number. */
     public record Names(List<Baseline> baselines) {
         public String of(int number) {
-            return baselines.stream().filter(each -> each.number() == number).findFirst().map(each -> each.name() + " (r" + number + ")").orElse("r" + number);
+            return baselines.stream()
+                    .filter(each -> each.number() == number)
+                    .findFirst()
+                    .map(each -> each.name() + " (r" + number + ")")
+                    .orElse("r" + number);
         }
     }
 
-    record Named(@Positive int number, @NotBlank @Size(max = 200) String name, @NotNull @Size(max = 2000) String note) {
-    }
+    record Named(
+            @Positive int number,
+            @NotBlank @Size(max = 200) String name,
+            @NotNull @Size(max = 2000) String note) {}
 
     @PostMapping("/p/{project}/{branch}/baselines")
     @ResponseBody
     ResponseEntity<Answer> name(Workspace.Head head, Person person, @Valid @RequestBody Named named) {
         if (named.number() > head.number()) {
-            return Answer.unprocessable("there is no revision r" + named.number() + " yet; the newest is r" + head.number());
+            return Answer.unprocessable(
+                    "there is no revision r" + named.number() + " yet; the newest is r" + head.number());
         }
         try {
-            baselines.add(head.branch().id(), named.number(), named.name().strip(), named.note().strip(), person.id(), clock.instant());
+            baselines.add(
+                    head.branch().id(),
+                    named.number(),
+                    named.name().strip(),
+                    named.note().strip(),
+                    person.id(),
+                    clock.instant());
         } catch (DuplicateKeyException _) {
-            return Answer.unprocessable("there is a baseline called " + named.name().strip() + " already");
+            return Answer.unprocessable(
+                    "there is a baseline called " + named.name().strip() + " already");
         }
         // No revision comes of it, and so there is none to undo.
-        return ResponseEntity.ok(new Answer(true, "", "r" + named.number() + " is the baseline " + named.name().strip(), List.of(), List.of()));
+        return ResponseEntity.ok(new Answer(
+                true,
+                "",
+                "r" + named.number() + " is the baseline " + named.name().strip(),
+                List.of(),
+                List.of()));
     }
 
     @PostMapping("/p/{project}/{branch}/baselines/{id}/remove")
     @ResponseBody
     ResponseEntity<Answer> remove(Workspace.Head head, @PathVariable long id) {
-        return baselines.remove(head.branch().id(), id) == 1 ? ResponseEntity.ok(new Answer(true, "", "baseline taken away; its revision stays", List.of(), List.of()))
+        return baselines.remove(head.branch().id(), id) == 1
+                ? ResponseEntity.ok(
+                        new Answer(true, "", "baseline taken away; its revision stays", List.of(), List.of()))
                 : Answer.unprocessable("there is no such baseline");
     }
 }

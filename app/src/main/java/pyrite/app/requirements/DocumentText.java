@@ -32,20 +32,42 @@ class DocumentText {
      * @param level of a heading, 2 to 6
      * @param html the text, made safe
      */
-    public record Paragraph(ElementId id, Item.Type type, int level, String number, String tag, String name, String html, String status, List<VerdictView> verdicts) {
-    }
+    public record Paragraph(
+            ElementId id,
+            Item.Type type,
+            int level,
+            String number,
+            String tag,
+            String name,
+            String html,
+            String status,
+            List<VerdictView> verdicts) {}
 
     List<Paragraph> of(Workspace.Head head, List<Item> items) {
         Attributes attributes = Attributes.in(head.model());
         Labels labels = new Labels(head.model());
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
-        return items.stream().map(item -> {
-            Element element = item.element();
-            boolean requirement = item.type() == Item.Type.REQUIREMENT;
-            String text = item.type() == Item.Type.NOTE ? element.get(Property.TEXT).orElse("") : RequirementText.of(head.model(), element);
-            return new Paragraph(element.id(), item.type(), Math.min(6, item.depth() + 2), item.number(), requirement ? RequirementIds.of(head.model(), element) : "",
-                    item.type() == Item.Type.HEADING ? labels.name(element) : Objects.requireNonNullElse(head.model().names().effectiveName(element), ""),
-                    RichText.html(text, head.branch().address()), requirement ? attributes.value(element, Attributes.STATUS) : "", judged.getOrDefault(element.id(), List.of()));
-        }).toList();
+        return items.stream()
+                .map(item -> {
+                    Element element = item.element();
+                    boolean requirement = item.type() == Item.Type.REQUIREMENT;
+                    String text = item.type() == Item.Type.NOTE
+                            ? element.get(Property.TEXT).orElse("")
+                            : RequirementText.of(head.model(), element);
+                    return new Paragraph(
+                            element.id(),
+                            item.type(),
+                            Math.min(6, item.depth() + 2),
+                            item.number(),
+                            requirement ? RequirementIds.of(head.model(), element) : "",
+                            item.type() == Item.Type.HEADING
+                                    ? labels.name(element)
+                                    : Objects.requireNonNullElse(
+                                            head.model().names().effectiveName(element), ""),
+                            RichText.html(text, head.branch().address()),
+                            requirement ? attributes.value(element, Attributes.STATUS) : "",
+                            judged.getOrDefault(element.id(), List.of()));
+                })
+                .toList();
     }
 }

@@ -48,7 +48,12 @@ class ExportController {
     @Operation(summary = "The same as a spreadsheet")
     @GetMapping({"/p/{project}/{branch}/requirements/export.xlsx", ApiAddress.BRANCH + "/requirements/export.xlsx"})
     void spreadsheet(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
-        Downloads.name(response, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "requirements", head, "xlsx");
+        Downloads.name(
+                response,
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+                "requirements",
+                head,
+                "xlsx");
         Spreadsheet.write(response.getOutputStream(), "Requirements", table(head, asked));
     }
 
@@ -70,17 +75,27 @@ class ExportController {
             Element element = line.item().element();
             switch (line.item().type()) {
                 case HEADING -> section = (line.item().number() + " " + labels.name(element)).strip();
-                case NOTE -> {
-                }
-                case REQUIREMENT -> table.add(row(head, attributes, columns, section, element, judged.getOrDefault(element.id(), List.of())));
+                case NOTE -> {}
+                case REQUIREMENT ->
+                    table.add(row(
+                            head, attributes, columns, section, element, judged.getOrDefault(element.id(), List.of())));
             }
         }
         return table;
     }
 
-    private static List<String> row(Workspace.Head head, Attributes attributes, List<Attribute> columns, String section, Element element, List<VerdictView> judged) {
-        List<String> row = new ArrayList<>(List.of(RequirementIds.of(head.model(), element), section,
-                Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), RequirementText.of(head.model(), element)));
+    private static List<String> row(
+            Workspace.Head head,
+            Attributes attributes,
+            List<Attribute> columns,
+            String section,
+            Element element,
+            List<VerdictView> judged) {
+        List<String> row = new ArrayList<>(List.of(
+                RequirementIds.of(head.model(), element),
+                section,
+                Objects.requireNonNullElse(head.model().names().effectiveName(element), ""),
+                RequirementText.of(head.model(), element)));
         columns.forEach(column -> row.add(attributes.value(element, column.name())));
         row.add(judged.stream().map(VerdictView::words).distinct().collect(Collectors.joining(", ")));
         return row;

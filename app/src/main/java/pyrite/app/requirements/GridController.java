@@ -47,8 +47,7 @@ class GridController {
     }
 
     /** How many links of one kind go one way; {@code words} says how the others are to this one. */
-    record Count(String words, int count, boolean up) {
-    }
+    record Count(String words, int count, boolean up) {}
 
     record Verdict(String kind, String words, boolean stale, String margin, String subject) {
         static Verdict of(VerdictView view) {
@@ -61,9 +60,19 @@ class GridController {
      * @param text as it is edited
      * @param shown the text with the values of the formal side put in
      */
-    record Row(String id, String type, int depth, String number, String tag, String name, String text, String shown, Map<String, String> attributes,
-            List<Count> links, List<Verdict> verdicts, int recheck) {
-    }
+    record Row(
+            String id,
+            String type,
+            int depth,
+            String number,
+            String tag,
+            String name,
+            String text,
+            String shown,
+            Map<String, String> attributes,
+            List<Count> links,
+            List<Verdict> verdicts,
+            int recheck) {}
 
     /**
      * A window of rows.
@@ -72,22 +81,38 @@ class GridController {
      * @param requirements how many of the rows are requirements
      * @param index of the row that was looked for, -1 if there is none
      */
-    record Window(int total, int requirements, String spine, int from, int index, List<Row> rows) {
-    }
+    record Window(int total, int requirements, String spine, int from, int index, List<Row> rows) {}
 
     @Operation(summary = "The lines of a specification or of all, filtered, ordered and grouped as the grid shows them")
     @GetMapping({"/p/{project}/{branch}/requirements/rows.json", ApiAddress.BRANCH + "/requirements"})
-    Window rows(Workspace.Head head, @ParameterObject GridRows.Asked asked, @RequestParam(defaultValue = "0") int from, @RequestParam(defaultValue = "100") int count,
+    Window rows(
+            Workspace.Head head,
+            @ParameterObject GridRows.Asked asked,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "100") int count,
             @RequestParam(defaultValue = "") String around) {
         Attributes attributes = Attributes.in(head.model());
         List<Selection.Line> all = rows.of(head, asked, attributes);
-        int index = around.isEmpty() ? -1 : IntStream.range(0, all.size()).filter(i -> isOf(all.get(i), around)).findFirst().orElse(-1);
+        int index = around.isEmpty()
+                ? -1
+                : IntStream.range(0, all.size())
+                        .filter(i -> isOf(all.get(i), around))
+                        .findFirst()
+                        .orElse(-1);
         int size = Math.max(0, Math.min(count, MOST_ROWS));
         int first = Math.max(0, Math.min(index < 0 ? from : index - size / 2, all.size()));
         Renderer renderer = new Renderer(head, attributes);
-        return new Window(all.size(), (int) all.stream().filter(line -> line.item() != null && line.item().type() == Item.Type.REQUIREMENT).count(),
-                all.stream().map(GridController::letter).collect(Collectors.joining()), first, index,
-                all.subList(first, Math.min(all.size(), first + size)).stream().map(renderer::row).toList());
+        return new Window(
+                all.size(),
+                (int) all.stream()
+                        .filter(line -> line.item() != null && line.item().type() == Item.Type.REQUIREMENT)
+                        .count(),
+                all.stream().map(GridController::letter).collect(Collectors.joining()),
+                first,
+                index,
+                all.subList(first, Math.min(all.size(), first + size)).stream()
+                        .map(renderer::row)
+                        .toList());
     }
 
     private static boolean isOf(Selection.Line line, String id) {
@@ -95,11 +120,13 @@ class GridController {
     }
 
     private static String letter(Selection.Line line) {
-        return line.item() == null ? "g" : switch (line.item().type()) {
-            case HEADING -> "h";
-            case REQUIREMENT -> "r";
-            case NOTE -> "n";
-        };
+        return line.item() == null
+                ? "g"
+                : switch (line.item().type()) {
+                    case HEADING -> "h";
+                    case REQUIREMENT -> "r";
+                    case NOTE -> "n";
+                };
     }
 
     private final class Renderer {
@@ -124,13 +151,51 @@ class GridController {
             }
             Element element = item.element();
             return switch (item.type()) {
-                case HEADING -> new Row(id(element), "heading", item.depth(), item.number(), "", labels.name(element),
-                        head.model().inheritance().documentation(element), "", Map.of(), List.of(), List.of(), 0);
-                case NOTE -> new Row(id(element), "note", item.depth(), "", "", "", element.get(Property.TEXT).orElse(""), "", Map.of(), List.of(), List.of(), 0);
-                case REQUIREMENT -> new Row(id(element), "requirement", item.depth(), "", RequirementIds.of(head.model(), element),
-                        java.util.Objects.requireNonNullElse(head.model().names().effectiveName(element), ""), head.model().inheritance().documentation(element),
-                        RequirementText.of(head.model(), element), attributes(element), counts(element), judged.getOrDefault(element.id(), List.of()).stream().map(Verdict::of).toList(),
-                        rechecks.of(head, element.id()).size());
+                case HEADING ->
+                    new Row(
+                            id(element),
+                            "heading",
+                            item.depth(),
+                            item.number(),
+                            "",
+                            labels.name(element),
+                            head.model().inheritance().documentation(element),
+                            "",
+                            Map.of(),
+                            List.of(),
+                            List.of(),
+                            0);
+                case NOTE ->
+                    new Row(
+                            id(element),
+                            "note",
+                            item.depth(),
+                            "",
+                            "",
+                            "",
+                            element.get(Property.TEXT).orElse(""),
+                            "",
+                            Map.of(),
+                            List.of(),
+                            List.of(),
+                            0);
+                case REQUIREMENT ->
+                    new Row(
+                            id(element),
+                            "requirement",
+                            item.depth(),
+                            "",
+                            RequirementIds.of(head.model(), element),
+                            java.util.Objects.requireNonNullElse(
+                                    head.model().names().effectiveName(element), ""),
+                            head.model().inheritance().documentation(element),
+                            RequirementText.of(head.model(), element),
+                            attributes(element),
+                            counts(element),
+                            judged.getOrDefault(element.id(), List.of()).stream()
+                                    .map(Verdict::of)
+                                    .toList(),
+                            rechecks.of(head, element.id()).size());
             };
         }
 

@@ -31,16 +31,34 @@ public class GridRows {
 
     /** The requirements that are shown, in the order of the rows. */
     public Stream<Element> requirements(Workspace.Head head, Asked asked) {
-        return of(head, asked, Attributes.in(head.model())).stream().map(Selection.Line::item).filter(Objects::nonNull)
-                .filter(item -> item.type() == Item.Type.REQUIREMENT).map(Item::element);
+        return of(head, asked, Attributes.in(head.model())).stream()
+                .map(Selection.Line::item)
+                .filter(Objects::nonNull)
+                .filter(item -> item.type() == Item.Type.REQUIREMENT)
+                .map(Item::element);
     }
 
-    /** Which rows are asked for, as addresses have it: {@code where=status:approved} as {@link AttributeCondition} has it, {@code sort=-id} for the reverse order. */
-    public record Asked(@Nullable String spec, @Nullable String q, @Nullable List<String> where, @Nullable String show, @Nullable String sort, @Nullable String group) {
+    /**
+     * Which rows are asked for, as addresses have it: {@code where=status:approved} as {@link AttributeCondition} has
+     * it, {@code sort=-id} for the reverse order.
+     */
+    public record Asked(
+            @Nullable String spec,
+            @Nullable String q,
+            @Nullable List<String> where,
+            @Nullable String show,
+            @Nullable String sort,
+            @Nullable String group) {
 
         /** What a view asks that was kept from the grid. */
         public static Asked of(Query query) {
-            return new Asked(query.first("spec"), query.first("q"), query.all("where"), query.find("show").orElse(null), query.find("sort").orElse(null), query.find("group").orElse(null));
+            return new Asked(
+                    query.first("spec"),
+                    query.first("q"),
+                    query.all("where"),
+                    query.find("show").orElse(null),
+                    query.find("sort").orElse(null),
+                    query.find("group").orElse(null));
         }
     }
 
@@ -50,8 +68,12 @@ public class GridRows {
         boolean descending = sort.startsWith("-");
         @Nullable Predicate<Element> standing = standing(head, asked.show() == null ? "all" : asked.show());
         try {
-            Selection selection = new Selection(orEmpty(asked.q()), conditions(asked.where() == null ? List.of() : asked.where()),
-                    descending ? sort.substring(1) : sort, descending, orEmpty(asked.group()));
+            Selection selection = new Selection(
+                    orEmpty(asked.q()),
+                    conditions(asked.where() == null ? List.of() : asked.where()),
+                    descending ? sort.substring(1) : sort,
+                    descending,
+                    orEmpty(asked.group()));
             return selection.of(head.model(), lines.of(head, orEmpty(asked.spec())), attributes, standing);
         } catch (IllegalArgumentException | Attributes.ValueFault fault) {
             throw new NotFound(Objects.requireNonNull(fault.getMessage()));
@@ -63,16 +85,24 @@ public class GridRows {
     }
 
     private static List<AttributeCondition> conditions(List<String> where) {
-        return where.stream().filter(each -> !each.isEmpty()).map(AttributeCondition::parse).toList();
+        return where.stream()
+                .filter(each -> !each.isEmpty())
+                .map(AttributeCondition::parse)
+                .toList();
     }
 
     private @Nullable Predicate<Element> standing(Workspace.Head head, String show) {
-        Show wanted = Arrays.stream(Show.values()).filter(each -> each.key().equals(show)).findFirst()
+        Show wanted = Arrays.stream(Show.values())
+                .filter(each -> each.key().equals(show))
+                .findFirst()
                 .orElseThrow(() -> new NotFound("there is no selection of requirements called " + show));
         if (wanted == Show.ALL) {
             return null;
         }
-        var taken = requirements.of(head).stream().filter(wanted::takes).map(row -> row.element().id()).collect(Collectors.toSet());
+        var taken = requirements.of(head).stream()
+                .filter(wanted::takes)
+                .map(row -> row.element().id())
+                .collect(Collectors.toSet());
         return element -> taken.contains(element.id());
     }
 }

@@ -29,8 +29,8 @@ import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
 
 /**
- * Brings a CSV file into a specification: first what it would add and change is shown, then it is done. The file comes with
- * each request, so that nothing is kept of it here.
+ * Brings a CSV file into a specification: first what it would add and change is shown, then it is done. The file comes
+ * with each request, so that nothing is kept of it here.
  */
 @Controller
 class ImportController {
@@ -52,7 +52,11 @@ class ImportController {
     }
 
     @GetMapping("/p/{project}/{branch}/requirements/import")
-    String page(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String spec, org.springframework.ui.Model page) {
+    String page(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String spec,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Import");
         page.addAttribute("specifications", RequirementsController.choices(head.model()));
         page.addAttribute("spec", spec);
@@ -60,57 +64,108 @@ class ImportController {
     }
 
     /** What a file would do. */
-    record Preview(List<String> first, List<String> mapping, boolean headed, List<String> meanings, int rows, int added, int changed, List<TableImport.Change> changes,
-            List<TableImport.RowProblem> problems) {
-    }
+    record Preview(
+            List<String> first,
+            List<String> mapping,
+            boolean headed,
+            List<String> meanings,
+            int rows,
+            int added,
+            int changed,
+            List<TableImport.Change> changes,
+            List<TableImport.RowProblem> problems) {}
 
     /** @param columns what each column is taken for, by commas; empty to guess */
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "What a CSV file would add and change; takes an engineer")
-    @PostMapping(path = {"/p/{project}/{branch}/requirements/import/preview", ApiAddress.BRANCH + "/requirements/import/preview"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @PostMapping(
+            path = {
+                "/p/{project}/{branch}/requirements/import/preview",
+                ApiAddress.BRANCH + "/requirements/import/preview"
+            },
+            consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
-    ResponseEntity<?> preview(Workspace.Head head, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam(defaultValue = "") String columns,
-            @RequestParam(defaultValue = "true") boolean headed) throws IOException {
+    ResponseEntity<?> preview(
+            Workspace.Head head,
+            @RequestParam MultipartFile file,
+            @RequestParam String spec,
+            @RequestParam(defaultValue = "") String columns,
+            @RequestParam(defaultValue = "true") boolean headed)
+            throws IOException {
         try {
             List<List<String>> rows = CsvTable.read(file.getBytes(), MOST_ROWS);
             TableImport.Mapping mapping = mapping(head, rows, columns, headed);
             TableImport.Plan plan = plan(head, spec, mapping, rows, false);
-            return ResponseEntity.ok(new Preview(rows.getFirst(), mapping.columns(), mapping.headed(), meanings(head), rows.size() - (mapping.headed() ? 1 : 0), plan.added().size(),
-                    plan.changed(), plan.changes().stream().limit(MOST_SHOWN).toList(), plan.problems().stream().limit(MOST_SHOWN).toList()));
+            return ResponseEntity.ok(new Preview(
+                    rows.getFirst(),
+                    mapping.columns(),
+                    mapping.headed(),
+                    meanings(head),
+                    rows.size() - (mapping.headed() ? 1 : 0),
+                    plan.added().size(),
+                    plan.changed(),
+                    plan.changes().stream().limit(MOST_SHOWN).toList(),
+                    plan.problems().stream().limit(MOST_SHOWN).toList()));
         } catch (CsvTable.TableFault fault) {
-            return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT).body(Answer.refused(fault.getMessage(), List.of()));
+            return ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)
+                    .body(Answer.refused(fault.getMessage(), List.of()));
         }
     }
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Bring a CSV file into a specification; takes an engineer")
-    @PostMapping(path = {"/p/{project}/{branch}/requirements/import", ApiAddress.BRANCH + "/requirements/import"}, consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @PostMapping(
+            path = {"/p/{project}/{branch}/requirements/import", ApiAddress.BRANCH + "/requirements/import"},
+            consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseBody
-    ResponseEntity<Answer> take(Workspace.Head head, Person person, @RequestParam MultipartFile file, @RequestParam String spec, @RequestParam String columns,
-            @RequestParam boolean headed, @RequestParam int base) throws IOException {
+    ResponseEntity<Answer> take(
+            Workspace.Head head,
+            Person person,
+            @RequestParam MultipartFile file,
+            @RequestParam String spec,
+            @RequestParam String columns,
+            @RequestParam boolean headed,
+            @RequestParam int base)
+            throws IOException {
         try {
             List<List<String>> rows = CsvTable.read(file.getBytes(), MOST_ROWS);
             TableImport.Plan plan = plan(head, spec, mapping(head, rows, columns, headed), rows, true);
-            return plan.problems().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), base, plan.edit(), person, plan.summary()), "the table says nothing new")
+            return plan.problems().isEmpty()
+                    ? Answer.of(
+                            head,
+                            workspace.commit(head.branch(), base, plan.edit(), person, plan.summary()),
+                            "the table says nothing new")
                     : Answer.unprocessable(plan.problems().getFirst().inWords());
         } catch (CsvTable.TableFault fault) {
             return Answer.unprocessable(fault.getMessage());
         }
     }
 
-    private TableImport.Plan plan(Workspace.Head head, String spec, TableImport.Mapping mapping, List<List<String>> rows, boolean done) {
+    private TableImport.Plan plan(
+            Workspace.Head head, String spec, TableImport.Mapping mapping, List<List<String>> rows, boolean done) {
         Specification specification = lines.one(head, spec);
         Structuring.Place place = new Structuring(head.model()).below(specification.element());
-        return TableImport.plan(head.model(), place, mapping, rows, count -> done ? ids.take(head, specification.element(), count)
-                : IntStream.range(0, count).mapToObj(_ -> NEW).toList());
+        return TableImport.plan(
+                head.model(),
+                place,
+                mapping,
+                rows,
+                count -> done
+                        ? ids.take(head, specification.element(), count)
+                        : IntStream.range(0, count).mapToObj(_ -> NEW).toList());
     }
 
-    private static TableImport.Mapping mapping(Workspace.Head head, List<List<String>> rows, String columns, boolean headed) {
-        return columns.isEmpty() ? TableImport.guess(head.model(), rows) : new TableImport.Mapping(Arrays.stream(columns.split(",", -1)).map(String::strip).toList(), headed);
+    private static TableImport.Mapping mapping(
+            Workspace.Head head, List<List<String>> rows, String columns, boolean headed) {
+        return columns.isEmpty()
+                ? TableImport.guess(head.model(), rows)
+                : new TableImport.Mapping(
+                        Arrays.stream(columns.split(",", -1)).map(String::strip).toList(), headed);
     }
 
     private static List<String> meanings(Workspace.Head head) {
-        List<String> meanings = new java.util.ArrayList<>(List.of(TableImport.IGNORED, TableImport.ID, TableImport.TEXT));
+        List<String> meanings =
+                new java.util.ArrayList<>(List.of(TableImport.IGNORED, TableImport.ID, TableImport.TEXT));
         Attributes.in(head.model()).all().stream().map(Attribute::name).forEach(meanings::add);
         return meanings;
     }

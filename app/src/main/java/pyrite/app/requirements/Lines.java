@@ -20,15 +20,18 @@ import pyrite.core.specification.Specification.Item;
 public class Lines {
     private static final int MOST_KEPT = 24;
 
-    private final Cache<Key, List<Item>> kept = Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+    private final Cache<Key, List<Item>> kept =
+            Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
-    private record Key(long branch, int number, String specification) {
-    }
+    private record Key(long branch, int number, String specification) {}
 
     /** @param specification the id of a specification's package; empty for everything that is required or wanted */
     public List<Item> of(Workspace.Head head, String specification) {
-        return kept.get(new Key(head.branch().id(), head.number(), specification), _ -> specification.isEmpty() ? all(head.model())
-                : one(head, specification).items(head.model()));
+        return kept.get(
+                new Key(head.branch().id(), head.number(), specification),
+                _ -> specification.isEmpty()
+                        ? all(head.model())
+                        : one(head, specification).items(head.model()));
     }
 
     public Specification one(Workspace.Head head, String specification) {
@@ -40,7 +43,9 @@ public class Lines {
         List<Item> items = new ArrayList<>();
         for (Specification specification : Specification.all(model)) {
             items.add(new Item(specification.element(), Item.Type.HEADING, 0, ""));
-            specification.items(model).forEach(item -> items.add(new Item(item.element(), item.type(), item.depth() + 1, item.number())));
+            specification
+                    .items(model)
+                    .forEach(item -> items.add(new Item(item.element(), item.type(), item.depth() + 1, item.number())));
         }
         elsewhere(model).forEach((owner, requirements) -> {
             items.add(new Item(owner, Item.Type.HEADING, 0, ""));
@@ -53,10 +58,14 @@ public class Lines {
     private static Map<Element, List<Element>> elsewhere(Model model) {
         Map<Element, List<Element>> found = new LinkedHashMap<>();
         Map<ElementId, Boolean> within = new LinkedHashMap<>();
-        model.ownElements(Specification.REQUIREMENTS).filter(element -> element.owner() != null)
-                .filter(element -> !within.computeIfAbsent(element.owner(), owner -> Specification.of(model, model.get(owner), true).isPresent()))
+        model.ownElements(Specification.REQUIREMENTS)
+                .filter(element -> element.owner() != null)
+                .filter(element -> !within.computeIfAbsent(
+                        element.owner(),
+                        owner -> Specification.of(model, model.get(owner), true).isPresent()))
                 .sorted(java.util.Comparator.comparing(Element::rank))
-                .forEach(element -> found.computeIfAbsent(model.get(element.owner()), _ -> new ArrayList<>()).add(element));
+                .forEach(element -> found.computeIfAbsent(model.get(element.owner()), _ -> new ArrayList<>())
+                        .add(element));
         return found;
     }
 }

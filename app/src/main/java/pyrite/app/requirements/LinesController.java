@@ -55,8 +55,12 @@ class LinesController {
     }
 
     /** A line to add behind or below another; {@code type} is requirement, heading or note. */
-    record NewLine(@NotNull String anchor, boolean below, @NotNull String type, @NotNull @Size(max = LONGEST_TEXT) String text, @PositiveOrZero int base) {
-    }
+    record NewLine(
+            @NotNull String anchor,
+            boolean below,
+            @NotNull String type,
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Add a requirement, heading or note behind or below another line; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/add", ApiAddress.BRANCH + "/requirements"})
@@ -69,10 +73,20 @@ class LinesController {
         List<Element> made = switch (wanted.type()) {
             case "heading" -> List.of(structuring.heading(place, text.isEmpty() ? "Heading" : text));
             case "note" -> List.of(structuring.note(place, text));
-            default -> structuring.requirement(place, newIds.take(head, place.owner(), 1).getFirst(), text);
+            default ->
+                structuring.requirement(
+                        place, newIds.take(head, place.owner(), 1).getFirst(), text);
         };
-        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(made, Set.of()), person,
-                wanted.type() + " " + called(made.getFirst()) + " added"), "nothing changed", List.of(made.getFirst().id()));
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        wanted.base(),
+                        new Edit(made, Set.of()),
+                        person,
+                        wanted.type() + " " + called(made.getFirst()) + " added"),
+                "nothing changed",
+                List.of(made.getFirst().id()));
     }
 
     private static String called(Element made) {
@@ -80,15 +94,19 @@ class LinesController {
     }
 
     /** Some lines. */
-    record Some(@NotEmpty @Size(max = MOST_LINES) List<String> ids, @PositiveOrZero int base) {
+    record Some(
+            @NotEmpty @Size(max = MOST_LINES) List<String> ids,
+            @PositiveOrZero int base) {
         List<Element> in(Workspace.Head head) {
             return ids.stream().map(head::element).toList();
         }
     }
 
     /** How to arrange lines: indent, outdent, up, down; or before, behind or into another line. */
-    record Arranged(@Valid @NotNull Some lines, @NotNull String how, @Nullable String target) {
-    }
+    record Arranged(
+            @Valid @NotNull Some lines,
+            @NotNull String how,
+            @Nullable String target) {}
 
     @Operation(summary = "Indent, outdent, shift or move lines; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/arrange", ApiAddress.BRANCH + "/requirements/arrange"})
@@ -99,20 +117,33 @@ class LinesController {
             case "indent" -> structuring.indent(lines);
             case "outdent" -> structuring.outdent(lines);
             case "up", "down" -> structuring.shift(lines, wanted.how().equals("down"));
-            default -> Optional.of(structuring.moved(lines, place(structuring, wanted.how(), head.element(java.util.Objects.requireNonNullElse(wanted.target(), "")))));
+            default ->
+                Optional.of(structuring.moved(
+                        lines,
+                        place(
+                                structuring,
+                                wanted.how(),
+                                head.element(java.util.Objects.requireNonNullElse(wanted.target(), "")))));
         };
         if (edit.isEmpty()) {
-            return Answer.unprocessable(switch (wanted.how()) {
-                case "indent" -> "there is no line before it that could hold it";
-                case "outdent" -> "it stands at the top of its specification";
-                default -> "it is the " + (wanted.how().equals("up") ? "first" : "last") + " of its level";
-            });
+            return Answer.unprocessable(
+                    switch (wanted.how()) {
+                        case "indent" -> "there is no line before it that could hold it";
+                        case "outdent" -> "it stands at the top of its specification";
+                        default -> "it is the " + (wanted.how().equals("up") ? "first" : "last") + " of its level";
+                    });
         }
-        return commit(head, person, wanted.lines().base(), edit.get(), what(head.model(), lines) + switch (wanted.how()) {
-            case "indent" -> " one level deeper";
-            case "outdent" -> " one level higher";
-            default -> " moved";
-        });
+        return commit(
+                head,
+                person,
+                wanted.lines().base(),
+                edit.get(),
+                what(head.model(), lines)
+                        + switch (wanted.how()) {
+                            case "indent" -> " one level deeper";
+                            case "outdent" -> " one level higher";
+                            default -> " moved";
+                        });
     }
 
     private static Structuring.Place place(Structuring structuring, String how, Element target) {
@@ -130,14 +161,24 @@ class LinesController {
         List<Element> made = new ArrayList<>();
         List<ElementId> tops = new ArrayList<>();
         for (Element line : structuring.tops(wanted.in(head))) {
-            int requirements = (int) head.model().subtree(line.id()).stream().filter(Specification::isRequirement).count();
+            int requirements = (int) head.model().subtree(line.id()).stream()
+                    .filter(Specification::isRequirement)
+                    .count();
             Iterator<String> ids = newIds.take(head, line, requirements).iterator();
             List<Element> copies = structuring.duplicate(line, ids::next);
             tops.add(copies.getFirst().id());
             made.addAll(copies);
         }
-        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(made, Set.of()), person, what(head.model(), wanted.in(head)) + " duplicated"),
-                "nothing changed", tops);
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        wanted.base(),
+                        new Edit(made, Set.of()),
+                        person,
+                        what(head.model(), wanted.in(head)) + " duplicated"),
+                "nothing changed",
+                tops);
     }
 
     @Operation(summary = "Remove lines with what is below them and with their links; takes an engineer")
@@ -148,8 +189,10 @@ class LinesController {
     }
 
     /** An attribute's value for some requirements; empty takes it away. */
-    record Valued(@Valid @NotNull Some lines, @NotNull String attribute, @NotNull @Size(max = LONGEST_TEXT) String value) {
-    }
+    record Valued(
+            @Valid @NotNull Some lines,
+            @NotNull String attribute,
+            @NotNull @Size(max = LONGEST_TEXT) String value) {}
 
     @Operation(summary = "Set an attribute of requirements; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/attribute", ApiAddress.BRANCH + "/requirements/attribute"})
@@ -157,11 +200,15 @@ class LinesController {
         Attributes attributes = Attributes.in(head.model());
         List<Element> put = new ArrayList<>();
         Set<ElementId> remove = new HashSet<>();
-        List<Element> requirements = wanted.lines().in(head).stream().filter(Specification::isRequirement).toList();
+        List<Element> requirements = wanted.lines().in(head).stream()
+                .filter(Specification::isRequirement)
+                .toList();
         try {
             for (Element requirement : requirements) {
-                Attribute attribute = attributes.named(requirement, wanted.attribute()).orElseThrow(() -> new IllegalArgumentException(
-                        RequirementIds.of(head.model(), requirement) + " has no attribute " + wanted.attribute()));
+                Attribute attribute = attributes
+                        .named(requirement, wanted.attribute())
+                        .orElseThrow(() -> new IllegalArgumentException(RequirementIds.of(head.model(), requirement)
+                                + " has no attribute " + wanted.attribute()));
                 Edit edit = attributes.set(requirement, attribute, wanted.value());
                 put.addAll(edit.put());
                 remove.addAll(edit.remove());
@@ -169,54 +216,86 @@ class LinesController {
         } catch (Attributes.ValueFault | IllegalArgumentException fault) {
             return Answer.unprocessable(fault.getMessage());
         }
-        return commit(head, person, wanted.lines().base(), new Edit(put, remove), wanted.attribute() + " of " + what(head.model(), requirements) + ": "
-                + (wanted.value().isBlank() ? "taken away" : wanted.value()));
+        return commit(
+                head,
+                person,
+                wanted.lines().base(),
+                new Edit(put, remove),
+                wanted.attribute() + " of " + what(head.model(), requirements) + ": "
+                        + (wanted.value().isBlank() ? "taken away" : wanted.value()));
     }
 
     /** Words to find in the texts of requirements, and what to put in their place. */
-    record Replaced(@Valid @NotNull Some lines, @NotEmpty String find, @NotNull String replace) {
-    }
+    record Replaced(
+            @Valid @NotNull Some lines,
+            @NotEmpty String find,
+            @NotNull String replace) {}
 
     @Operation(summary = "Find and replace in the texts of requirements; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/replace", ApiAddress.BRANCH + "/requirements/replace"})
     ResponseEntity<Answer> replace(Workspace.Head head, Person person, @Valid @RequestBody Replaced wanted) {
-        Replacement replacement = Replacement.of(head.model(), wanted.lines().in(head), wanted.find(), wanted.replace());
+        Replacement replacement =
+                Replacement.of(head.model(), wanted.lines().in(head), wanted.find(), wanted.replace());
         return commit(head, person, wanted.lines().base(), replacement.edit(), replacement.summary());
     }
 
     /** A specification to begin. */
-    record NewSpecification(@NotNull @Size(max = 200) String name, @NotNull @Size(max = 40) String prefix, @NotNull @Size(max = 40) String level, @PositiveOrZero int base) {
-    }
+    record NewSpecification(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 40) String prefix,
+            @NotNull @Size(max = 40) String level,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Begin a specification; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/specifications", ApiAddress.BRANCH + "/specifications"})
     ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification wanted) {
         String prefix = wanted.prefix().strip();
         if (wanted.name().isBlank() || !prefix.matches("[A-Za-z][A-Za-z0-9_.-]{0,19}")) {
-            return Answer.unprocessable("a specification has a name, and a prefix for its ids that begins with a letter, for instance MG");
+            return Answer.unprocessable(
+                    "a specification has a name, and a prefix for its ids that begins with a letter, for instance MG");
         }
-        if (Specification.all(head.model()).stream().anyMatch(each -> each.prefix().equals(prefix))) {
+        if (Specification.all(head.model()).stream()
+                .anyMatch(each -> each.prefix().equals(prefix))) {
             return Answer.unprocessable("the prefix " + prefix + " is that of another specification");
         }
-        Element made = Element.of(ElementKind.PACKAGE, null, head.model().rankAtEnd(null), wanted.name().strip());
+        Element made = Element.of(
+                ElementKind.PACKAGE,
+                null,
+                head.model().rankAtEnd(null),
+                wanted.name().strip());
         List<Element> all = new ArrayList<>(List.of(made));
         all.addAll(mark(made, prefix, wanted.level().strip(), head.model()));
-        return Answer.of(head, workspace.commit(head.branch(), wanted.base(), new Edit(all, Set.of()), person, "specification " + wanted.name().strip() + " begun"),
-                "nothing changed", List.of(made.id()));
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        wanted.base(),
+                        new Edit(all, Set.of()),
+                        person,
+                        "specification " + wanted.name().strip() + " begun"),
+                "nothing changed",
+                List.of(made.id()));
     }
 
     private static List<Element> mark(Element specification, String prefix, String level, Model model) {
         Element metadata = Element.of(ElementKind.METADATA, specification.id(), Rank.between(null, null), null)
                 .with(Property.TYPES, List.of(Reference.to(Metadata.SPECIFICATION)));
         List<Rank> ranks = Rank.after(null, 2);
-        return level.isEmpty() ? List.of(metadata, Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)))
-                : List.of(metadata, Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)), Metadata.text(model, metadata, "level", level, ranks.get(1)));
+        return level.isEmpty()
+                ? List.of(metadata, Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)))
+                : List.of(
+                        metadata,
+                        Metadata.text(model, metadata, "prefix", prefix, ranks.get(0)),
+                        Metadata.text(model, metadata, "level", level, ranks.get(1)));
     }
 
     private static String what(Model model, List<Element> lines) {
         Element one = lines.getFirst();
-        return lines.size() > 1 ? lines.size() + " lines" : Specification.isRequirement(one) ? RequirementIds.of(model, one)
-                : java.util.Objects.requireNonNullElse(model.names().effectiveName(one), "note");
+        return lines.size() > 1
+                ? lines.size() + " lines"
+                : Specification.isRequirement(one)
+                        ? RequirementIds.of(model, one)
+                        : java.util.Objects.requireNonNullElse(model.names().effectiveName(one), "note");
     }
 
     private ResponseEntity<Answer> commit(Workspace.Head head, Person person, int base, Edit edit, String summary) {

@@ -20,7 +20,12 @@ class NewIds {
     }
 
     List<String> take(Workspace.Head head, Element owner, int count) {
-        String prefix = Specification.of(head.model(), owner, true).map(Specification::prefix).filter(each -> !each.isEmpty()).orElse(PREFIX);
-        return count == 0 ? List.of() : numbers.take(head.branch(), prefix, Specification.highest(head.model(), prefix), count);
+        String prefix = Specification.of(head.model(), owner, true)
+                .map(Specification::prefix)
+                .filter(each -> !each.isEmpty())
+                .orElse(PREFIX);
+        return count == 0
+                ? List.of()
+                : numbers.take(head.branch(), prefix, Specification.highest(head.model(), prefix), count);
     }
 }

@@ -36,20 +36,29 @@ class PasteController {
     }
 
     /** Rows of cells, to stand behind the anchor; the first may be a heading of columns. */
-    record Pasted(@NotNull String anchor, @NotEmpty @Size(max = MOST_ROWS) List<@Size(max = 200) List<@Size(max = 100_000) String>> rows, @PositiveOrZero int base) {
-    }
+    record Pasted(
+            @NotNull String anchor,
+            @NotEmpty @Size(max = MOST_ROWS) List<@Size(max = 200) List<@Size(max = 100_000) String>> rows,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Add rows of a table, cells by tabulators; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/paste", ApiAddress.BRANCH + "/requirements/paste"})
     ResponseEntity<Answer> paste(Workspace.Head head, Person person, @Valid @RequestBody Pasted pasted) {
         Element anchor = head.element(pasted.anchor());
         Structuring structuring = new Structuring(head.model());
-        Structuring.Place place = Specification.of(head.model(), anchor, false).isPresent() ? structuring.below(anchor) : structuring.after(anchor);
+        Structuring.Place place = Specification.of(head.model(), anchor, false).isPresent()
+                ? structuring.below(anchor)
+                : structuring.after(anchor);
         TableImport.Mapping mapping = TableImport.guess(head.model(), pasted.rows());
-        TableImport.Plan plan = TableImport.plan(head.model(), place, mapping, pasted.rows(), count -> ids.take(head, place.owner(), count));
+        TableImport.Plan plan = TableImport.plan(
+                head.model(), place, mapping, pasted.rows(), count -> ids.take(head, place.owner(), count));
         if (!plan.problems().isEmpty()) {
             return Answer.unprocessable(plan.problems().getFirst().inWords());
         }
-        return Answer.of(head, workspace.commit(head.branch(), pasted.base(), plan.edit(), person, plan.summary()), "these rows say nothing new", plan.added());
+        return Answer.of(
+                head,
+                workspace.commit(head.branch(), pasted.base(), plan.edit(), person, plan.summary()),
+                "these rows say nothing new",
+                plan.added());
     }
 }

@@ -26,9 +26,17 @@ public class RequirementRows {
     }
 
     /** One requirement; the verdicts the worst first. */
-    public record Row(Element element, String id, List<Element> needs, boolean unasked, List<Element> satisfiedBy, List<Element> verifiedBy, List<VerdictView> verdicts) {
+    public record Row(
+            Element element,
+            String id,
+            List<Element> needs,
+            boolean unasked,
+            List<Element> satisfiedBy,
+            List<Element> verifiedBy,
+            List<VerdictView> verdicts) {
         private boolean marked(String... marks) {
-            return !verdicts.isEmpty() && List.of(marks).contains(verdicts.getFirst().mark());
+            return !verdicts.isEmpty()
+                    && List.of(marks).contains(verdicts.getFirst().mark());
         }
 
         boolean isStale() {
@@ -38,7 +46,12 @@ public class RequirementRows {
 
     /** Which of the requirements to look at; each is a number on the first page and a list of its own. */
     public enum Show {
-        ALL("in all"), PASSING("pass"), FAILING("fail"), STALE("stale"), OPEN("without a verdict"), UNSATISFIED("satisfied by nothing"),
+        ALL("in all"),
+        PASSING("pass"),
+        FAILING("fail"),
+        STALE("stale"),
+        OPEN("without a verdict"),
+        UNSATISFIED("satisfied by nothing"),
         UNVERIFIED("verified by nothing"),
         UNASKED("asked for by nobody");
 
@@ -82,19 +95,35 @@ public class RequirementRows {
     private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {
         boolean needsAreKept = model.ownElements(ElementKind.CONCERN).findAny().isPresent();
         TraceGraph links = TraceGraph.of(model);
-        return RequirementIds.sorted(model.ownElements(ElementKind.REQUIREMENT)
-                .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of()))), Row::id);
+        return RequirementIds.sorted(
+                model.ownElements(ElementKind.REQUIREMENT)
+                        .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of()))),
+                Row::id);
     }
 
-    private static Row row(Model model, TraceGraph links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
+    private static Row row(
+            Model model, TraceGraph links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
         List<Link> all = links.of(requirement.id());
         List<Element> needs = ends(model, all, LinkKind.FRAME, requirement);
-        boolean asked = !needs.isEmpty() || all.stream().anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE) && link.source().equals(requirement.id()));
-        return new Row(requirement, RequirementIds.of(model, requirement), needs,
-                needsAreKept && !asked, ends(model, all, LinkKind.SATISFY, requirement), ends(model, all, LinkKind.VERIFY, requirement), judged);
+        boolean asked = !needs.isEmpty()
+                || all.stream()
+                        .anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE)
+                                && link.source().equals(requirement.id()));
+        return new Row(
+                requirement,
+                RequirementIds.of(model, requirement),
+                needs,
+                needsAreKept && !asked,
+                ends(model, all, LinkKind.SATISFY, requirement),
+                ends(model, all, LinkKind.VERIFY, requirement),
+                judged);
     }
 
     private static List<Element> ends(Model model, List<Link> links, LinkKind kind, Element from) {
-        return links.stream().filter(link -> link.kind().equals(kind)).map(link -> model.get(link.other(from.id()))).distinct().toList();
+        return links.stream()
+                .filter(link -> link.kind().equals(kind))
+                .map(link -> model.get(link.other(from.id())))
+                .distinct()
+                .toList();
     }
 }

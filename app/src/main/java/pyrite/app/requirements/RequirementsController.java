@@ -36,25 +36,35 @@ class RequirementsController {
     }
 
     /** A specification to choose. */
-    public record Choice(String id, String title, String prefix, String level) {
-    }
+    public record Choice(String id, String title, String prefix, String level) {}
 
     /** What the grid must know of an attribute. */
     record Column(String name, String type, List<String> choices, String unit) {
         static Column of(Attribute attribute) {
-            return new Column(attribute.name(), attribute.type().name().toLowerCase(java.util.Locale.ROOT),
-                    attribute.choices().stream().map(Attribute.Choice::name).toList(), attribute.unit());
+            return new Column(
+                    attribute.name(),
+                    attribute.type().name().toLowerCase(java.util.Locale.ROOT),
+                    attribute.choices().stream().map(Attribute.Choice::name).toList(),
+                    attribute.unit());
         }
     }
 
     static List<Choice> choices(Model model) {
         Labels labels = new Labels(model);
-        return Specification.all(model).stream().map(each -> new Choice(each.element().id().toString(), labels.name(each.element()), each.prefix(), each.level())).toList();
+        return Specification.all(model).stream()
+                .map(each -> new Choice(
+                        each.element().id().toString(), labels.name(each.element()), each.prefix(), each.level()))
+                .toList();
     }
 
     @GetMapping("/p/{project}/{branch}/requirements")
-    String requirements(Workspace.Head head, Person person, @RequestParam(defaultValue = "") String spec, @RequestParam(defaultValue = "all") String show,
-            @RequestParam(defaultValue = "grid") String as, org.springframework.ui.Model page) {
+    String requirements(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String spec,
+            @RequestParam(defaultValue = "all") String show,
+            @RequestParam(defaultValue = "grid") String as,
+            org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Requirements");
         if (Arrays.stream(Show.values()).noneMatch(each -> each.key().equals(show))) {
             throw new NotFound("there is no selection of requirements called " + show);
@@ -64,11 +74,13 @@ class RequirementsController {
         page.addAttribute("empty", lines.of(head, spec).isEmpty());
         if (as.equals("document")) {
             var items = lines.of(head, spec);
-            page.addAttribute("paragraphs", documents.of(head, items.subList(0, Math.min(items.size(), MOST_IN_DOCUMENT))));
+            page.addAttribute(
+                    "paragraphs", documents.of(head, items.subList(0, Math.min(items.size(), MOST_IN_DOCUMENT))));
             page.addAttribute("more", Math.max(0, items.size() - MOST_IN_DOCUMENT));
             return "requirements/document";
         }
-        List<Column> columns = Attributes.in(head.model()).all().stream().map(Column::of).toList();
+        List<Column> columns =
+                Attributes.in(head.model()).all().stream().map(Column::of).toList();
         page.addAttribute("columns", columns);
         page.addAttribute("columnsJson", json.writeValueAsString(columns));
         page.addAttribute("shows", Show.values());

@@ -49,14 +49,21 @@ class WordingController {
     }
 
     /** A finding as pages show it; {@code waived} is the reason, empty if it is not. */
-    public record Found(String rule, int start, int end, String words, String why, String waived) {
-    }
+    public record Found(String rule, int start, int end, String words, String why, String waived) {}
 
     static List<Found> findings(Model model, Element requirement, String text) {
         Map<String, String> waived = Waivers.of(model, requirement);
-        boolean need = requirement.kind() == ElementKind.CONCERN || requirement.kind() == ElementKind.CONCERN_DEFINITION;
-        return WordingCheck.of(text, need).stream().map(finding -> new Found(finding.rule().key(), finding.span().start(), finding.span().end(), finding.words(),
-                finding.rule().why(), waived.getOrDefault(finding.rule().key(), ""))).toList();
+        boolean need =
+                requirement.kind() == ElementKind.CONCERN || requirement.kind() == ElementKind.CONCERN_DEFINITION;
+        return WordingCheck.of(text, need).stream()
+                .map(finding -> new Found(
+                        finding.rule().key(),
+                        finding.span().start(),
+                        finding.span().end(),
+                        finding.words(),
+                        finding.rule().why(),
+                        waived.getOrDefault(finding.rule().key(), "")))
+                .toList();
     }
 
     /** What there is to ask about a text that is being written for a requirement. */
@@ -64,15 +71,23 @@ class WordingController {
     @GetMapping({"/p/{project}/{branch}/element/{id}/wording.json", ApiAddress.BRANCH + "/requirements/{id}/wording"})
     List<Found> wording(Workspace.Head head, @PathVariable String id, @RequestParam(required = false) String text) {
         Element requirement = head.element(id);
-        return findings(head.model(), requirement, text == null ? RequirementText.of(head.model(), requirement) : text.substring(0, Math.min(text.length(), LONGEST_TEXT)));
+        return findings(
+                head.model(),
+                requirement,
+                text == null
+                        ? RequirementText.of(head.model(), requirement)
+                        : text.substring(0, Math.min(text.length(), LONGEST_TEXT)));
     }
 
-    record Waived(@NotNull String rule, @NotNull @Size(max = 2000) String reason, @PositiveOrZero int base) {
-    }
+    record Waived(
+            @NotNull String rule,
+            @NotNull @Size(max = 2000) String reason,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Waive a finding of the wording check with a reason; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/waive", ApiAddress.BRANCH + "/requirements/{id}/waive"})
-    ResponseEntity<Answer> waive(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Waived waived) {
+    ResponseEntity<Answer> waive(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Waived waived) {
         Element requirement = head.element(id);
         WordingCheck.Rule rule;
         try {
@@ -81,25 +96,37 @@ class WordingController {
             return Answer.unprocessable(fault.getMessage());
         }
         String called = RequirementIds.of(head.model(), requirement);
-        return Answer.of(head, workspace.commit(head.branch(), waived.base(), Waivers.put(head.model(), requirement, rule, waived.reason()), person,
-                waived.reason().isBlank() ? "wording of " + called + ": '" + rule.key() + "' counts again" : "wording of " + called + ": '" + rule.key() + "' waived"), "nothing changed");
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        waived.base(),
+                        Waivers.put(head.model(), requirement, rule, waived.reason()),
+                        person,
+                        waived.reason().isBlank()
+                                ? "wording of " + called + ": '" + rule.key() + "' counts again"
+                                : "wording of " + called + ": '" + rule.key() + "' waived"),
+                "nothing changed");
     }
 
     /** A link that a part may keep, by the name of its carrier and ends. */
-    public record Choice(String key, String words) {
-    }
+    public record Choice(String key, String words) {}
 
     /** What a requirement may be split into, to be changed before it is done. */
-    public record Proposed(List<String> parts, List<Choice> links) {
-    }
+    public record Proposed(List<String> parts, List<Choice> links) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/split.json")
     Proposed split(Workspace.Head head, @PathVariable String id) {
         Element requirement = head.element(id);
         Labels labels = new Labels(head.model());
         List<Choice> links = Links.in(head.model()).of(requirement).stream()
-                .map(link -> new Choice(key(link), link.words(requirement.id()) + " " + labels.full(head.model().get(link.other(requirement.id()))))).toList();
-        List<String> parts = new ArrayList<>(Split.propose(head.model().inheritance().documentation(requirement)));
+                .map(link -> new Choice(
+                        key(link),
+                        link.words(requirement.id()) + " "
+                                + labels.full(head.model().get(link.other(requirement.id())))))
+                .toList();
+        List<String> parts =
+                new ArrayList<>(Split.propose(head.model().inheritance().documentation(requirement)));
         if (parts.size() < 2) {
             parts.add("");
         }
@@ -110,25 +137,45 @@ class WordingController {
         return link.carrier() + " " + link.source() + " " + link.target();
     }
 
-    record Part(@NotNull @Size(max = LONGEST_TEXT) String text, @NotNull Set<String> links) {
-    }
+    record Part(
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @NotNull Set<String> links) {}
 
-    record Parts(@NotNull @Size(min = 2, max = 50) List<@Valid Part> parts, @PositiveOrZero int base) {
-    }
+    record Parts(
+            @NotNull @Size(min = 2, max = 50) List<@Valid Part> parts,
+            @PositiveOrZero int base) {}
 
     @Operation(summary = "Split a requirement; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/split", ApiAddress.BRANCH + "/requirements/{id}/split"})
-    ResponseEntity<Answer> split(Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Parts wanted) {
+    ResponseEntity<Answer> split(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Parts wanted) {
         Element requirement = head.element(id);
         if (wanted.parts().stream().anyMatch(part -> part.text().isBlank())) {
             return Answer.unprocessable("each part says something; leave out the ones that do not");
         }
-        Map<String, Link> links = Links.in(head.model()).of(requirement).stream().collect(Collectors.toMap(WordingController::key, link -> link));
-        List<Split.Part> parts = wanted.parts().stream().map(part -> new Split.Part(part.text().strip(),
-                part.links().stream().filter(links::containsKey).map(links::get).collect(Collectors.toSet()))).toList();
-        Split.Proposal proposal = Split.of(head.model(), requirement, parts, ids.take(head, requirement, parts.size() - 1));
-        return proposal.refused().isEmpty() ? Answer.of(head, workspace.commit(head.branch(), wanted.base(), proposal.edit(), person,
-                RequirementIds.of(head.model(), requirement) + " split into " + parts.size()), "nothing changed", proposal.made())
+        Map<String, Link> links = Links.in(head.model()).of(requirement).stream()
+                .collect(Collectors.toMap(WordingController::key, link -> link));
+        List<Split.Part> parts = wanted.parts().stream()
+                .map(part -> new Split.Part(
+                        part.text().strip(),
+                        part.links().stream()
+                                .filter(links::containsKey)
+                                .map(links::get)
+                                .collect(Collectors.toSet())))
+                .toList();
+        Split.Proposal proposal =
+                Split.of(head.model(), requirement, parts, ids.take(head, requirement, parts.size() - 1));
+        return proposal.refused().isEmpty()
+                ? Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                wanted.base(),
+                                proposal.edit(),
+                                person,
+                                RequirementIds.of(head.model(), requirement) + " split into " + parts.size()),
+                        "nothing changed",
+                        proposal.made())
                 : Answer.unprocessable(proposal.refused());
     }
 }

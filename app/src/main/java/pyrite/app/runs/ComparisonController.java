@@ -46,26 +46,43 @@ class ComparisonController {
     /** A requirement with the verdict of each run; null where a run gave none. */
     record Judged(ElementId requirement, List<@Nullable VerdictView> views) {
         public boolean differs() {
-            return views.stream().map(view -> view == null ? "" : view.kind() + view.marginText()).distinct().count() > 1;
+            return views.stream()
+                            .map(view -> view == null ? "" : view.kind() + view.marginText())
+                            .distinct()
+                            .count()
+                    > 1;
         }
     }
 
     /** An element that the runs read differently; {@code name} as in the newest run that had it. */
-    record Input(ElementId id, String name, boolean exists, List<@Nullable String> texts) {
-    }
+    record Input(ElementId id, String name, boolean exists, List<@Nullable String> texts) {}
 
     @GetMapping("/p/{project}/{branch}/runs/compare")
-    String compare(Workspace.Head head, Person person, @RequestParam(defaultValue = "") List<Long> run, org.springframework.ui.Model page) {
-        List<RunRecord> runs = run.stream().distinct().sorted().map(id -> store.find(head.branch(), id)
-                .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"))).toList();
+    String compare(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") List<Long> run,
+            org.springframework.ui.Model page) {
+        List<RunRecord> runs = run.stream()
+                .distinct()
+                .sorted()
+                .map(id -> store.find(head.branch(), id)
+                        .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch")))
+                .toList();
         if (runs.size() < 2 || runs.size() > MOST_RUNS) {
             throw new NotFound("two to " + MOST_RUNS + " runs can be compared; choose them on the page of all runs");
         }
         pages.frame(page, head, person, Station.RUNS, "Runs compared");
-        List<Workspace.Head> heads = runs.stream().map(each -> workspace.asOf(head.past() ? workspace.head(head.branch().id()) : head, each.revisionNumber())).toList();
-        List<RunComparison.Parted> series = RunComparison.series(runs.stream().map(each -> store.series(each.id()).series()).toList());
+        List<Workspace.Head> heads = runs.stream()
+                .map(each -> workspace.asOf(
+                        head.past() ? workspace.head(head.branch().id()) : head, each.revisionNumber()))
+                .toList();
+        List<RunComparison.Parted> series = RunComparison.series(
+                runs.stream().map(each -> store.series(each.id()).series()).toList());
         page.addAttribute("runs", runs);
-        page.addAttribute("suggested", series.stream().limit(SUGGESTED).map(RunComparison.Parted::path).collect(Collectors.joining("|")));
+        page.addAttribute(
+                "suggested",
+                series.stream().limit(SUGGESTED).map(RunComparison.Parted::path).collect(Collectors.joining("|")));
         page.addAttribute("inputs", inputs(head, runs, heads));
         page.addAttribute("judged", judged(head, runs));
         page.addAttribute("series", series.stream().limit(MOST_SERIES).toList());
@@ -76,23 +93,38 @@ class ComparisonController {
     private static List<Input> inputs(Workspace.Head head, List<RunRecord> runs, List<Workspace.Head> heads) {
         List<RunComparison.Inputs> read = new ArrayList<>();
         for (int i = 0; i < runs.size(); i++) {
-            read.add(new RunComparison.Inputs(RunStore.readFingerprint(runs.get(i).fingerprint()), heads.get(i).model()));
+            read.add(new RunComparison.Inputs(
+                    RunStore.readFingerprint(runs.get(i).fingerprint()),
+                    heads.get(i).model()));
         }
-        return RunComparison.inputs(read).stream().map(each -> new Input(each.id(), heads.reversed().stream().map(Workspace.Head::model)
-                .filter(model -> model.has(each.id())).findFirst().map(model -> new Labels(model).withOwner(model.get(each.id()))).orElse("(removed)"),
-                head.model().has(each.id()), each.texts())).toList();
+        return RunComparison.inputs(read).stream()
+                .map(each -> new Input(
+                        each.id(),
+                        heads.reversed().stream()
+                                .map(Workspace.Head::model)
+                                .filter(model -> model.has(each.id()))
+                                .findFirst()
+                                .map(model -> new Labels(model).withOwner(model.get(each.id())))
+                                .orElse("(removed)"),
+                        head.model().has(each.id()),
+                        each.texts()))
+                .toList();
     }
 
     private List<Judged> judged(Workspace.Head head, List<RunRecord> runs) {
-        List<Map<ElementId, List<VerdictView>>> views = runs.stream().map(each -> verdicts.ofRun(head, each.id())).toList();
+        List<Map<ElementId, List<VerdictView>>> views =
+                runs.stream().map(each -> verdicts.ofRun(head, each.id())).toList();
         Set<ElementId> requirements = new LinkedHashSet<>();
         views.forEach(each -> requirements.addAll(each.keySet()));
         Map<ElementId, List<@Nullable VerdictView>> rows = new LinkedHashMap<>();
         requirements.forEach(requirement -> {
             List<@Nullable VerdictView> row = new ArrayList<>();
-            views.forEach(each -> row.add(each.containsKey(requirement) ? each.get(requirement).getFirst() : null));
+            views.forEach(each -> row.add(
+                    each.containsKey(requirement) ? each.get(requirement).getFirst() : null));
             rows.put(requirement, row);
         });
-        return rows.entrySet().stream().map(entry -> new Judged(entry.getKey(), entry.getValue())).toList();
+        return rows.entrySet().stream()
+                .map(entry -> new Judged(entry.getKey(), entry.getValue()))
+                .toList();
     }
 }

@@ -26,8 +26,9 @@ import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
 
 /**
- * Runs cases in the background, some at a time and the others in a queue, and tells open pages how far they are. After a
- * stop of the program what was queued goes on; what was running is marked as interrupted, because half a run is no evidence.
+ * Runs cases in the background, some at a time and the others in a queue, and tells open pages how far they are. After
+ * a stop of the program what was queued goes on; what was running is marked as interrupted, because half a run is no
+ * evidence.
  */
 @Service
 @Order(2)
@@ -39,7 +40,8 @@ public class Jobs implements ApplicationRunner {
     private final RunStore store;
     private final Workspace workspace;
     private final Events events;
-    private final ExecutorService workers = Executors.newFixedThreadPool(AT_ONCE, Thread.ofPlatform().name("run-", 1).factory());
+    private final ExecutorService workers = Executors.newFixedThreadPool(
+            AT_ONCE, Thread.ofPlatform().name("run-", 1).factory());
     private volatile boolean stopping;
     private final Map<Long, Job> jobs = new ConcurrentHashMap<>();
 
@@ -96,8 +98,12 @@ public class Jobs implements ApplicationRunner {
         job.begun = true;
         events.publish(job.run.branchId(), "run", Map.of("id", id, "begun", true, "done", false, "fraction", 0.0));
         try {
-            Workspace.Head head = job.head != null ? job.head : workspace.asOf(workspace.head(job.run.branchId()), job.run.revisionNumber());
-            Element usage = head.model().find(ElementId.of(job.run.caseId())).orElseThrow(() -> new NotFound("the case is not in the model"));
+            Workspace.Head head = job.head != null
+                    ? job.head
+                    : workspace.asOf(workspace.head(job.run.branchId()), job.run.revisionNumber());
+            Element usage = head.model()
+                    .find(ElementId.of(job.run.caseId()))
+                    .orElseThrow(() -> new NotFound("the case is not in the model"));
             CaseRun result = CaseRun.of(head.model(), usage, job);
             if (!stopping) {
                 store.end(job.run, result);

@@ -50,18 +50,33 @@ class RunsController {
     }
 
     /** A case with its newest run, if it ever ran. */
-    record Case(Element element, String name, String text, boolean verification, List<Element> requirements, @Nullable RunRecord newest) {
-    }
+    record Case(
+            Element element,
+            String name,
+            String text,
+            boolean verification,
+            List<Element> requirements,
+            @Nullable RunRecord newest) {}
 
     @GetMapping("/p/{project}/{branch}/runs")
     String list(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.RUNS, "Runs");
         Map<ElementId, RunRecord> newest = store.newestOfEachCase(head.branch());
         Model model = head.model();
-        page.addAttribute("cases", model.ownElements().stream().filter(e -> CaseSetup.isRunnable(model, e))
-                .map(e -> new Case(e, model.names().qualifiedName(e), model.inheritance().documentation(e),
-                        e.kind() == ElementKind.VERIFICATION, CaseSetup.requirements(model, e), newest.get(e.id())))
-                .sorted(Comparator.comparing((Case c) -> !c.verification()).thenComparing(Case::name)).toList());
+        page.addAttribute(
+                "cases",
+                model.ownElements().stream()
+                        .filter(e -> CaseSetup.isRunnable(model, e))
+                        .map(e -> new Case(
+                                e,
+                                model.names().qualifiedName(e),
+                                model.inheritance().documentation(e),
+                                e.kind() == ElementKind.VERIFICATION,
+                                CaseSetup.requirements(model, e),
+                                newest.get(e.id())))
+                        .sorted(Comparator.comparing((Case c) -> !c.verification())
+                                .thenComparing(Case::name))
+                        .toList());
         page.addAttribute("runs", store.newest(head.branch(), SHOWN));
         page.addAttribute("judged", verdicts.all(head));
         return "runs/list";
@@ -72,21 +87,31 @@ class RunsController {
         RunRecord run = find(head, id);
         pages.frame(page, head, person, Station.RUNS, "Run " + id);
         page.addAttribute("run", run);
-        page.addAttribute("element", head.model().find(ElementId.of(run.caseId())).orElse(null));
-        page.addAttribute("pruned", run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
+        page.addAttribute(
+                "element", head.model().find(ElementId.of(run.caseId())).orElse(null));
+        page.addAttribute(
+                "pruned",
+                run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
         page.addAttribute("before", store.before(run).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
         page.addAttribute("judged", judged);
-        page.addAttribute("suggested", judged.values().stream().flatMap(List::stream).map(VerdictView::stored)
-                .filter(Objects::nonNull).flatMap(stored -> store.exhibit(stored).traces().stream()).map(trace -> trace.label()).distinct().limit(SUGGESTED)
-                .collect(Collectors.joining("|")));
+        page.addAttribute(
+                "suggested",
+                judged.values().stream()
+                        .flatMap(List::stream)
+                        .map(VerdictView::stored)
+                        .filter(Objects::nonNull)
+                        .flatMap(stored -> store.exhibit(stored).traces().stream())
+                        .map(trace -> trace.label())
+                        .distinct()
+                        .limit(SUGGESTED)
+                        .collect(Collectors.joining("|")));
         return "runs/run";
     }
 
     /** Where a run that was started can be watched. */
-    record Started(long id, String address) {
-    }
+    record Started(long id, String address) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/start")
     @ResponseBody
@@ -106,9 +131,12 @@ class RunsController {
     @ResponseBody
     ResponseEntity<List<Started>> verifyAll(Workspace.Head head, Person person) {
         Model model = head.model();
-        List<Started> started = model.ownElements(ElementKind.VERIFICATION).filter(e -> CaseSetup.isRunnable(model, e))
+        List<Started> started = model.ownElements(ElementKind.VERIFICATION)
+                .filter(e -> CaseSetup.isRunnable(model, e))
                 .sorted(Comparator.comparing(model.names()::qualifiedName))
-                .map(e -> jobs.start(head, e, person)).map(run -> new Started(run, head.address("runs/" + run))).toList();
+                .map(e -> jobs.start(head, e, person))
+                .map(run -> new Started(run, head.address("runs/" + run)))
+                .toList();
         return ResponseEntity.status(HttpStatus.CREATED).body(started);
     }
 
@@ -121,6 +149,7 @@ class RunsController {
     }
 
     private RunRecord find(Workspace.Head head, long id) {
-        return store.find(head.branch(), id).orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
+        return store.find(head.branch(), id)
+                .orElseThrow(() -> new NotFound("there is no run " + id + " on this branch"));
     }
 }

@@ -40,35 +40,50 @@ class SeriesController {
     }
 
     /** What there is to choose from, and the lines that requirements draw over some of it. */
-    record Offer(List<SeriesName> series, List<Exhibit.Line> lines) {
-    }
+    record Offer(List<SeriesName> series, List<Exhibit.Line> lines) {}
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/series-names.json")
     @ResponseBody
     Offer names(Workspace.Head head, @PathVariable long id) {
         find(head, id);
-        List<Exhibit.Line> lines = verdicts.ofRun(head, id).values().stream().flatMap(List::stream).map(VerdictView::stored)
-                .filter(Objects::nonNull).flatMap(verdict -> store.exhibit(verdict).lines().stream()).distinct().toList();
+        List<Exhibit.Line> lines = verdicts.ofRun(head, id).values().stream()
+                .flatMap(List::stream)
+                .map(VerdictView::stored)
+                .filter(Objects::nonNull)
+                .flatMap(verdict -> store.exhibit(verdict).lines().stream())
+                .distinct()
+                .toList();
         return new Offer(store.seriesNames(id), lines);
     }
 
     /** Times in s and series in their display units, at the instants that a plot so wide can show. */
     record Recorded(double[] times, List<Named> series) {
-        record Named(String path, String unit, double[] values) {
-        }
+        record Named(String path, String unit, double[] values) {}
     }
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/series.json")
     @ResponseBody
-    Recorded series(Workspace.Head head, @PathVariable long id, @RequestParam(defaultValue = "") List<String> path,
-            @RequestParam(defaultValue = "1000") int slices, @RequestParam(defaultValue = "-Infinity") double from,
+    Recorded series(
+            Workspace.Head head,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") List<String> path,
+            @RequestParam(defaultValue = "1000") int slices,
+            @RequestParam(defaultValue = "-Infinity") double from,
             @RequestParam(defaultValue = "Infinity") double to) {
         find(head, id);
-        RunStore.Recorded recorded = store.series(id, path.stream().limit(MOST_SERIES).toList());
-        int[] kept = Decimation.indices(recorded.times(), recorded.series().stream().map(CaseRun.Series::values).toList(), from, to,
+        RunStore.Recorded recorded =
+                store.series(id, path.stream().limit(MOST_SERIES).toList());
+        int[] kept = Decimation.indices(
+                recorded.times(),
+                recorded.series().stream().map(CaseRun.Series::values).toList(),
+                from,
+                to,
                 Math.clamp(slices, 1, MOST_SLICES));
-        return new Recorded(at(recorded.times(), kept), recorded.series().stream()
-                .map(series -> new Recorded.Named(series.path(), series.unit(), at(series.values(), kept))).toList());
+        return new Recorded(
+                at(recorded.times(), kept),
+                recorded.series().stream()
+                        .map(series -> new Recorded.Named(series.path(), series.unit(), at(series.values(), kept)))
+                        .toList());
     }
 
     private static double[] at(double[] values, int[] indices) {

@@ -1,4 +1,7 @@
-/** The station where cases are run: jobs, their progress, and what was recorded. Read {@link pyrite.app.runs.Jobs} first. */
+/**
+ * The station where cases are run: jobs, their progress, and what was recorded. Read {@link pyrite.app.runs.Jobs}
+ * first.
+ */
 @NullMarked
 package pyrite.app.runs;
 

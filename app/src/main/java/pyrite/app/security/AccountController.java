@@ -32,7 +32,12 @@ class AccountController {
     }
 
     @PostMapping("/account/password")
-    String password(Person person, @RequestParam String old, @RequestParam String wanted, HttpServletRequest request, RedirectAttributes told) {
+    String password(
+            Person person,
+            @RequestParam String old,
+            @RequestParam String wanted,
+            HttpServletRequest request,
+            RedirectAttributes told) {
         people.changePassword(person, old, wanted, request.getSession().getId());
         told.addFlashAttribute("told", "Your password is changed; other sessions of yours have ended.");
         return BACK;

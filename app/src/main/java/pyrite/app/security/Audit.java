@@ -23,7 +23,8 @@ public class Audit {
 
     /** Notes that somebody did something; the place is that of the request at hand. */
     public void note(String signIn, String act, String about) {
-        mapper.add(new AuditMapper.Entry(clock.instant(), cut(signIn, LONGEST_NAME), act, cut(about, LONGEST_ABOUT), address()));
+        mapper.add(new AuditMapper.Entry(
+                clock.instant(), cut(signIn, LONGEST_NAME), act, cut(about, LONGEST_ABOUT), address()));
     }
 
     /** @param who whose entries, all if empty */
@@ -37,6 +38,7 @@ public class Audit {
 
     private static String address() {
         return RequestContextHolder.getRequestAttributes() instanceof ServletRequestAttributes attributes
-                ? cut(attributes.getRequest().getRemoteAddr(), LONGEST_NAME) : "this machine";
+                ? cut(attributes.getRequest().getRemoteAddr(), LONGEST_NAME)
+                : "this machine";
     }
 }

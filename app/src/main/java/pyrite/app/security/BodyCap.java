@@ -11,16 +11,21 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** Turns away a request whose body is larger than any that has a use, before it is read; one that does not say how large it is, too. */
+/**
+ * Turns away a request whose body is larger than any that has a use, before it is read; one that does not say how large
+ * it is, too.
+ */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class BodyCap extends OncePerRequestFilter {
     static final long LARGEST = 16L << 20;
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
         if (request.getContentLengthLong() > LARGEST) {
-            response.sendError(HttpStatus.CONTENT_TOO_LARGE.value(), "a request has at most " + (LARGEST >> 20) + " MiB");
+            response.sendError(
+                    HttpStatus.CONTENT_TOO_LARGE.value(), "a request has at most " + (LARGEST >> 20) + " MiB");
         } else if (request.getHeader("Transfer-Encoding") != null) {
             response.sendError(HttpStatus.LENGTH_REQUIRED.value(), "say how long the body is: Content-Length");
         } else {

@@ -15,8 +15,8 @@ import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
 
 /**
- * Who there is and what they may do. Whoever's standing or password changes is signed out everywhere, so that nobody goes
- * on with a right they no longer have.
+ * Who there is and what they may do. Whoever's standing or password changes is signed out everywhere, so that nobody
+ * goes on with a right they no longer have.
  */
 @Service
 public class People {
@@ -24,6 +24,7 @@ public class People {
     private static final int SHORTEST_PASSWORD = 10;
     /** BCrypt looks at no more than this. */
     private static final int LONGEST_PASSWORD_BYTES = 72;
+
     private static final int LONGEST_NAME = 100;
 
     private final PersonMapper mapper;
@@ -32,7 +33,12 @@ public class People {
     private final Audit audit;
     private final ApplicationEventPublisher news;
 
-    People(PersonMapper mapper, PasswordEncoder passwords, SessionRegistry sessions, Audit audit, ApplicationEventPublisher news) {
+    People(
+            PersonMapper mapper,
+            PasswordEncoder passwords,
+            SessionRegistry sessions,
+            Audit audit,
+            ApplicationEventPublisher news) {
         this.news = news;
         this.mapper = mapper;
         this.passwords = passwords;
@@ -41,8 +47,7 @@ public class People {
     }
 
     /** Somebody's sessions have ended, and with them whatever they had open. */
-    public record SignedOut(String signIn) {
-    }
+    public record SignedOut(String signIn) {}
 
     /** Something about a person that cannot be so; the message says what would be right. */
     public static final class Refused extends IllegalArgumentException {
@@ -59,9 +64,12 @@ public class People {
     @Transactional
     public String add(Person by, String signIn, String name, Person.Role role) {
         String wanted = signIn.strip();
-        require(SIGN_IN.matcher(wanted).matches(),
+        require(
+                SIGN_IN.matcher(wanted).matches(),
                 "a sign-in is 2 to 40 small letters, digits, dots and dashes and begins with a letter, for instance: ines.marl");
-        require(!name.isBlank() && name.strip().length() <= LONGEST_NAME, "a name has 1 to " + LONGEST_NAME + " characters");
+        require(
+                !name.isBlank() && name.strip().length() <= LONGEST_NAME,
+                "a name has 1 to " + LONGEST_NAME + " characters");
         require(mapper.bySignIn(wanted).isEmpty(), "somebody signs in as " + wanted + " already");
         String password = randomPassword();
         mapper.add(wanted, name.strip(), passwords.encode(password), role);
@@ -114,9 +122,13 @@ public class People {
     public void changePassword(Person person, String old, String wanted, String session) {
         require(passwords.matches(old, find(person.signIn()).passwordHash()), "the present password is another one");
         require(wanted.length() >= SHORTEST_PASSWORD, "a password has " + SHORTEST_PASSWORD + " characters or more");
-        require(wanted.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES,
-                "a password has at most " + LONGEST_PASSWORD_BYTES + " characters, fewer if some are not plain letters");
-        require(!wanted.equalsIgnoreCase(person.signIn()) && !wanted.equals(old), "take a password that is new and not your sign-in");
+        require(
+                wanted.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES,
+                "a password has at most " + LONGEST_PASSWORD_BYTES
+                        + " characters, fewer if some are not plain letters");
+        require(
+                !wanted.equalsIgnoreCase(person.signIn()) && !wanted.equals(old),
+                "take a password that is new and not your sign-in");
         mapper.setPassword(person.id(), passwords.encode(wanted));
         audit.note(person.signIn(), "changed their password", "");
         signOut(person, session);
@@ -127,7 +139,8 @@ public class People {
     }
 
     private void requireAdministratorBeside(Person person, boolean staysOne) {
-        boolean another = mapper.all().stream().anyMatch(each -> each.active() && each.isAdministrator() && each.id() != person.id());
+        boolean another = mapper.all().stream()
+                .anyMatch(each -> each.active() && each.isAdministrator() && each.id() != person.id());
         require(staysOne || another, person.name() + " is the only administrator; make another one first");
     }
 
@@ -138,9 +151,12 @@ public class People {
     }
 
     private void signOut(Person person, String except) {
-        sessions.getAllPrincipals().stream().filter(principal -> principal instanceof SignedIn signedIn && signedIn.getUsername().equals(person.signIn()))
+        sessions.getAllPrincipals().stream()
+                .filter(principal -> principal instanceof SignedIn signedIn
+                        && signedIn.getUsername().equals(person.signIn()))
                 .flatMap(principal -> sessions.getAllSessions(principal, false).stream())
-                .filter(session -> !session.getSessionId().equals(except)).forEach(SessionInformation::expireNow);
+                .filter(session -> !session.getSessionId().equals(except))
+                .forEach(SessionInformation::expireNow);
         news.publishEvent(new SignedOut(person.signIn()));
     }
 }

@@ -33,9 +33,15 @@ class PeopleController {
     }
 
     @PostMapping("/people")
-    String add(Person person, @RequestParam String signIn, @RequestParam String name, @RequestParam Person.Role role, RedirectAttributes told) {
+    String add(
+            Person person,
+            @RequestParam String signIn,
+            @RequestParam String name,
+            @RequestParam Person.Role role,
+            RedirectAttributes told) {
         told.addFlashAttribute("secret", people.add(person, signIn, name, role));
-        told.addFlashAttribute("told", signIn.strip() + " may sign in with this password; hand it on now, it is not shown again.");
+        told.addFlashAttribute(
+                "told", signIn.strip() + " may sign in with this password; hand it on now, it is not shown again.");
         return BACK;
     }
 

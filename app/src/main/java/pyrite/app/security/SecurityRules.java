@@ -42,28 +42,31 @@ import pyrite.app.store.PersonMapper;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Everybody signs in, with a password on pages or a token over the API; everybody signed in may look; changing and running
- * takes an engineer, looking after people an administrator.
+ * Everybody signs in, with a password on pages or a token over the API; everybody signed in may look; changing and
+ * running takes an engineer, looking after people an administrator.
  */
 @Configuration
 class SecurityRules {
-    private static final String POLICY = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; "
-            + "frame-ancestors 'none'; form-action 'self'";
+    private static final String POLICY =
+            "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; "
+                    + "frame-ancestors 'none'; form-action 'self'";
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
     /** Scripts, by the token that each request carries; nothing is remembered of them between two requests. */
     @Bean
     @Order(1)
     SecurityFilterChain scriptRules(HttpSecurity http, Tokens tokens, UserDetailsService people) throws Exception {
-        return http
-                .securityMatcher(TokenFilter::carriesToken)
+        return http.securityMatcher(TokenFilter::carriesToken)
                 // A token that leaked cannot make itself another.
-                .authorizeHttpRequests(rules -> authorize(rules.requestMatchers("/account/**").denyAll()))
-                .addFilterBefore(new TokenFilter(tokens, people, SecurityRules::refuseScript), AuthorizationFilter.class)
+                .authorizeHttpRequests(
+                        rules -> authorize(rules.requestMatchers("/account/**").denyAll()))
+                .addFilterBefore(
+                        new TokenFilter(tokens, people, SecurityRules::refuseScript), AuthorizationFilter.class)
                 // A page of somebody else's cannot make a browser send the header that carries a token.
                 .csrf(CsrfConfigurer::disable)
                 .sessionManagement(management -> management.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
+                .exceptionHandling(
+                        faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
     }
@@ -72,31 +75,56 @@ class SecurityRules {
     @Bean
     @Order(2)
     SecurityFilterChain pageRules(HttpSecurity http, SessionRegistry sessions, SignInGuard guard) throws Exception {
-        return http
-                .authorizeHttpRequests(SecurityRules::authorize)
-                .formLogin(form -> form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
+        return http.authorizeHttpRequests(SecurityRules::authorize)
+                .formLogin(form ->
+                        form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
                 // Signing in leads on to the page somebody asked for, never to what a script of a page asked for.
                 .requestCache(cache -> cache.requestCache(pagesOnly()))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
-                .sessionManagement(management -> management.maximumSessions(-1).sessionRegistry(sessions).expiredSessionStrategy(expired ->
-                        entry().commence(expired.getRequest(), expired.getResponse(), new SignedOut())))
-                .exceptionHandling(faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
+                .sessionManagement(management -> management
+                        .maximumSessions(-1)
+                        .sessionRegistry(sessions)
+                        .expiredSessionStrategy(expired ->
+                                entry().commence(expired.getRequest(), expired.getResponse(), new SignedOut())))
+                .exceptionHandling(
+                        faults -> faults.authenticationEntryPoint(entry()).accessDeniedHandler(denial()))
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(POLICY)))
                 .build();
     }
 
-    private static void authorize(AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry rules) {
-        rules.dispatcherTypeMatchers(DispatcherType.ERROR, DispatcherType.ASYNC).permitAll()
-                .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/icons.svg", "/mark.svg", "/actuator/health").permitAll()
-                .requestMatchers("/actuator/**", "/people/**", "/audit", "/api/people/**", "/api/audit").hasRole("ADMINISTRATOR")
-                .requestMatchers(HttpMethod.GET, "/**").hasRole("VIEWER")
-                .requestMatchers("/account/**", "/sign-out").hasRole("VIEWER")
-                .requestMatchers(HttpMethod.POST, "/p/*/*/element/*/notation/check", "/p/*/*/element/*/notation/meaning",
+    private static void authorize(
+            AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry rules) {
+        rules.dispatcherTypeMatchers(DispatcherType.ERROR, DispatcherType.ASYNC)
+                .permitAll()
+                .requestMatchers(
+                        "/sign-in",
+                        "/css/**",
+                        "/js/**",
+                        "/vendor/**",
+                        "/fonts/**",
+                        "/icons.svg",
+                        "/mark.svg",
+                        "/actuator/health")
+                .permitAll()
+                .requestMatchers("/actuator/**", "/people/**", "/audit", "/api/people/**", "/api/audit")
+                .hasRole("ADMINISTRATOR")
+                .requestMatchers(HttpMethod.GET, "/**")
+                .hasRole("VIEWER")
+                .requestMatchers("/account/**", "/sign-out")
+                .hasRole("VIEWER")
+                .requestMatchers(
+                        HttpMethod.POST,
+                        "/p/*/*/element/*/notation/check",
+                        "/p/*/*/element/*/notation/meaning",
                         "/api/projects/*/query-results",
-                        "/api/projects/*/branches/*/elements/*/notation/check").hasRole("VIEWER")
-                .requestMatchers("/p/*/*/rules/**", "/api/projects/*/branches/*/rules/**").hasRole("ADMINISTRATOR")
-                .requestMatchers(HttpMethod.POST, "/projects", "/api/projects").hasRole("LEAD")
-                .anyRequest().hasRole("ENGINEER");
+                        "/api/projects/*/branches/*/elements/*/notation/check")
+                .hasRole("VIEWER")
+                .requestMatchers("/p/*/*/rules/**", "/api/projects/*/branches/*/rules/**")
+                .hasRole("ADMINISTRATOR")
+                .requestMatchers(HttpMethod.POST, "/projects", "/api/projects")
+                .hasRole("LEAD")
+                .anyRequest()
+                .hasRole("ENGINEER");
     }
 
     private static RequestCache pagesOnly() {
@@ -113,7 +141,9 @@ class SecurityRules {
 
     private static AuthenticationFailureHandler failure(SignInGuard guard) {
         return (request, response, _) -> response.sendRedirect(
-                guard.isLocked(String.valueOf(request.getParameter("username"))) ? "/sign-in?locked" : "/sign-in?wrong");
+                guard.isLocked(String.valueOf(request.getParameter("username")))
+                        ? "/sign-in?locked"
+                        : "/sign-in?wrong");
     }
 
     private static AuthenticationEntryPoint entry() {
@@ -129,13 +159,20 @@ class SecurityRules {
     }
 
     private static boolean isOverApi(HttpServletRequest request) {
-        return request.getRequestURI().startsWith("/api/") && !request.getRequestURI().startsWith("/api/docs");
+        return request.getRequestURI().startsWith("/api/")
+                && !request.getRequestURI().startsWith("/api/docs");
     }
 
-    private static void refuseScript(HttpServletRequest request, HttpServletResponse response, AuthenticationException fault) throws IOException {
+    private static void refuseScript(
+            HttpServletRequest request, HttpServletResponse response, AuthenticationException fault)
+            throws IOException {
         response.setHeader(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
-        answer(response, HttpStatus.UNAUTHORIZED, TokenFilter.carriesToken(request) ? fault.getMessage()
-                : "send a personal access token, which your account page makes: Authorization: Bearer pyr_…");
+        answer(
+                response,
+                HttpStatus.UNAUTHORIZED,
+                TokenFilter.carriesToken(request)
+                        ? fault.getMessage()
+                        : "send a personal access token, which your account page makes: Authorization: Bearer pyr_…");
     }
 
     private static AccessDeniedHandler denial() {
@@ -156,7 +193,9 @@ class SecurityRules {
         response.setStatus(status.value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.setCharacterEncoding(StandardCharsets.UTF_8);
-        response.getWriter().write(JSON.writeValueAsString(Map.of("title", status.getReasonPhrase(), "status", status.value(), "detail", message)));
+        response.getWriter()
+                .write(JSON.writeValueAsString(
+                        Map.of("title", status.getReasonPhrase(), "status", status.value(), "detail", message)));
     }
 
     @Bean
@@ -172,8 +211,14 @@ class SecurityRules {
 
     @Bean
     RoleHierarchy roles() {
-        return RoleHierarchyImpl.withDefaultRolePrefix().role("ADMINISTRATOR").implies("LEAD").role("LEAD").implies("ENGINEER")
-                .role("ENGINEER").implies("VIEWER").build();
+        return RoleHierarchyImpl.withDefaultRolePrefix()
+                .role("ADMINISTRATOR")
+                .implies("LEAD")
+                .role("LEAD")
+                .implies("ENGINEER")
+                .role("ENGINEER")
+                .implies("VIEWER")
+                .build();
     }
 
     @Bean
@@ -183,7 +228,8 @@ class SecurityRules {
 
     @Bean
     UserDetailsService signIns(PersonMapper people, SignInGuard guard) {
-        return signIn -> people.bySignIn(signIn).map(person -> new SignedIn(person, guard.isLocked(signIn)))
+        return signIn -> people.bySignIn(signIn)
+                .map(person -> new SignedIn(person, guard.isLocked(signIn)))
                 .orElseThrow(() -> new UsernameNotFoundException("nobody signs in as " + signIn));
     }
 }

@@ -18,11 +18,11 @@ class SignInGuard {
     static final Duration LOCK = Duration.ofMinutes(5);
     private static final int MOST_NAMES = 10_000;
 
-    private record Failures(int count, Instant last) {
-    }
+    private record Failures(int count, Instant last) {}
 
     private final InstantSource clock;
-    private final Cache<String, Failures> failures = Caffeine.newBuilder().maximumSize(MOST_NAMES).build();
+    private final Cache<String, Failures> failures =
+            Caffeine.newBuilder().maximumSize(MOST_NAMES).build();
 
     SignInGuard(InstantSource clock) {
         this.clock = clock;
@@ -30,15 +30,22 @@ class SignInGuard {
 
     boolean isLocked(String signIn) {
         Failures known = failures.getIfPresent(key(signIn));
-        return known != null && known.count() >= FREE_TRIES && clock.instant().isBefore(known.last().plus(LOCK));
+        return known != null
+                && known.count() >= FREE_TRIES
+                && clock.instant().isBefore(known.last().plus(LOCK));
     }
 
-    /** Trying while the name is locked does not lengthen the lock: otherwise anybody could keep somebody out for good. */
+    /**
+     * Trying while the name is locked does not lengthen the lock: otherwise anybody could keep somebody out for good.
+     */
     void failed(String signIn) {
         if (!isLocked(signIn)) {
             Instant now = clock.instant();
-            failures.asMap().merge(key(signIn), new Failures(1, now), (known, _) ->
-                    new Failures(known.count() >= FREE_TRIES ? 1 : known.count() + 1, now));
+            failures.asMap()
+                    .merge(
+                            key(signIn),
+                            new Failures(1, now),
+                            (known, _) -> new Failures(known.count() >= FREE_TRIES ? 1 : known.count() + 1, now));
         }
     }
 

@@ -28,7 +28,10 @@ class SignInWatch {
         String name = event.getAuthentication().getName();
         boolean locked = guard.isLocked(name);
         guard.failed(name);
-        audit.note(name, locked ? "was kept out" : guard.isLocked(name) ? "failed and was locked out" : "failed to sign in", "");
+        audit.note(
+                name,
+                locked ? "was kept out" : guard.isLocked(name) ? "failed and was locked out" : "failed to sign in",
+                "");
     }
 
     @EventListener

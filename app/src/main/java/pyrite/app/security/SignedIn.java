@@ -10,7 +10,13 @@ public final class SignedIn extends User {
     private final transient Person person;
 
     SignedIn(Person person, boolean locked) {
-        super(person.signIn(), person.passwordHash(), person.active(), true, true, !locked,
+        super(
+                person.signIn(),
+                person.passwordHash(),
+                person.active(),
+                true,
+                true,
+                !locked,
                 List.of(new SimpleGrantedAuthority("ROLE_" + person.role().name())));
         this.person = person;
     }

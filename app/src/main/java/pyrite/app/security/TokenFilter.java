@@ -15,7 +15,10 @@ import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** Lets a request in that carries a personal access token (RFC 6750: {@code Authorization: Bearer …}), for this one time. */
+/**
+ * Lets a request in that carries a personal access token (RFC 6750: {@code Authorization: Bearer …}), for this one
+ * time.
+ */
 final class TokenFilter extends OncePerRequestFilter {
     private static final String BEARER = "Bearer ";
 
@@ -38,9 +41,12 @@ final class TokenFilter extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         if (carriesToken(request)) {
-            Optional<String> holder = tokens.holder(request.getHeader("Authorization").substring(BEARER.length()).strip());
+            Optional<String> holder = tokens.holder(request.getHeader("Authorization")
+                    .substring(BEARER.length())
+                    .strip());
             if (holder.isEmpty()) {
-                refusal.commence(request, response, new BadCredentialsException("this token is nobody's, or no longer good"));
+                refusal.commence(
+                        request, response, new BadCredentialsException("this token is nobody's, or no longer good"));
                 return;
             }
             UserDetails person = people.loadUserByUsername(holder.get());

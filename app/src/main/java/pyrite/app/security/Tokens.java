@@ -15,7 +15,9 @@ import org.springframework.stereotype.Service;
 import pyrite.app.store.Person;
 import pyrite.app.store.TokenMapper;
 
-/** Personal access tokens: with one a script may do over the API what the person may, until it expires or is taken back. */
+/**
+ * Personal access tokens: with one a script may do over the API what the person may, until it expires or is taken back.
+ */
 @Service
 class Tokens {
     private static final String PREFIX = "pyr_";
@@ -70,7 +72,8 @@ class Tokens {
 
     private static String hash(String token) {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java has SHA-256", e);
         }

@@ -18,18 +18,21 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
 /**
- * A whole data folder as one file: a zip archive of the database, as H2's {@code BACKUP TO} writes it while the database is
- * in use. Restoring puts it in the place of what is there, which is kept beside it under another name.
+ * A whole data folder as one file: a zip archive of the database, as H2's {@code BACKUP TO} writes it while the
+ * database is in use. Restoring puts it in the place of what is there, which is kept beside it under another name.
  */
 final class Archive {
     private static final String DATABASE = "pyrite.mv.db";
     private static final long LARGEST = 64L << 30;
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss").withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter STAMP =
+            DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss").withZone(ZoneOffset.UTC);
 
-    private Archive() {
-    }
+    private Archive() {}
 
-    /** Something about the archive or the folder that is not as it must be; the message is for the person at the terminal. */
+    /**
+     * Something about the archive or the folder that is not as it must be; the message is for the person at the
+     * terminal.
+     */
     static final class Unfit extends Exception {
         Unfit(String message) {
             super(message);
@@ -37,8 +40,8 @@ final class Archive {
     }
 
     /**
-     * Writes all that is committed, at one moment, into a new file. It is written under another name first, so that the file
-     * is whole if it is there.
+     * Writes all that is committed, at one moment, into a new file. It is written under another name first, so that the
+     * file is whole if it is there.
      */
     static void write(Connection database, Path file) throws Unfit, SQLException, IOException {
         if (Files.exists(file)) {
@@ -67,24 +70,30 @@ final class Archive {
         }
     }
 
-    /** Unpacks an archive beside the database of a folder and makes sure that it can be opened; nothing is replaced yet. */
+    /**
+     * Unpacks an archive beside the database of a folder and makes sure that it can be opened; nothing is replaced yet.
+     */
     static Path unpack(Path file, Path data) throws Unfit, IOException {
         Files.createDirectories(data);
         Path folder = Files.createTempDirectory(data, "restoring");
         try (ZipFile archive = new ZipFile(file.toFile())) {
             ZipEntry entry = onlyEntry(archive, file);
-            try (InputStream in = archive.getInputStream(entry); OutputStream out = Files.newOutputStream(folder.resolve(DATABASE))) {
+            try (InputStream in = archive.getInputStream(entry);
+                    OutputStream out = Files.newOutputStream(folder.resolve(DATABASE))) {
                 if (in.transferTo(new Limited(out)) == 0) {
                     throw new Unfit(file + " holds an empty database");
                 }
             }
-            try (Connection database = open(folder); Statement statement = database.createStatement()) {
+            try (Connection database = open(folder);
+                    Statement statement = database.createStatement()) {
                 statement.executeQuery("select count(*) from branch").close();
             }
             return folder;
         } catch (IOException | SQLException | Unfit e) {
             remove(folder);
-            throw e instanceof Unfit unfit ? unfit : new Unfit(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
+            throw e instanceof Unfit unfit
+                    ? unfit
+                    : new Unfit(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
         }
     }
 
@@ -123,11 +132,15 @@ final class Archive {
         }
     }
 
-    /** Puts what was unpacked in the place of the database, and gives where the old one is now. The folder must not be in use. */
+    /**
+     * Puts what was unpacked in the place of the database, and gives where the old one is now. The folder must not be
+     * in use.
+     */
     static Path swap(Path unpacked, Path data, Instant now) throws IOException {
         Path database = data.resolve(DATABASE);
         Path kept = data.resolve("before-restore-" + STAMP.format(now) + ".mv.db");
-        // A second name for the old one, so that there is a database at every moment, whenever the process may be killed.
+        // A second name for the old one, so that there is a database at every moment, whenever the process may be
+        // killed.
         if (Files.exists(database)) {
             Files.createLink(kept, database);
         }
@@ -142,7 +155,8 @@ final class Archive {
     }
 
     private static Connection open(Path data) throws SQLException {
-        return DriverManager.getConnection("jdbc:h2:file:" + data.toAbsolutePath().resolve("pyrite") + ";IFEXISTS=TRUE", "sa", "");
+        return DriverManager.getConnection(
+                "jdbc:h2:file:" + data.toAbsolutePath().resolve("pyrite") + ";IFEXISTS=TRUE", "sa", "");
     }
 
     private static void remove(Path folder) throws IOException {

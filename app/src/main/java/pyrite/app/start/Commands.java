@@ -17,18 +17,22 @@ import picocli.CommandLine.Parameters;
 import pyrite.app.Pyrite;
 
 /** What can be said at a terminal to the server's jar. */
-@Command(name = "pyrite", description = "The Pyrite workbench.", mixinStandardHelpOptions = true,
+@Command(
+        name = "pyrite",
+        description = "The Pyrite workbench.",
+        mixinStandardHelpOptions = true,
         subcommands = {Commands.Serve.class, Commands.Backup.class, Commands.Restore.class})
 public final class Commands {
-    private Commands() {
-    }
+    private Commands() {}
 
     /** Gives the exit code: 0 where all went well. The server goes on in threads of its own. */
     public static int execute(String[] arguments) {
-        return new CommandLine(new Commands()).setExecutionExceptionHandler((fault, commandLine, _) -> {
-            commandLine.getErr().println("pyrite: " + sentence(fault));
-            return 1;
-        }).execute(arguments);
+        return new CommandLine(new Commands())
+                .setExecutionExceptionHandler((fault, commandLine, _) -> {
+                    commandLine.getErr().println("pyrite: " + sentence(fault));
+                    return 1;
+                })
+                .execute(arguments);
     }
 
     private static String sentence(Throwable fault) {
@@ -44,11 +48,17 @@ public final class Commands {
 
     /** The folder that a command is about. */
     private static final class InFolder {
-        @Option(names = "--data", defaultValue = "data", description = "Folder for the database (default ./${DEFAULT-VALUE}).")
+        @Option(
+                names = "--data",
+                defaultValue = "data",
+                description = "Folder for the database (default ./${DEFAULT-VALUE}).")
         private Path data = Path.of("data");
     }
 
-    @Command(name = "serve", description = "Serves the Pyrite workbench on this machine.", mixinStandardHelpOptions = true)
+    @Command(
+            name = "serve",
+            description = "Serves the Pyrite workbench on this machine.",
+            mixinStandardHelpOptions = true)
     static final class Serve implements Callable<Integer> {
         @Option(names = "--port", defaultValue = "8080", description = "Port to listen on (default ${DEFAULT-VALUE}).")
         private int port;
@@ -72,8 +82,13 @@ public final class Commands {
             SpringApplication application = new SpringApplication(Pyrite.class);
             application.setBannerMode(Banner.Mode.OFF);
             application.setLogStartupInfo(false);
-            application.setDefaultProperties(Map.of("server.port", port, "pyrite.data", folder.data.toAbsolutePath().toString(),
-                    "pyrite.demo", demo));
+            application.setDefaultProperties(Map.of(
+                    "server.port",
+                    port,
+                    "pyrite.data",
+                    folder.data.toAbsolutePath().toString(),
+                    "pyrite.demo",
+                    demo));
             return application.run();
         }
 
@@ -81,13 +96,17 @@ public final class Commands {
             try (ServerSocket socket = new ServerSocket()) {
                 socket.bind(new InetSocketAddress(port));
             } catch (IOException | IllegalArgumentException e) {
-                throw new DataFolder.Taken(e instanceof IOException ? "port " + port + " is taken; choose another with --port"
-                        : "a port is a number from 0 to 65535, not " + port);
+                throw new DataFolder.Taken(
+                        e instanceof IOException
+                                ? "port " + port + " is taken; choose another with --port"
+                                : "a port is a number from 0 to 65535, not " + port);
             }
         }
     }
 
-    @Command(name = "backup", description = "Writes all data into one new file, whether or not Pyrite is running on it.",
+    @Command(
+            name = "backup",
+            description = "Writes all data into one new file, whether or not Pyrite is running on it.",
             mixinStandardHelpOptions = true)
     static final class Backup implements Callable<Integer> {
         @Parameters(paramLabel = "FILE", description = "The file to write.")
@@ -111,7 +130,9 @@ public final class Commands {
         }
     }
 
-    @Command(name = "restore", description = "Puts the data of a backup in the place of what is there, which is kept under another name.",
+    @Command(
+            name = "restore",
+            description = "Puts the data of a backup in the place of what is there, which is kept under another name.",
             mixinStandardHelpOptions = true)
     static final class Restore implements Callable<Integer> {
         @Parameters(paramLabel = "FILE", description = "A file that 'pyrite backup' wrote.")
@@ -128,7 +149,8 @@ public final class Commands {
                 kept = Server.ask(folder.data, Server.RESTORE, absolute);
             } else {
                 try (DataFolder owned = DataFolder.own(folder.data)) {
-                    kept = Archive.swap(Archive.unpack(absolute, owned.path()), owned.path(), Instant.now()).toString();
+                    kept = Archive.swap(Archive.unpack(absolute, owned.path()), owned.path(), Instant.now())
+                            .toString();
                 }
             }
             System.out.println("Restored. What was there before is kept as " + kept);

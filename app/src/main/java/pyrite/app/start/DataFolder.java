@@ -22,14 +22,16 @@ record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
         Path path = data.toAbsolutePath().normalize();
         try {
             Files.createDirectories(path);
-            FileChannel channel = FileChannel.open(path.resolve("pyrite.lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+            FileChannel channel =
+                    FileChannel.open(path.resolve("pyrite.lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
             FileLock lock = channel.tryLock();
             if (lock == null) {
                 throw new OverlappingFileLockException();
             }
             return new DataFolder(path, channel);
         } catch (OverlappingFileLockException _) {
-            throw new Taken("the data folder " + data + " is in use by another Pyrite; stop it or choose another with --data");
+            throw new Taken(
+                    "the data folder " + data + " is in use by another Pyrite; stop it or choose another with --data");
         } catch (IOException _) {
             throw new Taken("the data folder " + data + " cannot be written; choose another with --data");
         }

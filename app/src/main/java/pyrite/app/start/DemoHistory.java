@@ -15,7 +15,10 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.SavedView;
 
-/** What the people of the demo did after its model was loaded, so that there is something to look at again: as edits like any other. */
+/**
+ * What the people of the demo did after its model was loaded, so that there is something to look at again: as edits
+ * like any other.
+ */
 final class DemoHistory {
     private final Workspace workspace;
     private final PersonMapper people;
@@ -34,21 +37,45 @@ final class DemoHistory {
         Person odo = people.bySignIn("odo").orElseThrow();
         baselines.add(main.id(), 1, "System review", "As the harbour board saw it.", odo.id(), clock.instant());
         // A need changed above, a limit in the middle, a text below: three causes for looking at links again.
-        edit(main, odo, authoring(model -> id(model, "N-4"), (authoring, need) -> authoring.documentation(need, "A storm that takes the power for a day must not take the gate.")));
-        edit(main, ines, authoring(model -> member(model, id(model, "MG-15"), "least"), (authoring, least) -> authoring.value(least.holder(), least.feature(), "550 [m]")));
-        edit(main, ines, authoring(model -> id(model, "HU-9"), (authoring, requirement) -> authoring.documentation(requirement, "A tray under the power unit shall hold 550 L of oil.")));
+        edit(
+                main,
+                odo,
+                authoring(
+                        model -> id(model, "N-4"),
+                        (authoring, need) -> authoring.documentation(
+                                need, "A storm that takes the power for a day must not take the gate.")));
+        edit(
+                main,
+                ines,
+                authoring(
+                        model -> member(model, id(model, "MG-15"), "least"),
+                        (authoring, least) -> authoring.value(least.holder(), least.feature(), "550 [m]")));
+        edit(
+                main,
+                ines,
+                authoring(
+                        model -> id(model, "HU-9"),
+                        (authoring, requirement) -> authoring.documentation(
+                                requirement, "A tray under the power unit shall hold 550 L of oil.")));
         Workspace.Head head = workspace.head(main.id());
-        Edit view = SavedView.put(head.model(), new SavedView.Wanted("Needs down to the design", "trace", "set=~need&col=frame%3C%7C%7C&col=frame%3C%3Bderive%3C%7C%7C&col=frame%3C%3Bderive%3C%3Bsatisfy%3C%7C%7C",
-                odo.signIn(), true, false));
+        Edit view = SavedView.put(
+                head.model(),
+                new SavedView.Wanted(
+                        "Needs down to the design",
+                        "trace",
+                        "set=~need&col=frame%3C%7C%7C&col=frame%3C%3Bderive%3C%7C%7C&col=frame%3C%3Bderive%3C%3Bsatisfy%3C%7C%7C",
+                        odo.signIn(),
+                        true,
+                        false));
         workspace.commit(main, head.number(), view, odo, "view Needs down to the design kept");
         head = workspace.head(main.id());
-        Edit gaps = SavedView.put(head.model(), new SavedView.Wanted("Gaps", "coverage", "", ines.signIn(), true, true));
+        Edit gaps =
+                SavedView.put(head.model(), new SavedView.Wanted("Gaps", "coverage", "", ines.signIn(), true, true));
         workspace.commit(main, head.number(), gaps, ines, "view Gaps kept");
     }
 
     /** A feature as an element has it. */
-    private record Held(Element holder, Element feature) {
-    }
+    private record Held(Element holder, Element feature) {}
 
     private interface Typing<T> {
         Authoring.Proposal propose(Authoring authoring, T what);
@@ -61,16 +88,26 @@ final class DemoHistory {
     private void edit(Branch branch, Person author, Function<Model, Authoring.Proposal> typed) {
         Workspace.Head head = workspace.head(branch.id());
         switch (typed.apply(head.model())) {
-            case Authoring.Proposal.Accepted(Edit edit, String summary) -> workspace.commit(branch, head.number(), edit, author, summary);
-            case Authoring.Proposal.Rejected(var problems) -> throw new IllegalStateException("the demo's history does not fit its model: " + problems.getFirst());
+            case Authoring.Proposal.Accepted(Edit edit, String summary) ->
+                workspace.commit(branch, head.number(), edit, author, summary);
+            case Authoring.Proposal.Rejected(var problems) ->
+                throw new IllegalStateException("the demo's history does not fit its model: " + problems.getFirst());
         }
     }
 
     private static Element id(Model model, String id) {
-        return model.ownElements(Specification.REQUIREMENTS).filter(element -> id.equals(element.shortName())).findFirst().orElseThrow();
+        return model.ownElements(Specification.REQUIREMENTS)
+                .filter(element -> id.equals(element.shortName()))
+                .findFirst()
+                .orElseThrow();
     }
 
     private static Held member(Model model, Element holder, String name) {
-        return new Held(holder, List.copyOf(model.children(holder.id())).stream().filter(child -> name.equals(child.name())).findFirst().orElseThrow());
+        return new Held(
+                holder,
+                List.copyOf(model.children(holder.id())).stream()
+                        .filter(child -> name.equals(child.name()))
+                        .findFirst()
+                        .orElseThrow());
     }
 }

@@ -25,13 +25,22 @@ import pyrite.core.notation.Reading;
 import pyrite.core.notation.Source;
 
 /**
- * Fills an empty data folder: with an administrator whose password is told once, or for a demo with people and the Merrow
- * project.
+ * Fills an empty data folder: with an administrator whose password is told once, or for a demo with people and the
+ * Merrow project.
  */
 @Component
 @Order(1)
 class FirstStart implements ApplicationRunner {
-    private static final List<String> FILES = List.of("rules", "needs", "requirements", "subsystems", "gate", "components", "hydraulics", "instruments", "verification");
+    private static final List<String> FILES = List.of(
+            "rules",
+            "needs",
+            "requirements",
+            "subsystems",
+            "gate",
+            "components",
+            "hydraulics",
+            "instruments",
+            "verification");
     private static final String DEMO_PASSWORD = "merrow";
 
     private final PersonMapper people;
@@ -44,8 +53,15 @@ class FirstStart implements ApplicationRunner {
     private final boolean history;
 
     /** @param history whether the demo's people have worked on since the model was loaded */
-    FirstStart(PersonMapper people, BranchStore branches, Workspace workspace, PasswordEncoder passwords, BaselineMapper baselines, InstantSource clock,
-            @Value("${pyrite.demo}") boolean demo, @Value("${pyrite.demo-history:true}") boolean history) {
+    FirstStart(
+            PersonMapper people,
+            BranchStore branches,
+            Workspace workspace,
+            PasswordEncoder passwords,
+            BaselineMapper baselines,
+            InstantSource clock,
+            @Value("${pyrite.demo}") boolean demo,
+            @Value("${pyrite.demo-history:true}") boolean history) {
         this.people = people;
         this.branches = branches;
         this.workspace = workspace;
@@ -81,11 +97,14 @@ class FirstStart implements ApplicationRunner {
 
     private void loadMerrow() {
         Branch main = branches.create("merrow", "Merrow surge gate", "main", "main");
-        Reading reading = NotationReader.read(Library.model(), FILES.stream().map(FirstStart::source).toList());
+        Reading reading = NotationReader.read(
+                Library.model(), FILES.stream().map(FirstStart::source).toList());
         if (!reading.isGood()) {
-            throw new IllegalStateException("the demo model has errors: " + reading.problems().getFirst());
+            throw new IllegalStateException(
+                    "the demo model has errors: " + reading.problems().getFirst());
         }
-        workspace.commit(main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
+        workspace.commit(
+                main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
         if (history) {
             new DemoHistory(workspace, people, baselines, clock).write(main);
         }

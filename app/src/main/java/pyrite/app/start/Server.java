@@ -22,8 +22,8 @@ import pyrite.app.security.Audit;
 
 /**
  * The running program. Beside the pages it listens on a socket in the data folder, which only who owns the folder can
- * open: there the commands {@code backup} and {@code restore} ask it for what cannot be done to a database in use. A request
- * is two lines, what is wanted and a file; the answer is one, {@code ok} or {@code no} and a sentence.
+ * open: there the commands {@code backup} and {@code restore} ask it for what cannot be done to a database in use. A
+ * request is two lines, what is wanted and a file; the answer is one, {@code ok} or {@code no} and a sentence.
  */
 final class Server {
     static final String BACKUP = "backup";
@@ -75,11 +75,12 @@ final class Server {
         Path file = Path.of(String.valueOf(in.readLine()));
         String answer;
         try {
-            answer = "ok " + switch (wanted) {
-                case BACKUP -> backup(file);
-                case RESTORE -> restore(file);
-                default -> throw new Archive.Unfit("there is no command " + wanted);
-            };
+            answer = "ok "
+                    + switch (wanted) {
+                        case BACKUP -> backup(file);
+                        case RESTORE -> restore(file);
+                        default -> throw new Archive.Unfit("there is no command " + wanted);
+                    };
         } catch (Exception fault) {
             LOG.warn("{} {} failed", wanted, file, fault);
             answer = "no " + fault.getMessage();
@@ -95,7 +96,9 @@ final class Server {
         return file.toString();
     }
 
-    /** Stops the pages, puts the other data in place and starts them again; with the old data if the new do not start. */
+    /**
+     * Stops the pages, puts the other data in place and starts them again; with the old data if the new do not start.
+     */
     private String restore(Path file) throws Exception {
         Path unpacked = Archive.unpack(file, data.path());
         context.close();

@@ -12,8 +12,11 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class AttachmentStore {
     /** Beginnings of picture formats that every browser shows and none runs. */
-    private static final List<Picture> PICTURES = List.of(new Picture("image/png", new int[] {0x89, 'P', 'N', 'G'}), new Picture("image/jpeg", new int[] {0xFF, 0xD8, 0xFF}),
+    private static final List<Picture> PICTURES = List.of(
+            new Picture("image/png", new int[] {0x89, 'P', 'N', 'G'}),
+            new Picture("image/jpeg", new int[] {0xFF, 0xD8, 0xFF}),
             new Picture("image/gif", new int[] {'G', 'I', 'F', '8'}));
+
     private static final String OTHER = "application/octet-stream";
 
     private final JdbcOperations jdbc;
@@ -43,15 +46,34 @@ public class AttachmentStore {
     }
 
     public Attachment add(Branch branch, Person person, String name, byte[] content) {
-        String type = PICTURES.stream().filter(picture -> picture.is(content)).map(Picture::type).findFirst().orElse(OTHER);
-        Attachment made = new Attachment(UUID.randomUUID(), name.length() > 200 ? name.substring(name.length() - 200) : name, type, content);
-        jdbc.update("insert into attachment (id, branch_id, name, type, content, person_id, at) values (?, ?, ?, ?, ?, ?, ?)", made.id(), branch.id(), made.name(), type, content,
-                person.id(), clock.instant().atOffset(ZoneOffset.UTC));
+        String type = PICTURES.stream()
+                .filter(picture -> picture.is(content))
+                .map(Picture::type)
+                .findFirst()
+                .orElse(OTHER);
+        Attachment made = new Attachment(
+                UUID.randomUUID(), name.length() > 200 ? name.substring(name.length() - 200) : name, type, content);
+        jdbc.update(
+                "insert into attachment (id, branch_id, name, type, content, person_id, at) values (?, ?, ?, ?, ?, ?, ?)",
+                made.id(),
+                branch.id(),
+                made.name(),
+                type,
+                content,
+                person.id(),
+                clock.instant().atOffset(ZoneOffset.UTC));
         return made;
     }
 
     public Optional<Attachment> find(Branch branch, UUID id) {
-        return jdbc.query("select id, name, type, content from attachment where branch_id = ? and id = ?",
-                (row, _) -> new Attachment(row.getObject(1, UUID.class), row.getString(2), row.getString(3), row.getBytes(4)), branch.id(), id).stream().findFirst();
+        return jdbc
+                .query(
+                        "select id, name, type, content from attachment where branch_id = ? and id = ?",
+                        (row, _) -> new Attachment(
+                                row.getObject(1, UUID.class), row.getString(2), row.getString(3), row.getBytes(4)),
+                        branch.id(),
+                        id)
+                .stream()
+                .findFirst();
     }
 }

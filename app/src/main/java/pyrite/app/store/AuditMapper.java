@@ -10,11 +10,14 @@ import org.apache.ibatis.annotations.Select;
 /** What happened about signing in and administration; only ever added to. */
 @Mapper
 public interface AuditMapper {
-    /** @param signIn who did it, as they gave their name; {@code about} whom or what; {@code address} where the request came from */
-    record Entry(Instant at, String signIn, String act, String about, String address) {
-    }
+    /**
+     * @param signIn who did it, as they gave their name; {@code about} whom or what; {@code address} where the request
+     *     came from
+     */
+    record Entry(Instant at, String signIn, String act, String about, String address) {}
 
-    @Insert("insert into audit (at, sign_in, act, about, address) values (#{e.at}, #{e.signIn}, #{e.act}, #{e.about}, #{e.address})")
+    @Insert(
+            "insert into audit (at, sign_in, act, about, address) values (#{e.at}, #{e.signIn}, #{e.act}, #{e.about}, #{e.address})")
     void add(@Param("e") Entry entry);
 
     @Select("""

@@ -3,5 +3,4 @@ package pyrite.app.store;
 import java.time.Instant;
 
 /** A revision with a name. */
-public record Baseline(long id, int number, String name, String note, String person, Instant at) {
-}
+public record Baseline(long id, int number, String name, String note, String person, Instant at) {}

@@ -16,8 +16,15 @@ public interface BaselineMapper {
             where b.branch_id = #{branch} order by b.number desc, b.id desc""")
     List<Baseline> of(long branch);
 
-    @Insert("insert into baseline (branch_id, number, name, note, person_id, at) values (#{branch}, #{number}, #{name}, #{note}, #{person}, #{at})")
-    void add(@Param("branch") long branch, @Param("number") int number, @Param("name") String name, @Param("note") String note, @Param("person") long person, @Param("at") Instant at);
+    @Insert(
+            "insert into baseline (branch_id, number, name, note, person_id, at) values (#{branch}, #{number}, #{name}, #{note}, #{person}, #{at})")
+    void add(
+            @Param("branch") long branch,
+            @Param("number") int number,
+            @Param("name") String name,
+            @Param("note") String note,
+            @Param("person") long person,
+            @Param("at") Instant at);
 
     @Delete("delete from baseline where branch_id = #{branch} and id = #{id}")
     int remove(@Param("branch") long branch, @Param("id") long id);

@@ -29,7 +29,8 @@ public interface BranchMapper {
     @Select(BRANCH + " order by p.name, b.id")
     List<Branch> all();
 
-    @Select(BRANCH + " join visit v on v.branch_id = b.id where v.person_id = #{person} order by v.seen_at desc limit 1")
+    @Select(BRANCH
+            + " join visit v on v.branch_id = b.id where v.person_id = #{person} order by v.seen_at desc limit 1")
     Optional<Branch> lastVisited(long person);
 
     @Select("select id from project where slug = #{slug}")
@@ -47,8 +48,14 @@ public interface BranchMapper {
     @Insert("""
             insert into revision (branch_id, number, person_id, at, summary, act, of_number)
             values (#{branch}, #{number}, #{person}, #{at}, #{summary}, #{act}, #{of})""")
-    void addRevision(@Param("branch") long branch, @Param("number") int number, @Param("person") long person,
-            @Param("at") Instant at, @Param("summary") String summary, @Param("act") Revision.Act act, @Param("of") int of);
+    void addRevision(
+            @Param("branch") long branch,
+            @Param("number") int number,
+            @Param("person") long person,
+            @Param("at") Instant at,
+            @Param("summary") String summary,
+            @Param("act") Revision.Act act,
+            @Param("of") int of);
 
     @Update("""
             <script>update element_version set to_number = #{number} where branch_id = #{branch} and to_number is null and element_id in
@@ -56,8 +63,7 @@ public interface BranchMapper {
     int close(@Param("branch") long branch, @Param("elements") Collection<UUID> elements, @Param("number") int number);
 
     /** A stored state of an element. */
-    record Version(UUID elementId, String content) {
-    }
+    record Version(UUID elementId, String content) {}
 
     /** The states in force at the later of two revisions that were not at the earlier one. */
     @Select("""
@@ -79,10 +85,19 @@ public interface BranchMapper {
             <script>select distinct element_id from element_version
             where branch_id = #{branch} and (from_number &gt; #{since} or to_number &gt; #{since}) and element_id in
             <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach></script>""")
-    List<UUID> movedSince(@Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
+    List<UUID> movedSince(
+            @Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
 
     /** A revision with the name of who made it. */
-    record Row(UUID uuid, int number, String author, String authorName, Instant at, String summary, Revision.Act act, int ofNumber) {
+    record Row(
+            UUID uuid,
+            int number,
+            String author,
+            String authorName,
+            Instant at,
+            String summary,
+            Revision.Act act,
+            int ofNumber) {
         Revision revision() {
             return new Revision(number, author, at, summary, act, ofNumber);
         }
@@ -98,7 +113,10 @@ public interface BranchMapper {
             where r.branch_id = #{branch} and r.number &lt;= #{upTo}
             <if test='author != null'>and p.sign_in = #{author}</if>
             order by r.number desc limit #{most}</script>""")
-    List<Row> revisions(@Param("branch") long branch, @Param("author") @Nullable String author, @Param("upTo") int upTo,
+    List<Row> revisions(
+            @Param("branch") long branch,
+            @Param("author") @Nullable String author,
+            @Param("upTo") int upTo,
             @Param("most") int most);
 
     @Select("select branch_id as branch, number from revision where uuid = #{uuid}")

@@ -26,15 +26,18 @@ public class BranchStore {
     private static final Logger LOG = LoggerFactory.getLogger(BranchStore.class);
     private static final int MOST_AT_ONCE = 1000;
 
-    private static final String BEGIN = "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)";
-    private static final String LIVE = "select element_id, content from element_version where branch_id = ? and to_number is null";
+    private static final String BEGIN =
+            "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)";
+    private static final String LIVE =
+            "select element_id, content from element_version where branch_id = ? and to_number is null";
 
     private final BranchMapper mapper;
     private final CheckpointMapper checkpoints;
     private final JdbcOperations jdbc;
     private final RequirementNumbers numbers;
 
-    public BranchStore(BranchMapper mapper, CheckpointMapper checkpoints, JdbcOperations jdbc, RequirementNumbers numbers) {
+    public BranchStore(
+            BranchMapper mapper, CheckpointMapper checkpoints, JdbcOperations jdbc, RequirementNumbers numbers) {
         this.mapper = mapper;
         this.checkpoints = checkpoints;
         this.jdbc = jdbc;
@@ -67,8 +70,12 @@ public class BranchStore {
 
     /** The newest snapshot of a branch: its checkpoint with what changed since, else all its rows. */
     public Model load(Branch branch) {
-        return checkpoints.of(branch.id()).flatMap(checkpoint -> elements(branch, checkpoint).map(elements ->
-                Library.model().with(elements).replay(difference(branch, checkpoint.number(), Integer.MAX_VALUE))))
+        return checkpoints
+                .of(branch.id())
+                .flatMap(checkpoint -> elements(branch, checkpoint)
+                        .map(elements -> Library.model()
+                                .with(elements)
+                                .replay(difference(branch, checkpoint.number(), Integer.MAX_VALUE))))
                 .orElseGet(() -> Library.model().with(rows(branch)));
     }
 
@@ -77,7 +84,11 @@ public class BranchStore {
         try {
             return Optional.of(CheckpointReader.read(checkpoint.content()));
         } catch (IllegalStateException fault) {
-            LOG.warn("The checkpoint of {} at r{} is passed over, {}", branch.address(), checkpoint.number(), fault.getMessage());
+            LOG.warn(
+                    "The checkpoint of {} at r{} is passed over, {}",
+                    branch.address(),
+                    checkpoint.number(),
+                    fault.getMessage());
             return Optional.empty();
         }
     }
@@ -88,14 +99,17 @@ public class BranchStore {
         return jdbc.query(LIVE, (row, _) -> reader.read(row.getObject(1, UUID.class), row.getString(2)), branch.id());
     }
 
-    /** Keeps the snapshot that a revision made in one piece, from which the branch is loaded quicker than from its rows. */
+    /**
+     * Keeps the snapshot that a revision made in one piece, from which the branch is loaded quicker than from its rows.
+     */
     public void checkpoint(Branch branch, int number, Model model) {
         checkpoints.put(branch.id(), number, CheckpointWriter.write(model.ownElements()));
     }
 
     /** How many states of elements loading reads that are not in the branch's checkpoint. */
     public int changesSinceCheckpoint(Branch branch) {
-        return mapper.changesSince(branch.id(), checkpoints.numberOf(branch.id()).orElse(0));
+        return mapper.changesSince(
+                branch.id(), checkpoints.numberOf(branch.id()).orElse(0));
     }
 
     /**
@@ -108,12 +122,25 @@ public class BranchStore {
         if (mapper.moveHead(branch.id(), revision.number()) != 1) {
             throw new IllegalStateException("the branch has moved on from r" + (revision.number() - 1));
         }
-        mapper.addRevision(branch.id(), revision.number(), author.id(), revision.at(), revision.summary(), revision.act(),
+        mapper.addRevision(
+                branch.id(),
+                revision.number(),
+                author.id(),
+                revision.at(),
+                revision.summary(),
+                revision.act(),
                 revision.of());
-        List<UUID> ended = difference.changes().stream().filter(change -> change.before() != null).map(change -> change.id().value()).toList();
+        List<UUID> ended = difference.changes().stream()
+                .filter(change -> change.before() != null)
+                .map(change -> change.id().value())
+                .toList();
         slices(ended).forEach(ids -> mapper.close(branch.id(), ids, revision.number()));
-        List<Object[]> begun = difference.changes().stream().filter(change -> change.after() != null)
-                .map(change -> new Object[] {branch.id(), change.id().value(), revision.number(), ElementContent.write(change.after())}).toList();
+        List<Object[]> begun = difference.changes().stream()
+                .filter(change -> change.after() != null)
+                .map(change -> new Object[] {
+                    branch.id(), change.id().value(), revision.number(), ElementContent.write(change.after())
+                })
+                .toList();
         slices(begun).forEach(rows -> jdbc.batchUpdate(BEGIN, rows));
         numbers.seen(branch, difference);
     }
@@ -138,34 +165,44 @@ public class BranchStore {
         Map<UUID, Element> before = new HashMap<>();
         mapper.ended(branch.id(), from, to).forEach(row -> before.put(row.elementId(), element(reader, row)));
         List<ElementChange> changes = new ArrayList<>();
-        mapper.begun(branch.id(), from, to).forEach(row ->
-                changes.add(new ElementChange(before.remove(row.elementId()), element(reader, row))));
+        mapper.begun(branch.id(), from, to)
+                .forEach(row -> changes.add(new ElementChange(before.remove(row.elementId()), element(reader, row))));
         before.values().forEach(gone -> changes.add(new ElementChange(gone, null)));
         return new Difference(changes);
     }
 
     /** Which of some elements changed after a revision. */
     public List<ElementId> movedSince(Branch branch, int number, Collection<ElementId> elements) {
-        return elements.isEmpty() ? List.of() : mapper.movedSince(branch.id(), number,
-                elements.stream().map(ElementId::value).toList()).stream().map(ElementId::of).toList();
+        return elements.isEmpty()
+                ? List.of()
+                : mapper
+                        .movedSince(
+                                branch.id(),
+                                number,
+                                elements.stream().map(ElementId::value).toList())
+                        .stream()
+                        .map(ElementId::of)
+                        .toList();
     }
 
     /** A revision, the name of who made it, and the name other programs know it by. */
-    public record Entry(Revision revision, String authorName, UUID uuid) {
-    }
+    public record Entry(Revision revision, String authorName, UUID uuid) {}
 
     /** The revisions up to one, newest first. */
     public List<Entry> revisions(Branch branch, int upTo, int most) {
-        return mapper.revisions(branch.id(), null, upTo, most).stream().map(BranchStore::entry).toList();
+        return mapper.revisions(branch.id(), null, upTo, most).stream()
+                .map(BranchStore::entry)
+                .toList();
     }
 
     public Optional<Entry> revision(Branch branch, int number) {
-        return revisions(branch, number, 1).stream().filter(entry -> entry.revision().number() == number).findFirst();
+        return revisions(branch, number, 1).stream()
+                .filter(entry -> entry.revision().number() == number)
+                .findFirst();
     }
 
     /** Where a revision is that other programs know by its UUID. */
-    public record Place(long branch, int number) {
-    }
+    public record Place(long branch, int number) {}
 
     public Optional<Place> placeOf(UUID revision) {
         return mapper.placeOf(revision);
@@ -173,12 +210,16 @@ public class BranchStore {
 
     /** One person's newest revisions, the oldest of them first. */
     public List<Revision> revisionsBy(Branch branch, Person author, int most) {
-        return mapper.revisions(branch.id(), author.signIn(), Integer.MAX_VALUE, most).reversed().stream().map(BranchMapper.Row::revision).toList();
+        return mapper.revisions(branch.id(), author.signIn(), Integer.MAX_VALUE, most).reversed().stream()
+                .map(BranchMapper.Row::revision)
+                .toList();
     }
 
     /** The revisions that changed an element, newest first. */
     public List<Entry> revisionsOf(Branch branch, ElementId element) {
-        return mapper.revisionsOf(branch.id(), element.value()).stream().map(BranchStore::entry).toList();
+        return mapper.revisionsOf(branch.id(), element.value()).stream()
+                .map(BranchStore::entry)
+                .toList();
     }
 
     private static Entry entry(BranchMapper.Row row) {

@@ -9,8 +9,7 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 public interface CheckpointMapper {
     /** All elements of a branch after a revision, as {@link CheckpointWriter} writes them. */
-    record Checkpoint(int number, byte[] content) {
-    }
+    record Checkpoint(int number, byte[] content) {}
 
     @Select("select number, content from checkpoint where branch_id = #{branch}")
     Optional<Checkpoint> of(long branch);
@@ -18,6 +17,7 @@ public interface CheckpointMapper {
     @Select("select number from checkpoint where branch_id = #{branch}")
     Optional<Integer> numberOf(long branch);
 
-    @Insert("merge into checkpoint (branch_id, number, content) key (branch_id) values (#{branch}, #{number}, #{content})")
+    @Insert(
+            "merge into checkpoint (branch_id, number, content) key (branch_id) values (#{branch}, #{number}, #{content})")
     void put(@Param("branch") long branch, @Param("number") int number, @Param("content") byte[] content);
 }

@@ -3,7 +3,6 @@ package pyrite.app.store;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -22,7 +21,10 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 
-/** Reads what {@link CheckpointWriter} wrote. Equal values, ranks and sets of properties become one object, however many elements have them. */
+/**
+ * Reads what {@link CheckpointWriter} wrote. Equal values, ranks and sets of properties become one object, however many
+ * elements have them.
+ */
 final class CheckpointReader {
     private static final Tag[] TAGS = Tag.values();
 
@@ -51,7 +53,10 @@ final class CheckpointReader {
         ranks = new Rank[words.length];
     }
 
-    /** @throws IllegalStateException if these are not bytes of this version, whole and undamaged as far as that can be seen */
+    /**
+     * @throws IllegalStateException if these are not bytes of this version, whole and undamaged as far as that can be
+     *     seen
+     */
     static List<Element> read(byte[] bytes) {
         try {
             CheckpointReader tables = new CheckpointReader(bytes);
@@ -60,7 +65,10 @@ final class CheckpointReader {
                 throw new IllegalStateException("it goes on after its end");
             }
             return elements;
-        } catch (IllegalArgumentException | IndexOutOfBoundsException | ClassCastException | NegativeArraySizeException fault) {
+        } catch (IllegalArgumentException
+                | IndexOutOfBoundsException
+                | ClassCastException
+                | NegativeArraySizeException fault) {
             throw new IllegalStateException("it is damaged: " + fault.getMessage(), fault);
         }
     }
@@ -158,7 +166,8 @@ final class CheckpointReader {
         String name = wordOrNone();
         String shortName = wordOrNone();
         int set = number();
-        Element element = new Element(id, kind, owner == 0 ? null : ids[owner - 1], rank, name, shortName, sets.get(set));
+        Element element =
+                new Element(id, kind, owner == 0 ? null : ids[owner - 1], rank, name, shortName, sets.get(set));
         // The element has made it lean; who comes after takes the same.
         sets.set(set, element.properties());
         return element;

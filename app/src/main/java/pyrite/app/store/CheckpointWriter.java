@@ -20,18 +20,26 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 
 /**
- * Many elements as one piece of bytes, which is several times quicker to read than their rows. Whatever occurs more than once
- * stands in a table and is made once when it is read: ids, words, forms of expressions, values, sets of properties. Each table
- * begins with the number of its entries, which speak of other entries by their numbers; the elements come last. Kinds and
- * properties are words, so that new ones make nothing unreadable. Whole numbers take seven bits of each byte, the lowest first;
- * the eighth says that there are more.
+ * Many elements as one piece of bytes, which is several times quicker to read than their rows. Whatever occurs more
+ * than once stands in a table and is made once when it is read: ids, words, forms of expressions, values, sets of
+ * properties. Each table begins with the number of its entries, which speak of other entries by their numbers; the
+ * elements come last. Kinds and properties are words, so that new ones make nothing unreadable. Whole numbers take
+ * seven bits of each byte, the lowest first; the eighth says that there are more.
  */
 final class CheckpointWriter {
     /** To be counted up when anything about the bytes changes; what has another one is not read. */
     static final int VERSION = 1;
 
     /** What a value is; the order counts. */
-    enum Tag { TEXT, FLAG, REFERENCE, REFERENCES, EXPRESSION, VALUE, MULTIPLICITY }
+    enum Tag {
+        TEXT,
+        FLAG,
+        REFERENCE,
+        REFERENCES,
+        EXPRESSION,
+        VALUE,
+        MULTIPLICITY
+    }
 
     private final Table<ElementId> ids = new Table<>((id, bytes) -> bytes.id(id));
     private final Table<String> words = new Table<>((word, bytes) -> bytes.text(word));
@@ -39,8 +47,7 @@ final class CheckpointWriter {
     private final Table<Object> values = new Table<>((value, bytes) -> bytes.numbers(value(value)));
     private final Table<Map<Property<?>, Object>> sets = new Table<>((set, bytes) -> bytes.numbers(set(set)));
 
-    private CheckpointWriter() {
-    }
+    private CheckpointWriter() {}
 
     static byte[] write(Collection<Element> elements) {
         CheckpointWriter tables = new CheckpointWriter();
@@ -50,7 +57,8 @@ final class CheckpointWriter {
         elements.forEach(element -> rows.numbers(tables.element(element)));
         Bytes whole = new Bytes();
         whole.numbers(VERSION);
-        List.of(tables.ids, tables.words, tables.forms, tables.values, tables.sets).forEach(table -> table.appendTo(whole));
+        List.of(tables.ids, tables.words, tables.forms, tables.values, tables.sets)
+                .forEach(table -> table.appendTo(whole));
         whole.numbers(elements.size());
         whole.out.writeBytes(rows.out.toByteArray());
         return whole.out.toByteArray();
@@ -76,7 +84,10 @@ final class CheckpointWriter {
         }
 
         void id(ElementId id) {
-            out.writeBytes(ByteBuffer.allocate(2 * Long.BYTES).putLong(id.high()).putLong(id.low()).array());
+            out.writeBytes(ByteBuffer.allocate(2 * Long.BYTES)
+                    .putLong(id.high())
+                    .putLong(id.low())
+                    .array());
         }
     }
 
@@ -113,12 +124,19 @@ final class CheckpointWriter {
     }
 
     private int[] element(Element element) {
-        return new int[] {words.of(element.kind().name()), ids.ofAny(element.owner()), words.of(element.rank().digits()), words.ofAny(element.name()),
-            words.ofAny(element.shortName()), sets.of(element.properties())};
+        return new int[] {
+            words.of(element.kind().name()),
+            ids.ofAny(element.owner()),
+            words.of(element.rank().digits()),
+            words.ofAny(element.name()),
+            words.ofAny(element.shortName()),
+            sets.of(element.properties())
+        };
     }
 
     private int[] set(Map<Property<?>, Object> properties) {
-        return counted(properties.entrySet().stream().flatMapToInt(entry -> IntStream.of(words.of(entry.getKey().key()), values.of(entry.getValue()))));
+        return counted(properties.entrySet().stream()
+                .flatMapToInt(entry -> IntStream.of(words.of(entry.getKey().key()), values.of(entry.getValue()))));
     }
 
     private int[] value(Object value) {
@@ -129,7 +147,8 @@ final class CheckpointWriter {
             case Reference reference -> tagged(Tag.REFERENCE, chain(reference));
             case List<?> references ->
                 tagged(Tag.REFERENCES, counted(references.stream().mapToInt(each -> values.of(each))));
-            case FeatureValue featureValue -> tagged(Tag.VALUE, words.of(featureValue.kind().name()), values.of(featureValue.expression()));
+            case FeatureValue featureValue ->
+                tagged(Tag.VALUE, words.of(featureValue.kind().name()), values.of(featureValue.expression()));
             case Expression expression -> tagged(Tag.EXPRESSION, expression(expression));
             default -> throw new IllegalArgumentException("a value of " + value.getClass() + " cannot be written");
         };
@@ -141,12 +160,17 @@ final class CheckpointWriter {
 
     private int[] expression(Expression expression) {
         StoredExpression.Parts parts = StoredExpression.Parts.of(expression);
-        return IntStream.concat(IntStream.concat(IntStream.of(forms.of(parts.form())),
-                IntStream.of(counted(parts.ids().stream().mapToInt(ids::of)))), IntStream.of(counted(parts.numbers().stream().mapToInt(words::of)))).toArray();
+        return IntStream.concat(
+                        IntStream.concat(
+                                IntStream.of(forms.of(parts.form())),
+                                IntStream.of(counted(parts.ids().stream().mapToInt(ids::of)))),
+                        IntStream.of(counted(parts.numbers().stream().mapToInt(words::of))))
+                .toArray();
     }
 
     private static int[] tagged(Tag tag, int... numbers) {
-        return IntStream.concat(IntStream.of(tag.ordinal()), IntStream.of(numbers)).toArray();
+        return IntStream.concat(IntStream.of(tag.ordinal()), IntStream.of(numbers))
+                .toArray();
     }
 
     /** How many there are, then they. */

@@ -31,8 +31,7 @@ import tools.jackson.databind.node.ObjectNode;
 final class ElementContent {
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
-    private ElementContent() {
-    }
+    private ElementContent() {}
 
     static String write(Element element) {
         ObjectNode node = JSON.createObjectNode();
@@ -64,7 +63,8 @@ final class ElementContent {
             case EXPRESSION -> JSON.getNodeFactory().stringNode(StoredExpression.write((Expression) value));
             case VALUE -> {
                 FeatureValue featureValue = (FeatureValue) value;
-                yield JSON.createObjectNode().put("kind", featureValue.kind().name())
+                yield JSON.createObjectNode()
+                        .put("kind", featureValue.kind().name())
                         .put("expression", StoredExpression.write(featureValue.expression()));
             }
             case MULTIPLICITY -> {
@@ -100,8 +100,14 @@ final class ElementContent {
                     json.nextToken();
                     parts.take(key, json);
                 }
-                return new Element(ElementId.of(id), Objects.requireNonNull(parts.kind, "its kind"), parts.owner,
-                        Objects.requireNonNull(parts.rank, "its rank"), parts.name, parts.shortName, parts.properties);
+                return new Element(
+                        ElementId.of(id),
+                        Objects.requireNonNull(parts.kind, "its kind"),
+                        parts.owner,
+                        Objects.requireNonNull(parts.rank, "its rank"),
+                        parts.name,
+                        parts.shortName,
+                        parts.properties);
             } catch (RuntimeException e) {
                 throw new IllegalStateException("element " + id + " cannot be read from the database", e);
             }
@@ -174,7 +180,8 @@ final class ElementContent {
                     expression = json.getString();
                 }
             }
-            return new FeatureValue(Objects.requireNonNull(kind, "the kind of its value"),
+            return new FeatureValue(
+                    Objects.requireNonNull(kind, "the kind of its value"),
                     expression(Objects.requireNonNull(expression, "its value")));
         }
 

@@ -8,7 +8,10 @@ import java.util.stream.Stream;
 public record Person(long id, String signIn, String name, String passwordHash, Role role, boolean active) {
     /** What somebody may do; each includes those before it. */
     public enum Role {
-        VIEWER("looks only"), ENGINEER("edits and runs"), LEAD("begins projects"), ADMINISTRATOR("looks after people");
+        VIEWER("looks only"),
+        ENGINEER("edits and runs"),
+        LEAD("begins projects"),
+        ADMINISTRATOR("looks after people");
 
         private final String words;
 
@@ -23,8 +26,11 @@ public record Person(long id, String signIn, String name, String passwordHash, R
 
         /** @throws IllegalArgumentException if there is no such role */
         public static Role titled(String title) {
-            return Stream.of(values()).filter(role -> role.title().equals(title)).findFirst().orElseThrow(() -> new IllegalArgumentException(
-                    "'" + title + "' is no role; one is " + Stream.of(values()).map(Role::title).collect(Collectors.joining(", "))));
+            return Stream.of(values())
+                    .filter(role -> role.title().equals(title))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException("'" + title + "' is no role; one is "
+                            + Stream.of(values()).map(Role::title).collect(Collectors.joining(", "))));
         }
 
         public String title() {

@@ -21,8 +21,12 @@ public interface PersonMapper {
     @Select("select count(*) from person")
     int count();
 
-    @Insert("insert into person (sign_in, name, password_hash, role) values (#{signIn}, #{name}, #{passwordHash}, #{role})")
-    void add(@Param("signIn") String signIn, @Param("name") String name, @Param("passwordHash") String passwordHash,
+    @Insert(
+            "insert into person (sign_in, name, password_hash, role) values (#{signIn}, #{name}, #{passwordHash}, #{role})")
+    void add(
+            @Param("signIn") String signIn,
+            @Param("name") String name,
+            @Param("passwordHash") String passwordHash,
             @Param("role") Person.Role role);
 
     @Update("update person set role = #{role}, active = #{active} where id = #{id}")

@@ -14,7 +14,10 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
 
-/** Gives requirements their numbers, each number of a prefix once for ever in a project, whatever becomes of the requirement. */
+/**
+ * Gives requirements their numbers, each number of a prefix once for ever in a project, whatever becomes of the
+ * requirement.
+ */
 @Repository
 public class RequirementNumbers {
     private final NumberMapper mapper;
@@ -33,14 +36,21 @@ public class RequirementNumbers {
     public synchronized List<String> take(Branch branch, String prefix, int above, int count) {
         int first = Math.max(mapper.highest(branch.id(), prefix), above) + 1;
         mapper.seen(branch.id(), prefix, first + count - 1);
-        return IntStream.range(first, first + count).mapToObj(number -> new RequirementIds.Numbered(prefix, number).toString()).toList();
+        return IntStream.range(first, first + count)
+                .mapToObj(number -> new RequirementIds.Numbered(prefix, number).toString())
+                .toList();
     }
 
     /** Remembers the ids that a change brings in, however they came about. */
     void seen(Branch branch, Difference difference) {
         Map<String, Integer> highest = new HashMap<>();
-        difference.changes().stream().map(ElementChange::after).filter(Objects::nonNull).filter(Specification::isRequirement).map(Element::shortName)
-                .filter(Objects::nonNull).flatMap(id -> RequirementIds.parse(id).stream())
+        difference.changes().stream()
+                .map(ElementChange::after)
+                .filter(Objects::nonNull)
+                .filter(Specification::isRequirement)
+                .map(Element::shortName)
+                .filter(Objects::nonNull)
+                .flatMap(id -> RequirementIds.parse(id).stream())
                 .forEach(id -> highest.merge(id.prefix(), id.number(), Math::max));
         highest.forEach((prefix, number) -> {
             if (number > mapper.highest(branch.id(), prefix)) {

@@ -24,7 +24,8 @@ public interface RunMapper {
         public final long personId;
         public final Instant startedAt;
 
-        public NewRun(long branchId, UUID caseId, String caseName, int revisionNumber, long personId, Instant startedAt) {
+        public NewRun(
+                long branchId, UUID caseId, String caseName, int revisionNumber, long personId, Instant startedAt) {
             this.branchId = branchId;
             this.caseId = caseId;
             this.caseName = caseName;
@@ -43,8 +44,12 @@ public interface RunMapper {
     @Update("""
             update run set ended_at = #{at}, status = #{status}, message = #{message}, fingerprint = #{fingerprint}
             where id = #{id}""")
-    void end(@Param("id") long id, @Param("at") Instant at, @Param("status") RunRecord.Status status,
-            @Param("message") String message, @Param("fingerprint") String fingerprint);
+    void end(
+            @Param("id") long id,
+            @Param("at") Instant at,
+            @Param("status") RunRecord.Status status,
+            @Param("message") String message,
+            @Param("fingerprint") String fingerprint);
 
     @Update("update run set status = 'RUNNING' where id = #{id} and status = 'QUEUED'")
     int started(long id);
@@ -61,7 +66,9 @@ public interface RunMapper {
     @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
     List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
 
-    @Select(RUN + " where r.branch_id = #{r.branchId} and r.case_id = #{r.caseId} and r.id < #{r.id} and r.status = 'DONE' order by r.id desc limit 1")
+    @Select(
+            RUN
+                    + " where r.branch_id = #{r.branchId} and r.case_id = #{r.caseId} and r.id < #{r.id} and r.status = 'DONE' order by r.id desc limit 1")
     Optional<RunRecord> before(@Param("r") RunRecord run);
 
     @Select(RUN + " where r.id = #{id}")
@@ -70,21 +77,27 @@ public interface RunMapper {
     @Select(RUN + " where r.branch_id = #{branch} and r.id = #{id}")
     Optional<RunRecord> find(@Param("branch") long branch, @Param("id") long id);
 
-    @Select(RUN + " where r.branch_id = #{branch} and r.id in (select max(id) from run where branch_id = #{branch} group by case_id)")
+    @Select(
+            RUN
+                    + " where r.branch_id = #{branch} and r.id in (select max(id) from run where branch_id = #{branch} group by case_id)")
     List<RunRecord> newestOfEachCase(long branch);
 
     @Insert("""
             insert into run_series (run_id, position, path, element_id, unit, content)
             values (#{run}, #{position}, #{path}, #{element}, #{unit}, #{content})""")
-    void addSeries(@Param("run") long run, @Param("position") int position, @Param("path") String path,
-            @Param("element") @Nullable UUID element, @Param("unit") String unit, @Param("content") byte[] content);
+    void addSeries(
+            @Param("run") long run,
+            @Param("position") int position,
+            @Param("path") String path,
+            @Param("element") @Nullable UUID element,
+            @Param("unit") String unit,
+            @Param("content") byte[] content);
 
     @Select(RUN + " where r.status = 'QUEUED' order by r.id")
     List<RunRecord> queued();
 
     /** The name of a stored series. */
-    record SeriesName(String path, String unit) {
-    }
+    record SeriesName(String path, String unit) {}
 
     @Select("select path, unit from run_series where run_id = #{run} and position > 0 order by position")
     List<SeriesName> seriesNames(long run);
@@ -96,8 +109,7 @@ public interface RunMapper {
     int prune(@Param("branch") long branch, @Param("caseId") UUID caseId, @Param("kept") int kept);
 
     /** A stored series. */
-    record SeriesRow(int position, String path, @Nullable UUID elementId, String unit, byte[] content) {
-    }
+    record SeriesRow(int position, String path, @Nullable UUID elementId, String unit, byte[] content) {}
 
     @Select("select position, path, element_id, unit, content from run_series where run_id = #{run} order by position")
     List<SeriesRow> series(long run);
@@ -116,16 +128,35 @@ public interface RunMapper {
     void addVerdict(@Param("run") long run, @Param("v") VerdictRow verdict);
 
     /** A stored verdict; exhibit and fingerprint as JSON. */
-    record VerdictRow(UUID requirementId, String subject, String verdict, @Nullable Double margin, @Nullable String unit,
-            @Nullable Double worstInstant, @Nullable Double firstViolation, String reason, String exhibit,
-            String fingerprint) {
-    }
+    record VerdictRow(
+            UUID requirementId,
+            String subject,
+            String verdict,
+            @Nullable Double margin,
+            @Nullable String unit,
+            @Nullable Double worstInstant,
+            @Nullable Double firstViolation,
+            String reason,
+            String exhibit,
+            String fingerprint) {}
 
     /** A stored verdict with its run. */
-    record VerdictOfRun(long id, long runId, UUID caseId, String caseName, int revisionNumber, Instant endedAt, UUID requirementId,
-            String subject, String verdict, @Nullable Double margin, @Nullable String unit, @Nullable Double worstInstant,
-            @Nullable Double firstViolation, String reason, String fingerprint) {
-    }
+    record VerdictOfRun(
+            long id,
+            long runId,
+            UUID caseId,
+            String caseName,
+            int revisionNumber,
+            Instant endedAt,
+            UUID requirementId,
+            String subject,
+            String verdict,
+            @Nullable Double margin,
+            @Nullable String unit,
+            @Nullable Double worstInstant,
+            @Nullable Double firstViolation,
+            String reason,
+            String fingerprint) {}
 
     @Select("select content from run_series where run_id = #{run} and position = 0")
     Optional<byte[]> times(long run);

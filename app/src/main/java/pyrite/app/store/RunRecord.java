@@ -6,11 +6,26 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /** A run as it is kept: of which case, at which revision, by whom, and how it ended. */
-public record RunRecord(long id, long branchId, UUID caseId, String caseName, int revisionNumber, String person, Instant startedAt,
-        @Nullable Instant endedAt, Status status, String message, String fingerprint) {
+public record RunRecord(
+        long id,
+        long branchId,
+        UUID caseId,
+        String caseName,
+        int revisionNumber,
+        String person,
+        Instant startedAt,
+        @Nullable Instant endedAt,
+        Status status,
+        String message,
+        String fingerprint) {
     /** Where a run stands. */
     public enum Status {
-        QUEUED, RUNNING, DONE, FAILED, CANCELLED, INTERRUPTED;
+        QUEUED,
+        RUNNING,
+        DONE,
+        FAILED,
+        CANCELLED,
+        INTERRUPTED;
 
         public String word() {
             return name().toLowerCase(java.util.Locale.ROOT);
@@ -28,7 +43,8 @@ public record RunRecord(long id, long branchId, UUID caseId, String caseName, in
             return "";
         }
         Duration duration = Duration.between(startedAt, endedAt);
-        return duration.toMillis() < 10_000 ? String.format(java.util.Locale.ROOT, "%.1f s", duration.toMillis() / 1000.0)
+        return duration.toMillis() < 10_000
+                ? String.format(java.util.Locale.ROOT, "%.1f s", duration.toMillis() / 1000.0)
                 : duration.toSeconds() + " s";
     }
 }

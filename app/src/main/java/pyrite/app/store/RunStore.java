@@ -31,7 +31,10 @@ public class RunStore {
     private final InstantSource clock;
     private final int keptSeries;
 
-    /** @param keptSeries so many of the newest runs of each case keep their series, 0 for all; verdicts and their pictures are kept anyway */
+    /**
+     * @param keptSeries so many of the newest runs of each case keep their series, 0 for all; verdicts and their
+     *     pictures are kept anyway
+     */
     public RunStore(RunMapper mapper, InstantSource clock, @Value("${pyrite.runs.keep-series}") int keptSeries) {
         this.mapper = mapper;
         this.clock = clock;
@@ -40,7 +43,8 @@ public class RunStore {
 
     /** Notes a run that is to be begun, and gives its id. */
     public long queue(Branch branch, Element usage, String name, int revision, Person person) {
-        RunMapper.NewRun run = new RunMapper.NewRun(branch.id(), usage.id().value(), name, revision, person.id(), clock.instant());
+        RunMapper.NewRun run =
+                new RunMapper.NewRun(branch.id(), usage.id().value(), name, revision, person.id(), clock.instant());
         mapper.add(run);
         return run.id;
     }
@@ -49,15 +53,27 @@ public class RunStore {
     @Transactional
     public void end(RunRecord run, CaseRun result) {
         long id = run.id();
-        RunRecord.Status status = result.cancelled() ? RunRecord.Status.CANCELLED
+        RunRecord.Status status = result.cancelled()
+                ? RunRecord.Status.CANCELLED
                 : result.failure() != null ? RunRecord.Status.FAILED : RunRecord.Status.DONE;
-        mapper.end(id, clock.instant(), status, result.failure() == null ? "" : result.failure(), write(result.fingerprint()));
+        mapper.end(
+                id,
+                clock.instant(),
+                status,
+                result.failure() == null ? "" : result.failure(),
+                write(result.fingerprint()));
         if (result.times().length > 0) {
             mapper.addSeries(id, 0, "time", null, "s", SeriesBytes.pack(result.times()));
         }
         for (int i = 0; i < result.series().size(); i++) {
             CaseRun.Series series = result.series().get(i);
-            mapper.addSeries(id, i + 1, series.path(), series.feature().value(), series.unit(), SeriesBytes.pack(series.values()));
+            mapper.addSeries(
+                    id,
+                    i + 1,
+                    series.path(),
+                    series.feature().value(),
+                    series.unit(),
+                    SeriesBytes.pack(series.values()));
         }
         if (!result.cancelled()) {
             result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement)));
@@ -114,8 +130,7 @@ public class RunStore {
     }
 
     /** The recorded instants in s and the series over them; both empty if nothing was recorded. */
-    public record Recorded(double[] times, List<CaseRun.Series> series) {
-    }
+    public record Recorded(double[] times, List<CaseRun.Series> series) {}
 
     public Recorded series(long run) {
         return recorded(mapper.series(run));
@@ -138,7 +153,8 @@ public class RunStore {
             if (row.elementId() == null) {
                 times = SeriesBytes.unpack(row.content());
             } else {
-                series.add(new CaseRun.Series(row.path(), ElementId.of(row.elementId()), row.unit(), SeriesBytes.unpack(row.content())));
+                series.add(new CaseRun.Series(
+                        row.path(), ElementId.of(row.elementId()), row.unit(), SeriesBytes.unpack(row.content())));
             }
         }
         return new Recorded(times, series);
@@ -151,7 +167,9 @@ public class RunStore {
 
     /** What to draw for a stored verdict. */
     public Exhibit exhibit(long verdict) {
-        return mapper.exhibit(verdict).map(json -> JSON.readValue(json, Exhibit.class)).orElse(Exhibit.NONE);
+        return mapper.exhibit(verdict)
+                .map(json -> JSON.readValue(json, Exhibit.class))
+                .orElse(Exhibit.NONE);
     }
 
     /** A number that grows whenever a verdict is added. */
@@ -160,16 +178,31 @@ public class RunStore {
     }
 
     /** A verdict as it is kept, with the run it came from. */
-    public record Verdict(long id, long run, ElementId caseId, String caseName, int revision, ElementId requirement, String subject,
-            VerdictKind kind, @Nullable Double margin, String unit,
-            @Nullable Double worstInstant, @Nullable Double firstViolation,
-            String reason, Fingerprint fingerprint) {
-    }
+    public record Verdict(
+            long id,
+            long run,
+            ElementId caseId,
+            String caseName,
+            int revision,
+            ElementId requirement,
+            String subject,
+            VerdictKind kind,
+            @Nullable Double margin,
+            String unit,
+            @Nullable Double worstInstant,
+            @Nullable Double firstViolation,
+            String reason,
+            Fingerprint fingerprint) {}
 
-    /** For each requirement and subject the newest verdict of a run, at some revision or an earlier one, that came to its end. */
+    /**
+     * For each requirement and subject the newest verdict of a run, at some revision or an earlier one, that came to
+     * its end.
+     */
     public List<Verdict> newestVerdicts(Branch branch, int upTo) {
-        return mapper.newestVerdicts(branch.id(), upTo).stream().map(RunStore::verdict)
-                .sorted(Comparator.comparing(Verdict::run).reversed()).toList();
+        return mapper.newestVerdicts(branch.id(), upTo).stream()
+                .map(RunStore::verdict)
+                .sorted(Comparator.comparing(Verdict::run).reversed())
+                .toList();
     }
 
     public List<Verdict> verdictsOf(long run) {
@@ -178,16 +211,34 @@ public class RunStore {
 
     private static RunMapper.VerdictRow row(Judgement judgement) {
         boolean compared = judgement.margin() != null;
-        return new RunMapper.VerdictRow(judgement.requirement().value(), judgement.subject(), judgement.verdict().name(),
-                compared ? Double.valueOf(judgement.margin().shown()) : null, compared ? judgement.margin().unit().symbol() : null,
-                judgement.worstInstant(), judgement.firstViolation(), judgement.reason(),
-                JSON.writeValueAsString(judgement.exhibit()), write(judgement.fingerprint()));
+        return new RunMapper.VerdictRow(
+                judgement.requirement().value(),
+                judgement.subject(),
+                judgement.verdict().name(),
+                compared ? Double.valueOf(judgement.margin().shown()) : null,
+                compared ? judgement.margin().unit().symbol() : null,
+                judgement.worstInstant(),
+                judgement.firstViolation(),
+                judgement.reason(),
+                JSON.writeValueAsString(judgement.exhibit()),
+                write(judgement.fingerprint()));
     }
 
     private static Verdict verdict(RunMapper.VerdictOfRun row) {
-        return new Verdict(row.id(), row.runId(), ElementId.of(row.caseId()), row.caseName(), row.revisionNumber(),
-                ElementId.of(row.requirementId()), row.subject(), VerdictKind.valueOf(row.verdict()), row.margin(),
-                row.unit() == null ? "" : row.unit(), row.worstInstant(), row.firstViolation(), row.reason(),
+        return new Verdict(
+                row.id(),
+                row.runId(),
+                ElementId.of(row.caseId()),
+                row.caseName(),
+                row.revisionNumber(),
+                ElementId.of(row.requirementId()),
+                row.subject(),
+                VerdictKind.valueOf(row.verdict()),
+                row.margin(),
+                row.unit() == null ? "" : row.unit(),
+                row.worstInstant(),
+                row.firstViolation(),
+                row.reason(),
                 readFingerprint(row.fingerprint()));
     }
 
@@ -199,8 +250,8 @@ public class RunStore {
 
     public static Fingerprint readFingerprint(String json) {
         TreeMap<ElementId, String> hashes = new TreeMap<>();
-        JSON.readValue(json, new TypeReference<Map<String, String>>() {
-        }).forEach((id, hash) -> hashes.put(ElementId.parse(id), hash));
+        JSON.readValue(json, new TypeReference<Map<String, String>>() {})
+                .forEach((id, hash) -> hashes.put(ElementId.parse(id), hash));
         return new Fingerprint(hashes);
     }
 }

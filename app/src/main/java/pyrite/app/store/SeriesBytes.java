@@ -9,8 +9,7 @@ import java.util.zip.Inflater;
 
 /** Doubles as deflated bytes, little end first. */
 final class SeriesBytes {
-    private SeriesBytes() {
-    }
+    private SeriesBytes() {}
 
     static byte[] pack(double[] values) {
         ByteBuffer raw = ByteBuffer.allocate(8 * values.length).order(ByteOrder.LITTLE_ENDIAN);

@@ -14,16 +14,25 @@ import org.jspecify.annotations.Nullable;
 /** Personal access tokens, by the SHA-256 of what the person holds. */
 @Mapper
 public interface TokenMapper {
-    record Token(long id, String name, Instant createdAt, Instant expiresAt, @Nullable Instant usedAt) {
-    }
+    record Token(
+            long id,
+            String name,
+            Instant createdAt,
+            Instant expiresAt,
+            @Nullable Instant usedAt) {}
 
-    @Select("select id, name, created_at, expires_at, used_at from access_token where person_id = #{person} order by id desc")
+    @Select(
+            "select id, name, created_at, expires_at, used_at from access_token where person_id = #{person} order by id desc")
     List<Token> of(long person);
 
     @Insert("""
             insert into access_token (person_id, name, hash, created_at, expires_at)
             values (#{person}, #{name}, #{hash}, #{created}, #{expires})""")
-    void add(@Param("person") long person, @Param("name") String name, @Param("hash") String hash, @Param("created") Instant created,
+    void add(
+            @Param("person") long person,
+            @Param("name") String name,
+            @Param("hash") String hash,
+            @Param("created") Instant created,
             @Param("expires") Instant expires);
 
     /** Gives how many were there: 0 if it is another person's. */

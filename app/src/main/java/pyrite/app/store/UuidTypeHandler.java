@@ -14,7 +14,8 @@ import org.jspecify.annotations.Nullable;
 @MappedTypes(UUID.class)
 public final class UuidTypeHandler extends BaseTypeHandler<UUID> {
     @Override
-    public void setNonNullParameter(PreparedStatement statement, int index, UUID value, @Nullable JdbcType type) throws SQLException {
+    public void setNonNullParameter(PreparedStatement statement, int index, UUID value, @Nullable JdbcType type)
+            throws SQLException {
         statement.setObject(index, value);
     }
 

@@ -11,10 +11,10 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 public interface VisitMapper {
     /** @param beforeNumber the newest revision at the visit before this one, {@code seenNumber} at this one */
-    record Visit(int beforeNumber, int seenNumber, Instant seenAt) {
-    }
+    record Visit(int beforeNumber, int seenNumber, Instant seenAt) {}
 
-    @Select("select before_number, seen_number, seen_at from visit where person_id = #{person} and branch_id = #{branch}")
+    @Select(
+            "select before_number, seen_number, seen_at from visit where person_id = #{person} and branch_id = #{branch}")
     Optional<Visit> find(@Param("person") long person, @Param("branch") long branch);
 
     @Update("""

@@ -31,16 +31,31 @@ public record Answer(boolean saved, String revision, String message, List<TextPr
         return of(head, commit, nothing, List.of());
     }
 
-    public static ResponseEntity<Answer> of(Workspace.Head head, Workspace.Commit commit, String nothing, List<ElementId> made) {
+    public static ResponseEntity<Answer> of(
+            Workspace.Head head, Workspace.Commit commit, String nothing, List<ElementId> made) {
         Labels labels = new Labels(head.model());
         return switch (commit) {
-            case Workspace.Commit.Saved(var revision) -> ResponseEntity.ok(new Answer(true, revision.label(), revision.summary(), List.of(),
-                    made.stream().map(ElementId::toString).toList()));
+            case Workspace.Commit.Saved(var revision) ->
+                ResponseEntity.ok(new Answer(
+                        true,
+                        revision.label(),
+                        revision.summary(),
+                        List.of(),
+                        made.stream().map(ElementId::toString).toList()));
             case Workspace.Commit.Nothing() -> ResponseEntity.ok(refused(nothing, List.of()));
-            case Workspace.Commit.Refused(var problems) -> unprocessable(problems.getFirst().message());
-            case Workspace.Commit.Overtaken(List<ElementId> elements) -> ResponseEntity.status(HttpStatus.CONFLICT)
-                    .body(refused("somebody has changed " + String.join(", ", elements.stream().map(labels::name).toList())
-                            + " since this page was loaded; look at it again, then repeat your change", List.of()));
+            case Workspace.Commit.Refused(var problems) ->
+                unprocessable(problems.getFirst().message());
+            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
+                ResponseEntity.status(HttpStatus.CONFLICT)
+                        .body(refused(
+                                "somebody has changed "
+                                        + String.join(
+                                                ", ",
+                                                elements.stream()
+                                                        .map(labels::name)
+                                                        .toList())
+                                        + " since this page was loaded; look at it again, then repeat your change",
+                                List.of()));
         };
     }
 }

@@ -9,6 +9,5 @@ public final class ApiAddress {
     /** The same for requirements and links. */
     public static final String TRACING = "5 Requirements and links";
 
-    private ApiAddress() {
-    }
+    private ApiAddress() {}
 }

@@ -11,7 +11,10 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.BranchStore;
 
-/** Makes a new checkpoint of a branch, beside all other work, when loading would have to read many changes since the last one. */
+/**
+ * Makes a new checkpoint of a branch, beside all other work, when loading would have to read many changes since the
+ * last one.
+ */
 @Service
 class Checkpoints {
     private static final Logger LOG = LoggerFactory.getLogger(Checkpoints.class);
@@ -21,7 +24,8 @@ class Checkpoints {
 
     private final BranchStore store;
     private final Map<Long, Integer> changesSince = new ConcurrentHashMap<>();
-    private final ExecutorService worker = Executors.newSingleThreadExecutor(Thread.ofPlatform().name("checkpoints").factory());
+    private final ExecutorService worker = Executors.newSingleThreadExecutor(
+            Thread.ofPlatform().name("checkpoints").factory());
 
     Checkpoints(BranchStore store) {
         this.store = store;

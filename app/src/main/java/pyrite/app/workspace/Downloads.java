@@ -8,15 +8,17 @@ import pyrite.core.exchange.CsvTable;
 
 /** Tables that are sent as files, named after what they are and the revision they were read at. */
 public final class Downloads {
-    private Downloads() {
-    }
+    private Downloads() {}
 
-    public static void name(HttpServletResponse response, String type, String what, Workspace.Head head, String ending) {
+    public static void name(
+            HttpServletResponse response, String type, String what, Workspace.Head head, String ending) {
         response.setContentType(type);
-        response.setHeader("Content-Disposition", "attachment; filename=\"" + what + "-r" + head.number() + "." + ending + "\"");
+        response.setHeader(
+                "Content-Disposition", "attachment; filename=\"" + what + "-r" + head.number() + "." + ending + "\"");
     }
 
-    public static void csv(HttpServletResponse response, String what, Workspace.Head head, List<List<String>> rows) throws IOException {
+    public static void csv(HttpServletResponse response, String what, Workspace.Head head, List<List<String>> rows)
+            throws IOException {
         name(response, "text/csv;charset=UTF-8", what, head, "csv");
         response.getOutputStream().write(CsvTable.write(rows).getBytes(StandardCharsets.UTF_8));
     }

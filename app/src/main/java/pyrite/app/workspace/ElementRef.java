@@ -15,7 +15,10 @@ import pyrite.core.model.RequirementIds;
  */
 public record ElementRef(String element, String id, String name) {
     public static ElementRef of(Model model, Element element) {
-        return new ElementRef(element.id().toString(), RequirementIds.of(model, element), model.names().qualifiedName(element));
+        return new ElementRef(
+                element.id().toString(),
+                RequirementIds.of(model, element),
+                model.names().qualifiedName(element));
     }
 
     public static List<ElementRef> of(Model model, Stream<Element> elements) {

@@ -18,8 +18,7 @@ public class Events {
     private final Map<Long, List<Listener>> listeners = new ConcurrentHashMap<>();
 
     /** An open page and who looks at it. */
-    private record Listener(SseEmitter emitter, String signIn) {
-    }
+    private record Listener(SseEmitter emitter, String signIn) {}
 
     /** @param number of the newest revision, so that a page can tell whether it is behind */
     SseEmitter listen(Branch branch, int number, Person person) {
@@ -42,8 +41,11 @@ public class Events {
     /** A page that is open goes on only if its session does: it asks anew, and is turned away or let in. */
     @EventListener
     void close(People.SignedOut person) {
-        listeners.values().forEach(all -> all.stream().filter(listener -> listener.signIn().equals(person.signIn()))
-                .forEach(listener -> listener.emitter().complete()));
+        listeners
+                .values()
+                .forEach(all -> all.stream()
+                        .filter(listener -> listener.signIn().equals(person.signIn()))
+                        .forEach(listener -> listener.emitter().complete()));
     }
 
     private void send(Listener listener, String event, Map<String, ?> data) {

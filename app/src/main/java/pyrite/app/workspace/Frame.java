@@ -10,12 +10,24 @@ import pyrite.core.history.UndoStack;
  *
  * @param read the revision that is being read, null where the page shows the newest
  */
-public record Frame(Workspace.Head head, Person person, Station station, String title, boolean canUndo, boolean canRedo,
+public record Frame(
+        Workspace.Head head,
+        Person person,
+        Station station,
+        String title,
+        boolean canUndo,
+        boolean canRedo,
         BranchStore.@Nullable Entry read) {
 
     static Frame of(Workspace workspace, Workspace.Head head, Person person, Station station, String title) {
         UndoStack stack = workspace.undoStack(head.branch(), person);
-        return new Frame(head, person, station, title, stack.undo().isPresent(), stack.redo().isPresent(),
+        return new Frame(
+                head,
+                person,
+                station,
+                title,
+                stack.undo().isPresent(),
+                stack.redo().isPresent(),
                 head.past() ? workspace.revision(head).orElse(null) : null);
     }
 

@@ -15,7 +15,10 @@ class HomeController {
 
     @GetMapping("/")
     String home(Person person) {
-        return workspace.whereLeft(person).map(branch -> "redirect:" + branch.address() + "/overview").orElse("redirect:/projects");
+        return workspace
+                .whereLeft(person)
+                .map(branch -> "redirect:" + branch.address() + "/overview")
+                .orElse("redirect:/projects");
     }
 
     @GetMapping("/p/{project}/{branch}")

@@ -19,7 +19,8 @@ public final class Labels {
 
     /** The name, or the kind in guillemets for what has none. */
     public String name(Element element) {
-        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        return Objects.requireNonNullElseGet(
+                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
     }
 
     public String name(ElementId id) {
@@ -28,7 +29,8 @@ public final class Labels {
 
     /** A requirement's id with its name, anything else by its name. */
     public String full(Element element) {
-        boolean requirement = element.kind() == ElementKind.REQUIREMENT || element.kind() == ElementKind.REQUIREMENT_DEFINITION
+        boolean requirement = element.kind() == ElementKind.REQUIREMENT
+                || element.kind() == ElementKind.REQUIREMENT_DEFINITION
                 || element.kind() == ElementKind.CONCERN;
         String id = requirement ? RequirementIds.of(model, element) : "";
         String name = model.names().effectiveName(element);
@@ -37,7 +39,8 @@ public final class Labels {
 
     /** With the owner before it, where the name alone says too little: {@code gate.drive}. */
     public String withOwner(Element element) {
-        Element owner = element.owner() == null ? null : model.find(element.owner()).orElse(null);
+        Element owner =
+                element.owner() == null ? null : model.find(element.owner()).orElse(null);
         return owner == null || owner.kind().isPackage() ? full(element) : name(owner) + " · " + full(element);
     }
 

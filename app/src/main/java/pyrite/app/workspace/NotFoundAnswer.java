@@ -16,7 +16,8 @@ class NotFoundAnswer {
     @ExceptionHandler(NotFound.class)
     Object answer(NotFound missing, HttpServletRequest request) {
         if (Scripts.asked(request)) {
-            return ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, missing.getMessage())).build();
+            return ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, missing.getMessage()))
+                    .build();
         }
         return new ModelAndView("error", Map.of("status", 404, "missing", missing.getMessage()), HttpStatus.NOT_FOUND);
     }

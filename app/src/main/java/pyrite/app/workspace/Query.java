@@ -22,7 +22,10 @@ public final class Query {
     }
 
     public List<String> all(String name) {
-        return values.getOrDefault(name, List.of()).stream().filter(Objects::nonNull).map(value -> URLDecoder.decode(value, StandardCharsets.UTF_8)).toList();
+        return values.getOrDefault(name, List.of()).stream()
+                .filter(Objects::nonNull)
+                .map(value -> URLDecoder.decode(value, StandardCharsets.UTF_8))
+                .toList();
     }
 
     public Optional<String> find(String name) {

@@ -20,7 +20,10 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import pyrite.app.security.SignedIn;
 import pyrite.app.store.Person;
 
-/** Lets controllers ask for the branch an address names, as it is or as it was ({@code ?at=12}), and for the person who is signed in. */
+/**
+ * Lets controllers ask for the branch an address names, as it is or as it was ({@code ?at=12}), and for the person who
+ * is signed in.
+ */
 @Configuration
 class WebSetup implements WebMvcConfigurer {
     private final Workspace workspace;
@@ -42,14 +45,20 @@ class WebSetup implements WebMvcConfigurer {
         }
 
         @Override
-        public Object resolveArgument(MethodParameter parameter, @Nullable ModelAndViewContainer container,
-                NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
+        public Object resolveArgument(
+                MethodParameter parameter,
+                @Nullable ModelAndViewContainer container,
+                NativeWebRequest request,
+                @Nullable WebDataBinderFactory binders) {
             Map<?, ?> names = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
                     HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE, RequestAttributes.SCOPE_REQUEST));
-            Workspace.Head head = names.containsKey("projectId") ? workspace.head(uuid(names.get("projectId")), uuid(names.get("branchId")))
+            Workspace.Head head = names.containsKey("projectId")
+                    ? workspace.head(uuid(names.get("projectId")), uuid(names.get("branchId")))
                     : workspace.head((String) names.get("project"), (String) names.get("branch"));
             String at = request.getParameter("at");
-            return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET) ? head : workspace.asOf(head, number(at));
+            return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET)
+                    ? head
+                    : workspace.asOf(head, number(at));
         }
 
         private static UUID uuid(Object text) {
@@ -76,8 +85,11 @@ class WebSetup implements WebMvcConfigurer {
         }
 
         @Override
-        public Object resolveArgument(MethodParameter parameter, @Nullable ModelAndViewContainer container,
-                NativeWebRequest request, @Nullable WebDataBinderFactory binders) {
+        public Object resolveArgument(
+                MethodParameter parameter,
+                @Nullable ModelAndViewContainer container,
+                NativeWebRequest request,
+                @Nullable WebDataBinderFactory binders) {
             Authentication authentication = (Authentication) Objects.requireNonNull(request.getUserPrincipal());
             return ((SignedIn) Objects.requireNonNull(authentication.getPrincipal())).person();
         }

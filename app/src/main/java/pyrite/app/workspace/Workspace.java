@@ -34,6 +34,7 @@ import pyrite.core.trace.ProjectCheck;
 public class Workspace {
     /** So far back somebody can undo. */
     private static final int UNDOABLE = 500;
+
     private static final int MOST_PAST = 6;
 
     private final BranchStore store;
@@ -41,7 +42,8 @@ public class Workspace {
     private final Events events;
     private final InstantSource clock;
     private final Map<Long, Loaded> branches = new ConcurrentHashMap<>();
-    private final Cache<Moment, Model> past = Caffeine.newBuilder().maximumSize(MOST_PAST).build();
+    private final Cache<Moment, Model> past =
+            Caffeine.newBuilder().maximumSize(MOST_PAST).build();
 
     Workspace(BranchStore store, Checkpoints checkpoints, Events events, InstantSource clock) {
         this.store = store;
@@ -50,13 +52,18 @@ public class Workspace {
         this.clock = clock;
     }
 
-    private record Moment(long branch, int number) {
-    }
+    private record Moment(long branch, int number) {}
 
-    /** A snapshot of a branch and the number of the revision that made it: the newest, or an earlier one to be read only. */
+    /**
+     * A snapshot of a branch and the number of the revision that made it: the newest, or an earlier one to be read
+     * only.
+     */
     public record Head(Branch branch, int number, Model model, boolean past) {
 
-        /** The address of a page of this branch, at the revision that is being read: {@code element/…} and the like follows. */
+        /**
+         * The address of a page of this branch, at the revision that is being read: {@code element/…} and the like
+         * follows.
+         */
         public String address(String rest) {
             return branch.address() + "/" + rest + (past ? (rest.contains("?") ? "&" : "?") + "at=" + number : "");
         }
@@ -65,7 +72,8 @@ public class Workspace {
         public Element element(String id) {
             try {
                 return model.find(ElementId.parse(id))
-                        .orElseThrow(() -> new NotFound("there is no element " + id + " on this branch; it may have been removed"));
+                        .orElseThrow(() -> new NotFound(
+                                "there is no element " + id + " on this branch; it may have been removed"));
             } catch (IllegalArgumentException _) {
                 throw new NotFound("'" + id + "' is no element's id");
             }
@@ -84,34 +92,38 @@ public class Workspace {
     /** What came of a commit. */
     public sealed interface Commit {
         /** It is on disk. */
-        record Saved(Revision revision) implements Commit {
-        }
+        record Saved(Revision revision) implements Commit {}
 
         /** It would make the model wrong. */
-        record Refused(List<Problem> problems) implements Commit {
-        }
+        record Refused(List<Problem> problems) implements Commit {}
 
         /** Somebody else changed or removed the same elements meanwhile. */
-        record Overtaken(List<ElementId> elements) implements Commit {
-        }
+        record Overtaken(List<ElementId> elements) implements Commit {}
 
         /** It changes nothing. */
-        record Nothing() implements Commit {
-        }
+        record Nothing() implements Commit {}
     }
 
     public Head head(String project, String branch) {
-        return store.find(project, branch).map(this::loaded).map(loaded -> loaded.head)
+        return store.find(project, branch)
+                .map(this::loaded)
+                .map(loaded -> loaded.head)
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of a project " + project));
     }
 
     /** @throws NotFound if there is no such project, or no such branch of it */
     public Head head(UUID project, UUID branch) {
-        List<Branch> branchesOfProject = store.all().stream().filter(each -> each.projectUuid().equals(project)).toList();
+        List<Branch> branchesOfProject = store.all().stream()
+                .filter(each -> each.projectUuid().equals(project))
+                .toList();
         if (branchesOfProject.isEmpty()) {
             throw new NotFound("there is no project " + project);
         }
-        return branchesOfProject.stream().filter(each -> each.uuid().equals(branch)).findFirst().map(this::loaded).map(loaded -> loaded.head)
+        return branchesOfProject.stream()
+                .filter(each -> each.uuid().equals(branch))
+                .findFirst()
+                .map(this::loaded)
+                .map(loaded -> loaded.head)
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of this project"));
     }
 
@@ -136,8 +148,13 @@ public class Workspace {
         if (number < 0 || number > head.number()) {
             throw new NotFound("there is no revision r" + number + " on this branch");
         }
-        return number == head.number() ? head.model() : past.get(new Moment(head.branch().id(), number), _ ->
-                head.model().replay(store.difference(head.branch(), number, head.number()).inverse()));
+        return number == head.number()
+                ? head.model()
+                : past.get(
+                        new Moment(head.branch().id(), number),
+                        _ -> head.model()
+                                .replay(store.difference(head.branch(), number, head.number())
+                                        .inverse()));
     }
 
     /** The branch as it was at a revision, to be read. */
@@ -156,19 +173,22 @@ public class Workspace {
     public Commit commit(Branch branch, int base, Edit edit, Person author, String summary) {
         return exclusively(branch, head -> {
             List<ElementId> moved = head.number() > base ? store.movedSince(branch, base, edit.touched()) : List.of();
-            return moved.isEmpty() ? write(head, edit, author, summary, Revision.Act.EDIT, 0)
+            return moved.isEmpty()
+                    ? write(head, edit, author, summary, Revision.Act.EDIT, 0)
                     : new Commit.Overtaken(moved);
         });
     }
 
     /** Takes back the person's newest edit that is not undone yet. */
     public Commit undo(Branch branch, Person author) {
-        return exclusively(branch, head -> turn(head, author, undoStack(branch, author).undo(), Revision.Act.UNDO));
+        return exclusively(
+                branch, head -> turn(head, author, undoStack(branch, author).undo(), Revision.Act.UNDO));
     }
 
     /** Brings back the edit the person undid last. */
     public Commit redo(Branch branch, Person author) {
-        return exclusively(branch, head -> turn(head, author, undoStack(branch, author).redo(), Revision.Act.REDO));
+        return exclusively(
+                branch, head -> turn(head, author, undoStack(branch, author).redo(), Revision.Act.REDO));
     }
 
     public UndoStack undoStack(Branch branch, Person author) {
@@ -181,11 +201,20 @@ public class Workspace {
         }
         Difference done = store.difference(head.branch(), number.getAsInt());
         Difference wanted = act == Revision.Act.UNDO ? done.inverse() : done;
-        String summary = store.revisionsBy(head.branch(), author, UNDOABLE).stream().filter(r -> r.number() == number.getAsInt())
-                .findFirst().map(Revision::summary).orElse("");
+        String summary = store.revisionsBy(head.branch(), author, UNDOABLE).stream()
+                .filter(r -> r.number() == number.getAsInt())
+                .findFirst()
+                .map(Revision::summary)
+                .orElse("");
         return switch (Revert.on(head.model(), wanted)) {
             case Revert.Possible(Edit edit) ->
-                write(head, edit, author, (act == Revision.Act.UNDO ? "undone: " : "redone: ") + summary, act, number.getAsInt());
+                write(
+                        head,
+                        edit,
+                        author,
+                        (act == Revision.Act.UNDO ? "undone: " : "redone: ") + summary,
+                        act,
+                        number.getAsInt());
             case Revert.Overtaken(List<ElementId> elements) -> new Commit.Overtaken(elements);
         };
     }
@@ -210,14 +239,19 @@ public class Workspace {
             case Outcome.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
             case Outcome.Applied(Model model, Difference difference) -> {
                 // Taking something back brings back what was right once, whatever way the status may go now.
-                List<Problem> problems = act == Revision.Act.EDIT ? ProjectCheck.check(head.model(), model, difference) : List.of();
-                yield problems.isEmpty() ? save(head, model, difference, author, summary, act, of) : new Commit.Refused(problems);
+                List<Problem> problems =
+                        act == Revision.Act.EDIT ? ProjectCheck.check(head.model(), model, difference) : List.of();
+                yield problems.isEmpty()
+                        ? save(head, model, difference, author, summary, act, of)
+                        : new Commit.Refused(problems);
             }
         };
     }
 
-    private Commit save(Head head, Model model, Difference difference, Person author, String summary, Revision.Act act, int of) {
-        Revision revision = new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
+    private Commit save(
+            Head head, Model model, Difference difference, Person author, String summary, Revision.Act act, int of) {
+        Revision revision =
+                new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
         store.commit(head.branch(), author, revision, difference);
         Head next = new Head(head.branch(), revision.number(), model, false);
         branches.get(head.branch().id()).head = next;

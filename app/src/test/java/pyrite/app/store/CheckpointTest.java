@@ -11,12 +11,18 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 
-/** Bytes that hold many elements. That every property survives is tested with the rows, in {@link ElementContentTest}. */
+/**
+ * Bytes that hold many elements. That every property survives is tested with the rows, in {@link ElementContentTest}.
+ */
 class CheckpointTest {
-    private static final Element OWNER = Element.of(ElementKind.PART_DEFINITION, null, Rank.between(null, null), "ünïcode ✓ 𝄞");
-    private static final List<Element> FEW = List.of(OWNER,
-            Element.of(ElementKind.PART, OWNER.id(), Rank.between(null, null), "a").with(Property.ABSTRACT, true),
-            Element.of(ElementKind.PART, OWNER.id(), Rank.between(null, null), null).with(Property.ABSTRACT, true));
+    private static final Element OWNER =
+            Element.of(ElementKind.PART_DEFINITION, null, Rank.between(null, null), "ünïcode ✓ 𝄞");
+    private static final List<Element> FEW = List.of(
+            OWNER,
+            Element.of(ElementKind.PART, OWNER.id(), Rank.between(null, null), "a")
+                    .with(Property.ABSTRACT, true),
+            Element.of(ElementKind.PART, OWNER.id(), Rank.between(null, null), null)
+                    .with(Property.ABSTRACT, true));
     private static final byte[] BYTES = CheckpointWriter.write(FEW);
 
     @Test
@@ -37,7 +43,9 @@ class CheckpointTest {
     void anotherVersionIsNotRead() {
         byte[] later = BYTES.clone();
         later[0]++;
-        assertThatThrownBy(() -> CheckpointReader.read(later)).isInstanceOf(IllegalStateException.class).hasMessage("it is of version 2");
+        assertThatThrownBy(() -> CheckpointReader.read(later))
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessage("it is of version 2");
     }
 
     @Test
@@ -48,7 +56,10 @@ class CheckpointTest {
         }
     }
 
-    /** Whatever byte stands wherever instead: elements are read, or it is refused; nothing else is thrown, and no memory is asked for that is not there. */
+    /**
+     * Whatever byte stands wherever instead: elements are read, or it is refused; nothing else is thrown, and no memory
+     * is asked for that is not there.
+     */
     @Test
     void anyChangedByteIsReadOrRefused() {
         for (int place = 0; place < BYTES.length; place++) {

@@ -54,18 +54,22 @@ class ElementContentTest {
     /** As rows and as a checkpoint. */
     private static void survives(Model model) {
         for (Element element : model.ownElements()) {
-            assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element))).isEqualTo(element);
+            assertThat(new ElementContent.Reader().read(element.id().value(), ElementContent.write(element)))
+                    .isEqualTo(element);
         }
-        assertThat(CheckpointReader.read(CheckpointWriter.write(model.ownElements()))).isEqualTo(model.ownElements());
+        assertThat(CheckpointReader.read(CheckpointWriter.write(model.ownElements())))
+                .isEqualTo(model.ownElements());
     }
 
     /** Every construct of the notation, as the page about it shows it. */
     @Test
     void everyConstructOfTheNotationSurvives() throws IOException {
-        Matcher block = Pattern.compile("```sysml\n(.*?)```", Pattern.DOTALL).matcher(Files.readString(Path.of("../docs/notation.md")));
+        Matcher block = Pattern.compile("```sysml\n(.*?)```", Pattern.DOTALL)
+                .matcher(Files.readString(Path.of("../docs/notation.md")));
         int blocks = 0;
         for (; block.find(); blocks++) {
-            String text = block.group(1).startsWith("package") ? block.group(1)
+            String text = block.group(1).startsWith("package")
+                    ? block.group(1)
                     : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n"
                             + block.group(1) + "}";
             Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
@@ -76,9 +80,18 @@ class ElementContentTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "{", "{}", "{\"kind\":\"NOTHING\",\"rank\":\"i\"}", "{\"kind\":\"PART\",\"rank\":\"i\",\"types\":[[\"x\"]]}"})
+    @ValueSource(
+            strings = {
+                "",
+                "{",
+                "{}",
+                "{\"kind\":\"NOTHING\",\"rank\":\"i\"}",
+                "{\"kind\":\"PART\",\"rank\":\"i\",\"types\":[[\"x\"]]}"
+            })
     void aDamagedRowNamesItsElement(String content) {
         UUID id = UUID.randomUUID();
-        assertThatThrownBy(() -> new ElementContent.Reader().read(id, content)).isInstanceOf(IllegalStateException.class).hasMessageContaining(id.toString());
+        assertThatThrownBy(() -> new ElementContent.Reader().read(id, content))
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessageContaining(id.toString());
     }
 }

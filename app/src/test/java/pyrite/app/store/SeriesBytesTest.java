@@ -18,13 +18,21 @@ class SeriesBytesTest {
     void whatIsPackedComesBackExactly() {
         comesBack();
         comesBack(0.1);
-        comesBack(-0.0, 0.0, Double.MIN_VALUE, Double.MAX_VALUE, Double.NaN, Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY);
+        comesBack(
+                -0.0,
+                0.0,
+                Double.MIN_VALUE,
+                Double.MAX_VALUE,
+                Double.NaN,
+                Double.POSITIVE_INFINITY,
+                Double.NEGATIVE_INFINITY);
         comesBack(new Random(7).doubles(10_000).toArray());
     }
 
     @Test
     void lengthsAroundTheBuffersEdgeAreReadWhole() {
-        IntStream.rangeClosed(1020, 1030).forEach(length -> comesBack(new Random(length).doubles(length).toArray()));
+        IntStream.rangeClosed(1020, 1030)
+                .forEach(length -> comesBack(new Random(length).doubles(length).toArray()));
     }
 
     @Test
@@ -38,8 +46,10 @@ class SeriesBytesTest {
     void damagedBytesAreRefused() {
         byte[] packed = SeriesBytes.pack(new Random(1).doubles(100).toArray());
         assertThatThrownBy(() -> SeriesBytes.unpack(Arrays.copyOf(packed, packed.length / 2)))
-                .isInstanceOf(IllegalStateException.class).hasMessageContaining("ends too early");
-        assertThatThrownBy(() -> SeriesBytes.unpack(new byte[] {1, 2, 3, 4})).isInstanceOf(IllegalStateException.class)
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessageContaining("ends too early");
+        assertThatThrownBy(() -> SeriesBytes.unpack(new byte[] {1, 2, 3, 4}))
+                .isInstanceOf(IllegalStateException.class)
                 .hasMessageContaining("damaged");
     }
 }

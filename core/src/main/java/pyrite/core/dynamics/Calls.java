@@ -33,18 +33,38 @@ final class Calls {
     }
 
     Term term(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
-        return called(function, calculation, arguments, scope, at, call -> lowering.term(result(calculation, call, at), call));
+        return called(
+                function,
+                calculation,
+                arguments,
+                scope,
+                at,
+                call -> lowering.term(result(calculation, call, at), call));
     }
 
-    Condition condition(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
-        return called(function, calculation, arguments, scope, at, call -> lowering.condition(result(calculation, call, at), call));
+    Condition condition(
+            Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
+        return called(
+                function,
+                calculation,
+                arguments,
+                scope,
+                at,
+                call -> lowering.condition(result(calculation, call, at), call));
     }
 
-    private <T> T called(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at,
+    private <T> T called(
+            Defined function,
+            ElementId calculation,
+            List<Expression> arguments,
+            Instance scope,
+            Expression at,
             Function<Instance, T> work) {
         if (depth >= DEEPEST) {
-            throw new FaultException(at.span(), function.name() + " calls itself more than " + DEEPEST
-                    + " times; what ends it must be known before the run");
+            throw new FaultException(
+                    at.span(),
+                    function.name() + " calls itself more than " + DEEPEST
+                            + " times; what ends it must be known before the run");
         }
         Instance call = instance(function, calculation, arguments, scope, at);
         depth++;
@@ -55,20 +75,29 @@ final class Calls {
         }
     }
 
-    /** What a call comes to, not worked out yet: the result of the calculation, in an instance in which its parameters stand for the arguments. */
-    Flattening.Defined opened(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
+    /**
+     * What a call comes to, not worked out yet: the result of the calculation, in an instance in which its parameters
+     * stand for the arguments.
+     */
+    Flattening.Defined opened(
+            Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
         Instance call = instance(function, calculation, arguments, scope, at);
         return new Flattening.Defined(result(calculation, call, at), call);
     }
 
-    private Instance instance(Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
+    private Instance instance(
+            Defined function, ElementId calculation, List<Expression> arguments, Instance scope, Expression at) {
         lowering.spend(STEPS, at);
         Instance call = builder.call(model.get(calculation), scope.pathOf(function.name()));
         for (int i = 0; i < arguments.size(); i++) {
             Expression argument = arguments.get(i);
-            String name = argument instanceof Expression.NamedArgument named ? named.parameter() : function.parameters().get(i).name();
+            String name = argument instanceof Expression.NamedArgument named
+                    ? named.parameter()
+                    : function.parameters().get(i).name();
             Expression value = argument instanceof Expression.NamedArgument named ? named.value() : argument;
-            function.parameters().stream().filter(p -> p.name().equals(name)).findFirst()
+            function.parameters().stream()
+                    .filter(p -> p.name().equals(name))
+                    .findFirst()
                     .ifPresent(parameter -> bind(call, parameter, value, scope));
         }
         return call;
@@ -76,7 +105,9 @@ final class Calls {
 
     private void bind(Instance call, Parameter parameter, Expression value, Instance scope) {
         Element feature = model.get((ElementId) parameter.feature());
-        model.inheritance().redefined(feature).forEach(each -> call.replace(each.id(), new Instance.Slot.Alias(value, scope)));
+        model.inheritance()
+                .redefined(feature)
+                .forEach(each -> call.replace(each.id(), new Instance.Slot.Alias(value, scope)));
     }
 
     /** What a calculation comes to: its result expression, or the value of what it returns. */
@@ -88,8 +119,13 @@ final class Calls {
             return owner.get(Property.RESULT).orElseThrow();
         }
         return model.inheritance().features(element).stream()
-                .filter(f -> f.get(Property.DIRECTION).filter(d -> d.equals("return") || d.equals("out")).isPresent())
-                .flatMap(f -> model.inheritance().value(f).stream()).findFirst().map(value -> value.expression())
-                .orElseThrow(() -> new FaultException(at.span(), "'" + call.path() + "' does not say what it gives; end it with an expression"));
+                .filter(f -> f.get(Property.DIRECTION)
+                        .filter(d -> d.equals("return") || d.equals("out"))
+                        .isPresent())
+                .flatMap(f -> model.inheritance().value(f).stream())
+                .findFirst()
+                .map(value -> value.expression())
+                .orElseThrow(() -> new FaultException(
+                        at.span(), "'" + call.path() + "' does not say what it gives; end it with an expression"));
     }
 }

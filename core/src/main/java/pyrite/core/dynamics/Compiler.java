@@ -16,8 +16,8 @@ import java.util.function.Consumer;
 import pyrite.core.expression.MathFunction;
 
 /**
- * Compiles a sorted system to a Java class with the class-file API. The assignments are spread over methods small enough
- * for the just-in-time compiler (it leaves methods over 8,000 bytes of bytecode alone).
+ * Compiles a sorted system to a Java class with the class-file API. The assignments are spread over methods small
+ * enough for the just-in-time compiler (it leaves methods over 8,000 bytes of bytecode alone).
  */
 public final class Compiler {
     /** Terms of about 4 bytes of bytecode each that go into one method. */
@@ -32,7 +32,8 @@ public final class Compiler {
     private static final MethodTypeDesc MARGINS = MethodTypeDesc.of(CD_void, CD_double, DOUBLES, BOOLEANS, DOUBLES);
     private static final MethodTypeDesc ONE_TO_ONE = MethodTypeDesc.of(CD_double, CD_double);
     private static final MethodTypeDesc TWO_TO_ONE = MethodTypeDesc.of(CD_double, CD_double, CD_double);
-    // Local variables of an instance method with the parameters (double t, double[] v, boolean[] modes, double[] margins).
+    // Local variables of an instance method with the parameters (double t, double[] v, boolean[] modes, double[]
+    // margins).
     private static final int T = 1;
     private static final int V = 3;
     private static final int MODES = 4;
@@ -40,15 +41,15 @@ public final class Compiler {
 
     private final ClassDesc self = ClassDesc.of("pyrite.core.dynamics.CompiledKernel");
 
-    private Compiler() {
-    }
+    private Compiler() {}
 
     /** One value to be computed and stored at an index of an array. */
-    private record Store(int array, int index, Term term) {
-    }
+    private record Store(int array, int index, Term term) {}
 
     public static Kernel compile(SortedSystem system) {
-        List<Store> evaluations = system.assignments().stream().map(a -> new Store(V, a.variable(), a.term())).toList();
+        List<Store> evaluations = system.assignments().stream()
+                .map(a -> new Store(V, a.variable(), a.term()))
+                .toList();
         List<Store> margins = new ArrayList<>();
         for (Condition.Relation relation : system.flat().relations()) {
             margins.add(new Store(OUT, relation.mode(), relation.margin()));
@@ -62,13 +63,24 @@ public final class Compiler {
         byte[] bytes = ClassFile.of().build(self, type -> {
             type.withFlags(ClassFile.ACC_PUBLIC | ClassFile.ACC_FINAL)
                     .withInterfaceSymbols(ClassDesc.of("pyrite.core.dynamics.Kernel"))
-                    .withMethodBody(ConstantDescs.INIT_NAME, ConstantDescs.MTD_void, ClassFile.ACC_PUBLIC, code -> code
-                            .aload(0).invokespecial(ConstantDescs.CD_Object, ConstantDescs.INIT_NAME, ConstantDescs.MTD_void)
-                            .return_());
-            methods("evaluate", EVALUATE, evaluations, (name, descriptor, body) ->
-                    type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
-            methods("margins", MARGINS, margins, (name, descriptor, body) ->
-                    type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
+                    .withMethodBody(
+                            ConstantDescs.INIT_NAME,
+                            ConstantDescs.MTD_void,
+                            ClassFile.ACC_PUBLIC,
+                            code -> code.aload(0)
+                                    .invokespecial(
+                                            ConstantDescs.CD_Object, ConstantDescs.INIT_NAME, ConstantDescs.MTD_void)
+                                    .return_());
+            methods(
+                    "evaluate",
+                    EVALUATE,
+                    evaluations,
+                    (name, descriptor, body) -> type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
+            methods(
+                    "margins",
+                    MARGINS,
+                    margins,
+                    (name, descriptor, body) -> type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
         });
         try {
             MethodHandles.Lookup hidden = MethodHandles.lookup().defineHiddenClass(bytes, true);
@@ -172,7 +184,8 @@ public final class Compiler {
     private static void test(CodeBuilder code, Condition condition) {
         switch (condition) {
             case Condition.Fixed f -> code.loadConstant(f.holds() ? 1 : 0);
-            case Condition.Relation r -> code.aload(MODES).loadConstant(r.mode()).baload();
+            case Condition.Relation r ->
+                code.aload(MODES).loadConstant(r.mode()).baload();
             case Condition.Both b -> {
                 test(code, b.left());
                 test(code, b.right());

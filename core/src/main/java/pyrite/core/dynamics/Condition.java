@@ -4,8 +4,7 @@ import java.util.function.IntConsumer;
 
 /** A condition over the variables of a flattened system. */
 public sealed interface Condition {
-    record Fixed(boolean holds) implements Condition {
-    }
+    record Fixed(boolean holds) implements Condition {}
 
     /**
      * {@code left ⋛ right}. Holds where {@code margin = left - right} is positive ({@code strict}) or not negative. All
@@ -24,19 +23,15 @@ public sealed interface Condition {
         }
     }
 
-    record Both(Condition left, Condition right) implements Condition {
-    }
+    record Both(Condition left, Condition right) implements Condition {}
 
-    record Either(Condition left, Condition right) implements Condition {
-    }
+    record Either(Condition left, Condition right) implements Condition {}
 
-    record Not(Condition operand) implements Condition {
-    }
+    record Not(Condition operand) implements Condition {}
 
     default void variables(IntConsumer visitor) {
         switch (this) {
-            case Fixed _ -> {
-            }
+            case Fixed _ -> {}
             case Relation r -> {
                 r.left().variables(visitor);
                 r.right().variables(visitor);

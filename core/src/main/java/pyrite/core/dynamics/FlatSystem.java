@@ -10,8 +10,12 @@ import java.util.Map;
  * @param relations the comparisons that switch something, by their mode index
  * @param relationLabels for messages, where each relation stands
  */
-public record FlatSystem(List<Variable> variables, List<Equation> equations, Map<Integer, Integer> rates,
-        List<Condition.Relation> relations, List<String> relationLabels) {
+public record FlatSystem(
+        List<Variable> variables,
+        List<Equation> equations,
+        Map<Integer, Integer> rates,
+        List<Condition.Relation> relations,
+        List<String> relationLabels) {
 
     public FlatSystem {
         variables = List.copyOf(variables);

@@ -11,9 +11,9 @@ import java.util.TreeMap;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Function;
 import pyrite.core.expression.Observation;
 import pyrite.core.expression.Operator;
-import pyrite.core.expression.Function;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
@@ -75,31 +75,43 @@ public final class Flattening {
 
     /** What an expression comes to if nothing in it varies, in the coherent SI unit. */
     public Optional<Double> constant(Expression expression, Instance scope) {
-        return lowering.term(expression, scope) instanceof Term.Constant(double value) ? Optional.of(value) : Optional.empty();
+        return lowering.term(expression, scope) instanceof Term.Constant(double value)
+                ? Optional.of(value)
+                : Optional.empty();
     }
 
-    /** What an expression that is no number comes to if nothing in it varies: true or false, a text, or an enumeration's value by its name. */
+    /**
+     * What an expression that is no number comes to if nothing in it varies: true or false, a text, or an enumeration's
+     * value by its name.
+     */
     public Optional<String> constantText(Expression expression, Instance scope) {
         Type type = TypeCheck.check(expression, model.environment()).type();
         if (type instanceof Type.Truth) {
-            return lowering.condition(expression, scope) instanceof Condition.Fixed(boolean holds) ? Optional.of(Boolean.toString(holds)) : Optional.empty();
+            return lowering.condition(expression, scope) instanceof Condition.Fixed(boolean holds)
+                    ? Optional.of(Boolean.toString(holds))
+                    : Optional.empty();
         }
         return type instanceof Type.Text || type instanceof Type.Enumerated
-                ? Optional.of(switch (lowering.collections().symbol(expression, scope)) {
-                    case ElementId id -> model.environment().nameOf((Referent) id);
-                    case Object other -> other.toString();
-                }) : Optional.empty();
+                ? Optional.of(
+                        switch (lowering.collections().symbol(expression, scope)) {
+                            case ElementId id -> model.environment().nameOf((Referent) id);
+                            case Object other -> other.toString();
+                        })
+                : Optional.empty();
     }
 
     public Condition condition(Expression expression, Instance scope) {
         return lowering.condition(expression, scope);
     }
 
-    /** The expression a reference stands for where it leads to an attribute with a fixed value, and where to read it. */
+    /**
+     * The expression a reference stands for where it leads to an attribute with a fixed value, and where to read it.
+     */
     public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets().of(reference, scope);
         return switch (targets.size() == 1 ? targets.getFirst() : null) {
-            case Quantity q when q.isFixed() ->
+            case Quantity q
+            when q.isFixed() ->
                 Optional.of(new Defined(Objects.requireNonNull(q.value).expression(), q.owner));
             case Instance.Slot.Alias alias -> Optional.of(new Defined(alias.expression(), alias.scope()));
             case null, default -> Optional.empty();
@@ -107,18 +119,21 @@ public final class Flattening {
     }
 
     /** An expression and the instance its names are read in. */
-    public record Defined(Expression expression, Instance scope) {
-    }
+    public record Defined(Expression expression, Instance scope) {}
 
-    /** What a call of a calculation or constraint that somebody defined comes to, not worked out yet; nothing if it calls something else. */
+    /**
+     * What a call of a calculation or constraint that somebody defined comes to, not worked out yet; nothing if it
+     * calls something else.
+     */
     public Optional<Defined> opened(Expression.Invocation call, Instance scope) {
         return model.environment().function(call.function()).orElse(null) instanceof Function.Defined function
-                ? Optional.of(lowering.calls().opened(function, (ElementId) call.function(), call.arguments(), scope, call)) : Optional.empty();
+                ? Optional.of(
+                        lowering.calls().opened(function, (ElementId) call.function(), call.arguments(), scope, call))
+                : Optional.empty();
     }
 
     /** What is said of one of several values: of which, empty if it has no path, and what. */
-    public record Claim(String of, Defined claim) {
-    }
+    public record Claim(String of, Defined claim) {}
 
     /** What a body with one parameter says of each value of an expression. */
     public List<Claim> claims(Expression receiver, Expression.Body body, Instance scope) {
@@ -128,7 +143,9 @@ public final class Flattening {
     /** The one instance a reference leads to, if it leads to exactly one. */
     public Optional<Instance> instance(Expression.FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets().of(reference, scope);
-        return targets.size() == 1 && targets.getFirst() instanceof Instance found ? Optional.of(found) : Optional.empty();
+        return targets.size() == 1 && targets.getFirst() instanceof Instance found
+                ? Optional.of(found)
+                : Optional.empty();
     }
 
     /**
@@ -145,7 +162,10 @@ public final class Flattening {
         }
         for (int i = 0; i < builder.quantities().size(); i++) {
             Quantity quantity = builder.quantities().get(i);
-            if (quantity.isFixed() && !quantity.truth && isNumber(quantity) && lowering.collections().isOne(quantity)) {
+            if (quantity.isFixed()
+                    && !quantity.truth
+                    && isNumber(quantity)
+                    && lowering.collections().isOne(quantity)) {
                 lowering.term(quantity);
             }
         }
@@ -173,7 +193,11 @@ public final class Flattening {
         try {
             conjuncts(result).forEach(part -> equations.add(equation(part, scope, owner, label)));
         } catch (FaultException e) {
-            throw new ModelFault(label + ": " + e.getMessage(), List.of(owner.id()), Property.RESULT, e.fault().span());
+            throw new ModelFault(
+                    label + ": " + e.getMessage(),
+                    List.of(owner.id()),
+                    Property.RESULT,
+                    e.fault().span());
         }
     }
 
@@ -188,18 +212,28 @@ public final class Flattening {
 
     private Equation equation(Expression part, Instance scope, Element source, String label) {
         if (!(part instanceof Binary b) || b.operator() != Operator.EQUAL) {
-            throw new FaultException(part.span(), "an asserted constraint of something that runs is an equation with '==';"
-                    + " what is to be checked belongs in a requirement");
+            throw new FaultException(
+                    part.span(),
+                    "an asserted constraint of something that runs is an equation with '==';"
+                            + " what is to be checked belongs in a requirement");
         }
-        return new Equation(lowering.term(b.left(), scope), lowering.term(b.right(), scope), source.id(), label,
+        return new Equation(
+                lowering.term(b.left(), scope),
+                lowering.term(b.right(), scope),
+                source.id(),
+                label,
                 lowering.takeLost());
     }
 
     private void binding(Instance instance, Element binding, List<Equation> equations) {
         builder.noteRead(binding);
         try {
-            equations.add(new Equation(end(binding, Property.LEFT, instance), end(binding, Property.RIGHT, instance),
-                    binding.id(), instance.pathOf("bind"), Map.of()));
+            equations.add(new Equation(
+                    end(binding, Property.LEFT, instance),
+                    end(binding, Property.RIGHT, instance),
+                    binding.id(),
+                    instance.pathOf("bind"),
+                    Map.of()));
         } catch (FaultException e) {
             throw new ModelFault(instance.pathOf("bind") + ": " + e.getMessage(), List.of(binding.id()));
         }
@@ -207,7 +241,8 @@ public final class Flattening {
 
     private Term end(Element binding, Property<Reference> property, Instance scope) {
         List<ElementId> chain = binding.get(property).orElseThrow().chain();
-        return lowering.term(new Expression.FeatureReference(List.copyOf(chain), pyrite.core.expression.Span.NONE), scope);
+        return lowering.term(
+                new Expression.FeatureReference(List.copyOf(chain), pyrite.core.expression.Span.NONE), scope);
     }
 
     private Map<Integer, Integer> rates() {
@@ -227,12 +262,22 @@ public final class Flattening {
             Quantity quantity = Objects.requireNonNull(lowering.variables().get(i));
             if (derivatives.contains(i)) {
                 var dimension = quantity.dimension.per(Observation.TIME);
-                variables.add(new Variable("der(" + quantity.path + ")", quantity.feature.id(), dimension,
-                        DisplayUnit.coherent(dimension), Variable.Role.RATE, 0));
+                variables.add(new Variable(
+                        "der(" + quantity.path + ")",
+                        quantity.feature.id(),
+                        dimension,
+                        DisplayUnit.coherent(dimension),
+                        Variable.Role.RATE,
+                        0));
             } else {
                 boolean state = rates.containsKey(i);
-                variables.add(new Variable(quantity.path, quantity.feature.id(), quantity.dimension, quantity.unit,
-                        state ? Variable.Role.STATE : Variable.Role.ALGEBRAIC, state ? start(quantity) : 0));
+                variables.add(new Variable(
+                        quantity.path,
+                        quantity.feature.id(),
+                        quantity.dimension,
+                        quantity.unit,
+                        state ? Variable.Role.STATE : Variable.Role.ALGEBRAIC,
+                        state ? start(quantity) : 0));
             }
         }
         return variables;
@@ -241,18 +286,27 @@ public final class Flattening {
     private double start(Quantity quantity) {
         FeatureValue value = quantity.value;
         if (value == null) {
-            throw new ModelFault("'" + quantity.path + "' changes in time (its derivative is used) but has no start value; "
-                    + "give it one with :=", List.of(quantity.feature.id()));
+            throw new ModelFault(
+                    "'" + quantity.path + "' changes in time (its derivative is used) but has no start value; "
+                            + "give it one with :=",
+                    List.of(quantity.feature.id()));
         }
         try {
             if (lowering.term(value.expression(), quantity.owner) instanceof Term.Constant(double start)) {
                 return start;
             }
         } catch (FaultException e) {
-            throw new ModelFault(quantity.path + ": " + e.getMessage(), List.of(quantity.feature.id()), Property.VALUE,
+            throw new ModelFault(
+                    quantity.path + ": " + e.getMessage(),
+                    List.of(quantity.feature.id()),
+                    Property.VALUE,
                     e.fault().span());
         }
-        throw new ModelFault("the start value of '" + quantity.path + "' depends on what changes; it must be known before "
-                + "the run", List.of(quantity.feature.id()), Property.VALUE, value.expression().span());
+        throw new ModelFault(
+                "the start value of '" + quantity.path + "' depends on what changes; it must be known before "
+                        + "the run",
+                List.of(quantity.feature.id()),
+                Property.VALUE,
+                value.expression().span());
     }
 }

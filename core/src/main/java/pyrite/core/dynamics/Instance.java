@@ -17,16 +17,13 @@ import pyrite.core.model.ElementId;
 public final class Instance {
     /** What a feature is in an instance. */
     sealed interface Slot {
-        record Value(Quantity quantity) implements Slot {
-        }
+        record Value(Quantity quantity) implements Slot {}
 
         /** Parts, one or, by multiplicity, several. */
-        record Parts(List<Instance> instances) implements Slot {
-        }
+        record Parts(List<Instance> instances) implements Slot {}
 
         /** A parameter: stands for an expression read in another instance. */
-        record Alias(Expression expression, Instance scope) implements Slot {
-        }
+        record Alias(Expression expression, Instance scope) implements Slot {}
     }
 
     /** An instance in which parameters of a body stand for values, before everything else there. */
@@ -70,7 +67,8 @@ public final class Instance {
         return usage;
     }
 
-    @Nullable Instance around() {
+    @Nullable
+    Instance around() {
         return around;
     }
 

@@ -58,7 +58,10 @@ final class InstanceBuilder {
         return build(usage, path, around, links, 0);
     }
 
-    /** An instance of a calculation, for one call of it; it is no part of the system, adds no equations, and what it has is worked out only as far as the call needs it. */
+    /**
+     * An instance of a calculation, for one call of it; it is no part of the system, adds no equations, and what it has
+     * is worked out only as far as the call needs it.
+     */
     Instance call(Element calculation, String path) {
         int instancesBefore = built.size();
         int quantitiesBefore = quantities.size();
@@ -68,16 +71,21 @@ final class InstanceBuilder {
         return call;
     }
 
-    private Instance build(Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links, int depth) {
+    private Instance build(
+            Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links, int depth) {
         if (depth > DEEPEST) {
-            throw new ModelFault("'" + model.names().effectiveName(usage) + "' contains itself without end", List.of(usage.id()));
+            throw new ModelFault(
+                    "'" + model.names().effectiveName(usage) + "' contains itself without end", List.of(usage.id()));
         }
         noteRead(usage);
         Instance instance = new Instance(path, usage, around);
         built.add(instance);
         for (Element feature : inheritance.features(usage)) {
             Instance link = links.get(feature.id());
-            put(instance, feature, link != null ? new Instance.Slot.Parts(List.of(link)) : slot(instance, feature, depth));
+            put(
+                    instance,
+                    feature,
+                    link != null ? new Instance.Slot.Parts(List.of(link)) : slot(instance, feature, depth));
         }
         for (Element general : inheritance.generals(usage)) {
             for (Element member : model.children(general.id())) {
@@ -103,7 +111,9 @@ final class InstanceBuilder {
 
     /** A feature that is hidden by another one without being redefined by name is found as that other one. */
     private void alias(Instance instance, Element hidden) {
-        inheritance.effective(instance.usage(), hidden.id()).flatMap(shown -> instance.slot(shown.id()))
+        inheritance
+                .effective(instance.usage(), hidden.id())
+                .flatMap(shown -> instance.slot(shown.id()))
                 .ifPresent(slot -> instance.put(hidden.id(), slot));
     }
 
@@ -139,8 +149,14 @@ final class InstanceBuilder {
     Quantity quantity(Instance instance, Element feature, Type type, @Nullable FeatureValue value) {
         Dimension dimension = type instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
         DisplayUnit unit = model.environment().displayUnit(feature);
-        Quantity quantity = new Quantity(feature, instance, instance.pathOf(model.names().effectiveName(feature)),
-                type instanceof Type.Truth, dimension, unit, value);
+        Quantity quantity = new Quantity(
+                feature,
+                instance,
+                instance.pathOf(model.names().effectiveName(feature)),
+                type instanceof Type.Truth,
+                dimension,
+                unit,
+                value);
         quantities.add(quantity);
         return quantity;
     }
@@ -153,8 +169,10 @@ final class InstanceBuilder {
         Multiplicity multiplicity = inheritance.multiplicity(feature);
         String name = model.names().effectiveName(feature);
         if (!multiplicity.isFixed()) {
-            throw new ModelFault("a run needs to know how many '" + name + "' there are, but [" + multiplicity
-                    + "] leaves it open; redefine it with a fixed number such as [1]", List.of(feature.id()));
+            throw new ModelFault(
+                    "a run needs to know how many '" + name + "' there are, but [" + multiplicity
+                            + "] leaves it open; redefine it with a fixed number such as [1]",
+                    List.of(feature.id()));
         }
         List<Instance> parts = new ArrayList<>();
         for (int i = 1; i <= multiplicity.upper(); i++) {

@@ -6,7 +6,8 @@ import java.util.List;
  * Computes a sorted system term by term. Slower than what {@link Compiler} makes and much shorter: the fallback for
  * terms too large for a method of the Java machine, and the answer the compiler is tested against.
  */
-record InterpretedKernel(List<SortedSystem.Assignment> assignments, List<Condition.Relation> relations) implements Kernel {
+record InterpretedKernel(List<SortedSystem.Assignment> assignments, List<Condition.Relation> relations)
+        implements Kernel {
     static InterpretedKernel of(SortedSystem system) {
         return new InterpretedKernel(system.assignments(), system.flat().relations());
     }

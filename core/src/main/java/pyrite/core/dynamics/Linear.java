@@ -30,12 +30,18 @@ record Linear(Term slope, Term rest) {
             return Optional.empty();
         }
         return switch (a.sign()) {
-            case PLUS -> Optional.of(new Linear(Terms.plus(left.slope, right.slope), Terms.plus(left.rest, right.rest)));
-            case MINUS -> Optional.of(new Linear(Terms.minus(left.slope, right.slope), Terms.minus(left.rest, right.rest)));
-            case TIMES -> left.slope.isConstant(0) ? Optional.of(right.scaled(left.rest))
-                    : right.slope.isConstant(0) ? Optional.of(left.scaled(right.rest)) : Optional.empty();
-            case OVER -> right.slope.isConstant(0) ? Optional.of(new Linear(Terms.over(left.slope, right.rest),
-                    Terms.over(left.rest, right.rest))) : Optional.empty();
+            case PLUS ->
+                Optional.of(new Linear(Terms.plus(left.slope, right.slope), Terms.plus(left.rest, right.rest)));
+            case MINUS ->
+                Optional.of(new Linear(Terms.minus(left.slope, right.slope), Terms.minus(left.rest, right.rest)));
+            case TIMES ->
+                left.slope.isConstant(0)
+                        ? Optional.of(right.scaled(left.rest))
+                        : right.slope.isConstant(0) ? Optional.of(left.scaled(right.rest)) : Optional.empty();
+            case OVER ->
+                right.slope.isConstant(0)
+                        ? Optional.of(new Linear(Terms.over(left.slope, right.rest), Terms.over(left.rest, right.rest)))
+                        : Optional.empty();
             case POWER -> Optional.empty();
         };
     }
@@ -45,8 +51,10 @@ record Linear(Term slope, Term rest) {
         c.condition().variables(index -> inCondition[0] |= index == variable);
         Linear yes = in(variable, c.whenTrue()).orElse(null);
         Linear no = in(variable, c.whenFalse()).orElse(null);
-        return inCondition[0] || yes == null || no == null ? Optional.empty()
-                : Optional.of(new Linear(Terms.choice(c.condition(), yes.slope, no.slope),
+        return inCondition[0] || yes == null || no == null
+                ? Optional.empty()
+                : Optional.of(new Linear(
+                        Terms.choice(c.condition(), yes.slope, no.slope),
                         Terms.choice(c.condition(), yes.rest, no.rest)));
     }
 

@@ -39,7 +39,10 @@ import pyrite.core.model.Property;
  */
 final class Lowering {
     private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
-    /** So many values are gone through before a computation is given up, or a tenth of them in calls: some seconds' worth. */
+    /**
+     * So many values are gone through before a computation is given up, or a tenth of them in calls: some seconds'
+     * worth.
+     */
     private static final int MOST_STEPS = 1_000_000;
     /** So many values may each rest on the next: more than anybody writes, few enough for recursion. */
     private static final int FARTHEST = 1000;
@@ -112,14 +115,17 @@ final class Lowering {
     }
 
     /**
-     * Notes calls or values that take work, because a few lines of calls within calls may ask for more of it than there is time.
+     * Notes calls or values that take work, because a few lines of calls within calls may ask for more of it than there
+     * is time.
      *
      * @throws FaultException if it is too much
      */
     void spend(int work, Expression at) {
         steps += work;
         if (steps > MOST_STEPS || steps < 0) {
-            throw new FaultException(at.span(), "working this out takes more calls and values than there is time for; calculations that call themselves twice, and ranges within ranges, grow that fast");
+            throw new FaultException(
+                    at.span(),
+                    "working this out takes more calls and values than there is time for; calculations that call themselves twice, and ranges within ranges, grow that fast");
         }
     }
 
@@ -140,28 +146,41 @@ final class Lowering {
             case NumberLiteral n -> Terms.constant(n.value());
             case FeatureReference r -> referred(r, scope);
             case Expression.Quantity q -> quantity(q, scope);
-            case Unary u -> u.operator() == Operator.NEGATE ? Terms.negate(term(u.operand(), scope)) : term(u.operand(), scope);
+            case Unary u ->
+                u.operator() == Operator.NEGATE ? Terms.negate(term(u.operand(), scope)) : term(u.operand(), scope);
             case Binary b -> arithmetic(b, scope);
             case Conditional c -> conditional(c, scope);
             case Invocation i -> invocation(i.function(), i.arguments(), scope, i);
-            case Expression.ArrowInvocation a -> invocation(a.function(), a.asCall().arguments(), scope, a);
+            case Expression.ArrowInvocation a ->
+                invocation(a.function(), a.asCall().arguments(), scope, a);
             case Expression.NamedArgument n -> term(n.value(), scope);
             case Expression.Body b -> term(b.result(), scope);
-            case Expression.Classification c when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
+            case Expression.Classification c
+            when c.relation() == Expression.Classification.Relation.AS -> term(c.operand(), scope);
             case Expression.Access _, Expression.Item _, Expression.Sequence _, Expression.Filtered _ ->
                 termOf(targets.single(collections.values(expression, scope), expression), expression);
-            case Expression.UnitReference _ -> quantity(new Expression.Quantity(new NumberLiteral("1", expression.span()), expression, expression.span()), scope);
-            case TruthLiteral _, Expression.TextLiteral _, Expression.Classification _,
-                    Expression.Construction _, Expression.Extent _, Expression.MetadataAccess _, Expression.NullLiteral _,
-                    Expression.Unbounded _ ->
-                throw new FaultException(expression.span(), "a number is needed here");
+            case Expression.UnitReference _ ->
+                quantity(
+                        new Expression.Quantity(
+                                new NumberLiteral("1", expression.span()), expression, expression.span()),
+                        scope);
+            case TruthLiteral _,
+                    Expression.TextLiteral _,
+                    Expression.Classification _,
+                    Expression.Construction _,
+                    Expression.Extent _,
+                    Expression.MetadataAccess _,
+                    Expression.NullLiteral _,
+                    Expression.Unbounded _ -> throw new FaultException(expression.span(), "a number is needed here");
         };
     }
 
     private Term quantity(Expression.Quantity quantity, Instance scope) {
-        Unit unit = environment.unit(quantity.unit()).orElseThrow(() ->
-                new FaultException(quantity.unit().span(), "this is no unit"));
-        return Terms.plus(Terms.times(term(quantity.magnitude(), scope), Terms.constant(unit.factor())),
+        Unit unit = environment
+                .unit(quantity.unit())
+                .orElseThrow(() -> new FaultException(quantity.unit().span(), "this is no unit"));
+        return Terms.plus(
+                Terms.times(term(quantity.magnitude(), scope), Terms.constant(unit.factor())),
                 Terms.constant(unit.offset()));
     }
 
@@ -197,13 +216,14 @@ final class Lowering {
         if (left instanceof Term.Constant(double dividend) && right instanceof Term.Constant(double divisor)) {
             return Terms.constant(dividend % divisor);
         }
-        throw new FaultException(at.span(), "a rest of a division of what varies jumps, which a run cannot follow; write it with 'if'");
+        throw new FaultException(
+                at.span(), "a rest of a division of what varies jumps, which a run cannot follow; write it with 'if'");
     }
 
     private void noteLost(Expression factor, Term value, Term other) {
         if (value.isConstant(0)) {
-            other.variables(index -> lost.putIfAbsent(index,
-                    ExpressionText.of(factor, ExpressionText.byName(environment::nameOf))));
+            other.variables(index ->
+                    lost.putIfAbsent(index, ExpressionText.of(factor, ExpressionText.byName(environment::nameOf))));
         }
     }
 
@@ -218,27 +238,37 @@ final class Lowering {
     }
 
     private static FaultException wholeRun(Observation observation, Expression at) {
-        return new FaultException(at.span(), observation.functionName()
-                + " looks at a whole run; it can stand in a requirement, not in an equation, a value or another observation");
+        return new FaultException(
+                at.span(),
+                observation.functionName()
+                        + " looks at a whole run; it can stand in a requirement, not in an equation, a value or another observation");
     }
 
     private Function functionOf(Referent called, Expression at) {
-        return environment.function(called).orElseThrow(() ->
-                new FaultException(at.span(), "'" + environment.nameOf(called) + "' cannot be computed"));
+        return environment
+                .function(called)
+                .orElseThrow(
+                        () -> new FaultException(at.span(), "'" + environment.nameOf(called) + "' cannot be computed"));
     }
 
     /** The smallest or largest of several values. */
     Term extreme(MathFunction function, List<Object> values, Expression at) {
         if (values.isEmpty()) {
-            throw new FaultException(at.span(), "of no values there is no " + (function == MathFunction.MIN ? "smallest" : "largest"));
+            throw new FaultException(
+                    at.span(), "of no values there is no " + (function == MathFunction.MIN ? "smallest" : "largest"));
         }
-        return values.stream().map(value -> termOf(value, at)).reduce((a, b) -> switching(function, a, b)).orElseThrow();
+        return values.stream()
+                .map(value -> termOf(value, at))
+                .reduce((a, b) -> switching(function, a, b))
+                .orElseThrow();
     }
 
     private Term mathematical(MathFunction function, List<Expression> arguments, Instance scope) {
         Term first = term(arguments.getFirst(), scope);
         if (function.jumps() && !(first instanceof Term.Constant)) {
-            throw new FaultException(arguments.getFirst().span(), function.functionName() + " of what varies jumps, which a run cannot follow; write it with 'if'");
+            throw new FaultException(
+                    arguments.getFirst().span(),
+                    function.functionName() + " of what varies jumps, which a run cannot follow; write it with 'if'");
         }
         if (!function.switches()) {
             return Terms.call(function, first);
@@ -267,8 +297,10 @@ final class Lowering {
             return Terms.ZERO;
         }
         if (quantity.isFixed()) {
-            throw new FaultException(call.span(), "'" + quantity.path + "' is given by a formula (=), so its derivative "
-                    + "cannot be used; give it a start value (:=) and an equation for its derivative");
+            throw new FaultException(
+                    call.span(),
+                    "'" + quantity.path + "' is given by a formula (=), so its derivative "
+                            + "cannot be used; give it a start value (:=) and an equation for its derivative");
         }
         if (quantity.rate < 0) {
             quantity.rate = count++;
@@ -286,7 +318,8 @@ final class Lowering {
             case Binary b when b.operator().family() == Operator.Family.COMPARISON -> twoSides.comparison(b, scope);
             case Conditional c -> {
                 Condition test = condition(c.condition(), scope);
-                yield Terms.either(Terms.both(test, condition(c.whenTrue(), scope)),
+                yield Terms.either(
+                        Terms.both(test, condition(c.whenTrue(), scope)),
                         Terms.both(Terms.not(test), condition(c.whenFalse(), scope)));
             }
             case Invocation i -> test(i.function(), i.arguments(), scope, i);
@@ -365,15 +398,20 @@ final class Lowering {
                 return term;
             }
             Term variable = variable(quantity);
-            definitions.add(new Equation(variable, term, valueOwner(quantity).id(),
-                    quantity.path + " = " + environment.nameOf(quantity.feature.id()), takeLost()));
+            definitions.add(new Equation(
+                    variable,
+                    term,
+                    valueOwner(quantity).id(),
+                    quantity.path + " = " + environment.nameOf(quantity.feature.id()),
+                    takeLost()));
             return variable;
         });
     }
 
     private Term variable(Quantity quantity) {
         if (frozen) {
-            throw new ModelFault("'" + quantity.path + "' is given no value and no equation determines it",
+            throw new ModelFault(
+                    "'" + quantity.path + "' is given no value and no equation determines it",
                     List.of(quantity.feature.id()));
         }
         int index = count++;
@@ -384,8 +422,9 @@ final class Lowering {
     private Condition condition(Quantity quantity, Expression at) {
         if (quantity.condition == null) {
             if (!quantity.isFixed()) {
-                throw new FaultException(at.span(), "'" + quantity.path + "' is not given a value; write '= true', "
-                        + "'= false' or a condition");
+                throw new FaultException(
+                        at.span(),
+                        "'" + quantity.path + "' is not given a value; write '= true', " + "'= false' or a condition");
             }
             Expression expression = Objects.requireNonNull(quantity.value).expression();
             quantity.condition = within(quantity, () -> condition(expression, quantity.owner));
@@ -395,14 +434,21 @@ final class Lowering {
 
     private <T> T within(Quantity quantity, java.util.function.Supplier<T> work) {
         if (quantity.inProgress) {
-            String path = java.util.stream.Stream.concat(circle.reversed().stream().dropWhile(q -> q != quantity),
-                    java.util.stream.Stream.of(quantity)).map(q -> q.path).collect(Collectors.joining(" → "));
-            throw new ModelFault("these values depend on each other in a circle: " + path,
+            String path = java.util.stream.Stream.concat(
+                            circle.reversed().stream().dropWhile(q -> q != quantity),
+                            java.util.stream.Stream.of(quantity))
+                    .map(q -> q.path)
+                    .collect(Collectors.joining(" → "));
+            throw new ModelFault(
+                    "these values depend on each other in a circle: " + path,
                     circle.stream().map(q -> q.feature.id()).distinct().toList());
         }
         if (circle.size() >= FARTHEST) {
-            throw new ModelFault("'" + quantity.path + "' is reached over more than " + FARTHEST + " values that each rest on the next, beginning with '"
-                    + circle.peekLast().path + "'; give one of them a number", List.of(quantity.feature.id()));
+            throw new ModelFault(
+                    "'" + quantity.path + "' is reached over more than " + FARTHEST
+                            + " values that each rest on the next, beginning with '" + circle.peekLast().path
+                            + "'; give one of them a number",
+                    List.of(quantity.feature.id()));
         }
         quantity.inProgress = true;
         circle.push(quantity);
@@ -412,7 +458,10 @@ final class Lowering {
         try {
             return work.get();
         } catch (FaultException e) {
-            throw new ModelFault(quantity.path + ": " + e.getMessage(), List.of(valueOwner(quantity).id()), Property.VALUE,
+            throw new ModelFault(
+                    quantity.path + ": " + e.getMessage(),
+                    List.of(valueOwner(quantity).id()),
+                    Property.VALUE,
                     e.fault().span());
         } finally {
             label = outer;
@@ -427,6 +476,7 @@ final class Lowering {
     }
 
     static String nameOf(Names names, Element element) {
-        return Objects.requireNonNullElse(names.effectiveName(element), element.kind().title());
+        return Objects.requireNonNullElse(
+                names.effectiveName(element), element.kind().title());
     }
 }

@@ -16,13 +16,23 @@ final class Quantity {
     final DisplayUnit unit;
     final @Nullable FeatureValue value;
 
-    @Nullable Term term;
-    @Nullable Condition condition;
+    @Nullable
+    Term term;
+
+    @Nullable
+    Condition condition;
+
     boolean inProgress;
     /** The index of the time derivative among the variables, -1 where none is asked for. */
     int rate = -1;
 
-    Quantity(Element feature, Instance owner, String path, boolean truth, Dimension dimension, DisplayUnit unit,
+    Quantity(
+            Element feature,
+            Instance owner,
+            String path,
+            boolean truth,
+            Dimension dimension,
+            DisplayUnit unit,
             @Nullable FeatureValue value) {
         this.feature = feature;
         this.owner = owner;

@@ -2,12 +2,10 @@ package pyrite.core.dynamics;
 
 /** Lets somebody watch a run and end it. Called from the computing thread. */
 public interface RunControl {
-    RunControl NONE = new RunControl() {
-    };
+    RunControl NONE = new RunControl() {};
 
     /** @param fraction how much of the simulated span is done, 0 to 1 */
-    default void progress(double fraction) {
-    }
+    default void progress(double fraction) {}
 
     default boolean isCancelled() {
         return false;

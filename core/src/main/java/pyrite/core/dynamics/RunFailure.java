@@ -6,7 +6,12 @@ import pyrite.core.model.ElementId;
 /** A run that could not go on: why, at which simulated time, and which elements are concerned. */
 public final class RunFailure extends RuntimeException {
     /** Why a run ended early. */
-    public enum Reason { BLEW_UP, CHATTERS, OUT_OF_TIME, CANCELLED }
+    public enum Reason {
+        BLEW_UP,
+        CHATTERS,
+        OUT_OF_TIME,
+        CANCELLED
+    }
 
     private final Reason reason;
     private final double time;

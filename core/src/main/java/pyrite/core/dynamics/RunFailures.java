@@ -18,35 +18,60 @@ final class RunFailures {
     }
 
     RunFailure outOfTime(double t) {
-        return new RunFailure(RunFailure.Reason.OUT_OF_TIME, t, "the run used up its " + settings.budget().toSeconds() + " s of computing time at t = "
-                + seconds(t) + " of " + seconds(settings.stop()) + "; shorten it or loosen its tolerance", List.of());
+        return new RunFailure(
+                RunFailure.Reason.OUT_OF_TIME,
+                t,
+                "the run used up its " + settings.budget().toSeconds() + " s of computing time at t = " + seconds(t)
+                        + " of " + seconds(settings.stop()) + "; shorten it or loosen its tolerance",
+                List.of());
     }
 
     RunFailure tooManySteps(double t, int most) {
-        return new RunFailure(RunFailure.Reason.OUT_OF_TIME, t, "the run took more than " + most + " steps by t = " + seconds(t) + " of "
-                + seconds(settings.stop()) + "; shorten it or loosen its tolerance", List.of());
+        return new RunFailure(
+                RunFailure.Reason.OUT_OF_TIME,
+                t,
+                "the run took more than " + most + " steps by t = " + seconds(t) + " of " + seconds(settings.stop())
+                        + "; shorten it or loosen its tolerance",
+                List.of());
     }
 
     RunFailure blewUp(double t, int variable, double value) {
         SortedSystem.Assignment culprit = assignment(variable);
-        return new RunFailure(RunFailure.Reason.BLEW_UP, t, "at t = " + seconds(t) + " the equation '" + culprit.origin().label()
-                + "' gives no finite value for '" + path(variable) + "' (" + value + ")", List.of(culprit.origin().source()));
+        return new RunFailure(
+                RunFailure.Reason.BLEW_UP,
+                t,
+                "at t = " + seconds(t) + " the equation '" + culprit.origin().label() + "' gives no finite value for '"
+                        + path(variable) + "' (" + value + ")",
+                List.of(culprit.origin().source()));
     }
 
     /** The integrator could not make its step small enough, because a state runs away. */
     RunFailure ranAway(double t, int state, double value, int rate, double slope) {
         SortedSystem.Assignment culprit = assignment(rate);
-        return new RunFailure(RunFailure.Reason.BLEW_UP, t, "at t = " + seconds(t) + " '" + path(state) + "' changes faster than can be followed (it has reached "
-                + value + " and its rate " + slope + ") by the equation '" + culprit.origin().label() + "'", List.of(culprit.origin().source()));
+        return new RunFailure(
+                RunFailure.Reason.BLEW_UP,
+                t,
+                "at t = " + seconds(t) + " '" + path(state) + "' changes faster than can be followed (it has reached "
+                        + value + " and its rate " + slope + ") by the equation '"
+                        + culprit.origin().label() + "'",
+                List.of(culprit.origin().source()));
     }
 
     RunFailure chatters(double t, int relation) {
-        return new RunFailure(RunFailure.Reason.CHATTERS, t, "at t = " + seconds(t) + " a condition in '" + system.flat().relationLabels().get(relation)
-                + "' switches back and forth without end; give it a band between on and off, or a smooth transition", List.of());
+        return new RunFailure(
+                RunFailure.Reason.CHATTERS,
+                t,
+                "at t = " + seconds(t) + " a condition in '"
+                        + system.flat().relationLabels().get(relation)
+                        + "' switches back and forth without end; give it a band between on and off, or a smooth transition",
+                List.of());
     }
 
     private SortedSystem.Assignment assignment(int variable) {
-        return system.assignments().stream().filter(each -> each.variable() == variable).findFirst().orElseThrow();
+        return system.assignments().stream()
+                .filter(each -> each.variable() == variable)
+                .findFirst()
+                .orElseThrow();
     }
 
     private String path(int variable) {

@@ -27,10 +27,11 @@ public final class Simulation {
     private static final int CHECK_EVERY = 512;
     private static final int MOST_SWITCHES_AT_ONCE = 50;
     /**
-     * In units of the resolution of time in the run, which is a few of the smallest differences a double can have there:
-     * how exactly a switch is located, how far ahead a margin is looked at, and which instants count as one.
+     * In units of the resolution of time in the run, which is a few of the smallest differences a double can have
+     * there: how exactly a switch is located, how far ahead a margin is looked at, and which instants count as one.
      */
     private static final double ULPS = 16;
+
     private static final double SWITCH_ACCURACY = 1;
     private static final double AHEAD = 1e3;
     private static final double SAME_INSTANT = 1e5;
@@ -74,8 +75,13 @@ public final class Simulation {
         this.failures = new RunFailures(system, settings);
         this.span = settings.stop() - settings.start();
         this.resolution = ULPS * Math.ulp(Math.max(Math.abs(settings.start()), Math.abs(settings.stop())));
-        this.states = system.flat().rates().keySet().stream().sorted().mapToInt(Integer::intValue).toArray();
-        this.rates = Arrays.stream(states).map(state -> system.flat().rates().get(state)).toArray();
+        this.states = system.flat().rates().keySet().stream()
+                .sorted()
+                .mapToInt(Integer::intValue)
+                .toArray();
+        this.rates = Arrays.stream(states)
+                .map(state -> system.flat().rates().get(state))
+                .toArray();
         this.deadline = clock.millis() + settings.budget().toMillis();
         this.modes = new boolean[system.flat().relations().size()];
         this.v = new double[system.flat().variables().size()];
@@ -88,7 +94,8 @@ public final class Simulation {
     /**
      * Runs a system from its start values.
      *
-     * @throws RunFailure if a value stops being finite, a condition switches without end, time is up or somebody cancels
+     * @throws RunFailure if a value stops being finite, a condition switches without end, time is up or somebody
+     *     cancels
      */
     public static Trajectory run(SortedSystem system, RunSettings settings, RunControl control) {
         return run(system, settings, control, InstantSource.system());
@@ -100,7 +107,9 @@ public final class Simulation {
 
     private Trajectory run() {
         double t = settings.start();
-        double[] y = Arrays.stream(states).mapToDouble(state -> system.flat().variables().get(state).start()).toArray();
+        double[] y = Arrays.stream(states)
+                .mapToDouble(state -> system.flat().variables().get(state).start())
+                .toArray();
         if (states.length == 0) {
             y = new double[] {0};
         }
@@ -128,19 +137,19 @@ public final class Simulation {
     }
 
     /** A smooth stretch: where it ended, and the relation that changed there, or -1 if none did. */
-    private record Piece(double end, double[] state, int fired) {
-    }
+    private record Piece(double end, double[] state, int fired) {}
 
     /**
-     * The next piece. A trial step may leave the domain of a function although a shorter one would not: where a value is
-     * not finite, the way up to there and a little beyond is tried again from the last good state with shorter steps.
+     * The next piece. A trial step may leave the domain of a function although a shorter one would not: where a value
+     * is not finite, the way up to there and a little beyond is tried again from the last good state with shorter
+     * steps.
      */
     private Piece integrate(double from, double[] y) {
         double t = from;
         double[] state = y;
         double end = settings.stop();
         double largest = LARGEST_STEP * span;
-        for (int retry = 0;; retry++) {
+        for (int retry = 0; ; retry++) {
             reached = t;
             reachedState = state;
             try {
@@ -175,7 +184,9 @@ public final class Simulation {
     }
 
     private double[] absoluteTolerances(double[] y) {
-        return Arrays.stream(y).map(value -> settings.tolerance() * Math.max(Math.abs(value), 1e-3)).toArray();
+        return Arrays.stream(y)
+                .map(value -> settings.tolerance() * Math.max(Math.abs(value), 1e-3))
+                .toArray();
     }
 
     private double[] relativeTolerances(double[] y) {
@@ -185,8 +196,8 @@ public final class Simulation {
     }
 
     /**
-     * Makes every relation's mode agree with its margin. Where a margin is zero, its direction decides. {@code fired} has
-     * just been switched and keeps its new mode; if its margin turns back at once, the relation chatters.
+     * Makes every relation's mode agree with its margin. Where a margin is zero, its direction decides. {@code fired}
+     * has just been switched and keeps its new mode; if its margin turns back at once, the relation chatters.
      */
     private void settle(double t, double[] y, int fired) {
         for (int round = 0; round < SETTLING_ROUNDS; round++) {
@@ -210,10 +221,13 @@ public final class Simulation {
 
     /**
      * How far a margin may be on the wrong side before its relation switches: nothing, except at kinks. There it makes
-     * no difference to the result beyond the tolerance, and keeps a value at rest at a kink from switching with its noise.
+     * no difference to the result beyond the tolerance, and keeps a value at rest at a kink from switching with its
+     * noise.
      */
     private double leeway(int relation) {
-        return system.flat().relations().get(relation).kink() ? KINK_SHARE * settings.tolerance() * largestMargins[relation] : 0;
+        return system.flat().relations().get(relation).kink()
+                ? KINK_SHARE * settings.tolerance() * largestMargins[relation]
+                : 0;
     }
 
     /** Margins now and a moment later; the way there in several Euler steps, so that also a curvature shows. */

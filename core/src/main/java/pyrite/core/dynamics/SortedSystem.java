@@ -9,8 +9,7 @@ import java.util.List;
  */
 public record SortedSystem(FlatSystem flat, List<Assignment> assignments) {
     /** {@code variable = term}, from the equation it was solved from. */
-    public record Assignment(int variable, Term term, Equation origin) {
-    }
+    public record Assignment(int variable, Term term, Equation origin) {}
 
     public SortedSystem {
         assignments = List.copyOf(assignments);

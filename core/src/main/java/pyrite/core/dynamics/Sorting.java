@@ -38,8 +38,8 @@ public final class Sorting {
     }
 
     /**
-     * @throws ModelFault if there are too many or too few equations, if an equation cannot be solved for any unknown left
-     *     to it, or if equations need each other's results (an algebraic loop)
+     * @throws ModelFault if there are too many or too few equations, if an equation cannot be solved for any unknown
+     *     left to it, or if equations need each other's results (an algebraic loop)
      */
     public static SortedSystem sort(FlatSystem flat) {
         return new Sorting(flat).sort();
@@ -48,8 +48,11 @@ public final class Sorting {
     private SortedSystem sort() {
         flat.equations().forEach(this::take);
         Map<Integer, Integer> unknownOf = match();
-        return new SortedSystem(flat, order(unknownOf).stream()
-                .map(equation -> assignment(equation, unknownOf.get(equation))).toList());
+        return new SortedSystem(
+                flat,
+                order(unknownOf).stream()
+                        .map(equation -> assignment(equation, unknownOf.get(equation)))
+                        .toList());
     }
 
     private void take(Equation equation) {
@@ -70,18 +73,22 @@ public final class Sorting {
     }
 
     private IntStream unknownsLostIn(Equation equation) {
-        return equation.lost().keySet().stream().mapToInt(Integer::intValue).sorted()
+        return equation.lost().keySet().stream()
+                .mapToInt(Integer::intValue)
+                .sorted()
                 .filter(index -> flat.variables().get(index).role() != Variable.Role.STATE);
     }
 
     /** An equation without unknowns says nothing if it holds, and is one too many if it does not. */
     private void requireTrue(Equation equation) {
-        boolean holds = equation.left() instanceof Term.Constant(double l) && equation.right() instanceof Term.Constant(double r)
+        boolean holds = equation.left() instanceof Term.Constant(double l)
+                && equation.right() instanceof Term.Constant(double r)
                 && Math.abs(l - r) <= NEGLIGIBLE * Math.max(1, Math.max(Math.abs(l), Math.abs(r)));
         if (!holds) {
             unknownsLostIn(equation).forEach(unknown -> requireEffect(unknown, equation));
-            throw new ModelFault("everything in the equation '" + equation.label() + "' is already given by fixed or start "
-                    + "values, so there is nothing left for it to determine; remove it or leave one of its values open",
+            throw new ModelFault(
+                    "everything in the equation '" + equation.label() + "' is already given by fixed or start "
+                            + "values, so there is nothing left for it to determine; remove it or leave one of its values open",
                     List.of(equation.source()));
         }
     }
@@ -97,11 +104,14 @@ public final class Sorting {
             graph.addVertex(e);
             int equation = e;
             Term residual = equations.get(e).residual();
-            unknownsOf.get(e).stream().filter(unknown -> isSolvable(residual, unknown))
+            unknownsOf.get(e).stream()
+                    .filter(unknown -> isSolvable(residual, unknown))
                     .forEach(unknown -> graph.addEdge(equation, nodeOf(unknown)));
         }
         Map<Integer, Integer> unknownOf = new HashMap<>();
-        new HopcroftKarpMaximumCardinalityBipartiteMatching<>(graph, equationNodes, unknownNodes).getMatching().getEdges()
+        new HopcroftKarpMaximumCardinalityBipartiteMatching<>(graph, equationNodes, unknownNodes)
+                .getMatching()
+                .getEdges()
                 .forEach(edge -> {
                     int a = graph.getEdgeSource(edge);
                     int b = graph.getEdgeTarget(edge);
@@ -117,12 +127,17 @@ public final class Sorting {
     }
 
     private static boolean isSolvable(Term residual, int unknown) {
-        return Linear.in(unknown, residual).filter(linear -> !linear.slope().isConstant(0)).isPresent();
+        return Linear.in(unknown, residual)
+                .filter(linear -> !linear.slope().isConstant(0))
+                .isPresent();
     }
 
     private void requireComplete(Map<Integer, Integer> unknownOf) {
         Set<Integer> given = Set.copyOf(unknownOf.values());
-        List<Integer> open = unknowns.stream().filter(unknown -> !given.contains(unknown)).boxed().toList();
+        List<Integer> open = unknowns.stream()
+                .filter(unknown -> !given.contains(unknown))
+                .boxed()
+                .toList();
         open.forEach(unknown -> flat.equations().forEach(equation -> requireEffect(unknown, equation)));
         for (int e = 0; e < equations.size(); e++) {
             if (!unknownOf.containsKey(e)) {
@@ -138,23 +153,33 @@ public final class Sorting {
     private void requireEffect(int unknown, Equation equation) {
         String factor = equation.lost().get(unknown);
         if (factor != null && !Linear.contains(equation.residual(), unknown)) {
-            throw new ModelFault("the equation '" + equation.label() + "' cannot determine " + nameOf(unknown)
-                    + ", because its factor there, " + factor + ", comes to zero with the values given",
+            throw new ModelFault(
+                    "the equation '" + equation.label() + "' cannot determine " + nameOf(unknown)
+                            + ", because its factor there, " + factor + ", comes to zero with the values given",
                     List.of(equation.source()));
         }
     }
 
     private ModelFault tooFew(List<Integer> open) {
         String names = open.stream().map(this::nameOf).collect(Collectors.joining(", "));
-        String where = open.stream().flatMap(unknown -> equations.stream().filter(e -> Linear.contains(e.residual(), unknown)))
-                .map(equation -> "'" + equation.label() + "'").distinct().collect(Collectors.joining(", "));
-        return new ModelFault("there are " + equations.size() + " equations for " + unknowns.cardinality()
-                + " unknowns; nothing is left to determine " + names + " (used in " + where
-                + "); give a value with '=' or add an equation",
-                open.stream().map(unknown -> flat.variables().get(unknown).feature()).toList());
+        String where = open.stream()
+                .flatMap(unknown -> equations.stream().filter(e -> Linear.contains(e.residual(), unknown)))
+                .map(equation -> "'" + equation.label() + "'")
+                .distinct()
+                .collect(Collectors.joining(", "));
+        return new ModelFault(
+                "there are " + equations.size() + " equations for " + unknowns.cardinality()
+                        + " unknowns; nothing is left to determine " + names + " (used in " + where
+                        + "); give a value with '=' or add an equation",
+                open.stream()
+                        .map(unknown -> flat.variables().get(unknown).feature())
+                        .toList());
     }
 
-    /** Walks alternating paths from an equation that got no unknown: all equations reached compete for the unknowns named. */
+    /**
+     * Walks alternating paths from an equation that got no unknown: all equations reached compete for the unknowns
+     * named.
+     */
     private ModelFault tooMany(int start, Map<Integer, Integer> unknownOf) {
         Map<Integer, Integer> equationOf = new HashMap<>();
         unknownOf.forEach((equation, unknown) -> equationOf.put(unknown, equation));
@@ -167,23 +192,35 @@ public final class Sorting {
             int equation = open.poll();
             unknownsOf.get(equation).stream().forEach(unknown -> {
                 if (!isSolvable(equations.get(equation).residual(), unknown)) {
-                    boolean linear = Linear.in(unknown, equations.get(equation).residual()).isPresent();
+                    boolean linear = Linear.in(unknown, equations.get(equation).residual())
+                            .isPresent();
                     (linear ? cancelled : nonlinear).add(unknown);
-                } else if (wanted.add(unknown) && equationOf.containsKey(unknown) && competing.add(equationOf.get(unknown))) {
+                } else if (wanted.add(unknown)
+                        && equationOf.containsKey(unknown)
+                        && competing.add(equationOf.get(unknown))) {
                     open.add(equationOf.get(unknown));
                 }
             });
         }
-        return new ModelFault(tooManyMessage(competing, wanted, nonlinear, cancelled),
-                competing.stream().map(e -> equations.get(e).source()).distinct().toList());
+        return new ModelFault(
+                tooManyMessage(competing, wanted, nonlinear, cancelled),
+                competing.stream()
+                        .map(e -> equations.get(e).source())
+                        .distinct()
+                        .toList());
     }
 
-    private String tooManyMessage(Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear, Set<Integer> cancelled) {
-        String labels = competing.stream().map(e -> "'" + equations.get(e).label() + "'").collect(Collectors.joining(", "));
-        String hint = (nonlinear.isEmpty() ? ""
-                : "; " + namesOf(nonlinear) + " stands in them in a way they cannot be solved for (not linear)")
+    private String tooManyMessage(
+            Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear, Set<Integer> cancelled) {
+        String labels = competing.stream()
+                .map(e -> "'" + equations.get(e).label() + "'")
+                .collect(Collectors.joining(", "));
+        String hint = (nonlinear.isEmpty()
+                        ? ""
+                        : "; " + namesOf(nonlinear) + " stands in them in a way they cannot be solved for (not linear)")
                 + (cancelled.isEmpty() ? "" : "; " + namesOf(cancelled) + " cancels out");
-        return wanted.isEmpty() ? "the equation " + labels + " cannot be solved" + hint
+        return wanted.isEmpty()
+                ? "the equation " + labels + " cannot be solved" + hint
                 : "the equations " + labels + " are too many for " + namesOf(wanted)
                         + "; remove one or leave another value open" + hint;
     }
@@ -197,7 +234,9 @@ public final class Sorting {
         }
         for (int e = 0; e < equations.size(); e++) {
             int equation = e;
-            unknownsOf.get(e).stream().map(equationOf::get).filter(giver -> giver != equation)
+            unknownsOf.get(e).stream()
+                    .map(equationOf::get)
+                    .filter(giver -> giver != equation)
                     .forEach(giver -> needs.addEdge(giver, equation));
         }
         for (Set<Integer> component : new KosarajuStrongConnectivityInspector<>(needs).stronglyConnectedSets()) {
@@ -213,10 +252,15 @@ public final class Sorting {
     private ModelFault loop(Set<Integer> component, Map<Integer, Integer> unknownOf) {
         Map<String, String> parts = new LinkedHashMap<>();
         component.forEach(e -> parts.put("'" + equations.get(e).label() + "'", nameOf(unknownOf.get(e))));
-        return new ModelFault("the equations " + String.join(", ", parts.keySet()) + " need each other's results ("
-                + String.join(", ", parts.values()) + "): an algebraic loop, which cannot be solved yet; a small "
-                + "time constant on one of them breaks it",
-                component.stream().map(e -> equations.get(e).source()).distinct().toList());
+        return new ModelFault(
+                "the equations " + String.join(", ", parts.keySet()) + " need each other's results ("
+                        + String.join(", ", parts.values())
+                        + "): an algebraic loop, which cannot be solved yet; a small "
+                        + "time constant on one of them breaks it",
+                component.stream()
+                        .map(e -> equations.get(e).source())
+                        .distinct()
+                        .toList());
     }
 
     private SortedSystem.Assignment assignment(int equation, int unknown) {

@@ -25,15 +25,22 @@ final class Targets {
         this.model = model;
         this.builder = builder;
         this.lowering = lowering;
-        this.top = new Instance("", Element.of(pyrite.core.model.ElementKind.PACKAGE, null,
-                pyrite.core.model.Rank.between(null, null), null), null);
+        this.top = new Instance(
+                "",
+                Element.of(
+                        pyrite.core.model.ElementKind.PACKAGE, null, pyrite.core.model.Rank.between(null, null), null),
+                null);
     }
 
     /** The one thing there is. */
     Object single(List<Object> targets, Expression at) {
         if (targets.size() != 1) {
-            throw new FaultException(at.span(), targets.isEmpty() ? "there is no value here"
-                    : "this means " + targets.size() + " instances at once; use sum(…) over them, or take one with #(1)");
+            throw new FaultException(
+                    at.span(),
+                    targets.isEmpty()
+                            ? "there is no value here"
+                            : "this means " + targets.size()
+                                    + " instances at once; use sum(…) over them, or take one with #(1)");
         }
         return targets.getFirst();
     }
@@ -47,8 +54,11 @@ final class Targets {
                 continue;
             }
             ElementId id = (ElementId) step;
-            at = step == reference.chain().getFirst() ? first(id, scope)
-                    : at.stream().flatMap(from -> next(from, id, reference).stream()).toList();
+            at = step == reference.chain().getFirst()
+                    ? first(id, scope)
+                    : at.stream()
+                            .flatMap(from -> next(from, id, reference).stream())
+                            .toList();
         }
         return at;
     }
@@ -68,9 +78,14 @@ final class Targets {
 
     List<Object> next(Object from, ElementId id, Expression at) {
         return switch (from) {
-            case Instance instance -> contents(instance.slot(id).orElseThrow(() -> new FaultException(at.span(),
-                    "'" + instance.path() + "' has no '" + model.environment().nameOf(id) + "'")));
-            default -> throw new FaultException(at.span(), "'" + model.environment().nameOf(id) + "' is not part of a value");
+            case Instance instance ->
+                contents(instance.slot(id)
+                        .orElseThrow(() -> new FaultException(
+                                at.span(),
+                                "'" + instance.path() + "' has no '"
+                                        + model.environment().nameOf(id) + "'")));
+            default ->
+                throw new FaultException(at.span(), "'" + model.environment().nameOf(id) + "' is not part of a value");
         };
     }
 
@@ -79,8 +94,8 @@ final class Targets {
             case Instance.Slot.Value(Quantity quantity) -> List.of(quantity);
             case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
             case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> of(reference, scope);
-            case Instance.Slot.Alias(Expression expression, Instance scope) when Collections.isMany(expression) ->
-                lowering.collections().values(expression, scope);
+            case Instance.Slot.Alias(Expression expression, Instance scope)
+            when Collections.isMany(expression) -> lowering.collections().values(expression, scope);
             case Instance.Slot.Alias alias -> List.of(alias);
         };
     }
@@ -92,7 +107,8 @@ final class Targets {
         String name = Objects.requireNonNullElse(model.names().effectiveName(element), "");
         Type type = model.environment().typeOf(id);
         return type instanceof Type.Number || type instanceof Type.Truth
-                ? builder.quantity(top, element, type, model.inheritance().value(element).orElse(null))
+                ? builder.quantity(
+                        top, element, type, model.inheritance().value(element).orElse(null))
                 : builder.build(element, name, null, Map.of());
     }
 }

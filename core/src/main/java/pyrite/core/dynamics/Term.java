@@ -4,34 +4,32 @@ import java.util.function.IntConsumer;
 import pyrite.core.expression.MathFunction;
 
 /**
- * A real-valued term over the variables of a flattened system, in coherent SI units. Made by {@link Terms}, which
- * folds constants.
+ * A real-valued term over the variables of a flattened system, in coherent SI units. Made by {@link Terms}, which folds
+ * constants.
  */
 public sealed interface Term {
-    record Constant(double value) implements Term {
-    }
+    record Constant(double value) implements Term {}
 
     /** The variable at an index of the system's variables. */
-    record Variable(int index) implements Term {
-    }
+    record Variable(int index) implements Term {}
 
     /** Simulated time, s. */
-    record Time() implements Term {
-    }
+    record Time() implements Term {}
 
-    record Arithmetic(Sign sign, Term left, Term right) implements Term {
-    }
+    record Arithmetic(Sign sign, Term left, Term right) implements Term {}
 
     /** A smooth function; those with a kink become a {@link Choice}. */
-    record Call(MathFunction function, Term argument) implements Term {
-    }
+    record Call(MathFunction function, Term argument) implements Term {}
 
-    record Choice(Condition condition, Term whenTrue, Term whenFalse) implements Term {
-    }
+    record Choice(Condition condition, Term whenTrue, Term whenFalse) implements Term {}
 
     /** The arithmetic of two terms. */
     enum Sign {
-        PLUS, MINUS, TIMES, OVER, POWER;
+        PLUS,
+        MINUS,
+        TIMES,
+        OVER,
+        POWER;
 
         public double apply(double left, double right) {
             return switch (this) {
@@ -51,8 +49,7 @@ public sealed interface Term {
     /** Calls {@code visitor} with the index of every variable, also those in conditions. */
     default void variables(IntConsumer visitor) {
         switch (this) {
-            case Constant _, Time _ -> {
-            }
+            case Constant _, Time _ -> {}
             case Variable v -> visitor.accept(v.index());
             case Arithmetic a -> {
                 a.left().variables(visitor);

@@ -18,8 +18,7 @@ public final class Terms {
     public static final Condition TRUE = new Fixed(true);
     public static final Condition FALSE = new Fixed(false);
 
-    private Terms() {
-    }
+    private Terms() {}
 
     public static Term constant(double value) {
         return new Constant(value);
@@ -53,17 +52,21 @@ public final class Terms {
     }
 
     public static Term power(Term base, Term exponent) {
-        return exponent.isConstant(1) ? base : exponent.isConstant(2) ? times(base, base)
-                : arithmetic(Sign.POWER, base, exponent);
+        return exponent.isConstant(1)
+                ? base
+                : exponent.isConstant(2) ? times(base, base) : arithmetic(Sign.POWER, base, exponent);
     }
 
     private static Term arithmetic(Sign sign, Term left, Term right) {
-        return left instanceof Constant(double l) && right instanceof Constant(double r) ? constant(sign.apply(l, r))
+        return left instanceof Constant(double l) && right instanceof Constant(double r)
+                ? constant(sign.apply(l, r))
                 : new Arithmetic(sign, left, right);
     }
 
     public static Term call(MathFunction function, Term argument) {
-        return argument instanceof Constant(double value) ? constant(function.apply(value, 0)) : new Call(function, argument);
+        return argument instanceof Constant(double value)
+                ? constant(function.apply(value, 0))
+                : new Call(function, argument);
     }
 
     public static Term choice(Condition condition, Term whenTrue, Term whenFalse) {
@@ -74,12 +77,14 @@ public final class Terms {
     }
 
     public static Condition both(Condition left, Condition right) {
-        return left.equals(FALSE) || right.equals(FALSE) ? FALSE
+        return left.equals(FALSE) || right.equals(FALSE)
+                ? FALSE
                 : left.equals(TRUE) ? right : right.equals(TRUE) ? left : new Both(left, right);
     }
 
     public static Condition either(Condition left, Condition right) {
-        return left.equals(TRUE) || right.equals(TRUE) ? TRUE
+        return left.equals(TRUE) || right.equals(TRUE)
+                ? TRUE
                 : left.equals(FALSE) ? right : right.equals(FALSE) ? left : new Either(left, right);
     }
 

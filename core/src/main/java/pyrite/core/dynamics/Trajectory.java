@@ -10,9 +10,10 @@ import org.hipparchus.ode.sampling.ODEStateInterpolator;
  * steps with their own interpolation, so that every variable can be had at any instant and not only at recorded ones.
  */
 public final class Trajectory {
-    /** One step of the integrator. {@code from} and {@code to} are in s; {@code interpolator} is null without states. */
-    private record Step(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {
-    }
+    /**
+     * One step of the integrator. {@code from} and {@code to} are in s; {@code interpolator} is null without states.
+     */
+    private record Step(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {}
 
     private final SortedSystem system;
     private final Kernel kernel;
@@ -58,8 +59,8 @@ public final class Trajectory {
     }
 
     /**
-     * All variables at an instant, coherent SI. At an instant of switching it is the state just after, or just before if
-     * {@code before}.
+     * All variables at an instant, coherent SI. At an instant of switching it is the state just after, or just before
+     * if {@code before}.
      *
      * @param t s, within the run; outside, the nearest end is taken
      */
@@ -97,7 +98,11 @@ public final class Trajectory {
 
     /** Calls for instants within a window, ascending: the ends of each step and {@code inner} instants between them. */
     public void scan(double from, double to, int inner, Visitor visitor) {
-        for (int i = stepAt(from, false); i < steps.size() && (steps.get(i).from() < to || from == to && steps.get(i).from() <= to); i++) {
+        for (int i = stepAt(from, false);
+                i < steps.size()
+                        && (steps.get(i).from() < to
+                                || from == to && steps.get(i).from() <= to);
+                i++) {
             Step step = steps.get(i);
             double first = Math.max(from, step.from());
             double last = Math.min(to, step.to());

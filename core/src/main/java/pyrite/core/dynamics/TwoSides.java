@@ -46,7 +46,12 @@ final class TwoSides {
         boolean wanted = b.operator() == Operator.EQUAL || b.operator() == Operator.IDENTICAL;
         Type type = TypeCheck.check(b.left(), environment).type();
         if (type instanceof Type.Enumerated || type instanceof Type.Text || type instanceof Type.Thing) {
-            return lowering.collections().symbol(b.left(), scope).equals(lowering.collections().symbol(b.right(), scope)) == wanted ? Terms.TRUE : Terms.FALSE;
+            return lowering.collections()
+                                    .symbol(b.left(), scope)
+                                    .equals(lowering.collections().symbol(b.right(), scope))
+                            == wanted
+                    ? Terms.TRUE
+                    : Terms.FALSE;
         }
         if (type instanceof Type.Truth) {
             Condition left = lowering.condition(b.left(), scope);
@@ -54,9 +59,11 @@ final class TwoSides {
             Condition same = Terms.either(Terms.both(left, right), Terms.both(Terms.not(left), Terms.not(right)));
             return wanted ? same : Terms.not(same);
         }
-        if (lowering.term(b.left(), scope) instanceof Term.Constant(double l) && lowering.term(b.right(), scope) instanceof Term.Constant(double r)) {
+        if (lowering.term(b.left(), scope) instanceof Term.Constant(double l)
+                && lowering.term(b.right(), scope) instanceof Term.Constant(double r)) {
             return l == r == wanted ? Terms.TRUE : Terms.FALSE;
         }
-        throw new FaultException(b.span(), "quantities that vary are equal only for an instant; compare them with <= or >=");
+        throw new FaultException(
+                b.span(), "quantities that vary are equal only for an instant; compare them with <= or >=");
     }
 }

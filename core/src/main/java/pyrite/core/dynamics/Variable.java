@@ -13,5 +13,9 @@ import pyrite.core.model.ElementId;
  */
 public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
     /** A state is integrated, a rate is its derivative, an algebraic variable follows from an equation. */
-    public enum Role { STATE, RATE, ALGEBRAIC }
+    public enum Role {
+        STATE,
+        RATE,
+        ALGEBRAIC
+    }
 }

@@ -22,9 +22,9 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.NotationReader;
 
 /**
- * The changes of a commit, read from JSON: each names an element and gives the whole of what it is to be, or null to remove
- * it with all it owns (Systems Modeling API, DataVersion). New elements may refer to each other. Expressions are read last,
- * when everything they can name is known.
+ * The changes of a commit, read from JSON: each names an element and gives the whole of what it is to be, or null to
+ * remove it with all it owns (Systems Modeling API, DataVersion). New elements may refer to each other. Expressions are
+ * read last, when everything they can name is known.
  */
 public final class CommitJson {
     private final Model base;
@@ -38,19 +38,19 @@ public final class CommitJson {
     }
 
     /** One change: the element's id, null for a new one whose payload may bring its own; and what it is to be. */
-    public record Change(@Nullable ElementId identity, @Nullable Map<String, @Nullable Object> payload) {
-    }
+    public record Change(
+            @Nullable ElementId identity, @Nullable Map<String, @Nullable Object> payload) {}
 
-    /** What is wrong in a change, by its place in the commit and the attribute; the message says what would be right. */
-    public record Fault(int change, String attribute, String message) {
-    }
+    /**
+     * What is wrong in a change, by its place in the commit and the attribute; the message says what would be right.
+     */
+    public record Fault(int change, String attribute, String message) {}
 
     /** The edit that the changes come to, empty if there are faults. */
-    public record Read(Edit edit, List<Fault> faults) {
-    }
+    public record Read(Edit edit, List<Fault> faults) {}
 
-    private record Pending(int change, ElementId element, Property<?> property, String text, FeatureValue.@Nullable Kind kind) {
-    }
+    private record Pending(
+            int change, ElementId element, Property<?> property, String text, FeatureValue.@Nullable Kind kind) {}
 
     private static final class Wrong extends RuntimeException {
         private final String attribute;
@@ -71,21 +71,25 @@ public final class CommitJson {
             }
         }
         commit.expressions();
-        return commit.faults.isEmpty() ? new Read(new Edit(List.copyOf(commit.put.values()), commit.removed), List.of())
+        return commit.faults.isEmpty()
+                ? new Read(new Edit(List.copyOf(commit.put.values()), commit.removed), List.of())
                 : new Read(new Edit(List.of(), Set.of()), commit.faults);
     }
 
     private void take(int number, Change change) {
         if (change.payload() == null) {
             if (change.identity() == null || !base.has(change.identity())) {
-                throw new Wrong("identity", "a change without payload removes an element, but there is none with this id");
+                throw new Wrong(
+                        "identity", "a change without payload removes an element, but there is none with this id");
             }
             removed.add(change.identity());
             return;
         }
         Map<String, @Nullable Object> json = change.payload();
         Object own = json.get(ElementJson.ID);
-        ElementId id = change.identity() != null ? change.identity() : own != null ? id(ElementJson.ID, own) : ElementId.fresh();
+        ElementId id = change.identity() != null
+                ? change.identity()
+                : own != null ? id(ElementJson.ID, own) : ElementId.fresh();
         if (own != null && !id(ElementJson.ID, own).equals(id)) {
             throw new Wrong(ElementJson.ID, "the payload has another id than the identity it is given for");
         }
@@ -94,10 +98,13 @@ public final class CommitJson {
 
     private Element element(int number, ElementId id, Map<String, @Nullable Object> json) {
         ElementKind kind = kind(json);
-        ElementId owner = json.get("owner") == null ? null : reference("owner", Objects.requireNonNull(json.get("owner"))).target();
+        ElementId owner = json.get("owner") == null
+                ? null
+                : reference("owner", Objects.requireNonNull(json.get("owner"))).target();
         Element before = base.find(id).orElse(null);
         Rank rank = before != null && Objects.equals(before.owner(), owner) ? before.rank() : rank(owner);
-        Element element = new Element(id, kind, owner, rank, text("declaredName", json), text("declaredShortName", json), Map.of());
+        Element element = new Element(
+                id, kind, owner, rank, text("declaredName", json), text("declaredShortName", json), Map.of());
         for (Map.Entry<String, @Nullable Object> entry : json.entrySet()) {
             element = with(number, element, entry.getKey(), entry.getValue());
         }
@@ -106,8 +113,11 @@ public final class CommitJson {
 
     /** Behind all that the owner has and that this commit gives it. */
     private Rank rank(@Nullable ElementId owner) {
-        Rank last = put.values().stream().filter(element -> Objects.equals(element.owner(), owner)).map(Element::rank)
-                .max(Rank::compareTo).orElse(null);
+        Rank last = put.values().stream()
+                .filter(element -> Objects.equals(element.owner(), owner))
+                .map(Element::rank)
+                .max(Rank::compareTo)
+                .orElse(null);
         Rank end = owner != null && !base.has(owner) ? Rank.between(null, null) : base.rankAtEnd(owner);
         return last == null || last.compareTo(end) < 0 ? end : Rank.between(last, null);
     }
@@ -124,19 +134,28 @@ public final class CommitJson {
             role = object.get("kind") == null ? null : String.valueOf(object.get("kind"));
         }
         Metaclass metaclass = new Metaclass(type, membership, role);
-        return metaclass.kind().or(() -> new Metaclass(type, null, null).kind()).orElseThrow(() ->
-                new Wrong(ElementJson.TYPE, "there is no metaclass '" + type + "' that can be written; examples are Package, PartDefinition, AttributeUsage"));
+        return metaclass
+                .kind()
+                .or(() -> new Metaclass(type, null, null).kind())
+                .orElseThrow(() -> new Wrong(
+                        ElementJson.TYPE,
+                        "there is no metaclass '" + type
+                                + "' that can be written; examples are Package, PartDefinition, AttributeUsage"));
     }
 
     private Element with(int number, Element element, String name, @Nullable Object value) {
-        if (value == null || ElementJson.DERIVED.contains(name) || Set.of(ElementJson.TYPE, ElementJson.MEMBERSHIP, "owner", "declaredName",
-                "declaredShortName").contains(name)) {
+        if (value == null
+                || ElementJson.DERIVED.contains(name)
+                || Set.of(ElementJson.TYPE, ElementJson.MEMBERSHIP, "owner", "declaredName", "declaredShortName")
+                        .contains(name)) {
             return element;
         }
         Property<?> property = ElementJson.withName(name);
         if (property == null || !element.kind().takes(property)) {
-            throw new Wrong(name, element.kind().titleWithArticle() + " has no attribute '" + name + "'; it has "
-                    + String.join(", ", ElementJson.attributes(element)));
+            throw new Wrong(
+                    name,
+                    element.kind().titleWithArticle() + " has no attribute '" + name + "'; it has "
+                            + String.join(", ", ElementJson.attributes(element)));
         }
         return with(number, element, property, name, value);
     }
@@ -145,9 +164,15 @@ public final class CommitJson {
     private Element with(int number, Element element, Property<?> property, String name, Object value) {
         return switch (property.shape()) {
             case TEXT, CHOICE -> element.with((Property<String>) property, string(name, value));
-            case FLAG -> Boolean.TRUE.equals(flag(name, value)) ? element.with((Property<Boolean>) property, true) : element;
+            case FLAG ->
+                Boolean.TRUE.equals(flag(name, value)) ? element.with((Property<Boolean>) property, true) : element;
             case REFERENCE -> element.with((Property<Reference>) property, reference(name, value));
-            case REFERENCES -> element.with((Property<List<Reference>>) property, list(name, value).stream().map(each -> reference(name, each)).toList());
+            case REFERENCES ->
+                element.with(
+                        (Property<List<Reference>>) property,
+                        list(name, value).stream()
+                                .map(each -> reference(name, each))
+                                .toList());
             case MULTIPLICITY -> element.with((Property<Multiplicity>) property, multiplicity(name, value));
             case EXPRESSION -> {
                 pending.add(new Pending(number, element.id(), property, string(name, value), null));
@@ -157,10 +182,13 @@ public final class CommitJson {
                 Map<String, Object> object = object(name, value);
                 boolean initial = Boolean.TRUE.equals(object.get("isInitial"));
                 boolean isDefault = Boolean.TRUE.equals(object.get("isDefault"));
-                FeatureValue.Kind kind = isDefault ? initial ? FeatureValue.Kind.DEFAULT_INITIAL : FeatureValue.Kind.DEFAULT
+                FeatureValue.Kind kind = isDefault
+                        ? initial ? FeatureValue.Kind.DEFAULT_INITIAL : FeatureValue.Kind.DEFAULT
                         : initial ? FeatureValue.Kind.INITIAL : FeatureValue.Kind.FIXED;
                 if (object.get("expression") == null) {
-                    throw new Wrong(name, "a value is an object with an expression in the notation, for instance {\"expression\": \"12 [m]\"}");
+                    throw new Wrong(
+                            name,
+                            "a value is an object with an expression in the notation, for instance {\"expression\": \"12 [m]\"}");
                 }
                 pending.add(new Pending(number, element.id(), property, string(name, object.get("expression")), kind));
                 yield element;
@@ -177,14 +205,20 @@ public final class CommitJson {
         Model tentative = base.replay(base.difference(new Edit(List.copyOf(put.values()), removed)));
         for (Pending each : pending) {
             Element element = Objects.requireNonNull(put.get(each.element()));
-            NotationReader.ExpressionReading reading = NotationReader.readExpression(tentative, ElementJson.scope(tentative, element, each.property()), each.text());
+            NotationReader.ExpressionReading reading = NotationReader.readExpression(
+                    tentative, ElementJson.scope(tentative, element, each.property()), each.text());
             if (reading.expression() == null) {
-                reading.problems().forEach(problem -> faults.add(new Fault(each.change(), ElementJson.nameOf(each.property()),
-                        problem.message() + " (column " + problem.column() + " of the expression)")));
+                reading.problems()
+                        .forEach(problem -> faults.add(new Fault(
+                                each.change(),
+                                ElementJson.nameOf(each.property()),
+                                problem.message() + " (column " + problem.column() + " of the expression)")));
             } else {
-                put.put(element.id(), each.kind() == null
-                        ? element.with((Property<Expression>) each.property(), reading.expression())
-                        : element.with(Property.VALUE, new FeatureValue(each.kind(), reading.expression())));
+                put.put(
+                        element.id(),
+                        each.kind() == null
+                                ? element.with((Property<Expression>) each.property(), reading.expression())
+                                : element.with(Property.VALUE, new FeatureValue(each.kind(), reading.expression())));
             }
         }
     }
@@ -234,7 +268,9 @@ public final class CommitJson {
     private static Reference reference(String name, Object value) {
         Map<String, Object> object = object(name, value);
         if (object.get("chainingFeature") instanceof List<?> chain && !chain.isEmpty()) {
-            return new Reference(chain.stream().map(each -> id(name, object(name, each).get(ElementJson.ID))).toList());
+            return new Reference(chain.stream()
+                    .map(each -> id(name, object(name, each).get(ElementJson.ID)))
+                    .toList());
         }
         if (object.get(ElementJson.ID) == null) {
             throw new Wrong(name, "a reference is an object with an @id");
@@ -244,13 +280,17 @@ public final class CommitJson {
 
     private static Multiplicity multiplicity(String name, Object value) {
         Map<String, Object> object = object(name, value);
-        if (object.get("lowerBound") instanceof Number lower && (object.get("upperBound") instanceof Number || "*".equals(object.get("upperBound")))) {
+        if (object.get("lowerBound") instanceof Number lower
+                && (object.get("upperBound") instanceof Number || "*".equals(object.get("upperBound")))) {
             try {
-                return new Multiplicity(lower.intValue(), object.get("upperBound") instanceof Number upper ? upper.intValue() : Multiplicity.MANY);
+                return new Multiplicity(
+                        lower.intValue(),
+                        object.get("upperBound") instanceof Number upper ? upper.intValue() : Multiplicity.MANY);
             } catch (IllegalArgumentException e) {
                 throw new Wrong(name, e.getMessage());
             }
         }
-        throw new Wrong(name, "a multiplicity is {\"lowerBound\": 0, \"upperBound\": 1}, with \"*\" above for any number");
+        throw new Wrong(
+                name, "a multiplicity is {\"lowerBound\": 0, \"upperBound\": 1}, with \"*\" above for any number");
     }
 }

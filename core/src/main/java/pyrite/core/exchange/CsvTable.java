@@ -16,8 +16,8 @@ import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
 
 /**
- * Tables as comma separated values (RFC 4180). What is written is harmless to spreadsheets: a cell that would begin a formula
- * gets an apostrophe before it, which is taken away again when it is read.
+ * Tables as comma separated values (RFC 4180). What is written is harmless to spreadsheets: a cell that would begin a
+ * formula gets an apostrophe before it, which is taken away again when it is read.
  */
 public final class CsvTable {
     private static final String BEGINS_FORMULA = "=+-@\t\r";
@@ -25,8 +25,7 @@ public final class CsvTable {
     private static final char[] DELIMITERS = {',', ';', '\t'};
     private static final char BYTE_ORDER_MARK = '\uFEFF';
 
-    private CsvTable() {
-    }
+    private CsvTable() {}
 
     /** A file that is no table; the message says where and what would be right. */
     public static final class TableFault extends RuntimeException {
@@ -38,8 +37,8 @@ public final class CsvTable {
     }
 
     /**
-     * Reads a table. The encoding is UTF-8, or where the bytes are none the one that spreadsheets write without being asked;
-     * the delimiter is a comma, a semicolon or a tabulator, whichever the first line has most of.
+     * Reads a table. The encoding is UTF-8, or where the bytes are none the one that spreadsheets write without being
+     * asked; the delimiter is a comma, a semicolon or a tabulator, whichever the first line has most of.
      *
      * @throws TableFault if it has more than {@code mostRows} rows, is empty or its quotes do not close
      */
@@ -49,7 +48,11 @@ public final class CsvTable {
             throw new TableFault("this is no text; save the table as CSV first");
         }
         List<List<String>> rows = new ArrayList<>();
-        CSVFormat format = CSVFormat.DEFAULT.builder().setDelimiter(delimiter(text)).setIgnoreEmptyLines(true).get();
+        CSVFormat format = CSVFormat.DEFAULT
+                .builder()
+                .setDelimiter(delimiter(text))
+                .setIgnoreEmptyLines(true)
+                .get();
         try (CSVParser parser = CSVParser.parse(new StringReader(text), format)) {
             for (CSVRecord record : parser) {
                 if (rows.size() == mostRows) {
@@ -58,7 +61,8 @@ public final class CsvTable {
                 rows.add(record.stream().map(CsvTable::harmful).toList());
             }
         } catch (IOException | java.io.UncheckedIOException fault) {
-            throw new TableFault("after row " + rows.size() + " the table cannot be read: a quote is not closed, or something stands behind a closing quote");
+            throw new TableFault("after row " + rows.size()
+                    + " the table cannot be read: a quote is not closed, or something stands behind a closing quote");
         }
         if (rows.isEmpty()) {
             throw new TableFault("the table is empty");
@@ -67,12 +71,18 @@ public final class CsvTable {
     }
 
     private static String text(byte[] bytes) {
-        if (bytes.length > 1 && (bytes[0] == (byte) 0xFE && bytes[1] == (byte) 0xFF || bytes[0] == (byte) 0xFF && bytes[1] == (byte) 0xFE)) {
+        if (bytes.length > 1
+                && (bytes[0] == (byte) 0xFE && bytes[1] == (byte) 0xFF
+                        || bytes[0] == (byte) 0xFF && bytes[1] == (byte) 0xFE)) {
             return new String(bytes, StandardCharsets.UTF_16);
         }
         String text;
         try {
-            text = StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT).decode(ByteBuffer.wrap(bytes)).toString();
+            text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(bytes))
+                    .toString();
         } catch (CharacterCodingException _) {
             text = new String(bytes, OTHERWISE);
         }
@@ -95,7 +105,9 @@ public final class CsvTable {
     }
 
     private static String harmful(String cell) {
-        return cell.length() > 1 && cell.charAt(0) == '\'' && BEGINS_FORMULA.indexOf(cell.charAt(1)) >= 0 ? cell.substring(1) : cell;
+        return cell.length() > 1 && cell.charAt(0) == '\'' && BEGINS_FORMULA.indexOf(cell.charAt(1)) >= 0
+                ? cell.substring(1)
+                : cell;
     }
 
     public static String harmless(String cell) {

@@ -18,10 +18,11 @@ import pyrite.core.model.ElementKind;
  * @param membership for instance {@code SubjectMembership}; null where the type alone says the kind
  * @param role tells apart two kinds with the same membership, for instance {@code assumption}
  */
-record Metaclass(String type, @Nullable String membership, @Nullable String role) {
+record Metaclass(
+        String type, @Nullable String membership, @Nullable String role) {
     private static final Map<ElementKind, Metaclass> OF_KINDS = ofKinds();
-    private static final Map<Metaclass, ElementKind> KINDS = OF_KINDS.entrySet().stream()
-            .collect(Collectors.toMap(Map.Entry::getValue, Map.Entry::getKey));
+    private static final Map<Metaclass, ElementKind> KINDS =
+            OF_KINDS.entrySet().stream().collect(Collectors.toMap(Map.Entry::getValue, Map.Entry::getKey));
 
     static Metaclass of(ElementKind kind) {
         return OF_KINDS.get(kind);
@@ -41,9 +42,15 @@ record Metaclass(String type, @Nullable String membership, @Nullable String role
         all.put(ElementKind.ACTOR, new Metaclass("PartUsage", "ActorMembership", null));
         all.put(ElementKind.STAKEHOLDER, new Metaclass("PartUsage", "StakeholderMembership", null));
         all.put(ElementKind.OBJECTIVE, new Metaclass("RequirementUsage", "ObjectiveMembership", null));
-        all.put(ElementKind.VERIFIED_REQUIREMENT, new Metaclass("RequirementUsage", "RequirementVerificationMembership", null));
-        all.put(ElementKind.REQUIRED_CONSTRAINT, new Metaclass("ConstraintUsage", "RequirementConstraintMembership", "requirement"));
-        all.put(ElementKind.ASSUMED_CONSTRAINT, new Metaclass("ConstraintUsage", "RequirementConstraintMembership", "assumption"));
+        all.put(
+                ElementKind.VERIFIED_REQUIREMENT,
+                new Metaclass("RequirementUsage", "RequirementVerificationMembership", null));
+        all.put(
+                ElementKind.REQUIRED_CONSTRAINT,
+                new Metaclass("ConstraintUsage", "RequirementConstraintMembership", "requirement"));
+        all.put(
+                ElementKind.ASSUMED_CONSTRAINT,
+                new Metaclass("ConstraintUsage", "RequirementConstraintMembership", "assumption"));
         all.put(ElementKind.FRAMED_CONCERN, new Metaclass("ConcernUsage", "FramedConcernMembership", null));
         all.put(ElementKind.VIEW_RENDERING, new Metaclass("RenderingUsage", "ViewRenderingMembership", null));
         all.put(ElementKind.BLOCK, new Metaclass("ActionUsage", "ParameterMembership", null));
@@ -53,7 +60,8 @@ record Metaclass(String type, @Nullable String membership, @Nullable String role
 
     /** {@code PART_DEFINITION} is {@code PartDefinition}, {@code PART} is {@code PartUsage}. */
     private static String regular(ElementKind kind) {
-        String words = Arrays.stream(kind.name().split("_")).map(word -> word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT))
+        String words = Arrays.stream(kind.name().split("_"))
+                .map(word -> word.charAt(0) + word.substring(1).toLowerCase(Locale.ROOT))
                 .collect(Collectors.joining());
         return kind.isUsage() ? words + "Usage" : words;
     }

@@ -16,12 +16,13 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * A query of the Systems Modeling API (clause 7.1.4): which elements are wanted, by what their attributes are, and which of
- * their attributes.
+ * A query of the Systems Modeling API (clause 7.1.4): which elements are wanted, by what their attributes are, and
+ * which of their attributes.
  *
  * @param scope ids of the elements to look among; empty for all
  * @param select the attributes wanted, with id and type in any case; empty for all
- * @param orderBy the attributes by which the elements are ordered, the first of them first; what lacks one comes last, what is equal in all by id
+ * @param orderBy the attributes by which the elements are ordered, the first of them first; what lacks one comes last,
+ *     what is equal in all by id
  */
 public record Query(Set<String> scope, List<String> select, Constraint where, List<String> orderBy) {
 
@@ -38,29 +39,33 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
         }
 
         /** One attribute compared with some values; for a list, whether one of it compares so. */
-        record Primitive(String property, String operator, List<@Nullable Object> values, boolean inverse) implements Constraint {
+        record Primitive(String property, String operator, List<@Nullable Object> values, boolean inverse)
+                implements Constraint {
             @Override
             public boolean holds(Map<String, @Nullable Object> json) {
                 Object value = json.get(property);
                 List<?> all = value instanceof List<?> list ? list : Collections.singletonList(value);
-                return inverse != all.stream().anyMatch(each -> values.stream().anyMatch(wanted -> compares(each, wanted)));
+                return inverse
+                        != all.stream().anyMatch(each -> values.stream().anyMatch(wanted -> compares(each, wanted)));
             }
 
             private boolean compares(@Nullable Object value, @Nullable Object wanted) {
                 if (operator.equals("=") || operator.equals("in")) {
                     return Objects.equals(identity(value), identity(wanted));
                 }
-                boolean alike = value instanceof String && wanted instanceof String || value instanceof Number && wanted instanceof Number;
+                boolean alike = value instanceof String && wanted instanceof String
+                        || value instanceof Number && wanted instanceof Number;
                 return alike && (operator.equals("<") ? compare(value, wanted) < 0 : compare(value, wanted) > 0);
             }
-
         }
 
         /** All of some constraints, or any of them. */
         record Composite(boolean all, List<Constraint> parts) implements Constraint {
             @Override
             public boolean holds(Map<String, @Nullable Object> json) {
-                return all ? parts.stream().allMatch(part -> part.holds(json)) : parts.stream().anyMatch(part -> part.holds(json));
+                return all
+                        ? parts.stream().allMatch(part -> part.holds(json))
+                        : parts.stream().anyMatch(part -> part.holds(json));
             }
         }
     }
@@ -69,28 +74,43 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
     public static Query read(Map<String, @Nullable Object> json) {
         List<String> select = strings(json.get("select"));
         Set<String> scope = json.get("scope") instanceof List<?> list
-                ? list.stream().map(each -> each instanceof Map<?, ?> object ? String.valueOf(object.get(ElementJson.ID)) : String.valueOf(each)).collect(Collectors.toSet())
+                ? list.stream()
+                        .map(each -> each instanceof Map<?, ?> object
+                                ? String.valueOf(object.get(ElementJson.ID))
+                                : String.valueOf(each))
+                        .collect(Collectors.toSet())
                 : Set.of();
-        return new Query(scope, select, json.get("where") == null ? new Constraint.Any() : constraint(json.get("where")), strings(json.get("orderBy")));
+        return new Query(
+                scope,
+                select,
+                json.get("where") == null ? new Constraint.Any() : constraint(json.get("where")),
+                strings(json.get("orderBy")));
     }
 
     private static List<String> strings(@Nullable Object value) {
-        return value instanceof List<?> list ? list.stream().map(String::valueOf).toList() : List.of();
+        return value instanceof List<?> list
+                ? list.stream().map(String::valueOf).toList()
+                : List.of();
     }
 
     private static Constraint constraint(@Nullable Object value) {
         if (!(value instanceof Map<?, ?> json)) {
-            throw new IllegalArgumentException("a constraint is an object, a PrimitiveConstraint or a CompositeConstraint");
+            throw new IllegalArgumentException(
+                    "a constraint is an object, a PrimitiveConstraint or a CompositeConstraint");
         }
         String operator = String.valueOf(json.get("operator"));
         if ("CompositeConstraint".equals(json.get(ElementJson.TYPE))) {
             if (!Set.of("and", "or").contains(operator) || !(json.get("constraint") instanceof List<?> parts)) {
-                throw new IllegalArgumentException("a CompositeConstraint has the operator and or or, and a list called constraint");
+                throw new IllegalArgumentException(
+                        "a CompositeConstraint has the operator and or or, and a list called constraint");
             }
-            return new Constraint.Composite(operator.equals("and"), parts.stream().map(Query::constraint).toList());
+            return new Constraint.Composite(
+                    operator.equals("and"),
+                    parts.stream().map(Query::constraint).toList());
         }
         if (!Set.of("=", "in", "<", ">").contains(operator) || json.get("property") == null) {
-            throw new IllegalArgumentException("a PrimitiveConstraint has a property, the operator =, in, < or >, and a value");
+            throw new IllegalArgumentException(
+                    "a PrimitiveConstraint has a property, the operator =, in, < or >, and a value");
         }
         List<@Nullable Object> values = new ArrayList<>();
         if (json.get("value") instanceof List<?> list) {
@@ -98,7 +118,8 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
         } else {
             values.add(json.get("value"));
         }
-        return new Constraint.Primitive(String.valueOf(json.get("property")), operator, values, Boolean.TRUE.equals(json.get("inverse")));
+        return new Constraint.Primitive(
+                String.valueOf(json.get("property")), operator, values, Boolean.TRUE.equals(json.get("inverse")));
     }
 
     /** All elements of a model that are wanted, in their order. */
@@ -115,21 +136,31 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
     public List<Map<String, @Nullable Object>> on(Model model, @Nullable ElementId after, int most) {
         ElementJson writer = new ElementJson(model);
         boolean byId = orderBy.isEmpty();
-        Stream<Map<String, @Nullable Object>> found = model.ownElements().stream().filter(element -> scope.isEmpty() || scope.contains(element.id().toString()))
+        Stream<Map<String, @Nullable Object>> found = model.ownElements().stream()
+                .filter(element ->
+                        scope.isEmpty() || scope.contains(element.id().toString()))
                 .filter(element -> !byId || after == null || element.id().compareTo(after) > 0)
-                .sorted(Comparator.comparing(Element::id)).map(writer::write).filter(where::holds);
-        List<Map<String, @Nullable Object>> page = byId ? found.limit(most).toList() : ordered(found.toList(), after, most);
+                .sorted(Comparator.comparing(Element::id))
+                .map(writer::write)
+                .filter(where::holds);
+        List<Map<String, @Nullable Object>> page =
+                byId ? found.limit(most).toList() : ordered(found.toList(), after, most);
         return page.stream().map(this::selected).toList();
     }
 
-    private List<Map<String, @Nullable Object>> ordered(List<Map<String, @Nullable Object>> found, @Nullable ElementId after, int most) {
+    private List<Map<String, @Nullable Object>> ordered(
+            List<Map<String, @Nullable Object>> found, @Nullable ElementId after, int most) {
         List<Map<String, @Nullable Object>> all = new ArrayList<>(found);
-        all.sort(orderBy.stream().map(Query::by).reduce(Comparator::thenComparing).orElseThrow());
+        all.sort(orderBy.stream()
+                .map(Query::by)
+                .reduce(Comparator::thenComparing)
+                .orElseThrow());
         int from = 0;
         if (after != null) {
             from = all.stream().map(json -> json.get(ElementJson.ID)).toList().indexOf(after.toString()) + 1;
             if (from == 0) {
-                throw new IllegalArgumentException("the element " + after + " is not among what the query finds; begin with the first page");
+                throw new IllegalArgumentException(
+                        "the element " + after + " is not among what the query finds; begin with the first page");
             }
         }
         return all.subList(from, (int) Math.min(all.size(), (long) from + most));
@@ -143,7 +174,9 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
     private static int compare(@Nullable Object left, @Nullable Object right) {
         Object a = first(left);
         Object b = first(right);
-        return a instanceof Number x && b instanceof Number y ? Double.compare(x.doubleValue(), y.doubleValue()) : String.valueOf(a).compareTo(String.valueOf(b));
+        return a instanceof Number x && b instanceof Number y
+                ? Double.compare(x.doubleValue(), y.doubleValue())
+                : String.valueOf(a).compareTo(String.valueOf(b));
     }
 
     private static @Nullable Object first(@Nullable Object value) {

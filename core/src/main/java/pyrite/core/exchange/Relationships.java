@@ -23,14 +23,21 @@ public final class Relationships {
     }
 
     /** Which end of a relationship an element is. */
-    public enum Direction { IN, OUT, BOTH }
+    public enum Direction {
+        IN,
+        OUT,
+        BOTH
+    }
 
     /** The relationships an element is an end of, in the order in which they refer to it. */
     public List<Element> of(ElementId id, Direction direction) {
         Set<Element> found = new LinkedHashSet<>();
-        Stream<Element> candidates = Stream.concat(model.children(id).stream(), model.referrers(id).stream().sorted().map(model::get));
+        Stream<Element> candidates = Stream.concat(
+                model.children(id).stream(),
+                model.referrers(id).stream().sorted().map(model::get));
         candidates.map(this::relationship).filter(Objects::nonNull).forEach(relationship -> {
-            if (direction != Direction.IN && sources(relationship).contains(id) || direction != Direction.OUT && targets(relationship).contains(id)) {
+            if (direction != Direction.IN && sources(relationship).contains(id)
+                    || direction != Direction.OUT && targets(relationship).contains(id)) {
                 found.add(relationship);
             }
         });
@@ -38,7 +45,9 @@ public final class Relationships {
     }
 
     private @Nullable Element relationship(Element element) {
-        Element whole = element.kind() == ElementKind.CONNECTOR_END && element.owner() != null ? model.get(element.owner()) : element;
+        Element whole = element.kind() == ElementKind.CONNECTOR_END && element.owner() != null
+                ? model.get(element.owner())
+                : element;
         return sources(whole).isEmpty() && targets(whole).isEmpty() ? null : whole;
     }
 
@@ -46,11 +55,13 @@ public final class Relationships {
     public List<ElementId> sources(Element element) {
         return switch (element.kind()) {
             case DEPENDENCY -> ends(element, Property.CLIENTS);
-            case SATISFACTION -> element.get(Property.BY).map(by -> List.of(by.target())).orElseGet(() -> owner(element));
+            case SATISFACTION ->
+                element.get(Property.BY).map(by -> List.of(by.target())).orElseGet(() -> owner(element));
             case VERIFIED_REQUIREMENT, IMPORT, EXPOSURE, ALIAS -> owner(element);
             case BINDING -> end(element, Property.LEFT);
             case FLOW, SUCCESSION_FLOW, MESSAGE, SUCCESSION, TRANSITION -> end(element, Property.SOURCE);
-            case CONNECTION, INTERFACE, ALLOCATION -> connected(element).stream().limit(1).toList();
+            case CONNECTION, INTERFACE, ALLOCATION ->
+                connected(element).stream().limit(1).toList();
             default -> List.of();
         };
     }
@@ -59,22 +70,35 @@ public final class Relationships {
     public List<ElementId> targets(Element element) {
         return switch (element.kind()) {
             case DEPENDENCY -> ends(element, Property.SUPPLIERS);
-            case SATISFACTION, VERIFIED_REQUIREMENT, IMPORT, EXPOSURE, ALIAS, FLOW, SUCCESSION_FLOW, MESSAGE, SUCCESSION, TRANSITION ->
-                end(element, Property.TARGET);
+            case SATISFACTION,
+                    VERIFIED_REQUIREMENT,
+                    IMPORT,
+                    EXPOSURE,
+                    ALIAS,
+                    FLOW,
+                    SUCCESSION_FLOW,
+                    MESSAGE,
+                    SUCCESSION,
+                    TRANSITION -> end(element, Property.TARGET);
             case BINDING -> end(element, Property.RIGHT);
-            case CONNECTION, INTERFACE, ALLOCATION -> connected(element).stream().skip(1).toList();
+            case CONNECTION, INTERFACE, ALLOCATION ->
+                connected(element).stream().skip(1).toList();
             default -> List.of();
         };
     }
 
     private List<ElementId> connected(Element connector) {
         List<ElementId> ends = new ArrayList<>();
-        model.children(connector.id()).stream().filter(child -> child.kind() == ElementKind.CONNECTOR_END).forEach(end -> ends.addAll(end(end, Property.TARGET)));
+        model.children(connector.id()).stream()
+                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
+                .forEach(end -> ends.addAll(end(end, Property.TARGET)));
         return ends;
     }
 
     private static List<ElementId> end(Element element, Property<Reference> property) {
-        return element.get(property).map(reference -> List.of(reference.target())).orElse(List.of());
+        return element.get(property)
+                .map(reference -> List.of(reference.target()))
+                .orElse(List.of());
     }
 
     private static List<ElementId> ends(Element element, Property<List<Reference>> property) {

@@ -13,8 +13,7 @@ public final class Spreadsheet {
     private static final double NARROWEST = 10;
     private static final int LONGEST_NAME = 31;
 
-    private Spreadsheet() {
-    }
+    private Spreadsheet() {}
 
     /** Writes one sheet; the first row names the columns. The stream is not closed. */
     public static void write(OutputStream out, String name, List<List<String>> rows) throws IOException {
@@ -38,9 +37,18 @@ public final class Spreadsheet {
         sheet.range(0, 0, 0, rows.getFirst().size() - 1).style().bold().set();
         for (int c = 0; c < rows.getFirst().size(); c++) {
             int column = c;
-            int longest = rows.stream().limit(200).filter(row -> row.size() > column).mapToInt(row -> row.get(column).length()).max().orElse(0);
+            int longest = rows.stream()
+                    .limit(200)
+                    .filter(row -> row.size() > column)
+                    .mapToInt(row -> row.get(column).length())
+                    .max()
+                    .orElse(0);
             sheet.width(c, Math.min(WIDEST, Math.max(NARROWEST, longest + 2)));
-            sheet.range(1, c, Math.max(1, rows.size() - 1), c).style().wrapText(true).verticalAlignment("top").set();
+            sheet.range(1, c, Math.max(1, rows.size() - 1), c)
+                    .style()
+                    .wrapText(true)
+                    .verticalAlignment("top")
+                    .set();
         }
     }
 

@@ -6,7 +6,10 @@ import org.hipparchus.fraction.Fraction;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 
-/** What {@link TypeCheck} finds in calls: of functions of the library, of collections' functions, and of what people define. */
+/**
+ * What {@link TypeCheck} finds in calls: of functions of the library, of collections' functions, and of what people
+ * define.
+ */
 final class CallCheck {
     private final TypeCheck check;
     private final Environment environment;
@@ -18,7 +21,10 @@ final class CallCheck {
 
     /** The type that a call gives; whatever is wrong with it is reported. */
     Type type(Referent called, List<Expression> arguments, Expression at) {
-        Function function = environment.function(called).map(known -> known.with(arguments.size())).orElse(null);
+        Function function = environment
+                .function(called)
+                .map(known -> known.with(arguments.size()))
+                .orElse(null);
         if (function instanceof Function.OverCollection(CollectionFunction f)) {
             return overCollection(f, arguments, at);
         }
@@ -40,20 +46,28 @@ final class CallCheck {
     private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
         String name = function.functionName();
         int wanted = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
-        boolean bodied = function.takes() == CollectionFunction.Takes.BODY || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
-        Expression.Body body = bodied && arguments.size() == 2 ? function.body(arguments.get(1)).orElse(null) : null;
+        boolean bodied = function.takes() == CollectionFunction.Takes.BODY
+                || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
+        Expression.Body body = bodied && arguments.size() == 2
+                ? function.body(arguments.get(1)).orElse(null)
+                : null;
         if (arguments.size() != wanted || bodied && body == null) {
-            check.fault(at, switch (function.takes()) {
-                case NOTHING -> name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
-                case VALUE -> name + " takes one value: (1, 2, 3)->" + name + "(2)";
-                case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
-                case BODY_OF_TWO -> name + " takes a body with two parameters: leaf.mass->" + name + " { in x; in y; x + y }";
-            });
+            check.fault(
+                    at,
+                    switch (function.takes()) {
+                        case NOTHING ->
+                            name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
+                        case VALUE -> name + " takes one value: (1, 2, 3)->" + name + "(2)";
+                        case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
+                        case BODY_OF_TWO ->
+                            name + " takes a body with two parameters: leaf.mass->" + name + " { in x; in y; x + y }";
+                    });
             return Type.UNKNOWN;
         }
         Expression values = arguments.getFirst();
         Type type = check.infer(values);
-        Type given = wanted == 1 ? Type.UNKNOWN : body == null ? check.infer(arguments.get(1)) : check.within(body, type);
+        Type given =
+                wanted == 1 ? Type.UNKNOWN : body == null ? check.infer(arguments.get(1)) : check.within(body, type);
         return switch (function) {
             case COLLECT, REDUCE -> given;
             case SELECT, REJECT -> {
@@ -71,7 +85,10 @@ final class CallCheck {
             case SUM, SMALLEST, LARGEST -> check.number(values, type, name);
             case PRODUCT -> {
                 if (type instanceof Type.Number(Dimension d) && !d.isOne()) {
-                    check.fault(values, "product works on plain numbers, because its unit would depend on how many there are; this is " + type);
+                    check.fault(
+                            values,
+                            "product works on plain numbers, because its unit would depend on how many there are; this is "
+                                    + type);
                 }
                 yield check.number(values, type, name) instanceof Type.Number ? Type.NUMBER : Type.UNKNOWN;
             }
@@ -91,37 +108,54 @@ final class CallCheck {
     private Type defined(Invocation call, Function.Defined function, List<Type> types) {
         List<Function.Parameter> parameters = function.parameters();
         if (call.arguments().size() > parameters.size()) {
-            check.fault(call, function.name() + " takes " + parameters.size() + (parameters.size() == 1 ? " argument" : " arguments")
-                    + ", not " + call.arguments().size());
+            check.fault(
+                    call,
+                    function.name() + " takes " + parameters.size()
+                            + (parameters.size() == 1 ? " argument" : " arguments") + ", not "
+                            + call.arguments().size());
             return function.result();
         }
         List<String> given = new ArrayList<>();
         for (int i = 0; i < call.arguments().size(); i++) {
             Expression argument = call.arguments().get(i);
-            String name = argument instanceof Expression.NamedArgument named ? named.parameter() : parameters.get(i).name();
+            String name = argument instanceof Expression.NamedArgument named
+                    ? named.parameter()
+                    : parameters.get(i).name();
             given.add(name);
-            Function.Parameter parameter = parameters.stream().filter(p -> p.name().equals(name)).findFirst().orElse(null);
+            Function.Parameter parameter = parameters.stream()
+                    .filter(p -> p.name().equals(name))
+                    .findFirst()
+                    .orElse(null);
             if (parameter == null) {
                 check.fault(argument, function.name() + " has no parameter '" + name + "'");
             } else if (isMismatch(parameter.type(), types.get(i))) {
-                check.fault(argument, "'" + name + "' of " + function.name() + " is " + parameter.type() + ", but this is " + types.get(i));
+                check.fault(
+                        argument,
+                        "'" + name + "' of " + function.name() + " is " + parameter.type() + ", but this is "
+                                + types.get(i));
             }
         }
-        parameters.stream().filter(p -> !p.optional() && !given.contains(p.name()))
-                .forEach(p -> check.fault(call, function.name() + " needs a value for its parameter '" + p.name() + "'"));
+        parameters.stream()
+                .filter(p -> !p.optional() && !given.contains(p.name()))
+                .forEach(p ->
+                        check.fault(call, function.name() + " needs a value for its parameter '" + p.name() + "'"));
         return function.result();
     }
 
     private static boolean isMismatch(Type wanted, Type given) {
-        boolean known = !(wanted instanceof Type.Unknown) && !(given instanceof Type.Unknown) && !(wanted instanceof Type.Thing && given instanceof Type.Thing);
+        boolean known = !(wanted instanceof Type.Unknown)
+                && !(given instanceof Type.Unknown)
+                && !(wanted instanceof Type.Thing && given instanceof Type.Thing);
         return known && !wanted.equals(given);
     }
 
     private Type mathematical(Invocation call, MathFunction function, List<Type> arguments) {
         String name = function.functionName();
         if (arguments.size() != function.arity()) {
-            check.fault(call, name + " takes " + function.arity() + (function.arity() == 1 ? " argument" : " arguments")
-                    + ", not " + arguments.size());
+            check.fault(
+                    call,
+                    name + " takes " + function.arity() + (function.arity() == 1 ? " argument" : " arguments")
+                            + ", not " + arguments.size());
             return Type.UNKNOWN;
         }
         Type first = check.number(call.arguments().getFirst(), arguments.getFirst(), name);
@@ -131,26 +165,37 @@ final class CallCheck {
         return switch (function.dimensions()) {
             case NONE -> {
                 if (!dimension.isOne()) {
-                    check.fault(call.arguments().getFirst(), name + " takes a plain number or an angle, but this is " + first);
+                    check.fault(
+                            call.arguments().getFirst(),
+                            name + " takes a plain number or an angle, but this is " + first);
                 }
                 yield Type.NUMBER;
             }
             case ROOT -> new Type.Number(dimension.power(new Fraction(1, 2)));
-            case SAME -> function.arity() == 1 ? first
-                    : check.same(call, first, check.number(call.arguments().get(1), arguments.get(1), name), "compared");
+            case SAME ->
+                function.arity() == 1
+                        ? first
+                        : check.same(
+                                call, first, check.number(call.arguments().get(1), arguments.get(1), name), "compared");
         };
     }
 
     private Type observing(Invocation call, Observation observation, List<Type> arguments) {
         String name = observation.functionName();
         if (!observation.accepts(arguments.size())) {
-            check.fault(call, observation == Observation.AT ? "at takes a quantity and an instant: at(x, t)"
-                    : name + " takes one argument" + (observation.times() == 2 ? ", or also a window: "
-                            + name + "(…, from, to)" : ""));
+            check.fault(
+                    call,
+                    observation == Observation.AT
+                            ? "at takes a quantity and an instant: at(x, t)"
+                            : name + " takes one argument"
+                                    + (observation.times() == 2
+                                            ? ", or also a window: " + name + "(…, from, to)"
+                                            : ""));
             return Type.UNKNOWN;
         }
         for (int i = 1; i < arguments.size(); i++) {
-            check.same(call.arguments().get(i), arguments.get(i), new Type.Number(Observation.TIME), "used as an instant");
+            check.same(
+                    call.arguments().get(i), arguments.get(i), new Type.Number(Observation.TIME), "used as an instant");
         }
         Expression subject = call.arguments().getFirst();
         if (observation.of() == Observation.Of.CONDITION) {

@@ -31,7 +31,12 @@ public enum CollectionFunction {
     LAST("last", Library.SEQUENCE, Takes.NOTHING);
 
     /** What stands beside the values. */
-    public enum Takes { NOTHING, VALUE, BODY, BODY_OF_TWO }
+    public enum Takes {
+        NOTHING,
+        VALUE,
+        BODY,
+        BODY_OF_TWO
+    }
 
     private static final class Library {
         static final String CONTROL = "ControlFunctions";
@@ -62,16 +67,26 @@ public enum CollectionFunction {
         return takes;
     }
 
-    /** What is done with the values: the given body, or a call of the function that is named in its place, as in {@code x->reduce '+'}; empty if neither fits. */
+    /**
+     * What is done with the values: the given body, or a call of the function that is named in its place, as in
+     * {@code x->reduce '+'}; empty if neither fits.
+     */
     public Optional<Body> body(Expression argument) {
         List<String> parameters = takes == Takes.BODY_OF_TWO ? List.of("first", "second") : List.of("each");
         return switch (argument) {
             case Body body when body.parameters().size() == parameters.size() -> Optional.of(body);
-            case FeatureReference function when function.chain().size() == 1 -> {
+            case FeatureReference function
+            when function.chain().size() == 1 -> {
                 List<Expression> arguments = parameters.stream()
-                        .<Expression>map(name -> new FeatureReference(List.of(new Expression.Local(name)), function.span())).toList();
-                yield Optional.of(new Body(parameters.stream().map(name -> new Expression.Parameter(name, null)).toList(),
-                        new Expression.Invocation(function.last(), arguments, function.span()), function.span()));
+                        .<Expression>map(
+                                name -> new FeatureReference(List.of(new Expression.Local(name)), function.span()))
+                        .toList();
+                yield Optional.of(new Body(
+                        parameters.stream()
+                                .map(name -> new Expression.Parameter(name, null))
+                                .toList(),
+                        new Expression.Invocation(function.last(), arguments, function.span()),
+                        function.span()));
             }
             default -> Optional.empty();
         };

@@ -28,7 +28,8 @@ public final class Dimension {
         BASE_UNITS.put("Θ", "K");
         BASE_UNITS.put("N", "mol");
         BASE_UNITS.put("J", "cd");
-        // Not of the ISQ: what is counted and what is paid are no plain numbers, so that they are not mixed up with any.
+        // Not of the ISQ: what is counted and what is paid are no plain numbers, so that they are not mixed up with
+        // any.
         BASE_UNITS.put("Count", "pcs");
         BASE_UNITS.put("Money", "EUR");
     }
@@ -113,7 +114,8 @@ public final class Dimension {
     }
 
     private String product(int sign) {
-        return BASE_UNITS.keySet().stream().filter(exponents::containsKey)
+        return BASE_UNITS.keySet().stream()
+                .filter(exponents::containsKey)
                 .filter(base -> exponents.get(base).signum() == sign)
                 .map(base -> factor(BASE_UNITS.get(base), exponents.get(base).multiply(sign)))
                 .collect(Collectors.joining("*"));
@@ -126,13 +128,16 @@ public final class Dimension {
     /** {@code L^2 M T^-3}, or {@code 1}; what {@link #parse} reads. */
     @Override
     public String toString() {
-        return isOne() ? "1" : exponents.entrySet().stream()
-                .map(e -> factor(e.getKey(), e.getValue()))
-                .collect(Collectors.joining(" "));
+        return isOne()
+                ? "1"
+                : exponents.entrySet().stream()
+                        .map(e -> factor(e.getKey(), e.getValue()))
+                        .collect(Collectors.joining(" "));
     }
 
     private static String plain(Fraction exponent) {
-        return exponent.getDenominator() == 1 ? Integer.toString(exponent.getNumerator())
+        return exponent.getDenominator() == 1
+                ? Integer.toString(exponent.getNumerator())
                 : exponent.getNumerator() + "/" + exponent.getDenominator();
     }
 }

@@ -7,8 +7,8 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * An expression as a tree of immutable values. Equality is by structure; places in the text do not count.
- * The syntax is that of KerML 8.2.5.8.
+ * An expression as a tree of immutable values. Equality is by structure; places in the text do not count. The syntax is
+ * that of KerML 8.2.5.8.
  */
 public sealed interface Expression {
     Span span();
@@ -20,13 +20,13 @@ public sealed interface Expression {
         }
     }
 
-    record TextLiteral(String text, Span span) implements Expression {
-    }
+    record TextLiteral(String text, Span span) implements Expression {}
 
-    record TruthLiteral(boolean value, Span span) implements Expression {
-    }
+    record TruthLiteral(boolean value, Span span) implements Expression {}
 
-    /** {@code a.b.c}: the first referent is found from where the expression stands, each further one in the one before. */
+    /**
+     * {@code a.b.c}: the first referent is found from where the expression stands, each further one in the one before.
+     */
     record FeatureReference(List<Referent> chain, Span span) implements Expression {
         public FeatureReference {
             chain = List.copyOf(chain);
@@ -48,22 +48,18 @@ public sealed interface Expression {
     }
 
     /** A unit inside brackets; {@code prefix} is an SI prefix such as {@code k}, or empty. */
-    record UnitReference(String prefix, Referent unit, Span span) implements Expression {
-    }
+    record UnitReference(String prefix, Referent unit, Span span) implements Expression {}
 
     /** {@code magnitude [unit]}. */
-    record Quantity(Expression magnitude, Expression unit, Span span) implements Expression {
-    }
+    record Quantity(Expression magnitude, Expression unit, Span span) implements Expression {}
 
-    record Unary(Operator operator, Expression operand, Span span) implements Expression {
-    }
+    record Unary(Operator operator, Expression operand, Span span) implements Expression {}
 
-    record Binary(Operator operator, Expression left, Expression right, Span span) implements Expression {
-    }
+    record Binary(Operator operator, Expression left, Expression right, Span span) implements Expression {}
 
     /** {@code if condition ? whenTrue else whenFalse}. */
-    record Conditional(Expression condition, Expression whenTrue, Expression whenFalse, Span span) implements Expression {
-    }
+    record Conditional(Expression condition, Expression whenTrue, Expression whenFalse, Span span)
+            implements Expression {}
 
     record Invocation(Referent function, List<Expression> arguments, Span span) implements Expression {
         public Invocation {
@@ -72,8 +68,7 @@ public sealed interface Expression {
     }
 
     /** {@code parameter = value} among the arguments of a call. */
-    record NamedArgument(String parameter, Expression value, Span span) implements Expression {
-    }
+    record NamedArgument(String parameter, Expression value, Span span) implements Expression {}
 
     /** {@code new Type(…)}. */
     record Construction(Referent type, List<Expression> arguments, Span span) implements Expression {
@@ -83,7 +78,8 @@ public sealed interface Expression {
     }
 
     /** {@code receiver->function(…)} or {@code receiver->function { in x; … }}: the receiver is the first argument. */
-    record ArrowInvocation(Expression receiver, Referent function, List<Expression> arguments, Span span) implements Expression {
+    record ArrowInvocation(Expression receiver, Referent function, List<Expression> arguments, Span span)
+            implements Expression {
         public ArrowInvocation {
             arguments = List.copyOf(arguments);
         }
@@ -95,8 +91,7 @@ public sealed interface Expression {
     }
 
     /** {@code receiver.{in x; …}} collects what the body gives, {@code receiver.?{in x; …}} selects where it holds. */
-    record Filtered(Expression receiver, boolean selects, Body body, Span span) implements Expression {
-    }
+    record Filtered(Expression receiver, boolean selects, Body body, Span span) implements Expression {}
 
     /** {@code { in x : Type; … result }}: an expression over parameters of its own. */
     record Body(List<Parameter> parameters, Expression result, Span span) implements Expression {
@@ -106,8 +101,7 @@ public sealed interface Expression {
     }
 
     /** A parameter of a body. */
-    record Parameter(String name, @Nullable Referent type) {
-    }
+    record Parameter(String name, @Nullable Referent type) {}
 
     /** A parameter of a body, where it is used. */
     record Local(String name) implements Referent {
@@ -125,8 +119,7 @@ public sealed interface Expression {
     }
 
     /** {@code sequence#(index)}, counted from 1. */
-    record Item(Expression sequence, Expression index, Span span) implements Expression {
-    }
+    record Item(Expression sequence, Expression index, Span span) implements Expression {}
 
     /** {@code (a, b, c)}: two or more. */
     record Sequence(List<Expression> items, Span span) implements Expression {
@@ -142,7 +135,12 @@ public sealed interface Expression {
     record Classification(Expression operand, Relation relation, Referent type, Span span) implements Expression {
         /** How something and a type are related. */
         public enum Relation {
-            ISTYPE("istype"), HASTYPE("hastype"), METADATA("@"), METADATA_OF("@@"), AS("as"), META("meta");
+            ISTYPE("istype"),
+            HASTYPE("hastype"),
+            METADATA("@"),
+            METADATA_OF("@@"),
+            AS("as"),
+            META("meta");
 
             private final String symbol;
 
@@ -157,26 +155,29 @@ public sealed interface Expression {
     }
 
     /** {@code all Type}. */
-    record Extent(Referent type, Span span) implements Expression {
-    }
+    record Extent(Referent type, Span span) implements Expression {}
 
     /** {@code element.metadata}. */
-    record MetadataAccess(Referent element, Span span) implements Expression {
-    }
+    record MetadataAccess(Referent element, Span span) implements Expression {}
 
     /** {@code null}, or {@code ()}. */
-    record NullLiteral(Span span) implements Expression {
-    }
+    record NullLiteral(Span span) implements Expression {}
 
     /** {@code *}, without bound. */
-    record Unbounded(Span span) implements Expression {
-    }
+    record Unbounded(Span span) implements Expression {}
 
     /** The parts directly below, in the order they are written. */
     default List<Expression> parts() {
         return switch (this) {
-            case NumberLiteral _, TextLiteral _, TruthLiteral _, FeatureReference _, UnitReference _, Extent _, MetadataAccess _,
-                    NullLiteral _, Unbounded _ -> List.of();
+            case NumberLiteral _,
+                    TextLiteral _,
+                    TruthLiteral _,
+                    FeatureReference _,
+                    UnitReference _,
+                    Extent _,
+                    MetadataAccess _,
+                    NullLiteral _,
+                    Unbounded _ -> List.of();
             case Quantity q -> List.of(q.magnitude(), q.unit());
             case Unary u -> List.of(u.operand());
             case Binary b -> List.of(b.left(), b.right());
@@ -226,14 +227,28 @@ public sealed interface Expression {
                 case Invocation call -> each.accept(call.function());
                 case Construction construction -> each.accept(construction.type());
                 case ArrowInvocation call -> each.accept(call.function());
-                case Body body -> body.parameters().stream().map(Parameter::type).filter(Objects::nonNull).forEach(each);
+                case Body body ->
+                    body.parameters().stream()
+                            .map(Parameter::type)
+                            .filter(Objects::nonNull)
+                            .forEach(each);
                 case Access access -> access.chain().forEach(each);
                 case Classification classification -> each.accept(classification.type());
                 case Extent extent -> each.accept(extent.type());
                 case MetadataAccess access -> each.accept(access.element());
-                case NumberLiteral _, TextLiteral _, TruthLiteral _, NullLiteral _, Unbounded _, Quantity _, Unary _, Binary _,
-                        Conditional _, NamedArgument _, Filtered _, Item _, Sequence _ -> {
-                }
+                case NumberLiteral _,
+                        TextLiteral _,
+                        TruthLiteral _,
+                        NullLiteral _,
+                        Unbounded _,
+                        Quantity _,
+                        Unary _,
+                        Binary _,
+                        Conditional _,
+                        NamedArgument _,
+                        Filtered _,
+                        Item _,
+                        Sequence _ -> {}
             }
         });
     }
@@ -268,19 +283,38 @@ public sealed interface Expression {
             case FeatureReference r -> to.feature(r);
             case NumberLiteral n -> to.number(n);
             case TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
-            case Quantity q -> new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());
+            case Quantity q ->
+                new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());
             case Unary u -> new Unary(u.operator(), u.operand().rewrite(to), u.span());
-            case Binary b -> new Binary(b.operator(), b.left().rewrite(to), b.right().rewrite(to), b.span());
-            case Conditional c -> new Conditional(c.condition().rewrite(to), c.whenTrue().rewrite(to),
-                    c.whenFalse().rewrite(to), c.span());
-            case Invocation i -> new Invocation(to.function(i.function(), i.span()), rewrite(i.arguments(), to), i.span());
+            case Binary b ->
+                new Binary(b.operator(), b.left().rewrite(to), b.right().rewrite(to), b.span());
+            case Conditional c ->
+                new Conditional(
+                        c.condition().rewrite(to),
+                        c.whenTrue().rewrite(to),
+                        c.whenFalse().rewrite(to),
+                        c.span());
+            case Invocation i ->
+                new Invocation(to.function(i.function(), i.span()), rewrite(i.arguments(), to), i.span());
             case NamedArgument n -> new NamedArgument(n.parameter(), n.value().rewrite(to), n.span());
             case Construction c -> new Construction(to.type(c.type(), c.span()), rewrite(c.arguments(), to), c.span());
-            case ArrowInvocation a -> new ArrowInvocation(a.receiver().rewrite(to), to.function(a.function(), a.span()),
-                    rewrite(a.arguments(), to), a.span());
-            case Filtered f -> new Filtered(f.receiver().rewrite(to), f.selects(), (Body) f.body().rewrite(to), f.span());
-            case Body b -> new Body(b.parameters().stream().map(p -> new Parameter(p.name(),
-                    p.type() == null ? null : to.type(p.type(), b.span()))).toList(), b.result().rewrite(to.inside(b)), b.span());
+            case ArrowInvocation a ->
+                new ArrowInvocation(
+                        a.receiver().rewrite(to),
+                        to.function(a.function(), a.span()),
+                        rewrite(a.arguments(), to),
+                        a.span());
+            case Filtered f ->
+                new Filtered(
+                        f.receiver().rewrite(to), f.selects(), (Body) f.body().rewrite(to), f.span());
+            case Body b ->
+                new Body(
+                        b.parameters().stream()
+                                .map(p ->
+                                        new Parameter(p.name(), p.type() == null ? null : to.type(p.type(), b.span())))
+                                .toList(),
+                        b.result().rewrite(to.inside(b)),
+                        b.span());
             case Access a -> {
                 Expression source = a.source().rewrite(to);
                 yield new Access(source, to.steps(source, a.chain(), a.span()), a.span());

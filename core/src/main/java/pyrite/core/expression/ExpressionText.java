@@ -26,7 +26,9 @@ public final class ExpressionText {
         /** A chain such as {@code gate.leaf.angle}, quoted as the notation needs. */
         String chain(FeatureReference reference);
 
-        /** A single name: a function, a type or a unit; {@code prefix} is an SI prefix to be joined to a unit's symbol. */
+        /**
+         * A single name: a function, a type or a unit; {@code prefix} is an SI prefix to be joined to a unit's symbol.
+         */
         String name(String prefix, Referent referent);
 
         /** One step of a chain, behind a dot. */
@@ -54,30 +56,40 @@ public final class ExpressionText {
     private String write(Expression expression, boolean last) {
         return switch (expression) {
             case NumberLiteral n -> n.spelling();
-            case TextLiteral t -> "\"" + t.text().replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n") + "\"";
+            case TextLiteral t ->
+                "\"" + t.text().replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n") + "\"";
             case TruthLiteral t -> Boolean.toString(t.value());
             case FeatureReference r -> naming.chain(r);
             case UnitReference u -> naming.name(u.prefix(), u.unit());
             case Quantity q -> within(q.magnitude(), ATOM, false) + " [" + compact(q.unit()) + "]";
-            case Unary u -> u.operator().symbol() + (u.operator() == Operator.NOT ? " " : "")
-                    + within(u.operand(), Operator.NEGATE.strength(), false);
+            case Unary u ->
+                u.operator().symbol()
+                        + (u.operator() == Operator.NOT ? " " : "")
+                        + within(u.operand(), Operator.NEGATE.strength(), false);
             case Binary b -> binary(b, last);
-            case Conditional c -> "if " + within(c.condition(), 1, false) + " ? " + within(c.whenTrue(), 1, false)
-                    + " else " + write(c.whenFalse(), last);
+            case Conditional c ->
+                "if " + within(c.condition(), 1, false) + " ? " + within(c.whenTrue(), 1, false) + " else "
+                        + write(c.whenFalse(), last);
             case Invocation i -> naming.name("", i.function()) + arguments(i.arguments());
             case Expression.NamedArgument n -> Name.quoted(n.parameter()) + " = " + write(n.value());
             case Expression.Construction c -> "new " + naming.name("", c.type()) + arguments(c.arguments());
-            case Expression.ArrowInvocation a -> source(a.receiver()) + "->" + naming.name("", a.function()) + behindArrow(a.arguments());
+            case Expression.ArrowInvocation a ->
+                source(a.receiver()) + "->" + naming.name("", a.function()) + behindArrow(a.arguments());
             case Expression.Filtered f -> source(f.receiver()) + (f.selects() ? ".?" : ".") + write(f.body());
             case Expression.Body b -> body(b);
-            case Expression.Access a -> source(a.source())
-                    + a.chain().stream().map(step -> "." + naming.step(step)).collect(Collectors.joining());
+            case Expression.Access a ->
+                source(a.source())
+                        + a.chain().stream()
+                                .map(step -> "." + naming.step(step))
+                                .collect(Collectors.joining());
             case Expression.Item i -> source(i.sequence()) + "#(" + write(i.index()) + ")";
             case Expression.Sequence s -> arguments(s.items());
-            case Expression.Classification c when c.operand().equals(Expression.each()) -> c.relation().symbol()
-                    + (c.relation().symbol().startsWith("@") ? "" : " ") + naming.name("", c.type());
-            case Expression.Classification c -> within(c.operand(), Operator.CLASSIFICATION, false) + " " + c.relation().symbol() + " "
-                    + naming.name("", c.type());
+            case Expression.Classification c
+            when c.operand().equals(Expression.each()) ->
+                c.relation().symbol() + (c.relation().symbol().startsWith("@") ? "" : " ") + naming.name("", c.type());
+            case Expression.Classification c ->
+                within(c.operand(), Operator.CLASSIFICATION, false) + " "
+                        + c.relation().symbol() + " " + naming.name("", c.type());
             case Expression.Extent e -> "all " + naming.name("", e.type());
             case Expression.MetadataAccess m -> naming.name("", m.element()) + ".metadata";
             case Expression.NullLiteral _ -> "null";
@@ -91,18 +103,27 @@ public final class ExpressionText {
 
     /** A body or the name of a function stands there without parentheses. */
     private String behindArrow(List<Expression> arguments) {
-        return arguments.size() == 1 && arguments.getFirst() instanceof Expression.Body body ? " " + write(body)
-                : arguments.size() == 1 && arguments.getFirst() instanceof FeatureReference r && r.chain().size() == 1
-                        ? " " + write(r) : arguments(arguments);
+        return arguments.size() == 1 && arguments.getFirst() instanceof Expression.Body body
+                ? " " + write(body)
+                : arguments.size() == 1
+                                && arguments.getFirst() instanceof FeatureReference r
+                                && r.chain().size() == 1
+                        ? " " + write(r)
+                        : arguments(arguments);
     }
 
     private String body(Expression.Body body) {
-        String parameters = body.parameters().stream().map(p -> "in " + Name.quoted(p.name())
-                + (p.type() == null ? "" : " : " + naming.name("", p.type())) + "; ").collect(Collectors.joining());
+        String parameters = body.parameters().stream()
+                .map(p -> "in " + Name.quoted(p.name()) + (p.type() == null ? "" : " : " + naming.name("", p.type()))
+                        + "; ")
+                .collect(Collectors.joining());
         return "{ " + parameters + write(body.result()) + " }";
     }
 
-    /** What stands before a dot, an arrow or an index: a name would swallow the step behind it, so it is set in parentheses. */
+    /**
+     * What stands before a dot, an arrow or an index: a name would swallow the step behind it, so it is set in
+     * parentheses.
+     */
     private String source(Expression source) {
         return within(source, ATOM, false);
     }
@@ -110,12 +131,15 @@ public final class ExpressionText {
     private String binary(Binary b, boolean last) {
         int strength = b.operator().strength();
         boolean rightward = b.operator() == Operator.POWER;
-        String sign = rightward ? "^" : b.operator() == Operator.RANGE ? ".." : " " + b.operator().symbol() + " ";
-        // A sign binds tighter than a power (KerML 8.2.5.8.1), unlike in mathematics: (-x)^2 is written so that it shows.
-        String left = rightward && b.left() instanceof Unary ? "(" + write(b.left()) + ")"
+        String sign = rightward
+                ? "^"
+                : b.operator() == Operator.RANGE ? ".." : " " + b.operator().symbol() + " ";
+        // A sign binds tighter than a power (KerML 8.2.5.8.1), unlike in mathematics: (-x)^2 is written so that it
+        // shows.
+        String left = rightward && b.left() instanceof Unary
+                ? "(" + write(b.left()) + ")"
                 : within(b.left(), rightward ? strength + 1 : strength, false);
-        return left + sign
-                + within(b.right(), rightward ? strength : strength + 1, last);
+        return left + sign + within(b.right(), rightward ? strength : strength + 1, last);
     }
 
     private String compact(Expression unit) {

@@ -4,30 +4,33 @@ import java.util.List;
 
 /** What a call means. */
 public sealed interface Function {
-    /** The same function as a call with so many arguments means it: of several values of one argument, {@code min} and {@code max} are those of all. */
+    /**
+     * The same function as a call with so many arguments means it: of several values of one argument, {@code min} and
+     * {@code max} are those of all.
+     */
     default Function with(int arguments) {
         return switch (this) {
-            case Mathematical(MathFunction f) when arguments == 1 && f == MathFunction.MIN -> new OverCollection(CollectionFunction.SMALLEST);
-            case Mathematical(MathFunction f) when arguments == 1 && f == MathFunction.MAX -> new OverCollection(CollectionFunction.LARGEST);
-            case OverCollection(CollectionFunction f) when arguments == 2 && f == CollectionFunction.SMALLEST -> new Mathematical(MathFunction.MIN);
-            case OverCollection(CollectionFunction f) when arguments == 2 && f == CollectionFunction.LARGEST -> new Mathematical(MathFunction.MAX);
+            case Mathematical(MathFunction f)
+            when arguments == 1 && f == MathFunction.MIN -> new OverCollection(CollectionFunction.SMALLEST);
+            case Mathematical(MathFunction f)
+            when arguments == 1 && f == MathFunction.MAX -> new OverCollection(CollectionFunction.LARGEST);
+            case OverCollection(CollectionFunction f)
+            when arguments == 2 && f == CollectionFunction.SMALLEST -> new Mathematical(MathFunction.MIN);
+            case OverCollection(CollectionFunction f)
+            when arguments == 2 && f == CollectionFunction.LARGEST -> new Mathematical(MathFunction.MAX);
             default -> this;
         };
     }
 
-    record Mathematical(MathFunction function) implements Function {
-    }
+    record Mathematical(MathFunction function) implements Function {}
 
-    record Observing(Observation observation) implements Function {
-    }
+    record Observing(Observation observation) implements Function {}
 
     /** {@code sum(leaf.mass)}: over all values the first argument has. */
-    record OverCollection(CollectionFunction function) implements Function {
-    }
+    record OverCollection(CollectionFunction function) implements Function {}
 
     /** {@code der(x)}: the time derivative of a quantity that changes. */
-    record Derivative() implements Function {
-    }
+    record Derivative() implements Function {}
 
     /** A calculation or constraint somebody defined, with its parameters in order and what it gives. */
     record Defined(String name, List<Parameter> parameters, Type result) implements Function {
@@ -37,6 +40,5 @@ public sealed interface Function {
     }
 
     /** An input of a defined function. */
-    record Parameter(Referent feature, String name, Type type, boolean optional) {
-    }
+    record Parameter(Referent feature, String name, Type type, boolean optional) {}
 }

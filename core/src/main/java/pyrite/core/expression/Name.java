@@ -31,6 +31,8 @@ public record Name(List<String> parts) implements Referent {
 
     public static String quoted(String part) {
         boolean plain = BASIC.matcher(part).matches() && !Keywords.RESERVED.contains(part);
-        return plain ? part : "'" + part.replace("\\", "\\\\").replace("'", "\\'").replace("\n", "\\n") + "'";
+        return plain
+                ? part
+                : "'" + part.replace("\\", "\\\\").replace("'", "\\'").replace("\n", "\\n") + "'";
     }
 }

@@ -19,7 +19,10 @@ public enum Observation {
     EVENTUALLY("eventually", Of.CONDITION, 2);
 
     /** What the first argument is. */
-    public enum Of { QUANTITY, CONDITION }
+    public enum Of {
+        QUANTITY,
+        CONDITION
+    }
 
     public static final Dimension TIME = Dimension.parse("T");
 

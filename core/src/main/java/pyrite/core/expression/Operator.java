@@ -7,8 +7,8 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The operators, with their binding strength (a larger number binds tighter) in the order of KerML 8.2.5.8.1.
- * Power groups to the right, all others to the left.
+ * The operators, with their binding strength (a larger number binds tighter) in the order of KerML 8.2.5.8.1. Power
+ * groups to the right, all others to the left.
  */
 public enum Operator {
     COALESCE("??", 1, Family.CHOICE),
@@ -42,7 +42,13 @@ public enum Operator {
     public static final int CLASSIFICATION = 7;
 
     /** What kinds of operands an operator takes and gives. */
-    public enum Family { LOGIC, COMPARISON, ARITHMETIC, CHOICE, UNARY }
+    public enum Family {
+        LOGIC,
+        COMPARISON,
+        ARITHMETIC,
+        CHOICE,
+        UNARY
+    }
 
     private static final Map<String, Operator> BINARY = named(false);
     private static final Map<String, Operator> UNARY = named(true);
@@ -75,11 +81,14 @@ public enum Operator {
     }
 
     private static Map<String, Operator> named(boolean unary) {
-        return Arrays.stream(values()).filter(o -> o.family == Family.UNARY == unary)
+        return Arrays.stream(values())
+                .filter(o -> o.family == Family.UNARY == unary)
                 .collect(Collectors.toUnmodifiableMap(Operator::symbol, Function.identity()));
     }
 
-    /** The operator between two operands with this sign, null if there is none. {@code **} is another sign for power. */
+    /**
+     * The operator between two operands with this sign, null if there is none. {@code **} is another sign for power.
+     */
     public static @Nullable Operator binary(String symbol) {
         return symbol.equals("**") ? POWER : BINARY.get(symbol);
     }

@@ -31,8 +31,7 @@ public final class TypeCheck {
         this.calls = new CallCheck(this, environment);
     }
 
-    public record Result(Type type, List<Fault> faults) {
-    }
+    public record Result(Type type, List<Fault> faults) {}
 
     public static Result check(Expression expression, Environment environment) {
         TypeCheck check = new TypeCheck(environment);
@@ -45,8 +44,8 @@ public final class TypeCheck {
             case NumberLiteral _ -> Type.NUMBER;
             case TextLiteral _ -> Type.TEXT;
             case TruthLiteral _ -> Type.TRUTH;
-            case FeatureReference reference when reference.last() instanceof Expression.Local(String name) ->
-                locals.getOrDefault(name, Type.UNKNOWN);
+            case FeatureReference reference
+            when reference.last() instanceof Expression.Local(String name) -> locals.getOrDefault(name, Type.UNKNOWN);
             case FeatureReference reference -> environment.typeOf(reference);
             case UnitReference unit -> unit(unit);
             case Quantity quantity -> quantity(quantity);
@@ -54,7 +53,8 @@ public final class TypeCheck {
             case Binary binary -> binary(binary);
             case Conditional conditional -> conditional(conditional);
             case Invocation invocation -> calls.type(invocation.function(), invocation.arguments(), invocation);
-            case Expression.ArrowInvocation arrow -> calls.type(arrow.function(), arrow.asCall().arguments(), arrow);
+            case Expression.ArrowInvocation arrow ->
+                calls.type(arrow.function(), arrow.asCall().arguments(), arrow);
             case Expression.Filtered filtered -> filtered(filtered);
             case Expression.NamedArgument named -> infer(named.value());
             case Expression.Body body -> infer(body.result());
@@ -80,8 +80,13 @@ public final class TypeCheck {
         Type first = infer(sequence.items().getFirst());
         for (Expression item : sequence.items().subList(1, sequence.items().size())) {
             Type type = infer(item);
-            if (!(first instanceof Type.Unknown) && !(type instanceof Type.Unknown) && !(first instanceof Type.Thing) && !type.equals(first)) {
-                fault(item, "the items of a sequence are of one kind, but " + first + " comes first and this is " + type);
+            if (!(first instanceof Type.Unknown)
+                    && !(type instanceof Type.Unknown)
+                    && !(first instanceof Type.Thing)
+                    && !type.equals(first)) {
+                fault(
+                        item,
+                        "the items of a sequence are of one kind, but " + first + " comes first and this is " + type);
                 return Type.UNKNOWN;
             }
         }
@@ -100,7 +105,8 @@ public final class TypeCheck {
         Type operand = infer(c.operand());
         return switch (c.relation()) {
             case ISTYPE, HASTYPE, METADATA, METADATA_OF -> Type.TRUTH;
-            case AS -> environment.typeNamed(c.type()) instanceof Type.Unknown ? operand : environment.typeNamed(c.type());
+            case AS ->
+                environment.typeNamed(c.type()) instanceof Type.Unknown ? operand : environment.typeNamed(c.type());
             case META -> Type.UNKNOWN;
         };
     }
@@ -118,8 +124,9 @@ public final class TypeCheck {
     /** The type of a body's result, its first parameter being one of some values. */
     Type within(Expression.Body body, Type values) {
         Map<String, Type> before = new HashMap<>(locals);
-        body.parameters().forEach(parameter -> locals.put(parameter.name(),
-                parameter.type() == null ? values : environment.typeNamed(parameter.type())));
+        body.parameters()
+                .forEach(parameter -> locals.put(
+                        parameter.name(), parameter.type() == null ? values : environment.typeNamed(parameter.type())));
         Type type = infer(body.result());
         locals.clear();
         locals.putAll(before);
@@ -166,10 +173,18 @@ public final class TypeCheck {
                 comparison(binary, left, right, sign);
                 yield Type.TRUTH;
             }
-            case ARITHMETIC -> binary.operator() == Operator.ADD && left instanceof Type.Text && right instanceof Type.Text ? Type.TEXT : arithmetic(binary, number(binary.left(), left, sign), number(binary.right(), right, sign));
-            case CHOICE -> binary.operator() == Operator.RANGE
-                    ? same(binary, number(binary.left(), left, sign), number(binary.right(), right, sign), "the ends of a range")
-                    : left instanceof Type.Unknown ? right : left;
+            case ARITHMETIC ->
+                binary.operator() == Operator.ADD && left instanceof Type.Text && right instanceof Type.Text
+                        ? Type.TEXT
+                        : arithmetic(binary, number(binary.left(), left, sign), number(binary.right(), right, sign));
+            case CHOICE ->
+                binary.operator() == Operator.RANGE
+                        ? same(
+                                binary,
+                                number(binary.left(), left, sign),
+                                number(binary.right(), right, sign),
+                                "the ends of a range")
+                        : left instanceof Type.Unknown ? right : left;
             case UNARY -> throw new IllegalStateException("unary operator with two operands");
         };
     }
@@ -201,7 +216,10 @@ public final class TypeCheck {
         };
     }
 
-    /** A point on a scale with a zero of its own, as 20 °C, is no amount: it has a distance to another, but no sum and no multiple. */
+    /**
+     * A point on a scale with a zero of its own, as 20 °C, is no amount: it has a distance to another, but no sum and
+     * no multiple.
+     */
     private void readingsAreOnlySubtracted(Binary binary) {
         boolean left = isReading(binary.left());
         boolean right = isReading(binary.right());
@@ -212,15 +230,24 @@ public final class TypeCheck {
         };
         if (!allowed) {
             Quantity reading = (Quantity) (left ? binary.left() : binary.right());
-            fault(binary, "a reading on a scale with its own zero cannot be " + (binary.operator() == Operator.ADD ? "added to another"
-                    : binary.operator() == Operator.SUBTRACT ? "taken from an amount" : "multiplied or divided") + "; write "
-                    + ExpressionText.of(reading.magnitude(), ExpressionText.byName(environment::nameOf)) + " as a difference, in [K]");
+            fault(
+                    binary,
+                    "a reading on a scale with its own zero cannot be "
+                            + (binary.operator() == Operator.ADD
+                                    ? "added to another"
+                                    : binary.operator() == Operator.SUBTRACT
+                                            ? "taken from an amount"
+                                            : "multiplied or divided")
+                            + "; write "
+                            + ExpressionText.of(reading.magnitude(), ExpressionText.byName(environment::nameOf))
+                            + " as a difference, in [K]");
         }
     }
 
     private boolean isReading(Expression expression) {
         try {
-            return expression instanceof Quantity quantity && Units.of(quantity.unit(), environment).offset() != 0;
+            return expression instanceof Quantity quantity
+                    && Units.of(quantity.unit(), environment).offset() != 0;
         } catch (FaultException _) {
             return false;
         }
@@ -246,8 +273,9 @@ public final class TypeCheck {
         return switch (expression) {
             case NumberLiteral n -> n.value();
             case Unary u when u.operator() == Operator.NEGATE && literal(u.operand()) != null -> -literal(u.operand());
-            case Binary b when b.operator() == Operator.DIVIDE && literal(b.left()) != null
-                    && literal(b.right()) != null -> literal(b.left()) / literal(b.right());
+            case Binary b
+            when b.operator() == Operator.DIVIDE && literal(b.left()) != null && literal(b.right()) != null ->
+                literal(b.left()) / literal(b.right());
             default -> null;
         };
     }
@@ -260,8 +288,10 @@ public final class TypeCheck {
             return Type.UNKNOWN;
         }
         if (!yes.equals(no)) {
-            fault(conditional, "both branches of an 'if' give the same kind of value, but one gives " + yes
-                    + " and the other " + no);
+            fault(
+                    conditional,
+                    "both branches of an 'if' give the same kind of value, but one gives " + yes + " and the other "
+                            + no);
             return Type.UNKNOWN;
         }
         return yes;

@@ -1,8 +1,8 @@
 package pyrite.core.expression;
 
 /**
- * A unit of measurement: {@code si = number * factor + offset} takes a number in this unit to the coherent SI unit
- * of its dimension. Only interval-scale units (degree Celsius) have an offset.
+ * A unit of measurement: {@code si = number * factor + offset} takes a number in this unit to the coherent SI unit of
+ * its dimension. Only interval-scale units (degree Celsius) have an offset.
  */
 public record Unit(double factor, double offset, Dimension dimension) {
     public static final Unit ONE = new Unit(1, 0, Dimension.ONE);

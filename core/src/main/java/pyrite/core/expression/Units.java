@@ -19,12 +19,15 @@ import pyrite.core.expression.Expression.UnitReference;
 public final class Units {
     /** SI prefixes by symbol, longest first, so that {@code da} is tried before {@code d}. */
     private static final Map<String, Double> PREFIXES = Arrays.stream(MetricPrefix.values())
-            .sorted(Comparator.comparing((MetricPrefix p) -> p.getSymbol().length()).reversed())
-            .collect(Collectors.toMap(MetricPrefix::getSymbol, p -> Math.pow(10, p.getExponent()), (a, _) -> a,
+            .sorted(Comparator.comparing((MetricPrefix p) -> p.getSymbol().length())
+                    .reversed())
+            .collect(Collectors.toMap(
+                    MetricPrefix::getSymbol,
+                    p -> Math.pow(10, p.getExponent()),
+                    (a, _) -> a,
                     java.util.LinkedHashMap::new));
 
-    private Units() {
-    }
+    private Units() {}
 
     /** The prefixes a symbol may begin with, longest first. */
     public static Iterable<String> prefixes() {
@@ -39,23 +42,27 @@ public final class Units {
     public static Unit of(Expression expression, Environment environment) {
         return switch (expression) {
             case UnitReference reference -> named(reference, environment);
-            case FeatureReference reference -> named(new UnitReference("", reference.last(), reference.span()), environment);
+            case FeatureReference reference ->
+                named(new UnitReference("", reference.last(), reference.span()), environment);
             case NumberLiteral number when number.value() > 0 -> new Unit(number.value(), 0, Dimension.ONE);
             case Quantity quantity -> of(quantity.magnitude(), environment).times(of(quantity.unit(), environment));
-            case Binary b when b.operator() == Operator.MULTIPLY ->
-                of(b.left(), environment).times(of(b.right(), environment));
-            case Binary b when b.operator() == Operator.DIVIDE ->
-                of(b.left(), environment).per(of(b.right(), environment));
-            case Binary b when b.operator() == Operator.POWER ->
-                of(b.left(), environment).power(exponent(b.right()));
-            default -> throw new FaultException(expression.span(),
-                    "a unit is built of unit names with *, / and ^, as in [kN*m] or [m^3/s]");
+            case Binary b
+            when b.operator() == Operator.MULTIPLY -> of(b.left(), environment).times(of(b.right(), environment));
+            case Binary b
+            when b.operator() == Operator.DIVIDE -> of(b.left(), environment).per(of(b.right(), environment));
+            case Binary b
+            when b.operator() == Operator.POWER -> of(b.left(), environment).power(exponent(b.right()));
+            default ->
+                throw new FaultException(
+                        expression.span(), "a unit is built of unit names with *, / and ^, as in [kN*m] or [m^3/s]");
         };
     }
 
     private static Unit named(UnitReference reference, Environment environment) {
-        Unit unit = environment.unit(reference.unit()).orElseThrow(() -> new FaultException(reference.span(),
-                "'" + environment.nameOf(reference.unit()) + "' is not a unit"));
+        Unit unit = environment
+                .unit(reference.unit())
+                .orElseThrow(() -> new FaultException(
+                        reference.span(), "'" + environment.nameOf(reference.unit()) + "' is not a unit"));
         Double prefix = reference.prefix().isEmpty() ? Double.valueOf(1) : PREFIXES.get(reference.prefix());
         if (prefix == null) {
             throw new FaultException(reference.span(), "'" + reference.prefix() + "' is not an SI prefix");

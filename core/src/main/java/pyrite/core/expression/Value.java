@@ -9,9 +9,7 @@ public sealed interface Value {
         }
     }
 
-    record Truth(boolean holds) implements Value {
-    }
+    record Truth(boolean holds) implements Value {}
 
-    record Text(String text) implements Value {
-    }
+    record Text(String text) implements Value {}
 }

@@ -12,12 +12,10 @@ import pyrite.core.model.Model;
 
 /** Brings an element back to what it was in an earlier snapshot, alone or with all it owned. */
 public sealed interface Restoration {
-    record Possible(Edit edit) implements Restoration {
-    }
+    record Possible(Edit edit) implements Restoration {}
 
     /** What it stood in is gone too; that has to be restored first. */
-    record WithoutOwner(Element owner) implements Restoration {
-    }
+    record WithoutOwner(Element owner) implements Restoration {}
 
     /** The element as it was; what it owns stays as it is now. */
     static Restoration alone(Model now, Model then, ElementId id) {
@@ -25,21 +23,23 @@ public sealed interface Restoration {
     }
 
     /**
-     * The element as it was with all it owned, and nothing else below it: what was added since goes, but what was moved in
-     * from elsewhere goes back to where it came from, as it is now.
+     * The element as it was with all it owned, and nothing else below it: what was added since goes, but what was moved
+     * in from elsewhere goes back to where it came from, as it is now.
      */
     static Restoration withAllItOwned(Model now, Model then, ElementId id) {
         List<Element> put = new ArrayList<>(then.subtree(id));
         Set<ElementId> wanted = put.stream().map(Element::id).collect(Collectors.toSet());
         Set<ElementId> gone = new HashSet<>();
-        now.subtree(id).stream().filter(element -> !wanted.contains(element.id())).forEach(element -> {
-            Element before = then.find(element.id()).orElse(null);
-            if (before != null && (before.owner() == null || now.has(before.owner()))) {
-                put.add(element.withOwner(before.owner(), before.rank()));
-            } else {
-                gone.add(element.id());
-            }
-        });
+        now.subtree(id).stream()
+                .filter(element -> !wanted.contains(element.id()))
+                .forEach(element -> {
+                    Element before = then.find(element.id()).orElse(null);
+                    if (before != null && (before.owner() == null || now.has(before.owner()))) {
+                        put.add(element.withOwner(before.owner(), before.rank()));
+                    } else {
+                        gone.add(element.id());
+                    }
+                });
         return withOwner(now, then, id, new Edit(put, gone));
     }
 

@@ -10,7 +10,11 @@ import java.time.Instant;
  */
 public record Revision(int number, String author, Instant at, String summary, Act act, int of) {
     /** What brought a revision about. */
-    public enum Act { EDIT, UNDO, REDO }
+    public enum Act {
+        EDIT,
+        UNDO,
+        REDO
+    }
 
     /** How people name a revision: {@code r128}. */
     public String label() {

@@ -13,8 +13,7 @@ public final class UndoStack {
     private final Deque<Integer> undoable = new ArrayDeque<>();
     private final Deque<Integer> redoable = new ArrayDeque<>();
 
-    private UndoStack() {
-    }
+    private UndoStack() {}
 
     /** @param revisions of one branch, oldest first */
     public static UndoStack of(List<Revision> revisions, String author) {

@@ -16,7 +16,8 @@ public record Difference(List<ElementChange> changes) {
 
     /** The difference that takes the second snapshot back to the first. */
     public Difference inverse() {
-        return new Difference(changes.reversed().stream().map(ElementChange::inverse).toList());
+        return new Difference(
+                changes.reversed().stream().map(ElementChange::inverse).toList());
     }
 
     public Set<ElementId> touched() {

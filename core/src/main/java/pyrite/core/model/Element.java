@@ -12,8 +12,14 @@ import pyrite.core.expression.Expression;
  * One thing somebody wrote: immutable, of a kind, owned by another element or by the model itself ({@code owner} null).
  * {@code name} and {@code shortName} are as declared; {@link Names#effectiveName} also gives inherited ones.
  */
-public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner, Rank rank, @Nullable String name,
-        @Nullable String shortName, Map<Property<?>, Object> properties) {
+public record Element(
+        ElementId id,
+        ElementKind kind,
+        @Nullable ElementId owner,
+        Rank rank,
+        @Nullable String name,
+        @Nullable String shortName,
+        Map<Property<?>, Object> properties) {
 
     public Element {
         properties = PropertyMap.copyOf(properties);
@@ -90,13 +96,13 @@ public record Element(ElementId id, ElementKind kind, @Nullable ElementId owner,
                 }
             }
             case FeatureValue featureValue -> visit(featureValue.expression(), each);
-            case Expression expression -> expression.forEachReferent(referent -> {
-                if (referent instanceof ElementId target) {
-                    each.accept(target);
-                }
-            });
-            default -> {
-            }
+            case Expression expression ->
+                expression.forEachReferent(referent -> {
+                    if (referent instanceof ElementId target) {
+                        each.accept(target);
+                    }
+                });
+            default -> {}
         }
     }
 }

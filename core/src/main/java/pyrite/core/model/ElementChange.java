@@ -4,7 +4,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** One element before and after; null before if it is new, null after if it is gone. */
-public record ElementChange(@Nullable Element before, @Nullable Element after) {
+public record ElementChange(
+        @Nullable Element before, @Nullable Element after) {
     public ElementChange {
         if (before == null && after == null) {
             throw new IllegalArgumentException("a change has a before or an after");

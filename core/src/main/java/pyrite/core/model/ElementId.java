@@ -8,11 +8,12 @@ import java.util.UUID;
 import pyrite.core.expression.Referent;
 
 /**
- * The lasting identity of an element, a UUID; survives renaming, moving and reading its text again. Kept as its two halves,
- * because snapshots hold and compare very many of them.
+ * The lasting identity of an element, a UUID; survives renaming, moving and reading its text again. Kept as its two
+ * halves, because snapshots hold and compare very many of them.
  */
 public record ElementId(long high, long low) implements Referent, Comparable<ElementId> {
-    private static final Comparator<ElementId> ORDER = Comparator.comparingLong(ElementId::high).thenComparingLong(ElementId::low);
+    private static final Comparator<ElementId> ORDER =
+            Comparator.comparingLong(ElementId::high).thenComparingLong(ElementId::low);
     private static final ThreadLocal<Sequence> NEXT = ThreadLocal.withInitial(Sequence::new);
 
     public static ElementId of(UUID value) {
@@ -20,8 +21,9 @@ public record ElementId(long high, long low) implements Referent, Comparable<Ele
     }
 
     /**
-     * A new id, a UUID of version 7 (RFC 9562, 5.7 and 6.2, method 2): by time, and one more than the one before, so that
-     * elements made together lie together in maps and in a store's index. It need not be hard to guess, only different from all others.
+     * A new id, a UUID of version 7 (RFC 9562, 5.7 and 6.2, method 2): by time, and one more than the one before, so
+     * that elements made together lie together in maps and in a store's index. It need not be hard to guess, only
+     * different from all others.
      */
     public static ElementId fresh() {
         return NEXT.get().next();
@@ -75,7 +77,10 @@ public record ElementId(long high, long low) implements Referent, Comparable<Ele
         return (high >> 12 & 0xF) == 3;
     }
 
-    /** Of the lower half alone, in which new ids differ by one: what was made together is found without searching all of the memory. */
+    /**
+     * Of the lower half alone, in which new ids differ by one: what was made together is found without searching all of
+     * the memory.
+     */
     @Override
     public int hashCode() {
         return Long.hashCode(low);

@@ -88,8 +88,10 @@ public enum ElementKind {
     CALCULATION("calc", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
     CONSTRAINT_DEFINITION("constraint", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
     CONSTRAINT("constraint", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
-    ASSERTED_CONSTRAINT("assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT, TARGET, NEGATED),
-    REQUIRED_CONSTRAINT("require constraint", "require", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION, RESULT, TARGET),
+    ASSERTED_CONSTRAINT(
+            "assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT, TARGET, NEGATED),
+    REQUIRED_CONSTRAINT(
+            "require constraint", "require", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION, RESULT, TARGET),
     ASSUMED_CONSTRAINT("assume constraint", "assume", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION, RESULT, TARGET),
 
     REQUIREMENT_DEFINITION("requirement", Family.REQUIREMENT, Form.DEFINITION, Body.REQUIREMENT),
@@ -100,7 +102,8 @@ public enum ElementKind {
     SUBJECT("subject", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
     ACTOR("actor", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
     STAKEHOLDER("stakeholder", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
-    SATISFACTION("satisfy requirement", "satisfy", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT, TARGET, BY, NEGATED),
+    SATISFACTION(
+            "satisfy requirement", "satisfy", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT, TARGET, BY, NEGATED),
 
     CASE_DEFINITION("case", Family.ANALYSIS, Form.DEFINITION, Body.CASE, RESULT),
     CASE("case", Family.ANALYSIS, Form.USAGE, Body.CASE, RESULT),
@@ -124,28 +127,96 @@ public enum ElementKind {
     EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER);
 
     /** What an element is about; gives it its tint and its place in the stations. */
-    public enum Family { ORGANIZATION, STRUCTURE, BEHAVIOR, ANALYSIS, REQUIREMENT, VERIFICATION, ANNOTATION, RELATIONSHIP }
+    public enum Family {
+        ORGANIZATION,
+        STRUCTURE,
+        BEHAVIOR,
+        ANALYSIS,
+        REQUIREMENT,
+        VERIFICATION,
+        ANNOTATION,
+        RELATIONSHIP
+    }
 
     /** How a declaration is written. */
-    public enum Form { PACKAGE, DEFINITION, USAGE, SPECIAL }
+    public enum Form {
+        PACKAGE,
+        DEFINITION,
+        USAGE,
+        SPECIAL
+    }
 
     /** What may stand between the braces. */
     public enum Body {
-        NONE, ANNOTATION, PACKAGE, STRUCTURE, ENUMERATION, METADATA, ACTION, BRANCHES, STATE, CALCULATION, REQUIREMENT, CASE,
-        OBJECTIVE, VIEW
+        NONE,
+        ANNOTATION,
+        PACKAGE,
+        STRUCTURE,
+        ENUMERATION,
+        METADATA,
+        ACTION,
+        BRANCHES,
+        STATE,
+        CALCULATION,
+        REQUIREMENT,
+        CASE,
+        OBJECTIVE,
+        VIEW
     }
 
-    private static final Set<Property<?>> OF_DEFINITIONS = Set.of(SPECIALIZES, ABSTRACT, VARIATION, INDIVIDUAL, MARKS, VARIANT);
-    private static final Set<Property<?>> OF_USAGES = Set.of(TYPES, CONJUGATED, SPECIALIZES, REDEFINES, REFERS, CROSSES,
-            Property.MULTIPLICITY, BOUNDS, VALUE, DIRECTION, ABSTRACT, VARIATION, VARIANT, DERIVED, CONSTANT, END, Property.CROSS_MULTIPLICITY, REFERENTIAL,
-            INDIVIDUAL, PORTION, ORDERED, NONUNIQUE, MARKS);
-    /** Usages that are no occurrences, which begin and end in time and so may follow others, and those with a place of their own. */
-    private static final Set<ElementKind> NO_STEPS = EnumSet.of(METADATA, ATTRIBUTE, ENUMERATION, REFERENCE, PAYLOAD, SUCCESSION, TRANSITION,
-            REQUIRED_CONSTRAINT, ASSUMED_CONSTRAINT, FRAMED_CONCERN, SUBJECT, ACTOR, STAKEHOLDER, OBJECTIVE, VIEW_RENDERING);
+    private static final Set<Property<?>> OF_DEFINITIONS =
+            Set.of(SPECIALIZES, ABSTRACT, VARIATION, INDIVIDUAL, MARKS, VARIANT);
+    private static final Set<Property<?>> OF_USAGES = Set.of(
+            TYPES,
+            CONJUGATED,
+            SPECIALIZES,
+            REDEFINES,
+            REFERS,
+            CROSSES,
+            Property.MULTIPLICITY,
+            BOUNDS,
+            VALUE,
+            DIRECTION,
+            ABSTRACT,
+            VARIATION,
+            VARIANT,
+            DERIVED,
+            CONSTANT,
+            END,
+            Property.CROSS_MULTIPLICITY,
+            REFERENTIAL,
+            INDIVIDUAL,
+            PORTION,
+            ORDERED,
+            NONUNIQUE,
+            MARKS);
+    /**
+     * Usages that are no occurrences, which begin and end in time and so may follow others, and those with a place of
+     * their own.
+     */
+    private static final Set<ElementKind> NO_STEPS = EnumSet.of(
+            METADATA,
+            ATTRIBUTE,
+            ENUMERATION,
+            REFERENCE,
+            PAYLOAD,
+            SUCCESSION,
+            TRANSITION,
+            REQUIRED_CONSTRAINT,
+            ASSUMED_CONSTRAINT,
+            FRAMED_CONCERN,
+            SUBJECT,
+            ACTOR,
+            STAKEHOLDER,
+            OBJECTIVE,
+            VIEW_RENDERING);
+
     private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE);
-    private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values()).filter(ElementKind::isDefinition)
+    private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values())
+            .filter(ElementKind::isDefinition)
             .collect(Collectors.toUnmodifiableMap(ElementKind::keyword, Function.identity()));
-    private static final Map<String, ElementKind> USAGES = Arrays.stream(values()).filter(kind -> kind.isUsage() || kind.shortKeyword != null)
+    private static final Map<String, ElementKind> USAGES = Arrays.stream(values())
+            .filter(kind -> kind.isUsage() || kind.shortKeyword != null)
             .collect(Collectors.toUnmodifiableMap(ElementKind::keyword, Function.identity()));
 
     private final String keyword;
@@ -159,7 +230,8 @@ public enum ElementKind {
         this(keyword, null, family, form, body, own);
     }
 
-    ElementKind(String keyword, @Nullable String shortKeyword, Family family, Form form, Body body, Property<?>... own) {
+    ElementKind(
+            String keyword, @Nullable String shortKeyword, Family family, Form form, Body body, Property<?>... own) {
         this.keyword = keyword;
         this.shortKeyword = shortKeyword;
         this.family = family;
@@ -172,7 +244,10 @@ public enum ElementKind {
         return keyword;
     }
 
-    /** The keyword that stands before a mere reference to something declared elsewhere, as in {@code perform a.b}; null if there is none. */
+    /**
+     * The keyword that stands before a mere reference to something declared elsewhere, as in {@code perform a.b}; null
+     * if there is none.
+     */
     public @Nullable String shortKeyword() {
         return shortKeyword;
     }
@@ -225,7 +300,11 @@ public enum ElementKind {
     }
 
     private static final Map<ElementKind, BitSet> TAKEN = Arrays.stream(values())
-            .collect(Collectors.toMap(Function.identity(), kind -> places(kind.taken()), (a, _) -> a, () -> new EnumMap<>(ElementKind.class)));
+            .collect(Collectors.toMap(
+                    Function.identity(),
+                    kind -> places(kind.taken()),
+                    (a, _) -> a,
+                    () -> new EnumMap<>(ElementKind.class)));
 
     private static BitSet places(Set<Property<?>> properties) {
         BitSet places = new BitSet();
@@ -239,7 +318,10 @@ public enum ElementKind {
         if (isUsage() && !NO_STEPS.contains(this)) {
             taken.add(THEN);
         }
-        taken.addAll(isDefinition() ? OF_DEFINITIONS : isUsage() || shortKeyword != null || this == BINDING ? OF_USAGES : Set.of());
+        taken.addAll(
+                isDefinition()
+                        ? OF_DEFINITIONS
+                        : isUsage() || shortKeyword != null || this == BINDING ? OF_USAGES : Set.of());
         return taken;
     }
 
@@ -259,7 +341,8 @@ public enum ElementKind {
         only.put(ACTOR, cases);
         only.put(OBJECTIVE, EnumSet.of(Body.CASE));
         only.put(VERIFIED_REQUIREMENT, EnumSet.of(Body.OBJECTIVE, Body.REQUIREMENT));
-        for (ElementKind step : EnumSet.of(ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, MERGE, DECIDE, FORK, JOIN)) {
+        for (ElementKind step :
+                EnumSet.of(ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, MERGE, DECIDE, FORK, JOIN)) {
             only.put(step, steps);
         }
         only.put(TRANSITION, steps);
@@ -298,40 +381,43 @@ public enum ElementKind {
 
     /** In words: "part definition", "requirement". */
     public String title() {
-        return isDefinition() ? this == CALCULATION_DEFINITION ? "calculation" : this == ENUMERATION_DEFINITION ? "enumeration definition"
-                : (keyword + " definition").strip() : switch (this) {
-            case DOCUMENTATION -> "documentation";
-            case REFERENCE -> "reference";
-            case BINDING -> "binding";
-            case SATISFACTION -> "satisfaction";
-            case VERIFIED_REQUIREMENT -> "verified requirement";
-            case ASSERTED_CONSTRAINT -> "asserted constraint";
-            case REQUIRED_CONSTRAINT -> "required constraint";
-            case ASSUMED_CONSTRAINT -> "assumed constraint";
-            case FRAMED_CONCERN -> "framed concern";
-            case INCLUDED_USE_CASE -> "included use case";
-            case CALCULATION -> "calculation usage";
-            case ENUMERATION -> "enumeration value";
-            case REPRESENTATION -> "textual representation";
-            case CONNECTOR_END -> "connector end";
-            case PAYLOAD -> "payload";
-            case PERFORM -> "performed action";
-            case EXHIBIT -> "exhibited state";
-            case ACCEPT -> "accept action";
-            case SEND -> "send action";
-            case ASSIGNMENT -> "assignment";
-            case TERMINATE -> "terminate action";
-            case IF -> "if action";
-            case WHILE -> "loop";
-            case FOR -> "for loop";
-            case BLOCK -> "block";
-            case LOOP_VARIABLE -> "loop variable";
-            case MERGE, DECIDE, FORK, JOIN -> keyword + " node";
-            case VIEW_RENDERING -> "view rendering";
-            case EXPOSURE -> "exposure";
-            case EVENT -> "event";
-            default -> keyword;
-        };
+        return isDefinition()
+                ? this == CALCULATION_DEFINITION
+                        ? "calculation"
+                        : this == ENUMERATION_DEFINITION ? "enumeration definition" : (keyword + " definition").strip()
+                : switch (this) {
+                    case DOCUMENTATION -> "documentation";
+                    case REFERENCE -> "reference";
+                    case BINDING -> "binding";
+                    case SATISFACTION -> "satisfaction";
+                    case VERIFIED_REQUIREMENT -> "verified requirement";
+                    case ASSERTED_CONSTRAINT -> "asserted constraint";
+                    case REQUIRED_CONSTRAINT -> "required constraint";
+                    case ASSUMED_CONSTRAINT -> "assumed constraint";
+                    case FRAMED_CONCERN -> "framed concern";
+                    case INCLUDED_USE_CASE -> "included use case";
+                    case CALCULATION -> "calculation usage";
+                    case ENUMERATION -> "enumeration value";
+                    case REPRESENTATION -> "textual representation";
+                    case CONNECTOR_END -> "connector end";
+                    case PAYLOAD -> "payload";
+                    case PERFORM -> "performed action";
+                    case EXHIBIT -> "exhibited state";
+                    case ACCEPT -> "accept action";
+                    case SEND -> "send action";
+                    case ASSIGNMENT -> "assignment";
+                    case TERMINATE -> "terminate action";
+                    case IF -> "if action";
+                    case WHILE -> "loop";
+                    case FOR -> "for loop";
+                    case BLOCK -> "block";
+                    case LOOP_VARIABLE -> "loop variable";
+                    case MERGE, DECIDE, FORK, JOIN -> keyword + " node";
+                    case VIEW_RENDERING -> "view rendering";
+                    case EXPOSURE -> "exposure";
+                    case EVENT -> "event";
+                    default -> keyword;
+                };
     }
 
     /** "a part definition", "an attribute". */
@@ -360,7 +446,10 @@ public enum ElementKind {
         };
     }
 
-    /** The kind of definition this kind of definition is a special case of (SysML 2.0, 7.6 and following); null if of none. */
+    /**
+     * The kind of definition this kind of definition is a special case of (SysML 2.0, 7.6 and following); null if of
+     * none.
+     */
     public @Nullable ElementKind general() {
         return switch (this) {
             case ENUMERATION_DEFINITION -> ATTRIBUTE_DEFINITION;

@@ -3,12 +3,15 @@ package pyrite.core.model;
 import pyrite.core.expression.Expression;
 
 /**
- * The value a usage is declared with (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. One that is only a
- * default may be overridden by what redefines or specialises the usage.
+ * The value a usage is declared with (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. One that is
+ * only a default may be overridden by what redefines or specialises the usage.
  */
 public record FeatureValue(Kind kind, Expression expression) {
     public enum Kind {
-        FIXED("="), INITIAL(":="), DEFAULT("default"), DEFAULT_INITIAL("default :=");
+        FIXED("="),
+        INITIAL(":="),
+        DEFAULT("default"),
+        DEFAULT_INITIAL("default :=");
 
         private final String sign;
 

@@ -5,8 +5,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What elements of a kind have from the library without saying so: every action starts and is done, every verification comes to a
- * verdict (the implied specialisations of SysML 2.0). It is looked at last, when a name is nowhere else.
+ * What elements of a kind have from the library without saying so: every action starts and is done, every verification
+ * comes to a verdict (the implied specialisations of SysML 2.0). It is looked at last, when a name is nowhere else.
  */
 final class ImpliedGenerals {
     private static final Map<ElementKind, ElementId> BY_DEFINITION = new EnumMap<>(ElementKind.class);
@@ -36,8 +36,7 @@ final class ImpliedGenerals {
         imply(ElementKind.METADATA_DEFINITION, "Metadata::MetadataItem");
     }
 
-    private ImpliedGenerals() {
-    }
+    private ImpliedGenerals() {}
 
     private static void imply(ElementKind definition, String libraryName) {
         BY_DEFINITION.put(definition, LibraryNames.id(libraryName));
@@ -45,14 +44,16 @@ final class ImpliedGenerals {
 
     /** The definition of the library that all elements of a kind specialise; null if there is none. */
     static @Nullable ElementId of(ElementKind kind) {
-        ElementKind definition = kind.isDefinition() ? kind : kind.definition() != null ? kind.definition() : step(kind);
+        ElementKind definition =
+                kind.isDefinition() ? kind : kind.definition() != null ? kind.definition() : step(kind);
         return definition == null ? null : BY_DEFINITION.get(definition);
     }
 
     /** Steps with a form of their own are actions; there is no definition by their keyword. */
     private static @Nullable ElementKind step(ElementKind kind) {
         return switch (kind) {
-            case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, BLOCK, MERGE, DECIDE, FORK, JOIN, TRANSITION -> ElementKind.ACTION_DEFINITION;
+            case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, BLOCK, MERGE, DECIDE, FORK, JOIN, TRANSITION ->
+                ElementKind.ACTION_DEFINITION;
             default -> null;
         };
     }

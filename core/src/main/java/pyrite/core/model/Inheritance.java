@@ -125,9 +125,11 @@ public final class Inheritance {
         if (!mayGiveWay(inherited)) {
             return Optional.empty();
         }
-        return nearer.stream().filter(near -> !near.owner().equals(inherited.owner()))
+        return nearer.stream()
+                .filter(near -> !near.owner().equals(inherited.owner()))
                 .filter(near -> near.kind() == inherited.kind() && isSingle(near)
-                        || Objects.equals(near.name(), inherited.name()) && (isParameter(near) && isParameter(inherited) || isEnd(near) && isEnd(inherited)))
+                        || Objects.equals(near.name(), inherited.name())
+                                && (isParameter(near) && isParameter(inherited) || isEnd(near) && isEnd(inherited)))
                 .findFirst();
     }
 
@@ -150,8 +152,12 @@ public final class Inheritance {
     /** Whether an element has a feature from the library only because of its kind. */
     boolean implies(Element owner, Element feature) {
         ElementId general = ImpliedGenerals.of(owner.kind());
-        return general != null && model.isLibrary(feature.id())
-                && model.find(general).filter(base -> generals(base).stream().anyMatch(each -> each.id().equals(feature.owner()))).isPresent();
+        return general != null
+                && model.isLibrary(feature.id())
+                && model.find(general)
+                        .filter(base -> generals(base).stream()
+                                .anyMatch(each -> each.id().equals(feature.owner())))
+                        .isPresent();
     }
 
     /** What takes the place of {@code feature} in {@code owner}: the feature itself, or the one that redefines it. */
@@ -191,21 +197,30 @@ public final class Inheritance {
 
     /** The element a value comes from, so that a page can say so. */
     public Optional<Element> owning(Element feature, Property<?> property) {
-        return generals(feature).stream().filter(each -> each.get(property).isPresent()).findFirst();
+        return generals(feature).stream()
+                .filter(each -> each.get(property).isPresent())
+                .findFirst();
     }
 
     public <T> Optional<T> nearest(Element feature, Property<T> property) {
-        return generals(feature).stream().flatMap(each -> each.get(property).stream()).findFirst();
+        return generals(feature).stream()
+                .flatMap(each -> each.get(property).stream())
+                .findFirst();
     }
 
     /** The documentation of an element itself, else of the nearest general that has any; empty if none. */
     public String documentation(Element element) {
-        return generals(element).stream().flatMap(each -> documentationOf(each).stream()).findFirst()
-                .flatMap(doc -> doc.get(Property.TEXT)).orElse("");
+        return generals(element).stream()
+                .flatMap(each -> documentationOf(each).stream())
+                .findFirst()
+                .flatMap(doc -> doc.get(Property.TEXT))
+                .orElse("");
     }
 
     /** The element's own documentation. */
     public Optional<Element> documentationOf(Element element) {
-        return model.children(element.id()).stream().filter(e -> e.kind() == ElementKind.DOCUMENTATION).findFirst();
+        return model.children(element.id()).stream()
+                .filter(e -> e.kind() == ElementKind.DOCUMENTATION)
+                .findFirst();
     }
 }

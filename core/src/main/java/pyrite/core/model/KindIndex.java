@@ -7,8 +7,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The own elements of a snapshot by kind. Made in one pass over all, then taken from snapshot to snapshot at the cost of what
- * an edit changes.
+ * The own elements of a snapshot by kind. Made in one pass over all, then taken from snapshot to snapshot at the cost
+ * of what an edit changes.
  */
 final class KindIndex implements Following {
     private final Map<ElementKind, SnapshotMap<Element>> byKind;
@@ -18,7 +18,10 @@ final class KindIndex implements Following {
     }
 
     static KindIndex of(Model model) {
-        return new KindIndex(Map.of()).after(model.ownElements().stream().map(element -> new ElementChange(null, element)).toList());
+        return new KindIndex(Map.of())
+                .after(model.ownElements().stream()
+                        .map(element -> new ElementChange(null, element))
+                        .toList());
     }
 
     @Override
@@ -30,15 +33,19 @@ final class KindIndex implements Following {
         Map<ElementKind, Map<ElementId, @Nullable Element>> changed = new EnumMap<>(ElementKind.class);
         for (ElementChange change : changes) {
             if (change.before() != null) {
-                changed.computeIfAbsent(change.before().kind(), _ -> new HashMap<>()).put(change.id(), null);
+                changed.computeIfAbsent(change.before().kind(), _ -> new HashMap<>())
+                        .put(change.id(), null);
             }
             if (change.after() != null) {
-                changed.computeIfAbsent(change.after().kind(), _ -> new HashMap<>()).put(change.id(), change.after());
+                changed.computeIfAbsent(change.after().kind(), _ -> new HashMap<>())
+                        .put(change.id(), change.after());
             }
         }
         Map<ElementKind, SnapshotMap<Element>> next = new EnumMap<>(ElementKind.class);
         next.putAll(byKind);
-        changed.forEach((kind, each) -> next.merge(kind, SnapshotMap.<Element>empty().with(each.size(), each::forEach),
+        changed.forEach((kind, each) -> next.merge(
+                kind,
+                SnapshotMap.<Element>empty().with(each.size(), each::forEach),
                 (before, _) -> before.with(each.size(), each::forEach)));
         return new KindIndex(next);
     }

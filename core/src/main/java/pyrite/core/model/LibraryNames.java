@@ -1,6 +1,8 @@
 package pyrite.core.model;
 
-/** The qualified names of library elements the engine gives a meaning of its own. The texts are under core's resources. */
+/**
+ * The qualified names of library elements the engine gives a meaning of its own. The texts are under core's resources.
+ */
 public final class LibraryNames {
     public static final String REAL = "ScalarValues::Real";
     public static final String RATIONAL = "ScalarValues::Rational";
@@ -22,8 +24,7 @@ public final class LibraryNames {
     public static final String TIME_RUN = "Dynamics::TimeRun";
     public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
 
-    private LibraryNames() {
-    }
+    private LibraryNames() {}
 
     public static ElementId id(String qualifiedName) {
         return ElementId.ofLibrary(qualifiedName);

@@ -15,7 +15,8 @@ final class ManyIds extends AbstractSet<ElementId> {
 
     /** The ids of a set without those gone and with those come; who is in both stays. */
     static ManyIds after(Set<ElementId> before, Collection<ElementId> gone, Collection<ElementId> come) {
-        SnapshotMap<ElementId> known = before instanceof ManyIds many ? many.ids
+        SnapshotMap<ElementId> known = before instanceof ManyIds many
+                ? many.ids
                 : SnapshotMap.<ElementId>empty().with(before.size(), each -> before.forEach(id -> each.accept(id, id)));
         return new ManyIds(known.with(gone.size() + come.size(), each -> {
             gone.forEach(id -> each.accept(id, null));

@@ -21,8 +21,8 @@ import pyrite.core.expression.Expression;
 
 /**
  * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
- * share all that did not change ({@link SnapshotMap}s by id and by owner), so an edit costs what
- * it touches and its siblings, not what there is.
+ * share all that did not change ({@link SnapshotMap}s by id and by owner), so an edit costs what it touches and its
+ * siblings, not what there is.
  */
 public final class Model implements Namespaces {
     public static final Model EMPTY = new Model(SnapshotMap.empty(), Ownership.NONE, null);
@@ -95,7 +95,9 @@ public final class Model implements Namespaces {
     public List<Element> ownElements() {
         List<Element> known = own;
         if (known == null) {
-            known = byId.values().stream().filter(element -> !isLibrary(element.id())).toList();
+            known = byId.values().stream()
+                    .filter(element -> !isLibrary(element.id()))
+                    .toList();
             own = known;
         }
         return known;
@@ -112,8 +114,8 @@ public final class Model implements Namespaces {
     }
 
     /**
-     * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the snapshot, or
-     * taken to the next one if it is {@link Following}. Two who ask first at once may both make it.
+     * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the
+     * snapshot, or taken to the next one if it is {@link Following}. Two who ask first at once may both make it.
      *
      * @param type says what it is; for each there is one
      */
@@ -170,12 +172,20 @@ public final class Model implements Namespaces {
                 generals = with(generals, references.get(k).target());
             }
         }
-        boolean saysNoType = generals.isEmpty() || element.references(Property.TYPES).isEmpty() && element.references(Property.SPECIALIZES).isEmpty();
+        boolean saysNoType = generals.isEmpty()
+                || element.references(Property.TYPES).isEmpty()
+                        && element.references(Property.SPECIALIZES).isEmpty();
         if (element.kind().shortKeyword() != null) {
-            generals = with(generals, element.get(Property.TARGET).map(Reference::target).orElse(null));
+            generals = with(
+                    generals,
+                    element.get(Property.TARGET).map(Reference::target).orElse(null));
         }
         generals = with(generals, generalAround(element));
-        return with(generals, saysNoType && Namespaces.takesTypeOfValue(element.kind()) ? named(element.get(Property.VALUE).orElse(null)) : null);
+        return with(
+                generals,
+                saysNoType && Namespaces.takesTypeOfValue(element.kind())
+                        ? named(element.get(Property.VALUE).orElse(null))
+                        : null);
     }
 
     /** Most have none or one, for which nothing is laid out. */
@@ -193,7 +203,11 @@ public final class Model implements Namespaces {
 
     /** The element that a value names; null if the value is more than a name. */
     private static @Nullable ElementId named(@Nullable FeatureValue value) {
-        return value != null && value.expression() instanceof Expression.FeatureReference reference && reference.last() instanceof ElementId id ? id : null;
+        return value != null
+                        && value.expression() instanceof Expression.FeatureReference reference
+                        && reference.last() instanceof ElementId id
+                ? id
+                : null;
     }
 
     @Override
@@ -219,8 +233,13 @@ public final class Model implements Namespaces {
         }
         // As a rule the first has a name; only else it matters what that redefines in turn.
         Element first = byId.get(redefined.getFirst().target());
-        return first != null && first.name() != null ? first.name()
-                : inheritance.redefined(element).stream().map(Element::name).filter(Objects::nonNull).findFirst().orElse(null);
+        return first != null && first.name() != null
+                ? first.name()
+                : inheritance.redefined(element).stream()
+                        .map(Element::name)
+                        .filter(Objects::nonNull)
+                        .findFirst()
+                        .orElse(null);
     }
 
     /** The element and everything it owns, owners before what they own. */
@@ -238,7 +257,7 @@ public final class Model implements Namespaces {
     /** The owner, the owner's owner and so on up to the top, nearest first. */
     public List<Element> owners(Element element) {
         List<Element> owners = new ArrayList<>();
-        for (ElementId at = element.owner(); at != null;) {
+        for (ElementId at = element.owner(); at != null; ) {
             Element owner = get(at);
             owners.add(owner);
             at = owner.owner();
@@ -281,12 +300,14 @@ public final class Model implements Namespaces {
     }
 
     /**
-     * What else is wrong among elements of which some are known to be faulty: of those only the expressions are looked at, and
-     * what they lack is not held against the others. For reporting all faults of a text at once; makes no snapshot.
+     * What else is wrong among elements of which some are known to be faulty: of those only the expressions are looked
+     * at, and what they lack is not held against the others. For reporting all faults of a text at once; makes no
+     * snapshot.
      */
     public static List<Problem> faultsAmong(Model base, List<Element> elements, Set<ElementId> faulty) {
         Model tentative = base.with(elements);
-        Map<Boolean, List<Element>> byFault = elements.stream().collect(Collectors.partitioningBy(element -> faulty.contains(element.id())));
+        Map<Boolean, List<Element>> byFault =
+                elements.stream().collect(Collectors.partitioningBy(element -> faulty.contains(element.id())));
         List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, byFault.get(false)));
         problems.addAll(WellFormedness.checkExpressions(tentative, byFault.get(true)));
         return problems;
@@ -294,8 +315,10 @@ public final class Model implements Namespaces {
 
     /** What an edit would change, removals with all they own, not yet checked. */
     public Difference difference(Edit edit) {
-        Map<ElementId, ElementChange> changes = LinkedHashMap.newLinkedHashMap(edit.put().size());
-        edit.remove().forEach(top -> subtree(top).forEach(gone -> changes.put(gone.id(), new ElementChange(gone, null))));
+        Map<ElementId, ElementChange> changes =
+                LinkedHashMap.newLinkedHashMap(edit.put().size());
+        edit.remove()
+                .forEach(top -> subtree(top).forEach(gone -> changes.put(gone.id(), new ElementChange(gone, null))));
         edit.put().forEach(after -> changes.put(after.id(), new ElementChange(byId.get(after.id()), after)));
         return new Difference(List.copyOf(changes.values()));
     }
@@ -320,7 +343,8 @@ public final class Model implements Namespaces {
         if (changes.size() > WORTH_SHARING) {
             owned.fork();
         }
-        SnapshotMap<Element> elements = byId.with(changes.size(), each -> changes.forEach(change -> each.accept(change.id(), change.after())));
+        SnapshotMap<Element> elements =
+                byId.with(changes.size(), each -> changes.forEach(change -> each.accept(change.id(), change.after())));
         return new Model(elements, changes.size() > WORTH_SHARING ? owned.join() : owned.invoke(), library);
     }
 
@@ -340,14 +364,21 @@ public final class Model implements Namespaces {
 
     /** What an edit would change that only puts elements, each of them once. */
     public Difference putting(Collection<Element> elements) {
-        return new Difference(stream(List.copyOf(elements)).map(element -> new ElementChange(byId.get(element.id()), element)).toList());
+        return new Difference(stream(List.copyOf(elements))
+                .map(element -> new ElementChange(byId.get(element.id()), element))
+                .toList());
     }
 
     private List<Problem> untouchable(Difference difference) {
         return stream(difference.changes())
-                .filter(change -> isLibrary(change.id()) || change.after() != null && change.after().owner() != null
-                        && isLibrary(change.after().owner()))
-                .map(change -> new Problem(change.id(), null, pyrite.core.expression.Span.NONE,
+                .filter(change -> isLibrary(change.id())
+                        || change.after() != null
+                                && change.after().owner() != null
+                                && isLibrary(change.after().owner()))
+                .map(change -> new Problem(
+                        change.id(),
+                        null,
+                        pyrite.core.expression.Span.NONE,
                         "this belongs to the library, which is the same in every project and cannot be edited"))
                 .toList();
     }
@@ -410,14 +441,21 @@ public final class Model implements Namespaces {
         difference.changes().forEach(change -> (change.after() == null ? gone : written).add(change.id()));
         List<Problem> problems = new ArrayList<>();
         for (ElementId id : gone) {
-            referrers(id).stream().filter(user -> !gone.contains(user) && !written.contains(user)).map(this::get)
-                    .forEach(user -> problems.add(Problem.of(user, names.qualifiedName(user) + " uses "
-                            + names.qualifiedName(get(id)) + "; remove or change that use first")));
+            referrers(id).stream()
+                    .filter(user -> !gone.contains(user) && !written.contains(user))
+                    .map(this::get)
+                    .forEach(user -> problems.add(Problem.of(
+                            user,
+                            names.qualifiedName(user) + " uses " + names.qualifiedName(get(id))
+                                    + "; remove or change that use first")));
         }
         return problems;
     }
 
-    /** The changed elements of the next snapshot and all whose meaning may rest on them: what refers to them, step by step. */
+    /**
+     * The changed elements of the next snapshot and all whose meaning may rest on them: what refers to them, step by
+     * step.
+     */
     private List<Element> affectedBy(Difference difference, Model next) {
         List<Element> affected = new ArrayList<>(difference.changes().size());
         ArrayDeque<ElementId> open = new ArrayDeque<>();

@@ -32,8 +32,11 @@ import pyrite.core.expression.Units;
 public final class ModelEnvironment implements Environment {
     private static final Map<ElementId, Function> FUNCTIONS = functions();
 
-    private static final Set<ElementKind> CALLABLE = Set.of(ElementKind.CALCULATION_DEFINITION, ElementKind.CALCULATION,
-            ElementKind.CONSTRAINT_DEFINITION, ElementKind.CONSTRAINT);
+    private static final Set<ElementKind> CALLABLE = Set.of(
+            ElementKind.CALCULATION_DEFINITION,
+            ElementKind.CALCULATION,
+            ElementKind.CONSTRAINT_DEFINITION,
+            ElementKind.CONSTRAINT);
 
     /** Over so many features a type is looked for each time it is asked for; one that is farther is remembered. */
     private static final int FARTHEST_LOOK = 8;
@@ -57,15 +60,19 @@ public final class ModelEnvironment implements Environment {
     private static Map<ElementId, Function> functions() {
         Map<ElementId, Function> functions = new HashMap<>();
         for (MathFunction function : MathFunction.values()) {
-            functions.put(LibraryNames.id(function.library() + "::" + function.functionName()),
+            functions.put(
+                    LibraryNames.id(function.library() + "::" + function.functionName()),
                     new Function.Mathematical(function));
         }
         for (Observation observation : Observation.values()) {
-            functions.put(LibraryNames.id("Dynamics::" + observation.functionName()), new Function.Observing(observation));
+            functions.put(
+                    LibraryNames.id("Dynamics::" + observation.functionName()), new Function.Observing(observation));
         }
         functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new Function.Derivative());
         for (CollectionFunction function : CollectionFunction.values()) {
-            functions.put(LibraryNames.id(function.library() + "::" + function.functionName()), new Function.OverCollection(function));
+            functions.put(
+                    LibraryNames.id(function.library() + "::" + function.functionName()),
+                    new Function.OverCollection(function));
         }
         return Map.copyOf(functions);
     }
@@ -100,8 +107,8 @@ public final class ModelEnvironment implements Environment {
     }
 
     /**
-     * The type of a feature that says it, or that a chain of features leads to each of which has nothing to inherit from but the next; null for
-     * any other. Most are like that, and they are sooner looked at again than remembered.
+     * The type of a feature that says it, or that a chain of features leads to each of which has nothing to inherit
+     * from but the next; null for any other. Most are like that, and they are sooner looked at again than remembered.
      */
     private @Nullable Type statedDirectly(Element feature) {
         Element at = feature;
@@ -128,8 +135,8 @@ public final class ModelEnvironment implements Environment {
     }
 
     /**
-     * The type of a feature that states none. The types of what its value rests on are found first, one after the other: values
-     * may rest on each other in chains too long for recursion. What goes in a circle has none.
+     * The type of a feature that states none. The types of what its value rests on are found first, one after the
+     * other: values may rest on each other in chains too long for recursion. What goes in a circle has none.
      */
     private Type infer(Element start) {
         Set<ElementId> begun = open.get();
@@ -140,7 +147,9 @@ public final class ModelEnvironment implements Environment {
                 if (types.containsKey(at.id())) {
                     way.pop();
                 } else if (begun.add(at.id())) {
-                    untypedIn(at).stream().filter(next -> !begun.contains(next.id())).forEach(way::push);
+                    untypedIn(at).stream()
+                            .filter(next -> !begun.contains(next.id()))
+                            .forEach(way::push);
                 } else {
                     types.put(at.id(), ofValue(at));
                     begun.remove(way.pop().id());
@@ -155,11 +164,18 @@ public final class ModelEnvironment implements Environment {
     /** What the value of a feature names that states no type either. */
     private List<Element> untypedIn(Element feature) {
         List<Element> named = new ArrayList<>();
-        model.inheritance().value(feature).ifPresent(value -> value.expression().walk(part -> {
-            if (part instanceof FeatureReference reference && reference.last() instanceof ElementId id && !model.isLibrary(id) && !types.containsKey(id)) {
-                model.find(id).filter(element -> stated(element) == null).ifPresent(named::add);
-            }
-        }));
+        model.inheritance()
+                .value(feature)
+                .ifPresent(value -> value.expression().walk(part -> {
+                    if (part instanceof FeatureReference reference
+                            && reference.last() instanceof ElementId id
+                            && !model.isLibrary(id)
+                            && !types.containsKey(id)) {
+                        model.find(id)
+                                .filter(element -> stated(element) == null)
+                                .ifPresent(named::add);
+                    }
+                }));
         return named;
     }
 
@@ -168,10 +184,13 @@ public final class ModelEnvironment implements Environment {
         if (value.isPresent()) {
             return TypeCheck.check(value.get().expression(), this).type();
         }
-        boolean untyped = model.inheritance().generals(element).stream().noneMatch(e -> e.kind().isDefinition());
-        boolean isValue = element.kind() == ElementKind.ATTRIBUTE || element.kind() == ElementKind.REFERENCE
+        boolean untyped = model.inheritance().generals(element).stream()
+                .noneMatch(e -> e.kind().isDefinition());
+        boolean isValue = element.kind() == ElementKind.ATTRIBUTE
+                || element.kind() == ElementKind.REFERENCE
                 || element.kind() == ElementKind.SUBJECT;
-        return untyped && isValue ? Type.UNKNOWN
+        return untyped && isValue
+                ? Type.UNKNOWN
                 : new Type.Thing("the " + element.kind().title() + " '" + nameOf(element.id()) + "'");
     }
 
@@ -194,13 +213,21 @@ public final class ModelEnvironment implements Environment {
     private Optional<Type> declaredBy(Element definition) {
         if (definition.kind() == ElementKind.ENUMERATION_DEFINITION) {
             // An enumeration of numbers, texts or quantities is a choice of those (SysML 2.0, enumerations).
-            return model.inheritance().generals(definition).stream().skip(1).flatMap(general -> declared(general).stream()).findFirst()
+            return model.inheritance().generals(definition).stream()
+                    .skip(1)
+                    .flatMap(general -> declared(general).stream())
+                    .findFirst()
                     .or(() -> Optional.of(new Type.Enumerated(definition.id(), nameOf((Referent) definition.id()))));
         }
         String name = model.isLibrary(definition.id()) || model.library() == Model.EMPTY
-                ? model.names().qualifiedName(definition) : "";
+                ? model.names().qualifiedName(definition)
+                : "";
         return switch (name) {
-            case LibraryNames.REAL, LibraryNames.RATIONAL, LibraryNames.INTEGER, LibraryNames.NATURAL, LibraryNames.POSITIVE -> Optional.of(Type.NUMBER);
+            case LibraryNames.REAL,
+                    LibraryNames.RATIONAL,
+                    LibraryNames.INTEGER,
+                    LibraryNames.NATURAL,
+                    LibraryNames.POSITIVE -> Optional.of(Type.NUMBER);
             case LibraryNames.BOOLEAN -> Optional.of(Type.TRUTH);
             case LibraryNames.STRING -> Optional.of(Type.TEXT);
             default -> dimension(definition).map(Type.Number::new);
@@ -209,7 +236,8 @@ public final class ModelEnvironment implements Environment {
 
     /** The dimension a quantity or unit definition states in its attribute {@code dimension}. */
     private Optional<Dimension> dimension(Element definition) {
-        return model.inheritance().effective(definition, LibraryNames.id(LibraryNames.QUANTITY_DIMENSION))
+        return model.inheritance()
+                .effective(definition, LibraryNames.id(LibraryNames.QUANTITY_DIMENSION))
                 .or(() -> model.inheritance().effective(definition, LibraryNames.id(LibraryNames.UNIT_DIMENSION)))
                 .flatMap(model.inheritance()::value)
                 .filter(value -> value.expression() instanceof Expression.TextLiteral)
@@ -227,11 +255,16 @@ public final class ModelEnvironment implements Environment {
     private DisplayUnit displayUnit(Element feature, Set<ElementId> seen) {
         Dimension dimension = typeOf(feature.id()) instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
         seen.add(feature.id());
-        return model.inheritance().value(feature).flatMap(value -> displayUnit(value.expression(), dimension, seen))
-                .or(() -> coherent(feature)).orElseGet(() -> DisplayUnit.coherent(dimension));
+        return model.inheritance()
+                .value(feature)
+                .flatMap(value -> displayUnit(value.expression(), dimension, seen))
+                .or(() -> coherent(feature))
+                .orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
-    /** The first unit of the given dimension in an expression: one that is written, else that of an attribute it names. */
+    /**
+     * The first unit of the given dimension in an expression: one that is written, else that of an attribute it names.
+     */
     public Optional<DisplayUnit> displayUnit(Expression expression, Dimension dimension) {
         return displayUnit(expression, dimension, new HashSet<>());
     }
@@ -241,29 +274,38 @@ public final class ModelEnvironment implements Environment {
         List<DisplayUnit> named = new ArrayList<>();
         expression.walk(part -> {
             if (part instanceof Expression.Quantity quantity) {
-                unit(quantity.unit()).ifPresent(unit -> written.add(new DisplayUnit(
-                        ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
-            } else if (part instanceof FeatureReference reference && reference.last() instanceof ElementId id
-                    && seen.size() < FARTHEST_UNIT && !seen.contains(id) && typeOf(id).equals(new Type.Number(dimension))) {
+                unit(quantity.unit())
+                        .ifPresent(unit -> written.add(new DisplayUnit(
+                                ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
+            } else if (part instanceof FeatureReference reference
+                    && reference.last() instanceof ElementId id
+                    && seen.size() < FARTHEST_UNIT
+                    && !seen.contains(id)
+                    && typeOf(id).equals(new Type.Number(dimension))) {
                 named.add(displayUnit(model.get(id), seen));
             }
         });
         return java.util.stream.Stream.concat(written.stream(), named.stream())
-                .filter(unit -> unit.unit().dimension().equals(dimension)).findFirst();
+                .filter(unit -> unit.unit().dimension().equals(dimension))
+                .findFirst();
     }
 
     private String symbol(Referent referent) {
-        return referent instanceof ElementId id && model.find(id).map(Element::shortName).orElse(null) instanceof String s
-                ? s : nameOf(referent);
+        return referent instanceof ElementId id
+                        && model.find(id).map(Element::shortName).orElse(null) instanceof String s
+                ? s
+                : nameOf(referent);
     }
 
     private Optional<DisplayUnit> coherent(Element feature) {
-        return model.inheritance().effective(feature, LibraryNames.id(LibraryNames.COHERENT_UNIT))
+        return model.inheritance()
+                .effective(feature, LibraryNames.id(LibraryNames.COHERENT_UNIT))
                 .flatMap(model.inheritance()::value)
                 .filter(value -> value.expression() instanceof Expression.TextLiteral)
                 .map(value -> ((Expression.TextLiteral) value.expression()).text())
                 .flatMap(symbol -> typeOf(feature.id()) instanceof Type.Number(Dimension d)
-                        ? Optional.of(new DisplayUnit(symbol, Unit.coherent(d))) : Optional.empty());
+                        ? Optional.of(new DisplayUnit(symbol, Unit.coherent(d)))
+                        : Optional.empty());
     }
 
     @Override
@@ -272,14 +314,24 @@ public final class ModelEnvironment implements Environment {
             return Optional.empty();
         }
         Function known = FUNCTIONS.get(id);
-        return known != null ? Optional.of(known)
-                : model.find(id).filter(e -> CALLABLE.contains(e.kind()) && saysWhatItGives(e)).map(this::defined);
+        return known != null
+                ? Optional.of(known)
+                : model.find(id)
+                        .filter(e -> CALLABLE.contains(e.kind()) && saysWhatItGives(e))
+                        .map(this::defined);
     }
 
-    /** Calculations of the library without an expression have their meaning elsewhere or none; those of people say it sooner or later. */
+    /**
+     * Calculations of the library without an expression have their meaning elsewhere or none; those of people say it
+     * sooner or later.
+     */
     private boolean saysWhatItGives(Element calculation) {
-        return !model.isLibrary(calculation.id()) || model.inheritance().nearest(calculation, Property.RESULT).isPresent()
-                || model.inheritance().features(calculation).stream().anyMatch(feature -> feature.get(Property.DIRECTION).filter("return"::equals).isPresent());
+        return !model.isLibrary(calculation.id())
+                || model.inheritance().nearest(calculation, Property.RESULT).isPresent()
+                || model.inheritance().features(calculation).stream()
+                        .anyMatch(feature -> feature.get(Property.DIRECTION)
+                                .filter("return"::equals)
+                                .isPresent());
     }
 
     private Function defined(Element calculation) {
@@ -288,14 +340,19 @@ public final class ModelEnvironment implements Environment {
         for (Element feature : model.inheritance().features(calculation)) {
             String direction = feature.get(Property.DIRECTION).orElse("");
             if (direction.equals("in") || direction.equals("inout")) {
-                parameters.add(new Function.Parameter(feature.id(), Objects.requireNonNullElse(nameOf(feature.id()), "?"), typeOf(feature.id()),
+                parameters.add(new Function.Parameter(
+                        feature.id(),
+                        Objects.requireNonNullElse(nameOf(feature.id()), "?"),
+                        typeOf(feature.id()),
                         model.inheritance().value(feature).isPresent()));
             } else if (direction.equals("return") || direction.equals("out")) {
                 result = typeOf(feature.id());
             }
         }
         // An own parameter stands before the inherited ones; a call names them in the order they were first declared.
-        return new Function.Defined(nameOf((Referent) calculation.id()), parameters,
+        return new Function.Defined(
+                nameOf((Referent) calculation.id()),
+                parameters,
                 result instanceof Type.Unknown ? resultOf(calculation) : result);
     }
 
@@ -310,7 +367,9 @@ public final class ModelEnvironment implements Environment {
             return Type.UNKNOWN;
         }
         try {
-            Type found = model.inheritance().nearest(calculation, Property.RESULT).map(result -> TypeCheck.check(result, this).type())
+            Type found = model.inheritance()
+                    .nearest(calculation, Property.RESULT)
+                    .map(result -> TypeCheck.check(result, this).type())
                     .orElse(Type.UNKNOWN);
             results.put(calculation.id(), found);
             return found;
@@ -321,8 +380,11 @@ public final class ModelEnvironment implements Environment {
 
     @Override
     public Type typeNamed(Referent type) {
-        return type instanceof ElementId id && model.find(id).isPresent() ? declared(model.get(id)).orElseGet(() ->
-                new Type.Thing("the " + model.get(id).kind().title() + " '" + nameOf(id) + "'")) : Type.UNKNOWN;
+        return type instanceof ElementId id && model.find(id).isPresent()
+                ? declared(model.get(id))
+                        .orElseGet(() ->
+                                new Type.Thing("the " + model.get(id).kind().title() + " '" + nameOf(id) + "'"))
+                : Type.UNKNOWN;
     }
 
     @Override
@@ -335,7 +397,9 @@ public final class ModelEnvironment implements Environment {
         }
         Optional<Unit> known = units.get(id);
         if (known == null) {
-            known = model.find(id).filter(e -> e.kind() == ElementKind.ATTRIBUTE).flatMap(this::unit);
+            known = model.find(id)
+                    .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
+                    .flatMap(this::unit);
             units.put(id, known);
         }
         return known;
@@ -352,7 +416,8 @@ public final class ModelEnvironment implements Environment {
             return declared ? unit(value.get().expression()) : Optional.empty();
         }
         return declared && typeOf(element.id()) instanceof Type.Number(Dimension d)
-                ? Optional.of(Unit.coherent(d)) : Optional.empty();
+                ? Optional.of(Unit.coherent(d))
+                : Optional.empty();
     }
 
     /** An interval scale counts in its {@code unit} from its {@code zero}. */
@@ -363,7 +428,9 @@ public final class ModelEnvironment implements Environment {
     }
 
     private Optional<Unit> part(Element scale, String name) {
-        return model.inheritance().effective(scale, LibraryNames.id(name)).flatMap(model.inheritance()::value)
+        return model.inheritance()
+                .effective(scale, LibraryNames.id(name))
+                .flatMap(model.inheritance()::value)
                 .flatMap(value -> unit(value.expression()));
     }
 

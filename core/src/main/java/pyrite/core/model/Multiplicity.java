@@ -7,8 +7,8 @@ public record Multiplicity(int lower, int upper) {
 
     public Multiplicity {
         if (lower < 0 || upper != MANY && upper < lower) {
-            throw new IllegalArgumentException("a multiplicity runs from 0 or more up to its upper bound, not from "
-                    + lower + " to " + upper);
+            throw new IllegalArgumentException(
+                    "a multiplicity runs from 0 or more up to its upper bound, not from " + lower + " to " + upper);
         }
     }
 

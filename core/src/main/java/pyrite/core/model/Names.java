@@ -24,8 +24,8 @@ import pyrite.core.expression.Name;
  * elements at the top.
  */
 public final class Names {
-    private static final Predicate<Element> FUNCTIONS = element -> element.kind() == ElementKind.CALCULATION_DEFINITION
-            || element.kind() == ElementKind.CONSTRAINT_DEFINITION;
+    private static final Predicate<Element> FUNCTIONS = element ->
+            element.kind() == ElementKind.CALCULATION_DEFINITION || element.kind() == ElementKind.CONSTRAINT_DEFINITION;
     private static final Predicate<Element> VALUES = element -> element.kind() != ElementKind.CALCULATION_DEFINITION;
 
     /** Before a qualified name it says that the first part is at the top, whatever else goes by it: {@code $::A::b}. */
@@ -42,16 +42,19 @@ public final class Names {
 
     /** The name an element goes by: declared, or that of what it redefines. */
     public @Nullable String effectiveName(Element element) {
-        return element.name() != null || !element.kind().takes(Property.REDEFINES) ? element.name() : namespaces.inheritedName(element);
+        return element.name() != null || !element.kind().takes(Property.REDEFINES)
+                ? element.name()
+                : namespaces.inheritedName(element);
     }
 
     /**
-     * Where the names in an element's value are looked up: where the element stands. For an input that is outside
-     * what it is an input of, so that {@code in angle = angle} binds it to the angle around.
+     * Where the names in an element's value are looked up: where the element stands. For an input that is outside what
+     * it is an input of, so that {@code in angle = angle} binds it to the angle around.
      */
     public @Nullable ElementId valueScope(Element element) {
         ElementId owner = element.owner();
-        return owner == null || !element.get(Property.DIRECTION).orElse("").startsWith("in") ? owner
+        return owner == null || !element.get(Property.DIRECTION).orElse("").startsWith("in")
+                ? owner
                 : namespaces.find(owner).map(Element::owner).orElse(null);
     }
 
@@ -112,7 +115,9 @@ public final class Names {
     }
 
     private Optional<ElementId> impliedAround(String name, @Nullable ElementId scope) {
-        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
+        for (ElementId at = scope;
+                at != null;
+                at = namespaces.find(at).map(Element::owner).orElse(null)) {
             Optional<ElementId> found = implied(at, name);
             if (found.isPresent()) {
                 return found;
@@ -123,7 +128,10 @@ public final class Names {
 
     /** What an element has by a name only because of its kind. */
     private Optional<ElementId> implied(ElementId owner, String name) {
-        return namespaces.find(owner).map(element -> ImpliedGenerals.of(element.kind())).filter(general -> !general.equals(owner))
+        return namespaces
+                .find(owner)
+                .map(element -> ImpliedGenerals.of(element.kind()))
+                .filter(general -> !general.equals(owner))
                 .flatMap(general -> member(general, name, false, VALUES, null));
     }
 
@@ -132,26 +140,31 @@ public final class Names {
         if (known == null) {
             // A package of one's own may be called like one of the library; it is the one that is meant then.
             known = index(namespaces.roots().stream()
-                    .sorted(Comparator.comparing(root -> namespaces.namesIn(root.id()) != null)).toList());
+                    .sorted(Comparator.comparing(root -> namespaces.namesIn(root.id()) != null))
+                    .toList());
             roots = known;
         }
         return known;
     }
 
-    private Optional<ElementId> member(ElementId owner, String name, boolean inside, Predicate<Element> wanted,
-            @Nullable Visited visited) {
+    private Optional<ElementId> member(
+            ElementId owner, String name, boolean inside, Predicate<Element> wanted, @Nullable Visited visited) {
         Namespace namespace = namespace(owner);
         return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, wanted, visited);
     }
 
     /** @param visited the namespaces looked into on the way here, null at the beginning */
-    private Optional<ElementId> member(Namespace namespace, String name, boolean inside, Predicate<Element> wanted,
-            @Nullable Visited visited) {
+    private Optional<ElementId> member(
+            Namespace namespace, String name, boolean inside, Predicate<Element> wanted, @Nullable Visited visited) {
         ElementId owner = namespace.element.id();
         Element own = namespace.members.get(name);
         if (own != null && (visited == null || !visited.contains(owner))) {
             if (own.kind() == ElementKind.ALIAS) {
-                return namespaces.imported(own).flatMap(namespaces::find).filter(wanted).map(Element::id);
+                return namespaces
+                        .imported(own)
+                        .flatMap(namespaces::find)
+                        .filter(wanted)
+                        .map(Element::id);
             }
             if (wanted.test(own) && (inside || !isPrivate(own))) {
                 return Optional.of(own.id());
@@ -181,8 +194,8 @@ public final class Names {
     }
 
     /**
-     * What the imports of a namespace bring in by a name. It is searched for once, because few names make up most of what a
-     * model uses, and remembered if all imports up to the one that has it bring in the same from now on.
+     * What the imports of a namespace bring in by a name. It is searched for once, because few names make up most of
+     * what a model uses, and remembered if all imports up to the one that has it bring in the same from now on.
      */
     private Optional<ElementId> importedOnce(Namespace namespace, String name, Visited visited) {
         Optional<ElementId> found = namespace.found.get(name);
@@ -205,14 +218,17 @@ public final class Names {
     /** The member of {@code owner} by a name that only {@code owner} itself may use. */
     public Optional<ElementId> hidden(ElementId owner, String name) {
         Namespace namespace = namespace(owner);
-        return Optional.ofNullable(namespace == null ? null : namespace.members.get(name)).filter(Names::isPrivate).map(Element::id);
+        return Optional.ofNullable(namespace == null ? null : namespace.members.get(name))
+                .filter(Names::isPrivate)
+                .map(Element::id);
     }
 
     static boolean isPrivate(Element element) {
         return "private".equals(element.properties().get(Property.VISIBILITY));
     }
 
-    private Optional<ElementId> imported(Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
+    private Optional<ElementId> imported(
+            Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
         for (int i = 0; i < namespace.imports.size(); i++) {
             Optional<ElementId> found = through(namespace.imports.get(i), name, inside, wanted, visited);
             if (found.isPresent()) {
@@ -222,25 +238,38 @@ public final class Names {
         return Optional.empty();
     }
 
-    private Optional<ElementId> through(Namespace.Import candidate, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
+    private Optional<ElementId> through(
+            Namespace.Import candidate, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
         Namespace target = inside || candidate.isPublic ? target(candidate) : null;
         if (target == null) {
             return Optional.empty();
         }
         return switch (candidate.reach) {
-            case "members" -> target.home != this && !candidate.seesAll && wanted == VALUES ? Optional.ofNullable(target.home.seenFromOutside(target).get(name))
-                    : target.home.member(target, name, candidate.seesAll, wanted, visited);
+            case "members" ->
+                target.home != this && !candidate.seesAll && wanted == VALUES
+                        ? Optional.ofNullable(
+                                target.home.seenFromOutside(target).get(name))
+                        : target.home.member(target, name, candidate.seesAll, wanted, visited);
             case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
-            default -> Optional.of(target.element).filter(wanted).filter(e -> goesBy(e, name)).map(Element::id);
+            default ->
+                Optional.of(target.element)
+                        .filter(wanted)
+                        .filter(e -> goesBy(e, name))
+                        .map(Element::id);
         };
     }
 
-    /** What a namespace of the library has for those who import it, by all names; gathered once, because they look there for most names they use. */
+    /**
+     * What a namespace of the library has for those who import it, by all names; gathered once, because they look there
+     * for most names they use.
+     */
     private Map<String, ElementId> seenFromOutside(Namespace namespace) {
         Map<String, ElementId> known = namespace.seenFromOutside;
         if (known == null) {
             Map<String, ElementId> found = new HashMap<>();
-            membersOf(namespace.element.id()).forEach(name -> member(namespace, name, false, VALUES, null).ifPresent(id -> found.put(name, id)));
+            membersOf(namespace.element.id())
+                    .forEach(
+                            name -> member(namespace, name, false, VALUES, null).ifPresent(id -> found.put(name, id)));
             namespace.seenFromOutside = found;
             known = found;
         }
@@ -249,12 +278,14 @@ public final class Names {
 
     private @Nullable Namespace target(Namespace.Import candidate) {
         if (candidate.target == null) {
-            candidate.target = namespaces.imported(candidate.element).map(this::namespace).orElse(null);
+            candidate.target =
+                    namespaces.imported(candidate.element).map(this::namespace).orElse(null);
         }
         return candidate.target;
     }
 
-    private Optional<ElementId> memberOfAny(List<ElementId> owners, String name, Predicate<Element> wanted, Visited visited) {
+    private Optional<ElementId> memberOfAny(
+            List<ElementId> owners, String name, Predicate<Element> wanted, Visited visited) {
         for (ElementId owner : owners) {
             Optional<ElementId> found = member(owner, name, false, wanted, visited);
             if (found.isPresent()) {
@@ -264,7 +295,10 @@ public final class Names {
         return Optional.empty();
     }
 
-    /** A namespace with the packages and definitions in it, however deep; remembered, because whoever imports them all asks for every name. */
+    /**
+     * A namespace with the packages and definitions in it, however deep; remembered, because whoever imports them all
+     * asks for every name.
+     */
     private List<ElementId> descendants(ElementId top) {
         List<ElementId> known = within.get(top);
         if (known == null) {
@@ -280,7 +314,8 @@ public final class Names {
         while (!open.isEmpty()) {
             ElementId at = open.poll();
             all.add(at);
-            namespaces.children(at).stream().filter(child -> child.kind().isPackage() || child.kind().isDefinition())
+            namespaces.children(at).stream()
+                    .filter(child -> child.kind().isPackage() || child.kind().isDefinition())
                     .forEach(child -> open.add(child.id()));
         }
         return all;
@@ -340,7 +375,9 @@ public final class Names {
             return null;
         }
         List<Element> children = namespaces.children(id);
-        Namespace found = children.isEmpty() ? new Namespace(this, element, Map.of(), List.of()) : new Namespace(this, element, index(children), imports(children));
+        Namespace found = children.isEmpty()
+                ? new Namespace(this, element, Map.of(), List.of())
+                : new Namespace(this, element, index(children), imports(children));
         byId.put(id, found);
         return found;
     }
@@ -373,7 +410,9 @@ public final class Names {
     /** All names that can be written alone in {@code scope}, nearest first; for completion and for near misses. */
     public Collection<String> inScope(@Nullable ElementId scope) {
         Set<String> names = new LinkedHashSet<>();
-        for (ElementId at = scope; at != null; at = namespaces.find(at).map(Element::owner).orElse(null)) {
+        for (ElementId at = scope;
+                at != null;
+                at = namespaces.find(at).map(Element::owner).orElse(null)) {
             collect(at, true, names, new HashSet<>());
         }
         namespaces.roots().forEach(root -> addNames(root, names));
@@ -411,13 +450,17 @@ public final class Names {
     }
 
     private void addNames(Element element, Set<String> names) {
-        Stream.of(effectiveName(element), element.shortName()).filter(Objects::nonNull).forEach(names::add);
+        Stream.of(effectiveName(element), element.shortName())
+                .filter(Objects::nonNull)
+                .forEach(names::add);
     }
 
     /** {@code A::B::c} from the top; an element without a name is called by its kind in angle quotes. */
     public String qualifiedName(Element element) {
         ArrayDeque<String> parts = new ArrayDeque<>();
-        for (Element at = element; at != null; at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
+        for (Element at = element;
+                at != null;
+                at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
             String name = effectiveName(at);
             parts.addFirst(name == null ? "‹" + at.kind().title() + "›" : Name.quoted(name));
         }
@@ -427,14 +470,18 @@ public final class Names {
     /** The shortest name that, written in {@code scope}, means {@code target}. */
     public Optional<Name> shortest(Element target, @Nullable ElementId scope) {
         List<String> parts = new ArrayList<>();
-        for (Element at = target; at != null; at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
+        for (Element at = target;
+                at != null;
+                at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
             String name = effectiveName(at);
             if (name == null) {
                 return Optional.empty();
             }
             parts.addFirst(name);
             Name candidate = new Name(parts);
-            if (resolve(candidate, scope, VALUES.test(target) ? VALUES : FUNCTIONS).filter(target.id()::equals).isPresent()) {
+            if (resolve(candidate, scope, VALUES.test(target) ? VALUES : FUNCTIONS)
+                    .filter(target.id()::equals)
+                    .isPresent()) {
                 return Optional.of(candidate);
             }
         }

@@ -6,12 +6,15 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 
-/** An element as a place where names are looked up: what it holds by name, what it imports, and what was found that way. */
+/**
+ * An element as a place where names are looked up: what it holds by name, what it imports, and what was found that way.
+ */
 final class Namespace {
     private static final Map<String, Optional<ElementId>> NONE = Map.of();
 
     /** Those who answer for the names in it. */
     final Names home;
+
     final Element element;
     final Map<String, Element> members;
     final List<Import> imports;
@@ -19,6 +22,7 @@ final class Namespace {
     final Map<String, Optional<ElementId>> found;
     /** The namespace around it, and those it inherits from; null until somebody asks and they are known for good. */
     volatile @Nullable Namespace outer;
+
     volatile @Nullable List<Namespace> generals;
     /** Its members as seen from outside; null until somebody gathers them. */
     volatile @Nullable Map<String, ElementId> seenFromOutside;
@@ -39,7 +43,9 @@ final class Namespace {
         final String reach;
         /** Whether it sees what is private there. */
         final boolean seesAll;
-        @Nullable Namespace target;
+
+        @Nullable
+        Namespace target;
 
         Import(Element element) {
             this.element = element;
@@ -48,9 +54,14 @@ final class Namespace {
             this.reach = element.get(Property.REACH).orElse("one");
         }
 
-        /** Whether it brings in a package: what is in one does not hang on what others inherit, which may still be in the course of being found. */
+        /**
+         * Whether it brings in a package: what is in one does not hang on what others inherit, which may still be in
+         * the course of being found.
+         */
         boolean bringsInPackage() {
-            return target != null && reach.equals("members") && target.element.kind().isPackage();
+            return target != null
+                    && reach.equals("members")
+                    && target.element.kind().isPackage();
         }
 
         /** Imports are private unless they say otherwise (SysML 2.0, 8.2.2.5.1). */

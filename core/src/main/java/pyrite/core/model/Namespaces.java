@@ -9,10 +9,11 @@ public interface Namespaces {
     Optional<Element> find(ElementId id);
 
     /**
-     * Who answers for the names in {@code owner}: for elements of the library the library's own {@link Names}, which keep
-     * what they found for every snapshot; null stands for those that belong to these namespaces.
+     * Who answers for the names in {@code owner}: for elements of the library the library's own {@link Names}, which
+     * keep what they found for every snapshot; null stands for those that belong to these namespaces.
      */
-    @Nullable Names namesIn(ElementId owner);
+    @Nullable
+    Names namesIn(ElementId owner);
 
     /** What an element owns, in order. */
     List<Element> children(ElementId owner);
@@ -20,7 +21,10 @@ public interface Namespaces {
     /** The elements nothing owns: the packages at the top. */
     List<Element> roots();
 
-    /** What an element inherits from directly: its types, what it specialises or subsets, what it redefines, what it stands for. */
+    /**
+     * What an element inherits from directly: its types, what it specialises or subsets, what it redefines, what it
+     * stands for.
+     */
     List<ElementId> generals(Element element);
 
     /** Whether what elements inherit from and import is known for good. */
@@ -34,8 +38,8 @@ public interface Namespaces {
     }
 
     /**
-     * What an element inherits from because of where it stands: a value of an enumeration is one of it, a portion is the same
-     * occurrence as what it is a portion of (SysML 2.0, enumerations; KerML, portions); null for all else.
+     * What an element inherits from because of where it stands: a value of an enumeration is one of it, a portion is
+     * the same occurrence as what it is a portion of (SysML 2.0, enumerations; KerML, portions); null for all else.
      */
     default @Nullable ElementId generalAround(Element element) {
         ElementId owner = element.owner();
@@ -50,7 +54,10 @@ public interface Namespaces {
         return (portion ? !around.isPackage() : around == ElementKind.ENUMERATION_DEFINITION) ? owner : null;
     }
 
-    /** Whether an element that says no type has that of its value: all but attributes, whose values have no features (KerML, feature values). */
+    /**
+     * Whether an element that says no type has that of its value: all but attributes, whose values have no features
+     * (KerML, feature values).
+     */
     static boolean takesTypeOfValue(ElementKind kind) {
         return kind.isUsage() && kind != ElementKind.ATTRIBUTE && kind != ElementKind.ENUMERATION;
     }
@@ -62,5 +69,6 @@ public interface Namespaces {
     Optional<ElementId> imported(Element importElement);
 
     /** The name an element goes by where it declares none: that of what it redefines. */
-    @Nullable String inheritedName(Element element);
+    @Nullable
+    String inheritedName(Element element);
 }

@@ -4,8 +4,7 @@ import java.util.List;
 
 /** What came of an edit. */
 public sealed interface Outcome {
-    record Applied(Model model, Difference difference) implements Outcome {
-    }
+    record Applied(Model model, Difference difference) implements Outcome {}
 
     /** The edit would make the model wrong; nothing changed. */
     record Refused(List<Problem> problems) implements Outcome {

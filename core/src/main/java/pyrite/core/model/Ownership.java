@@ -38,7 +38,11 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
                 at(change.after().owner(), members, top).come.add(change.after());
             }
         }
-        return new Ownership(byOwner.with(members.size(), each -> members.forEach((owner, change) -> each.accept(owner, change.after(of(owner))))), top.after(roots));
+        return new Ownership(
+                byOwner.with(
+                        members.size(),
+                        each -> members.forEach((owner, change) -> each.accept(owner, change.after(of(owner))))),
+                top.after(roots));
     }
 
     private static Members at(@Nullable ElementId owner, Map<ElementId, Members> members, Members top) {

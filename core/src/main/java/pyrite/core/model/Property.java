@@ -7,12 +7,21 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
 /**
- * What an element may have besides kind, owner and names. Each property has one type of value; {@link Shape} says which,
- * so that storing, comparing and printing need no case for each property.
+ * What an element may have besides kind, owner and names. Each property has one type of value; {@link Shape} says
+ * which, so that storing, comparing and printing need no case for each property.
  */
 public final class Property<T> implements Comparable<Property<?>> {
     /** The types of values. */
-    public enum Shape { TEXT, FLAG, REFERENCE, REFERENCES, EXPRESSION, VALUE, MULTIPLICITY, CHOICE }
+    public enum Shape {
+        TEXT,
+        FLAG,
+        REFERENCE,
+        REFERENCES,
+        EXPRESSION,
+        VALUE,
+        MULTIPLICITY,
+        CHOICE
+    }
 
     private static final Map<String, Property<?>> BY_KEY = new HashMap<>();
 
@@ -21,30 +30,38 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Boolean> CONJUGATED = flag("conjugated");
     /** Subclassification of definitions, subsetting of usages: both are written {@code :>}. */
     public static final Property<List<Reference>> SPECIALIZES = references("specializes");
+
     public static final Property<List<Reference>> REDEFINES = references("redefines");
     /** Reference subsetting, {@code ::>}. */
     public static final Property<List<Reference>> REFERS = references("refers");
     /** Cross subsetting, {@code =>}. */
     public static final Property<List<Reference>> CROSSES = references("crosses");
+
     public static final Property<Multiplicity> MULTIPLICITY = new Property<>("multiplicity", Shape.MULTIPLICITY);
     /** A multiplicity that is not written in numbers: one expression, or a range of two. */
     public static final Property<Expression> BOUNDS = expression("bounds");
+
     public static final Property<FeatureValue> VALUE = new Property<>("value", Shape.VALUE);
     /** {@code in}, {@code out}, {@code inout} or {@code return}. */
     public static final Property<String> DIRECTION = choice("direction");
+
     public static final Property<Boolean> ABSTRACT = flag("abstract");
     public static final Property<Boolean> VARIATION = flag("variation");
     public static final Property<Boolean> VARIANT = flag("variant");
     public static final Property<Boolean> DERIVED = flag("derived");
     /** {@code constant} or {@code readonly}, whichever is written. */
     public static final Property<String> CONSTANT = choice("constant");
+
     public static final Property<Boolean> END = flag("end");
     /** How many there are of an end for each of the other ends, written before its keyword: {@code end [1] part}. */
-    public static final Property<Multiplicity> CROSS_MULTIPLICITY = new Property<>("crossMultiplicity", Shape.MULTIPLICITY);
+    public static final Property<Multiplicity> CROSS_MULTIPLICITY =
+            new Property<>("crossMultiplicity", Shape.MULTIPLICITY);
+
     public static final Property<Boolean> REFERENTIAL = flag("ref");
     public static final Property<Boolean> INDIVIDUAL = flag("individual");
     /** {@code snapshot} or {@code timeslice}. */
     public static final Property<String> PORTION = choice("portion");
+
     public static final Property<Boolean> ORDERED = flag("ordered");
     public static final Property<Boolean> NONUNIQUE = flag("nonunique");
     public static final Property<Boolean> PARALLEL = flag("parallel");
@@ -52,9 +69,11 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Boolean> NEGATED = flag("negated");
     /** Whether a step follows the one written before it: {@code then}. */
     public static final Property<Boolean> THEN = flag("then");
+
     public static final Property<Boolean> ELSE = flag("else");
     /** What an action is to its state: {@code entry}, {@code do} or {@code exit}. */
     public static final Property<String> ROLE = choice("role");
+
     public static final Property<Boolean> STANDARD = flag("standard");
     /** {@code public}, {@code protected} or {@code private}, where it is written. */
     public static final Property<String> VISIBILITY = choice("visibility");
@@ -62,6 +81,7 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<List<Reference>> MARKS = references("marks");
     /** The body of documentation and comments. */
     public static final Property<String> TEXT = new Property<>("text", Shape.TEXT);
+
     public static final Property<String> LANGUAGE = new Property<>("language", Shape.TEXT);
     public static final Property<String> LOCALE = new Property<>("locale", Shape.TEXT);
     /** What a comment or metadata is about, where that is not its owner. */
@@ -72,7 +92,10 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Reference> TARGET = reference("target");
     /** Where a flow, a succession or a transition comes from. */
     public static final Property<Reference> SOURCE = reference("source");
-    /** How far an import reaches: {@code one}, {@code members} ({@code ::*}), {@code self} ({@code ::**}) or {@code all} ({@code ::*::**}). */
+    /**
+     * How far an import reaches: {@code one}, {@code members} ({@code ::*}), {@code self} ({@code ::**}) or {@code all}
+     * ({@code ::*::**}).
+     */
     public static final Property<String> REACH = choice("reach");
     /** Whether an import brings in what is private too: {@code import all}. */
     public static final Property<Boolean> ALL = flag("all");
@@ -82,6 +105,7 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Reference> BY = reference("by");
     /** The two ends of a binding. */
     public static final Property<Reference> LEFT = reference("left");
+
     public static final Property<Reference> RIGHT = reference("right");
     public static final Property<List<Reference>> CLIENTS = references("clients");
     public static final Property<List<Reference>> SUPPLIERS = references("suppliers");
@@ -89,15 +113,21 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Expression> GUARD = expression("guard");
     /** The condition of an {@code if} or {@code while}, the sequence of a {@code for}. */
     public static final Property<Expression> CONDITION = expression("condition");
+
     public static final Property<Expression> UNTIL = expression("until");
-    /** What is accepted: {@code accept}, or a {@code when}, {@code at} or {@code after} with the expression {@link #CONTENT}. */
+    /**
+     * What is accepted: {@code accept}, or a {@code when}, {@code at} or {@code after} with the expression
+     * {@link #CONTENT}.
+     */
     public static final Property<String> TRIGGER = choice("trigger");
     /** What is sent, or what a trigger waits for. */
     public static final Property<Expression> CONTENT = expression("content");
+
     public static final Property<Expression> VIA = expression("via");
     public static final Property<Expression> RECEIVER = expression("receiver");
     /** Lines of {@code // notes} before the element, and the one behind its first line. */
     public static final Property<String> NOTES = new Property<>("notes", Shape.TEXT);
+
     public static final Property<String> TRAILING_NOTE = new Property<>("trailingNote", Shape.TEXT);
 
     private static Property<Boolean> flag(String key) {

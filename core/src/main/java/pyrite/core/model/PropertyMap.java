@@ -11,8 +11,8 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The properties of one element in the order of their keys, immutable. An element has one to four as a rule, so they stand
- * in two short arrays that are searched from the front: a tenth of the memory of a tree, and quicker.
+ * The properties of one element in the order of their keys, immutable. An element has one to four as a rule, so they
+ * stand in two short arrays that are searched from the front: a tenth of the memory of a tree, and quicker.
  */
 public final class PropertyMap extends AbstractMap<Property<?>, Object> {
     public static final PropertyMap EMPTY = new PropertyMap(new Property<?>[0], new Object[0]);
@@ -32,7 +32,8 @@ public final class PropertyMap extends AbstractMap<Property<?>, Object> {
         if (properties.isEmpty()) {
             return EMPTY;
         }
-        Map<Property<?>, Object> ordered = properties.size() == 1 || properties instanceof SortedMap ? properties : new TreeMap<>(properties);
+        Map<Property<?>, Object> ordered =
+                properties.size() == 1 || properties instanceof SortedMap ? properties : new TreeMap<>(properties);
         Property<?>[] keys = new Property<?>[ordered.size()];
         Object[] values = new Object[keys.length];
         int place = 0;

@@ -10,8 +10,11 @@ import org.jspecify.annotations.Nullable;
  */
 public record Rank(String digits) implements Comparable<Rank> {
     private static final int BASE = 36;
-    /** Those that the members of one owner get at first are the same for every owner: a large model has only these few. */
+    /**
+     * Those that the members of one owner get at first are the same for every owner: a large model has only these few.
+     */
     private static final List<Rank> FIRST_OF_FEW = spread(1);
+
     private static final List<Rank> FIRST_OF_MANY = spread(2);
 
     public Rank {
@@ -37,11 +40,12 @@ public record Rank(String digits) implements Comparable<Rank> {
             throw new IllegalArgumentException("no rank lies between " + low + " and " + high);
         }
         StringBuilder middle = new StringBuilder();
-        for (int i = 0;; i++) {
+        for (int i = 0; ; i++) {
             int l = i < low.length() ? Character.digit(low.charAt(i), BASE) : 0;
             int h = high != null && i < high.length() ? Character.digit(high.charAt(i), BASE) : BASE;
             if (h - l > 1) {
-                return new Rank(middle.append(Character.forDigit((l + h) / 2, BASE)).toString());
+                return new Rank(
+                        middle.append(Character.forDigit((l + h) / 2, BASE)).toString());
             }
             middle.append(Character.forDigit(l, BASE));
             high = h == l ? high : null;

@@ -10,8 +10,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Who refers to each element, in a property or an expression. Made in one pass over all when somebody first asks, for reading a
- * text or loading a branch needs none of it; then taken from snapshot to snapshot at the cost of what an edit changes.
+ * Who refers to each element, in a property or an expression. Made in one pass over all when somebody first asks, for
+ * reading a text or loading a branch needs none of it; then taken from snapshot to snapshot at the cost of what an edit
+ * changes.
  */
 final class Referrers implements Following {
     private static final int FEW = 16;
@@ -28,7 +29,9 @@ final class Referrers implements Following {
 
     private static Referrers find(Model model) {
         Referrers ofLibrary = model.library() == Model.EMPTY ? new Referrers(SnapshotMap.empty()) : in(model.library());
-        return ofLibrary.after(model.ownElements().stream().map(element -> new ElementChange(null, element)).toList());
+        return ofLibrary.after(model.ownElements().stream()
+                .map(element -> new ElementChange(null, element))
+                .toList());
     }
 
     /** The ids of the elements that refer to this one. */
@@ -46,16 +49,27 @@ final class Referrers implements Following {
         Map<ElementId, Incoming> incoming = new HashMap<>();
         for (ElementChange change : changes) {
             if (change.before() != null) {
-                change.before().outgoing().forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming()).goes(change.id()));
+                change.before()
+                        .outgoing()
+                        .forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming())
+                                .goes(change.id()));
             }
             if (change.after() != null) {
-                change.after().outgoing().forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming()).come.add(change.id()));
+                change.after()
+                        .outgoing()
+                        .forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming())
+                                .come
+                                .add(change.id()));
             }
         }
-        return new Referrers(byTarget.with(incoming.size(), each -> incoming.forEach((target, change) -> each.accept(target, change.after(of(target))))));
+        return new Referrers(byTarget.with(
+                incoming.size(),
+                each -> incoming.forEach((target, change) -> each.accept(target, change.after(of(target))))));
     }
 
-    /** Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both. */
+    /**
+     * Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both.
+     */
     private static final class Incoming {
         private List<ElementId> gone = List.of();
         private final List<ElementId> come = new ArrayList<>(1);
@@ -66,7 +80,8 @@ final class Referrers implements Following {
         }
 
         /** Few are copied at each change; many stand in a map that shares what stays. Null if there is none left. */
-        @Nullable Set<ElementId> after(Set<ElementId> before) {
+        @Nullable
+        Set<ElementId> after(Set<ElementId> before) {
             if (before.isEmpty() && come.size() == 1) {
                 return Set.of(come.getFirst());
             }

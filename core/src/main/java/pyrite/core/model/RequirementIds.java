@@ -14,8 +14,7 @@ public final class RequirementIds {
     /** MG-2 before MG-10; ids that are not numbered first, by their length and letters. */
     public static final Comparator<String> ORDER = Comparator.comparing(Key::of);
 
-    private RequirementIds() {
-    }
+    private RequirementIds() {}
 
     /** An id of a prefix and a number. */
     public record Numbered(String prefix, int number) {
@@ -27,11 +26,15 @@ public final class RequirementIds {
 
     /** What ids are ordered by. */
     private record Key(String prefix, int number, String id) implements Comparable<Key> {
-        private static final Comparator<Key> BY_PARTS = Comparator.comparing(Key::prefix).thenComparingInt(Key::number).thenComparingInt(key -> key.id().length())
+        private static final Comparator<Key> BY_PARTS = Comparator.comparing(Key::prefix)
+                .thenComparingInt(Key::number)
+                .thenComparingInt(key -> key.id().length())
                 .thenComparing(Key::id);
 
         static Key of(String id) {
-            return parse(id).map(numbered -> new Key(numbered.prefix(), numbered.number(), id)).orElseGet(() -> new Key("", 0, id));
+            return parse(id)
+                    .map(numbered -> new Key(numbered.prefix(), numbered.number(), id))
+                    .orElseGet(() -> new Key("", 0, id));
         }
 
         @Override
@@ -65,10 +68,12 @@ public final class RequirementIds {
 
     /** Anything in the order of the ids it goes by, each of which is looked up and read once. */
     public static <T> List<T> sorted(Stream<T> all, Function<T, String> id) {
-        record Keyed<T>(Key key, T one) {
-        }
+        record Keyed<T>(Key key, T one) {}
 
-        return all.map(one -> new Keyed<>(Key.of(id.apply(one)), one)).sorted(Comparator.comparing(Keyed::key)).map(Keyed::one).toList();
+        return all.map(one -> new Keyed<>(Key.of(id.apply(one)), one))
+                .sorted(Comparator.comparing(Keyed::key))
+                .map(Keyed::one)
+                .toList();
     }
 
     /** The short name of a requirement, else that of the nearest definition it has one from, else its name. */
@@ -76,7 +81,10 @@ public final class RequirementIds {
         if (requirement.shortName() != null) {
             return requirement.shortName();
         }
-        return model.inheritance().generals(requirement).stream().map(Element::shortName).filter(Objects::nonNull).findFirst()
+        return model.inheritance().generals(requirement).stream()
+                .map(Element::shortName)
+                .filter(Objects::nonNull)
+                .findFirst()
                 .orElseGet(() -> Objects.requireNonNullElse(model.names().effectiveName(requirement), ""));
     }
 }

@@ -12,10 +12,10 @@ import org.organicdesign.fp.collections.MutMap;
 import org.organicdesign.fp.collections.PersistentHashMap;
 
 /**
- * An immutable map by element: a plain hash map as the ground, shared by many snapshots and never written to again, and a
- * persistent hash trie of what has changed since. Looking up is as quick as in a hash map while little has changed; a change
- * costs what it touches; when the changes come to a quarter of the ground, both become a new ground, which adds a constant to
- * the cost of each change on average.
+ * An immutable map by element: a plain hash map as the ground, shared by many snapshots and never written to again, and
+ * a persistent hash trie of what has changed since. Looking up is as quick as in a hash map while little has changed; a
+ * change costs what it touches; when the changes come to a quarter of the ground, both become a new ground, which adds
+ * a constant to the cost of each change on average.
  */
 public final class SnapshotMap<V> {
     private static final Object GONE = new Object();
@@ -23,9 +23,11 @@ public final class SnapshotMap<V> {
 
     /** Always of one class, so that looking up in it is compiled into who asks. */
     private final HashMap<ElementId, V> ground;
+
     private final ImMap<ElementId, Object> since;
     /** Whether nothing has changed since; asked before each look into it. */
     private final boolean isGround;
+
     private final int size;
 
     private SnapshotMap(HashMap<ElementId, V> ground, ImMap<ElementId, Object> since, int size) {
@@ -75,7 +77,10 @@ public final class SnapshotMap<V> {
         since.values().stream().filter(value -> value != GONE).forEach(value -> all.add((V) value));
     }
 
-    /** What changes in a map: hands each id with its new value to whoever asks; null takes the id out. Of two for an id the later counts. */
+    /**
+     * What changes in a map: hands each id with its new value to whoever asks; null takes the id out. Of two for an id
+     * the later counts.
+     */
     public interface Changes<V> {
         void forEach(BiConsumer<ElementId, @Nullable V> each);
     }

@@ -18,8 +18,8 @@ import org.jgrapht.graph.DefaultEdge;
 import pyrite.core.expression.Expression.FeatureReference;
 
 /**
- * Fixed values that name each other in circles. What a value rests on is gone through once for all that rest on it, so neither a
- * long chain of values nor a long circle takes time that grows with the square of its length.
+ * Fixed values that name each other in circles. What a value rests on is gone through once for all that rest on it, so
+ * neither a long chain of values nor a long circle takes time that grows with the square of its length.
  */
 final class ValueCircles {
     /** Among more values than these that all rest on each other, one circle is told and not one for each. */
@@ -44,7 +44,11 @@ final class ValueCircles {
             settleAllFrom(element);
         }
         List<List<Element>> around = rings.isEmpty() ? List.of() : rings.getOrDefault(element.id(), List.of());
-        return around.isEmpty() ? around : around.stream().filter(circle -> isSame(circle.getFirst(), element)).toList();
+        return around.isEmpty()
+                ? around
+                : around.stream()
+                        .filter(circle -> isSame(circle.getFirst(), element))
+                        .toList();
     }
 
     private boolean isSettled(Element element) {
@@ -52,8 +56,7 @@ final class ValueCircles {
     }
 
     /** A value on the way, and what of those it names is still to be gone through. */
-    private record Step(Element at, Iterator<Element> ahead) {
-    }
+    private record Step(Element at, Iterator<Element> ahead) {}
 
     /** Whether nothing that a value rests on, step by step, goes in a circle that is not known yet. */
     private boolean comesToAnEnd(Element start, List<Element> namedInIt) {
@@ -110,7 +113,10 @@ final class ValueCircles {
     }
 
     private List<List<Element>> circlesAmong(Set<Element> together) {
-        List<Element> starts = together.stream().sorted(byName).limit(together.size() > MANY ? 1 : MANY).toList();
+        List<Element> starts = together.stream()
+                .sorted(byName)
+                .limit(together.size() > MANY ? 1 : MANY)
+                .toList();
         Map<Set<Element>, List<Element>> found = new LinkedHashMap<>();
         for (Element start : starts) {
             List<Element> circle = shortest(start, together);
@@ -153,7 +159,10 @@ final class ValueCircles {
         }
         List<Element> named = new ArrayList<>(0);
         value.expression().walk(part -> {
-            if (part instanceof FeatureReference r && r.chain().size() == 1 && r.last() instanceof ElementId id && !model.isLibrary(id)) {
+            if (part instanceof FeatureReference r
+                    && r.chain().size() == 1
+                    && r.last() instanceof ElementId id
+                    && !model.isLibrary(id)) {
                 model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
             }
         });

@@ -5,7 +5,9 @@ import java.util.HashSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The elements a walk has come through: a few as a rule, which are quicker found by looking at each than in a hash set. */
+/**
+ * The elements a walk has come through: a few as a rule, which are quicker found by looking at each than in a hash set.
+ */
 final class Visited {
     private static final int FEW = 16;
 

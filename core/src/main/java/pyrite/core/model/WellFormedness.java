@@ -21,10 +21,19 @@ import pyrite.core.expression.TypeCheck;
 
 /** The rules every model keeps, one method a rule. All violations are collected, each names the culprit. */
 public final class WellFormedness {
-    private static final Set<ElementKind> REQUIREMENTS = Set.of(ElementKind.REQUIREMENT, ElementKind.CONCERN, ElementKind.VIEWPOINT,
-            ElementKind.OBJECTIVE, ElementKind.FRAMED_CONCERN, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT);
+    private static final Set<ElementKind> REQUIREMENTS = Set.of(
+            ElementKind.REQUIREMENT,
+            ElementKind.CONCERN,
+            ElementKind.VIEWPOINT,
+            ElementKind.OBJECTIVE,
+            ElementKind.FRAMED_CONCERN,
+            ElementKind.SATISFACTION,
+            ElementKind.VERIFIED_REQUIREMENT);
 
-    /** So many elements are checked in one go: enough to be worth handing to another processor, and more than the library has, which is read on one thread. */
+    /**
+     * So many elements are checked in one go: enough to be worth handing to another processor, and more than the
+     * library has, which is read on one thread.
+     */
     private static final int SLICE = 4000;
 
     private final Model model;
@@ -32,6 +41,7 @@ public final class WellFormedness {
     private final ValueCircles circles;
     /** What the element just looked at refers to; one list for all. */
     private final List<ElementId> targets = new ArrayList<>();
+
     private final Consumer<ElementId> toTargets = targets::add;
 
     private WellFormedness(Model model) {
@@ -39,14 +49,21 @@ public final class WellFormedness {
         this.circles = new ValueCircles(model);
     }
 
-    /** Checks the given elements of a snapshot, each on its own and so on all processors; problems come in the order of the elements. */
+    /**
+     * Checks the given elements of a snapshot, each on its own and so on all processors; problems come in the order of
+     * the elements.
+     */
     public static List<Problem> check(Model model, Collection<Element> elements) {
         List<Problem> problems = new ArrayList<>();
-        slices(List.copyOf(elements)).parallel().map(slice -> {
-            WellFormedness rules = new WellFormedness(model);
-            slice.forEach(rules::checkWithMembers);
-            return rules.problems;
-        }).toList().forEach(problems::addAll);
+        slices(List.copyOf(elements))
+                .parallel()
+                .map(slice -> {
+                    WellFormedness rules = new WellFormedness(model);
+                    slice.forEach(rules::checkWithMembers);
+                    return rules.problems;
+                })
+                .toList()
+                .forEach(problems::addAll);
         WellFormedness top = new WellFormedness(model);
         top.namesAreUnique(model.ownRoots());
         problems.addAll(top.problems);
@@ -54,18 +71,22 @@ public final class WellFormedness {
     }
 
     /**
-     * What is wrong with the expressions of elements that are known to be faulty otherwise. Expressions with names that lead
-     * nowhere are left out, and so are types that are not known: nothing is reported that may only follow from another fault.
+     * What is wrong with the expressions of elements that are known to be faulty otherwise. Expressions with names that
+     * lead nowhere are left out, and so are types that are not known: nothing is reported that may only follow from
+     * another fault.
      */
     static List<Problem> checkExpressions(Model model, Collection<Element> elements) {
         WellFormedness rules = new WellFormedness(model);
-        elements.stream().filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
+        elements.stream()
+                .filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
                 .forEach(rules::expressionsFit);
         return rules.problems;
     }
 
     private Stream<Expression> expressionsOf(Element element) {
-        return Stream.concat(element.get(Property.VALUE).map(FeatureValue::expression).stream(), element.get(Property.RESULT).stream());
+        return Stream.concat(
+                element.get(Property.VALUE).map(FeatureValue::expression).stream(),
+                element.get(Property.RESULT).stream());
     }
 
     private static boolean isResolved(Expression expression) {
@@ -73,7 +94,8 @@ public final class WellFormedness {
     }
 
     private static <T> Stream<List<T>> slices(List<T> all) {
-        return IntStream.rangeClosed(0, (all.size() - 1) / SLICE).mapToObj(i -> all.subList(i * SLICE, Math.min(all.size(), (i + 1) * SLICE)));
+        return IntStream.rangeClosed(0, (all.size() - 1) / SLICE)
+                .mapToObj(i -> all.subList(i * SLICE, Math.min(all.size(), (i + 1) * SLICE)));
     }
 
     private void checkWithMembers(Element element) {
@@ -97,12 +119,19 @@ public final class WellFormedness {
 
     private boolean ownerExistsAndMayOwn(Element element) {
         if (element.owner() == null) {
-            return require(element.kind().isPackage(), element, () -> "only a package stands at the top, not " + element.kind().titleWithArticle());
+            return require(
+                    element.kind().isPackage(),
+                    element,
+                    () -> "only a package stands at the top, not "
+                            + element.kind().titleWithArticle());
         }
         Element owner = model.find(element.owner()).orElse(null);
         return require(owner != null, element, () -> "its owner does not exist")
-                && require(owner.kind().mayOwn(element.kind()), element,
-                        () -> owner.kind().titleWithArticle() + " cannot own " + element.kind().titleWithArticle());
+                && require(
+                        owner.kind().mayOwn(element.kind()),
+                        element,
+                        () -> owner.kind().titleWithArticle() + " cannot own "
+                                + element.kind().titleWithArticle());
     }
 
     private void propertiesFit(Element element) {
@@ -110,7 +139,8 @@ public final class WellFormedness {
         for (int i = 0; i < properties.size(); i++) {
             Property<?> property = properties.key(i);
             if (!element.kind().takes(property)) {
-                problems.add(Problem.at(element, property, element.kind().titleWithArticle() + " has no " + property.key()));
+                problems.add(
+                        Problem.at(element, property, element.kind().titleWithArticle() + " has no " + property.key()));
             }
         }
     }
@@ -144,17 +174,24 @@ public final class WellFormedness {
         for (int i = 0; i < specialized.size(); i++) {
             Element general = model.get(specialized.get(i).target());
             if (general.kind().isDefinition() != element.kind().isDefinition()) {
-                at(element, Property.SPECIALIZES, element.kind().isDefinition()
-                        ? "a definition specialises a definition, but " + describe(general) + " is a usage"
-                        : "a usage subsets a usage, but " + describe(general) + " is a definition; use : to type by it");
+                at(
+                        element,
+                        Property.SPECIALIZES,
+                        element.kind().isDefinition()
+                                ? "a definition specialises a definition, but " + describe(general) + " is a usage"
+                                : "a usage subsets a usage, but " + describe(general)
+                                        + " is a definition; use : to type by it");
             }
         }
     }
 
     private void typeFits(Element element, Element type) {
         if (!type.kind().isDefinition()) {
-            at(element, Property.TYPES, "a type is a definition, but " + describe(type) + " is " + type.kind().titleWithArticle()
-                    + "; use :> to subset it");
+            at(
+                    element,
+                    Property.TYPES,
+                    "a type is a definition, but " + describe(type) + " is "
+                            + type.kind().titleWithArticle() + "; use :> to subset it");
             return;
         }
         for (Element general : model.inheritance().generals(type)) {
@@ -162,7 +199,11 @@ public final class WellFormedness {
                 return;
             }
         }
-        at(element, Property.TYPES, element.kind().titleWithArticle() + " cannot be typed by " + type.kind().titleWithArticle());
+        at(
+                element,
+                Property.TYPES,
+                element.kind().titleWithArticle() + " cannot be typed by "
+                        + type.kind().titleWithArticle());
     }
 
     /** A usage is typed by definitions of its kind or of a special case of it; one without a kind of its own by any. */
@@ -194,21 +235,30 @@ public final class WellFormedness {
     }
 
     private void narrows(Element element, Multiplicity own, Element general, boolean redefines) {
-        Multiplicity wide = model.inheritance().nearest(general, Property.MULTIPLICITY).orElse(null);
+        Multiplicity wide =
+                model.inheritance().nearest(general, Property.MULTIPLICITY).orElse(null);
         if (wide != null && (!own.isAtMost(wide) || redefines && own.lower() < wide.lower())) {
-            at(element, Property.MULTIPLICITY, "[" + own + "] is not within [" + wide + "] of " + describe(general) + ", which "
-                    + (redefines ? "it redefines" : "it subsets"));
+            at(
+                    element,
+                    Property.MULTIPLICITY,
+                    "[" + own + "] is not within [" + wide + "] of " + describe(general) + ", which "
+                            + (redefines ? "it redefines" : "it subsets"));
         }
     }
 
     /** A member that goes by the name of an inherited one either redefines it or has another name. */
     private void nothingIsShadowed(Element element, Map<String, Element> members) {
-        List<Element> generals = members.isEmpty() ? List.of() : model.inheritance().generals(element);
+        List<Element> generals =
+                members.isEmpty() ? List.of() : model.inheritance().generals(element);
         Set<String> met = new HashSet<>(0);
         for (int i = 1; i < generals.size(); i++) {
             for (Element inherited : model.children(generals.get(i).id())) {
-                Element member = inherited.name() == null || Names.isPrivate(inherited) ? null : members.get(inherited.name());
-                if (member != null && member.kind().isUsage() && inherited.kind().isUsage() && inherited.name().equals(member.name())
+                Element member =
+                        inherited.name() == null || Names.isPrivate(inherited) ? null : members.get(inherited.name());
+                if (member != null
+                        && member.kind().isUsage()
+                        && inherited.kind().isUsage()
+                        && inherited.name().equals(member.name())
                         && met.add(inherited.name())) {
                     isNotShadowed(inherited, element, member);
                 }
@@ -217,9 +267,12 @@ public final class WellFormedness {
     }
 
     private void isNotShadowed(Element inherited, Element by, Element member) {
-        if (!model.inheritance().redefined(member).contains(inherited) && model.inheritance().features(by).contains(inherited)) {
-            problems.add(Problem.of(member, "'" + member.name() + "' is inherited from " + describe(model.get(inherited.owner()))
-                    + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
+        if (!model.inheritance().redefined(member).contains(inherited)
+                && model.inheritance().features(by).contains(inherited)) {
+            problems.add(Problem.of(
+                    member,
+                    "'" + member.name() + "' is inherited from " + describe(model.get(inherited.owner()))
+                            + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
         }
     }
 
@@ -231,7 +284,11 @@ public final class WellFormedness {
         for (Reference reference : element.references(Property.REDEFINES)) {
             Element redefined = model.get(reference.target());
             if (!isInherited(redefined, owner) && !model.inheritance().implies(owner, redefined)) {
-                at(element, Property.REDEFINES, describe(redefined) + " is not inherited by " + describe(owner) + ", so it cannot be redefined there");
+                at(
+                        element,
+                        Property.REDEFINES,
+                        describe(redefined) + " is not inherited by " + describe(owner)
+                                + ", so it cannot be redefined there");
             }
         }
     }
@@ -246,11 +303,17 @@ public final class WellFormedness {
     }
 
     private void relationEndsFit(Element element) {
-        Element target = element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
-        if (target != null && (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT)) {
-            require(REQUIREMENTS.contains(target.kind()), element, () -> "what is "
-                    + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified") + " is a requirement, but "
-                    + describe(target) + " is " + target.kind().titleWithArticle());
+        Element target =
+                element.get(Property.TARGET).map(r -> model.get(r.target())).orElse(null);
+        if (target != null
+                && (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT)) {
+            require(
+                    REQUIREMENTS.contains(target.kind()),
+                    element,
+                    () -> "what is "
+                            + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified")
+                            + " is a requirement, but "
+                            + describe(target) + " is " + target.kind().titleWithArticle());
         }
         if (element.kind() == ElementKind.BINDING) {
             bothEndsHaveTheSameType(element);
@@ -264,17 +327,27 @@ public final class WellFormedness {
     /** Steps follow steps: what begins and ends in time, which attributes, definitions and packages do not. */
     private void isStep(Element element, Property<Reference> property) {
         Element end = element.get(property).map(r -> model.get(r.target())).orElse(null);
-        boolean fits = end == null || end.kind().isUsage() && end.kind() != ElementKind.ATTRIBUTE && end.kind() != ElementKind.ENUMERATION;
+        boolean fits = end == null
+                || end.kind().isUsage() && end.kind() != ElementKind.ATTRIBUTE && end.kind() != ElementKind.ENUMERATION;
         if (!fits) {
-            at(element, property, "a " + element.kind().title() + " joins steps such as actions or states, but " + describe(end) + " is "
-                    + end.kind().titleWithArticle());
+            at(
+                    element,
+                    property,
+                    "a " + element.kind().title() + " joins steps such as actions or states, but " + describe(end)
+                            + " is " + end.kind().titleWithArticle());
         }
     }
 
     private void bothEndsHaveTheSameType(Element binding) {
-        Type left = binding.get(Property.LEFT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
-        Type right = binding.get(Property.RIGHT).map(r -> model.environment().typeOf(r.target())).orElse(Type.UNKNOWN);
-        boolean fit = left instanceof Type.Unknown || right instanceof Type.Unknown || left instanceof Type.Thing && right instanceof Type.Thing
+        Type left = binding.get(Property.LEFT)
+                .map(r -> model.environment().typeOf(r.target()))
+                .orElse(Type.UNKNOWN);
+        Type right = binding.get(Property.RIGHT)
+                .map(r -> model.environment().typeOf(r.target()))
+                .orElse(Type.UNKNOWN);
+        boolean fit = left instanceof Type.Unknown
+                || right instanceof Type.Unknown
+                || left instanceof Type.Thing && right instanceof Type.Thing
                 || left.equals(right);
         require(fit, binding, () -> left + " and " + right + " cannot be bound");
     }
@@ -294,29 +367,51 @@ public final class WellFormedness {
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
     private void valueIsNoCircle(Element element, FeatureValue value) {
         if (!value.kind().isInitial()) {
-            circles.toldAt(element).forEach(circle -> problems.add(new Problem(element.id(), Property.VALUE, value.expression().span(),
-                    "these values depend on each other in a circle: " + way(circle))));
+            circles.toldAt(element)
+                    .forEach(circle -> problems.add(new Problem(
+                            element.id(),
+                            Property.VALUE,
+                            value.expression().span(),
+                            "these values depend on each other in a circle: " + way(circle))));
         }
     }
 
     /** From the first of a circle back to it; of a long one its beginning and its end. */
     private String way(List<Element> circle) {
-        List<String> names = Stream.concat(circle.stream(), Stream.of(circle.getFirst())).map(this::nameOrKind).toList();
-        return String.join(" → ", names.size() <= 12 ? names
-                : Stream.of(names.subList(0, 6), List.of("… " + (names.size() - 11) + " more …"), names.subList(names.size() - 5, names.size())).flatMap(List::stream).toList());
+        List<String> names = Stream.concat(circle.stream(), Stream.of(circle.getFirst()))
+                .map(this::nameOrKind)
+                .toList();
+        return String.join(
+                " → ",
+                names.size() <= 12
+                        ? names
+                        : Stream.of(
+                                        names.subList(0, 6),
+                                        List.of("… " + (names.size() - 11) + " more …"),
+                                        names.subList(names.size() - 5, names.size()))
+                                .flatMap(List::stream)
+                                .toList());
     }
 
     private void valueFits(Element element, Expression value) {
         Type type = check(element, Property.VALUE, value);
         Type declared = model.environment().typeOf(element.id());
-        boolean reference = type instanceof Type.Thing || declared instanceof Type.Thing || type instanceof Type.Unknown
+        boolean reference = type instanceof Type.Thing
+                || declared instanceof Type.Thing
+                || type instanceof Type.Unknown
                 || declared instanceof Type.Unknown;
         if (!reference && !type.equals(declared)) {
-            problems.add(new Problem(element.id(), Property.VALUE, value.span(),
+            problems.add(new Problem(
+                    element.id(),
+                    Property.VALUE,
+                    value.span(),
                     describe(element) + " is " + declared + ", but its value is " + type));
         }
         if (type instanceof Type.Thing && declared instanceof Type.Number) {
-            problems.add(new Problem(element.id(), Property.VALUE, value.span(),
+            problems.add(new Problem(
+                    element.id(),
+                    Property.VALUE,
+                    value.span(),
                     describe(element) + " is " + declared + ", but its value is " + type));
         }
     }
@@ -325,7 +420,10 @@ public final class WellFormedness {
         Type type = check(element, Property.RESULT, result);
         boolean constraint = element.kind().keyword().endsWith("constraint");
         if (constraint && !(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
-            problems.add(new Problem(element.id(), Property.RESULT, result.span(),
+            problems.add(new Problem(
+                    element.id(),
+                    Property.RESULT,
+                    result.span(),
                     "a constraint comes to true or false, but this is " + type));
         }
     }
@@ -333,7 +431,8 @@ public final class WellFormedness {
     private Type check(Element element, Property<?> property, Expression expression) {
         chainsHold(element, property, expression);
         TypeCheck.Result result = TypeCheck.check(expression, model.environment());
-        result.faults().forEach(fault -> problems.add(new Problem(element.id(), property, fault.span(), fault.message())));
+        result.faults()
+                .forEach(fault -> problems.add(new Problem(element.id(), property, fault.span(), fault.message())));
         return result.type();
     }
 
@@ -349,9 +448,13 @@ public final class WellFormedness {
     }
 
     private void chainStepHolds(Element element, Property<?> property, FeatureReference reference, int step) {
-        if (reference.chain().get(step - 1) instanceof ElementId from && reference.chain().get(step) instanceof ElementId to
+        if (reference.chain().get(step - 1) instanceof ElementId from
+                && reference.chain().get(step) instanceof ElementId to
                 && model.inheritance().effective(model.get(from), to).isEmpty()) {
-            problems.add(new Problem(element.id(), property, reference.span(),
+            problems.add(new Problem(
+                    element.id(),
+                    property,
+                    reference.span(),
                     describe(model.get(from)) + " has no " + describe(model.get(to))));
         }
     }
@@ -375,7 +478,10 @@ public final class WellFormedness {
     private void isFree(@Nullable String name, Element element, Map<String, Element> taken) {
         Element first = name == null ? null : taken.putIfAbsent(name, element);
         if (first != null) {
-            problems.add(Problem.of(element, "the name '" + name + "' is already taken by " + first.kind().titleWithArticle() + " beside it"));
+            problems.add(Problem.of(
+                    element,
+                    "the name '" + name + "' is already taken by "
+                            + first.kind().titleWithArticle() + " beside it"));
         }
     }
 
@@ -395,6 +501,8 @@ public final class WellFormedness {
     }
 
     private String nameOrKind(Element element) {
-        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "the " + element.kind().title());
+        return Objects.requireNonNullElseGet(
+                model.names().effectiveName(element),
+                () -> "the " + element.kind().title());
     }
 }

@@ -33,12 +33,10 @@ public final class Authoring {
     /** What came of typed text. */
     public sealed interface Proposal {
         /** @param summary says in one line what changes, for the history */
-        record Accepted(Edit edit, String summary) implements Proposal {
-        }
+        record Accepted(Edit edit, String summary) implements Proposal {}
 
         /** The problems, with places in the typed text. */
-        record Rejected(List<TextProblem> problems) implements Proposal {
-        }
+        record Rejected(List<TextProblem> problems) implements Proposal {}
     }
 
     /**
@@ -51,21 +49,33 @@ public final class Authoring {
         if (reading.expression() == null) {
             return new Proposal.Rejected(reading.problems());
         }
-        FeatureValue.Kind kind = model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
+        FeatureValue.Kind kind =
+                model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
         Element changed = (own ? feature : redefinition(holder, feature))
                 .with(Property.VALUE, new FeatureValue(kind, reading.expression()));
-        return checked(Edit.put(changed), text, unitHint(holder, feature, text), nameOf(feature) + " of " + nameOf(holder) + ": "
-                + valueText(holder, feature) + " → " + text.strip());
+        return checked(
+                Edit.put(changed),
+                text,
+                unitHint(holder, feature, text),
+                nameOf(feature) + " of " + nameOf(holder) + ": " + valueText(holder, feature) + " → " + text.strip());
     }
 
     private Element redefinition(Element holder, Element feature) {
-        return new Element(ElementId.fresh(), feature.kind(), holder.id(), model.rankAtEnd(holder.id()), null, null,
+        return new Element(
+                ElementId.fresh(),
+                feature.kind(),
+                holder.id(),
+                model.rankAtEnd(holder.id()),
+                null,
+                null,
                 Map.of(Property.REDEFINES, List.of(Reference.to(feature.id()))));
     }
 
     private String valueText(Element holder, Element feature) {
-        return model.inheritance().value(feature)
-                .map(value -> NotationWriter.expression(model, value.expression(), holder.id())).orElse("no value");
+        return model.inheritance()
+                .value(feature)
+                .map(value -> NotationWriter.expression(model, value.expression(), holder.id()))
+                .orElse("no value");
     }
 
     /** People leave out units or take the wrong one; the value as it is now shows a right one. */
@@ -74,7 +84,8 @@ public final class Authoring {
         if (symbol.isEmpty()) {
             return "";
         }
-        return BARE_NUMBER.matcher(text).matches() ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]"
+        return BARE_NUMBER.matcher(text).matches()
+                ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]"
                 : "; now it is " + valueText(holder, feature);
     }
 
@@ -82,10 +93,13 @@ public final class Authoring {
     public Proposal documentation(Element element, String text) {
         String normal = BlockText.normal(text);
         if (!BlockText.isWritable(normal)) {
-            return rejected(text, text.indexOf("*/"), "documentation cannot contain '*/', which ends it in the notation");
+            return rejected(
+                    text, text.indexOf("*/"), "documentation cannot contain '*/', which ends it in the notation");
         }
         if (element.kind() == ElementKind.COMMENT) {
-            return normal.isEmpty() ? removal(element) : checked(Edit.put(element.with(Property.TEXT, normal)), text, "", "note changed");
+            return normal.isEmpty()
+                    ? removal(element)
+                    : checked(Edit.put(element.with(Property.TEXT, normal)), text, "", "note changed");
         }
         Optional<Element> current = model.inheritance().documentationOf(element);
         String summary = "text of " + nameOf(element) + " changed";
@@ -93,14 +107,16 @@ public final class Authoring {
             return current.<Proposal>map(doc -> checked(Edit.remove(doc.id()), text, "", summary))
                     .orElseGet(() -> new Proposal.Accepted(new Edit(List.of(), Set.of()), summary));
         }
-        Element doc = current.orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, element.id(), firstRank(element), null))
+        Element doc = current.orElseGet(
+                        () -> Element.of(ElementKind.DOCUMENTATION, element.id(), firstRank(element), null))
                 .with(Property.TEXT, normal);
         return checked(Edit.put(doc), text, "", summary);
     }
 
     private Rank firstRank(Element owner) {
         List<Element> children = model.children(owner.id());
-        return Rank.between(null, children.isEmpty() ? null : children.getFirst().rank());
+        return Rank.between(
+                null, children.isEmpty() ? null : children.getFirst().rank());
     }
 
     /**
@@ -111,12 +127,20 @@ public final class Authoring {
      */
     public Proposal move(Element element, @Nullable Element owner, @Nullable Element before) {
         ElementId to = owner == null ? null : owner.id();
-        List<Element> others = (owner == null ? model.ownRoots() : model.children(owner.id())).stream().filter(each -> !each.equals(element)).toList();
+        List<Element> others = (owner == null ? model.ownRoots() : model.children(owner.id()))
+                .stream().filter(each -> !each.equals(element)).toList();
         int place = before == null ? -1 : others.indexOf(before);
         Rank after = place > 0 ? others.get(place - 1).rank() : null;
-        Rank rank = place >= 0 ? Rank.between(after, before.rank()) : Rank.between(others.isEmpty() ? null : others.getLast().rank(), null);
-        return checked(Edit.put(element.withOwner(to, rank)), "", "", nameOf(element) + (Objects.equals(to, element.owner()) ? " put elsewhere"
-                : " moved") + (owner == null ? " to the top" : " in " + nameOf(owner)));
+        Rank rank = place >= 0
+                ? Rank.between(after, before.rank())
+                : Rank.between(others.isEmpty() ? null : others.getLast().rank(), null);
+        return checked(
+                Edit.put(element.withOwner(to, rank)),
+                "",
+                "",
+                nameOf(element)
+                        + (Objects.equals(to, element.owner()) ? " put elsewhere" : " moved")
+                        + (owner == null ? " to the top" : " in " + nameOf(owner)));
     }
 
     public Proposal name(Element element, String text) {
@@ -139,15 +163,24 @@ public final class Authoring {
 
     private Proposal members(@Nullable Element owner, String text, String example) {
         ElementId ownerId = owner == null ? null : owner.id();
-        String closed = text.strip().endsWith(";") || text.strip().endsWith("}") || text.strip().endsWith("*/") ? text : text + ";";
+        String closed = text.strip().endsWith(";")
+                        || text.strip().endsWith("}")
+                        || text.strip().endsWith("*/")
+                ? text
+                : text + ";";
         Reading reading = NotationReader.readMembers(model, ownerId, new Source("", closed));
         if (!reading.isGood()) {
             return new Proposal.Rejected(reading.problems());
         }
-        List<String> added = reading.read().stream().filter(e -> Objects.equals(ownerId, e.owner()))
-                .map(e -> e.kind().title() + Objects.requireNonNullElse(prefixed(e.name()), "")).toList();
-        return added.isEmpty() ? rejected(text, 0, example)
-                : new Proposal.Accepted(reading.edit(), String.join(", ", added) + " added" + (owner == null ? "" : " to " + nameOf(owner)));
+        List<String> added = reading.read().stream()
+                .filter(e -> Objects.equals(ownerId, e.owner()))
+                .map(e -> e.kind().title() + Objects.requireNonNullElse(prefixed(e.name()), ""))
+                .toList();
+        return added.isEmpty()
+                ? rejected(text, 0, example)
+                : new Proposal.Accepted(
+                        reading.edit(),
+                        String.join(", ", added) + " added" + (owner == null ? "" : " to " + nameOf(owner)));
     }
 
     private static @Nullable String prefixed(@Nullable String name) {
@@ -157,8 +190,12 @@ public final class Authoring {
     /** Removes an element with all it owns. */
     public Proposal removal(Element element) {
         int more = model.subtree(element.id()).size() - 1;
-        return checked(Edit.remove(element.id()), "", "", nameOf(element) + " removed"
-                + (more == 0 ? "" : " with " + more + (more == 1 ? " element" : " elements") + " it owns"));
+        return checked(
+                Edit.remove(element.id()),
+                "",
+                "",
+                nameOf(element) + " removed"
+                        + (more == 0 ? "" : " with " + more + (more == 1 ? " element" : " elements") + " it owns"));
     }
 
     private Proposal checked(Edit edit, String text, String hint, String summary) {
@@ -174,10 +211,12 @@ public final class Authoring {
     }
 
     private static Proposal rejected(String text, int at, String message) {
-        return new Proposal.Rejected(List.of(new Source("", text).problem(new Span(Math.max(at, 0), Math.max(at, 0)), message)));
+        return new Proposal.Rejected(List.of(
+                new Source("", text).problem(new Span(Math.max(at, 0), Math.max(at, 0)), message)));
     }
 
     private String nameOf(Element element) {
-        return Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title());
+        return Objects.requireNonNullElse(
+                model.names().effectiveName(element), element.kind().title());
     }
 }

@@ -4,14 +4,16 @@ import java.util.stream.Collectors;
 
 /** The text of documentation and comments between the comment marks (KerML 8.2.3.3.2). */
 public final class BlockText {
-    private BlockText() {
-    }
+    private BlockText() {}
 
     /** The text without marks and without the stars and blanks that begin its lines. */
     static String read(String block) {
         String inside = block.substring(2, block.length() - 2);
-        return normal(inside.lines().map(line -> line.strip().startsWith("*") && !inside.startsWith(line)
-                ? line.strip().substring(1) : line).collect(Collectors.joining("\n")));
+        return normal(inside.lines()
+                .map(line -> line.strip().startsWith("*") && !inside.startsWith(line)
+                        ? line.strip().substring(1)
+                        : line)
+                .collect(Collectors.joining("\n")));
     }
 
     /** Lines without blanks around them, no empty lines around the whole: the form in which a text is kept. */

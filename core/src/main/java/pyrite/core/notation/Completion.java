@@ -36,7 +36,9 @@ final class Completion {
     static String qualifiedName(Draft draft, Rank rank) {
         String own = Objects.requireNonNullElseGet(draft.calledBy(), () -> draft.kind.keyword() + "#" + rank.digits());
         Draft owner = draft.owner;
-        return owner == null || !owner.isComplete() ? own : qualifiedName(owner, owner.element().rank()) + "::" + own;
+        return owner == null || !owner.isComplete()
+                ? own
+                : qualifiedName(owner, owner.element().rank()) + "::" + own;
     }
 
     /** @param likely about how many drafts there will be */
@@ -46,8 +48,16 @@ final class Completion {
         drafts = new ArrayList<>(likely);
     }
 
-    /** Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are given. */
-    void top(Source source, List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
+    /**
+     * Completes what stands at the top of a text; what is new comes behind one rank and before the other, if they are
+     * given.
+     */
+    void top(
+            Source source,
+            List<Draft> members,
+            @Nullable ElementId owner,
+            @Nullable Rank after,
+            @Nullable Rank before) {
         tops.addAll(members);
         members(source, members, owner, ranks(members, owner, after, before));
     }
@@ -70,10 +80,15 @@ final class Completion {
     }
 
     /** Those that were under the owner before keep their ranks as far as they still stand in that order. */
-    private List<Rank> ranks(List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
+    private List<Rank> ranks(
+            List<Draft> members, @Nullable ElementId owner, @Nullable Rank after, @Nullable Rank before) {
         for (Draft draft : members) {
             if (rankUnder(draft, owner) != null) {
-                return Ranks.between(Ranks.longestRising(members.stream().map(each -> rankUnder(each, owner)).toList()), before);
+                return Ranks.between(
+                        Ranks.longestRising(members.stream()
+                                .map(each -> rankUnder(each, owner))
+                                .toList()),
+                        before);
             }
         }
         return Rank.after(after, members.size());

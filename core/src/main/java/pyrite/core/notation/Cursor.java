@@ -7,13 +7,19 @@ import pyrite.core.expression.Span;
 /** A place among the tokens of a text, moving forward: looks ahead, takes what is there or says what was expected. */
 final class Cursor {
     /** What is wrong where something begins and does not end, by its first character. */
-    private static final Map<Character, String> UNENDED = Map.of('/', "the comment that begins here is not ended by '*/'",
-            '"', "the text that begins here is not ended by '\"'", '\'', "the name in quotes that begins here is not ended on its line");
+    private static final Map<Character, String> UNENDED = Map.of(
+            '/',
+            "the comment that begins here is not ended by '*/'",
+            '"',
+            "the text that begins here is not ended by '\"'",
+            '\'',
+            "the name in quotes that begins here is not ended on its line");
 
     private final Tokens tokens;
     private int at;
     /** The token that comes next, kept because it is looked at many times before it is taken. */
     private String text;
+
     private Tokens.Type type;
     private int depth;
 
@@ -146,8 +152,13 @@ final class Cursor {
             return new SyntaxFault(new Span(end, end), "expected " + what + " at the end of this declaration");
         }
         boolean kept = type() == Tokens.Type.KEYWORD && (what.equals("a name") || ending);
-        return new SyntaxFault(tokens.span(at), "expected " + what + ", found " + tokens.shown(at)
-                + (kept ? "; " + tokens.shown(at) + " is a word of the notation; as a name it is written in quotes" : ""));
+        return new SyntaxFault(
+                tokens.span(at),
+                "expected " + what + ", found " + tokens.shown(at)
+                        + (kept
+                                ? "; " + tokens.shown(at)
+                                        + " is a word of the notation; as a name it is written in quotes"
+                                : ""));
     }
 
     Span spanFrom(int first) {

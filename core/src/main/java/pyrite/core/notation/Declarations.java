@@ -14,7 +14,6 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.ElementKind.Body;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Multiplicity;
-import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
 /**
@@ -22,7 +21,8 @@ import pyrite.core.model.Property;
  * body. Which kind it is follows from the keyword and the table {@link ElementKind}.
  */
 final class Declarations {
-    private static final String MULTIPLICITY_FORM = "a multiplicity is written with whole numbers, lower first, as in [2] or [0..*]";
+    private static final String MULTIPLICITY_FORM =
+            "a multiplicity is written with whole numbers, lower first, as in [2] or [0..*]";
     private static final Map<String, ElementKind> BY_SHORT_KEYWORD = new HashMap<>();
     /** The keywords of several words, by the first. */
     private static final Map<String, List<List<String>>> PHRASES = new HashMap<>();
@@ -34,7 +34,8 @@ final class Declarations {
             }
             if (kind.keyword().indexOf(' ') > 0) {
                 List<String> words = List.of(kind.keyword().split(" "));
-                PHRASES.computeIfAbsent(words.getFirst(), _ -> new ArrayList<>()).add(words);
+                PHRASES.computeIfAbsent(words.getFirst(), _ -> new ArrayList<>())
+                        .add(words);
             }
         }
     }
@@ -79,11 +80,17 @@ final class Declarations {
         return draft;
     }
 
-    /** {@code @name : Type about a, b { … }} or the same behind {@code metadata}; the name may be left away with its colon. */
+    /**
+     * {@code @name : Type about a, b { … }} or the same behind {@code metadata}; the name may be left away with its
+     * colon.
+     */
     void metadata(Draft draft) {
         int first = cursor.at();
         cursor.take();
-        boolean named = cursor.sees("<") || cursor.seesName() && (cursor.sees(1, ":") || cursor.tokens().text(cursor.at() + 1).equals("defined"));
+        boolean named = cursor.sees("<")
+                || cursor.seesName()
+                        && (cursor.sees(1, ":")
+                                || cursor.tokens().text(cursor.at() + 1).equals("defined"));
         if (named) {
             identification(draft);
             clauses(draft);
@@ -104,7 +111,7 @@ final class Declarations {
     /** Takes prefixes in any order; whether {@code ref} was among them. */
     private boolean prefixes(Draft draft) {
         boolean ref = false;
-        for (;;) {
+        for (; ; ) {
             if (cursor.type() != Tokens.Type.KEYWORD && !cursor.sees("#")) {
                 return ref;
             }
@@ -139,8 +146,8 @@ final class Declarations {
     }
 
     /**
-     * {@code [1]} between {@code end} and the keyword or the name. Where neither follows, it is the multiplicity of the end
-     * itself: {@code end [1] : Part}.
+     * {@code [1]} between {@code end} and the keyword or the name. Where neither follows, it is the multiplicity of the
+     * end itself: {@code end [1] : Part}.
      */
     private void crossMultiplicity(Draft draft) {
         int first = cursor.at();
@@ -164,7 +171,8 @@ final class Declarations {
     /** Takes the keyword and {@code def}; whether a mere reference follows instead of a declaration. */
     private boolean keyword(Draft draft, boolean ref) {
         boolean negated = cursor.sees("not") && cursor.sees(1, "satisfy") && cursor.takes("not");
-        if (cursor.sees("assert") && (cursor.sees(1, "satisfy") || cursor.sees(1, "not") && cursor.sees(2, "satisfy"))) {
+        if (cursor.sees("assert")
+                && (cursor.sees(1, "satisfy") || cursor.sees(1, "not") && cursor.sees(2, "satisfy"))) {
             cursor.take();
             negated = cursor.takes("not");
         }
@@ -178,9 +186,11 @@ final class Declarations {
         if (negated) {
             draft.set(Property.NEGATED, true);
         }
-        boolean shortened = kind.shortKeyword() != null && cursor.at() == first + 1 + (draft.has(Property.NEGATED) && kind != ElementKind.SATISFACTION ? 1 : 0);
+        boolean shortened = kind.shortKeyword() != null
+                && cursor.at() == first + 1 + (draft.has(Property.NEGATED) && kind != ElementKind.SATISFACTION ? 1 : 0);
         if (cursor.takes("def")) {
-            ElementKind definition = ElementKind.declaredBy(kind.keyword(), true).orElse(null);
+            ElementKind definition =
+                    ElementKind.declaredBy(kind.keyword(), true).orElse(null);
             if (definition == null) {
                 members.problem(cursor.spanFrom(first), "there is no definition of kind '" + kind.keyword() + "'");
             }
@@ -208,7 +218,9 @@ final class Declarations {
             }
             return several;
         }
-        ElementKind kind = ElementKind.declaredBy(word, false).or(() -> ElementKind.declaredBy(word, true)).orElse(null);
+        ElementKind kind = ElementKind.declaredBy(word, false)
+                .or(() -> ElementKind.declaredBy(word, true))
+                .orElse(null);
         if (kind != null) {
             cursor.take();
         }
@@ -225,7 +237,9 @@ final class Declarations {
             }
             if (there) {
                 take(words.size() + skipped);
-                return ElementKind.declaredBy(String.join(" ", words), false).or(() -> ElementKind.declaredBy(String.join(" ", words), true)).orElseThrow();
+                return ElementKind.declaredBy(String.join(" ", words), false)
+                        .or(() -> ElementKind.declaredBy(String.join(" ", words), true))
+                        .orElseThrow();
             }
         }
         return null;
@@ -237,7 +251,10 @@ final class Declarations {
         }
     }
 
-    /** Without a keyword it is a reference, an occurrence if it is said to be an individual or a portion, or a value of an enumeration. */
+    /**
+     * Without a keyword it is a reference, an occurrence if it is said to be an individual or a portion, or a value of
+     * an enumeration.
+     */
     private void unmarked(Draft draft, boolean ref, String word) {
         boolean occurrence = draft.has(Property.INDIVIDUAL) || draft.has(Property.PORTION);
         if (cursor.takes("def")) {
@@ -247,12 +264,17 @@ final class Declarations {
             draft.kind = occurrence ? ElementKind.OCCURRENCE_DEFINITION : ElementKind.MARKED_DEFINITION;
             return;
         }
-        boolean goesOn = cursor.seesName() || cursor.sees("<") || seesClause() || cursor.sees("=") || cursor.sees(":=")
+        boolean goesOn = cursor.seesName()
+                || cursor.sees("<")
+                || seesClause()
+                || cursor.sees("=")
+                || cursor.sees(":=")
                 || !draft.properties().isEmpty() && (cursor.sees(";") || cursor.sees("{"));
         if (!goesOn && !ref) {
             throw cursor.expected(word.isEmpty() ? "a declaration such as 'part' or 'attribute'" : "a declaration");
         }
-        draft.kind = draft.owner != null && draft.owner.kind.body() == Body.ENUMERATION ? ElementKind.ENUMERATION
+        draft.kind = draft.owner != null && draft.owner.kind.body() == Body.ENUMERATION
+                ? ElementKind.ENUMERATION
                 : occurrence ? ElementKind.OCCURRENCE : ElementKind.REFERENCE;
     }
 
@@ -265,7 +287,9 @@ final class Declarations {
         }
         if (cursor.seesName() && !cursor.seesWord("defined")) {
             String name = cursor.take();
-            boolean redefines = draft.kind == ElementKind.REFERENCE && draft.owner != null && draft.owner.kind == ElementKind.METADATA;
+            boolean redefines = draft.kind == ElementKind.REFERENCE
+                    && draft.owner != null
+                    && draft.owner.kind == ElementKind.METADATA;
             if (redefines) {
                 draft.refer(Property.REDEFINES, List.of(Name.of(name)), cursor.spanFrom(first));
             } else {
@@ -279,7 +303,18 @@ final class Declarations {
 
     private boolean seesClause() {
         return switch (cursor.text()) {
-            case ":", ":>", ":>>", "::>", "=>", "[", "subsets", "specializes", "redefines", "references", "crosses", "ordered",
+            case ":",
+                    ":>",
+                    ":>>",
+                    "::>",
+                    "=>",
+                    "[",
+                    "subsets",
+                    "specializes",
+                    "redefines",
+                    "references",
+                    "crosses",
+                    "ordered",
                     "nonunique" -> cursor.type() == Tokens.Type.SIGN || cursor.type() == Tokens.Type.KEYWORD;
             case "defined" -> cursor.tokens().text(cursor.at() + 1).equals("by");
             default -> false;
@@ -327,7 +362,9 @@ final class Declarations {
         }
         try {
             int upper = bound(high);
-            draft.set(Property.MULTIPLICITY, new Multiplicity(!range && upper == Multiplicity.MANY ? 0 : bound(low), upper));
+            draft.set(
+                    Property.MULTIPLICITY,
+                    new Multiplicity(!range && upper == Multiplicity.MANY ? 0 : bound(low), upper));
         } catch (IllegalArgumentException _) {
             members.problem(cursor.spanFrom(first), MULTIPLICITY_FORM);
         }

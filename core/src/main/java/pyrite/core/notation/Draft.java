@@ -19,8 +19,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element when
- * the text has been read to its end; lives only that long.
+ * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element
+ * when the text has been read to its end; lives only that long.
  */
 final class Draft implements Reading.Place {
     /** A reference as written. */
@@ -31,8 +31,7 @@ final class Draft implements Reading.Place {
     }
 
     /** An expression as written. */
-    record Formula(Property<?> property, Expression expression) {
-    }
+    record Formula(Property<?> property, Expression expression) {}
 
     ElementKind kind;
     final @Nullable Draft owner;
@@ -41,11 +40,17 @@ final class Draft implements Reading.Place {
     final List<Pending> references = new ArrayList<>(1);
     List<Formula> formulas = List.of();
     FeatureValue.@Nullable Kind valueKind;
-    @Nullable String name;
-    @Nullable String shortName;
+
+    @Nullable
+    String name;
+
+    @Nullable
+    String shortName;
+
     Span head = Span.NONE;
     /** What it inherits from as far as that is known; null until it is found. */
     volatile @Nullable Map<Property<?>, List<Reference>> generals;
+
     private @Nullable Element element;
     private @Nullable Source source;
 
@@ -108,7 +113,8 @@ final class Draft implements Reading.Place {
     }
 
     /** The name it goes by: its own, or that of what it redefines. */
-    @Nullable String calledBy() {
+    @Nullable
+    String calledBy() {
         if (name != null) {
             return name;
         }

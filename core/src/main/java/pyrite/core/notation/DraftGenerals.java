@@ -17,12 +17,14 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * What drafts inherit from. It is found when somebody first asks for it, because finding a name may need the generals of any
- * other draft; a draft asked for its generals while they are being found has none yet, which ends circles. Where nothing goes
- * in a circle the answer hangs on no order, and so all processors look for it; circles are gone through one after the other.
+ * What drafts inherit from. It is found when somebody first asks for it, because finding a name may need the generals
+ * of any other draft; a draft asked for its generals while they are being found has none yet, which ends circles. Where
+ * nothing goes in a circle the answer hangs on no order, and so all processors look for it; circles are gone through
+ * one after the other.
  */
 final class DraftGenerals {
-    static final List<Property<List<Reference>>> PROPERTIES = List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
+    static final List<Property<List<Reference>>> PROPERTIES =
+            List.of(Property.REDEFINES, Property.REFERS, Property.SPECIALIZES, Property.TYPES);
 
     private final Resolver resolver;
     /** The drafts of which a thread is finding what they inherit from. */
@@ -48,7 +50,10 @@ final class DraftGenerals {
         return PROPERTIES.contains(pending.property()) || standsForIt(draft, pending);
     }
 
-    /** Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that (KerML, reference subsetting). */
+    /**
+     * Whether an element names with it what it stands for, as in {@code perform a.b}; it has the features of that
+     * (KerML, reference subsetting).
+     */
     private static boolean standsForIt(Draft draft, Draft.Pending pending) {
         return pending.property() == Property.TARGET && draft.kind.shortKeyword() != null;
     }
@@ -83,7 +88,10 @@ final class DraftGenerals {
         }
     }
 
-    /** By the property that says so; {@link Property#VALUE} stands for a type taken from the value, {@link Property#TARGET} for what is stood for. */
+    /**
+     * By the property that says so; {@link Property#VALUE} stands for a type taken from the value,
+     * {@link Property#TARGET} for what is stood for.
+     */
     Map<Property<?>, List<Reference>> of(Draft draft) {
         Map<Property<?>, List<Reference>> known = draft.generals;
         if (known != null) {
@@ -115,14 +123,22 @@ final class DraftGenerals {
         FeatureReference value = typedByValue(draft);
         if (value != null) {
             // Whatever is wrong with the value is told when it is resolved as such.
-            found = with(found, Property.VALUE, resolver.chain(value.chain(), resolver.names().valueScope(draft.element()), value.span(), (_, _) -> {
-            }).map(Reference::new));
+            found = with(
+                    found,
+                    Property.VALUE,
+                    resolver.chain(
+                                    value.chain(),
+                                    resolver.names().valueScope(draft.element()),
+                                    value.span(),
+                                    (_, _) -> {})
+                            .map(Reference::new));
         }
         return found;
     }
 
     /** As a rule there is one; more are put into a map of their own. */
-    private static Map<Property<?>, List<Reference>> with(Map<Property<?>, List<Reference>> known, Property<?> property, Optional<Reference> further) {
+    private static Map<Property<?>, List<Reference>> with(
+            Map<Property<?>, List<Reference>> known, Property<?> property, Optional<Reference> further) {
         if (further.isEmpty()) {
             return known;
         }
@@ -146,7 +162,9 @@ final class DraftGenerals {
             }
         }
         for (Draft.Formula formula : draft.formulas) {
-            if (formula.property() == Property.VALUE && formula.expression() instanceof FeatureReference reference && reference.chain().getFirst() instanceof Name) {
+            if (formula.property() == Property.VALUE
+                    && formula.expression() instanceof FeatureReference reference
+                    && reference.chain().getFirst() instanceof Name) {
                 return reference;
             }
         }
@@ -155,12 +173,18 @@ final class DraftGenerals {
 
     private Optional<Reference> general(Draft draft, Draft.Pending pending) {
         ElementId owner = draft.element().owner();
-        if (pending.property() == Property.REDEFINES && pending.chain().size() == 1 && owner != null
-                && pending.chain().getFirst() instanceof Name name && name.parts().size() == 1) {
+        if (pending.property() == Property.REDEFINES
+                && pending.chain().size() == 1
+                && owner != null
+                && pending.chain().getFirst() instanceof Name name
+                && name.parts().size() == 1) {
             Optional<ElementId> inherited = resolver.names().resolveInherited(name, owner);
             if (inherited.isEmpty()) {
-                resolver.fault(draft, pending.span(), () -> "there is no inherited '" + name.last()
-                        + "' to redefine" + Nearest.to(name.last(), inheritedNames(owner)));
+                resolver.fault(
+                        draft,
+                        pending.span(),
+                        () -> "there is no inherited '" + name.last() + "' to redefine"
+                                + Nearest.to(name.last(), inheritedNames(owner)));
             }
             return inherited.map(Reference::to);
         }
@@ -169,6 +193,9 @@ final class DraftGenerals {
 
     private List<String> inheritedNames(ElementId owner) {
         Optional<Element> element = resolver.find(owner);
-        return element.stream().flatMap(e -> resolver.generals(e).stream()).flatMap(g -> resolver.names().membersOf(g).stream()).toList();
+        return element.stream()
+                .flatMap(e -> resolver.generals(e).stream())
+                .flatMap(g -> resolver.names().membersOf(g).stream())
+                .toList();
     }
 }

@@ -22,9 +22,7 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 
-/**
- * Reads expressions (KerML 8.2.5.8) by precedence climbing. Referents are names still, and units plain references.
- */
+/** Reads expressions (KerML 8.2.5.8) by precedence climbing. Referents are names still, and units plain references. */
 final class ExpressionParser {
     /** More than people write; whatever walks an expression later goes as deep as it has operations. */
     private static final int MOST_OPERATIONS = 1000;
@@ -63,8 +61,10 @@ final class ExpressionParser {
 
     private void count() {
         if (++operations > MOST_OPERATIONS) {
-            throw new Cursor.SyntaxFault(cursor.tokens().span(cursor.at()), "more than " + MOST_OPERATIONS
-                    + " operations in one expression; give parts of it names of their own");
+            throw new Cursor.SyntaxFault(
+                    cursor.tokens().span(cursor.at()),
+                    "more than " + MOST_OPERATIONS
+                            + " operations in one expression; give parts of it names of their own");
         }
     }
 
@@ -72,7 +72,7 @@ final class ExpressionParser {
         cursor.enter();
         int first = cursor.at();
         Expression left = prefixed();
-        for (;;) {
+        for (; ; ) {
             Operator operator = operator();
             Relation relation = operator == null ? relation() : null;
             int binds = operator != null ? operator.strength() : relation != null ? Operator.CLASSIFICATION : -1;
@@ -100,15 +100,16 @@ final class ExpressionParser {
 
     private @Nullable Relation relation() {
         return switch (cursor.type()) {
-            case SIGN, KEYWORD -> switch (cursor.text()) {
-                case "istype" -> Relation.ISTYPE;
-                case "hastype" -> Relation.HASTYPE;
-                case "@" -> Relation.METADATA;
-                case "@@" -> Relation.METADATA_OF;
-                case "as" -> Relation.AS;
-                case "meta" -> Relation.META;
-                default -> null;
-            };
+            case SIGN, KEYWORD ->
+                switch (cursor.text()) {
+                    case "istype" -> Relation.ISTYPE;
+                    case "hastype" -> Relation.HASTYPE;
+                    case "@" -> Relation.METADATA;
+                    case "@@" -> Relation.METADATA_OF;
+                    case "as" -> Relation.AS;
+                    case "meta" -> Relation.META;
+                    default -> null;
+                };
             default -> null;
         };
     }
@@ -124,7 +125,8 @@ final class ExpressionParser {
         Relation relation = relation();
         if (relation != null) {
             cursor.take();
-            return new Classification(Expression.each(), relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
+            return new Classification(
+                    Expression.each(), relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
         }
         boolean mark = cursor.type() == Tokens.Type.SIGN || cursor.type() == Tokens.Type.KEYWORD;
         Operator sign = mark ? Operator.unary(cursor.text()) : null;
@@ -154,7 +156,7 @@ final class ExpressionParser {
     private Expression postfixed() {
         int first = cursor.at();
         Expression source = base();
-        for (;;) {
+        for (; ; ) {
             if (cursor.takes("[")) {
                 Expression unit = expression();
                 cursor.require("]");
@@ -220,16 +222,17 @@ final class ExpressionParser {
             case STRING -> new TextLiteral(cursor.take(), cursor.spanFrom(first));
             case NAME -> named(first);
             case KEYWORD -> keyword(first);
-            case SIGN -> switch (cursor.text()) {
-                case "(" -> parenthesized(first);
-                case "{" -> body();
-                case "*" -> {
-                    cursor.take();
-                    yield new Expression.Unbounded(cursor.spanFrom(first));
-                }
-                case "%" -> new FeatureReference(List.of(Name.of(cursor.take())), cursor.spanFrom(first));
-                default -> throw cursor.expected("an expression");
-            };
+            case SIGN ->
+                switch (cursor.text()) {
+                    case "(" -> parenthesized(first);
+                    case "{" -> body();
+                    case "*" -> {
+                        cursor.take();
+                        yield new Expression.Unbounded(cursor.spanFrom(first));
+                    }
+                    case "%" -> new FeatureReference(List.of(Name.of(cursor.take())), cursor.spanFrom(first));
+                    default -> throw cursor.expected("an expression");
+                };
             default -> throw cursor.expected("an expression");
         };
     }

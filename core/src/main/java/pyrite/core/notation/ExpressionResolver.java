@@ -27,7 +27,8 @@ import pyrite.core.model.Property;
 final class ExpressionResolver implements Expression.Rewriter {
     private static final String UNITS = "SI";
     private static final Set<String> LOGARITHMIC = Set.of("dB", "B", "Np", "dBm", "dBW", "dBV", "pH", "phon");
-    private static final List<String> SEEN_EVERYWHERE = List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
+    private static final List<String> SEEN_EVERYWHERE =
+            List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Resolver resolver;
     private final Names names;
@@ -35,7 +36,11 @@ final class ExpressionResolver implements Expression.Rewriter {
     private final Map<String, Expression.Parameter> locals;
     private final Faults.Report report;
 
-    ExpressionResolver(Resolver resolver, @Nullable ElementId scope, Map<String, Expression.Parameter> locals, Faults.Report report) {
+    ExpressionResolver(
+            Resolver resolver,
+            @Nullable ElementId scope,
+            Map<String, Expression.Parameter> locals,
+            Faults.Report report) {
         this.resolver = resolver;
         this.names = resolver.names();
         this.scope = scope;
@@ -56,14 +61,17 @@ final class ExpressionResolver implements Expression.Rewriter {
         };
         return resolver.chain(reference.chain(), scope, reference.span(), unlessUnit)
                 .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span()))
-                .or(() -> prefixedUnit(reference)).orElse(reference);
+                .or(() -> prefixedUnit(reference))
+                .orElse(reference);
     }
 
     /** The steps behind a parameter are members of its type, where that is said. */
     private Expression local(FeatureReference reference, String name) {
         FeatureReference parameter = new FeatureReference(List.of(new Expression.Local(name)), reference.span());
         List<Referent> steps = reference.chain().subList(1, reference.chain().size());
-        return steps.isEmpty() ? parameter : new Expression.Access(parameter, steps(parameter, steps, reference.span()), reference.span());
+        return steps.isEmpty()
+                ? parameter
+                : new Expression.Access(parameter, steps(parameter, steps, reference.span()), reference.span());
     }
 
     @Override
@@ -74,17 +82,23 @@ final class ExpressionResolver implements Expression.Rewriter {
     @Override
     public Referent function(Referent function, Span span) {
         Name name = (Name) function;
-        Optional<ElementId> found = names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
+        Optional<ElementId> found =
+                names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
         if (found.isEmpty()) {
-            report.fault(span, () -> "there is no function '" + name + "'" + Nearest.to(name.last(), resolver.inScope(scope)));
+            report.fault(
+                    span,
+                    () -> "there is no function '" + name + "'" + Nearest.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
 
     /** The functions of sequences need no import. */
     private Optional<ElementId> everywhere(Name name) {
-        return name.parts().size() > 1 ? Optional.empty() : SEEN_EVERYWHERE.stream()
-                .flatMap(library -> names.resolveFunction(Name.of(library, name.last()), null).stream()).findFirst();
+        return name.parts().size() > 1
+                ? Optional.empty()
+                : SEEN_EVERYWHERE.stream()
+                        .flatMap(library -> names.resolveFunction(Name.of(library, name.last()), null).stream())
+                        .findFirst();
     }
 
     @Override
@@ -92,7 +106,8 @@ final class ExpressionResolver implements Expression.Rewriter {
         Name name = (Name) type;
         Optional<ElementId> found = names.resolve(name, scope);
         if (found.isEmpty()) {
-            report.fault(span, () -> "there is no '" + name + "' here" + Nearest.to(name.last(), resolver.inScope(scope)));
+            report.fault(
+                    span, () -> "there is no '" + name + "' here" + Nearest.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -116,15 +131,18 @@ final class ExpressionResolver implements Expression.Rewriter {
     }
 
     private String noStep(@Nullable ElementId from, String name) {
-        return from == null ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
-                : "'" + resolver.find(from).map(names::effectiveName).orElse("it") + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from));
+        return from == null
+                ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
+                : "'" + resolver.find(from).map(names::effectiveName).orElse("it") + "' has no '" + name + "'"
+                        + Nearest.to(name, names.membersOf(from));
     }
 
     /** The element whose features an expression's values have; null where that cannot be told. */
     private @Nullable ElementId carrier(Expression source) {
         return switch (source) {
             case FeatureReference r when r.last() instanceof ElementId id -> id;
-            case FeatureReference r when r.last() instanceof Expression.Local(String name) ->
+            case FeatureReference r
+            when r.last() instanceof Expression.Local(String name) ->
                 locals.get(name) != null && locals.get(name).type() instanceof ElementId id ? id : null;
             case Expression.Access a when a.chain().getLast() instanceof ElementId id -> id;
             case Expression.Item item -> carrier(item.sequence());
@@ -134,20 +152,30 @@ final class ExpressionResolver implements Expression.Rewriter {
             case Expression.Classification c when c.type() instanceof ElementId id -> id;
             case Expression.Construction c when c.type() instanceof ElementId id -> id;
             case Expression.Invocation i when i.function() instanceof ElementId id -> given(id, new HashSet<>());
-            case Expression.Sequence s when !s.items().isEmpty() -> carrier(s.items().getFirst());
+            case Expression.Sequence s
+            when !s.items().isEmpty() -> carrier(s.items().getFirst());
             default -> null;
         };
     }
 
-    /** What a calculation gives: its own or inherited return parameter, or the calculation itself where it says none. */
+    /**
+     * What a calculation gives: its own or inherited return parameter, or the calculation itself where it says none.
+     */
     private ElementId given(ElementId calculation, Set<ElementId> seen) {
-        Optional<ElementId> own = resolver.children(calculation).stream().filter(each -> each.get(Property.DIRECTION).filter("return"::equals).isPresent())
-                .map(Element::id).findFirst();
+        Optional<ElementId> own = resolver.children(calculation).stream()
+                .filter(each ->
+                        each.get(Property.DIRECTION).filter("return"::equals).isPresent())
+                .map(Element::id)
+                .findFirst();
         if (own.isPresent() || !seen.add(calculation)) {
             return own.orElse(calculation);
         }
-        return resolver.find(calculation).stream().flatMap(element -> resolver.generals(element).stream()).map(general -> given(general, seen))
-                .filter(found -> !seen.contains(found)).findFirst().orElse(calculation);
+        return resolver.find(calculation).stream()
+                .flatMap(element -> resolver.generals(element).stream())
+                .map(general -> given(general, seen))
+                .filter(found -> !seen.contains(found))
+                .findFirst()
+                .orElse(calculation);
     }
 
     @Override
@@ -157,16 +185,21 @@ final class ExpressionResolver implements Expression.Rewriter {
         return new ExpressionResolver(resolver, scope, all, report);
     }
 
-    /** The parameter with its type as an id, found without complaint: the complaint comes where the type is rewritten. */
+    /**
+     * The parameter with its type as an id, found without complaint: the complaint comes where the type is rewritten.
+     */
     private Expression.Parameter typed(Expression.Parameter parameter) {
         return parameter.type() instanceof Name name
-                ? new Expression.Parameter(parameter.name(), names.resolve(name, scope).orElse(null)) : parameter;
+                ? new Expression.Parameter(
+                        parameter.name(), names.resolve(name, scope).orElse(null))
+                : parameter;
     }
 
     private Expression unitNamed(FeatureReference reference) {
         Name name = (Name) reference.last();
         Optional<ElementId> direct = names.resolve(name, scope)
-                .map(found -> resolver.base().library().find(found).isPresent() ? found
+                .map(found -> resolver.base().library().find(found).isPresent()
+                        ? found
                         : names.resolve(Name.of(UNITS, name.last()), null).orElse(found));
         if (direct.isPresent()) {
             return new UnitReference("", direct.get(), reference.span());
@@ -180,25 +213,38 @@ final class ExpressionResolver implements Expression.Rewriter {
             return derived.get();
         }
         if (LOGARITHMIC.contains(name.last())) {
-            report.fault(reference.span(), () -> "'" + name + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
-                    + "itself, for instance 10^(3 / 10) for 3 dB of power");
+            report.fault(
+                    reference.span(),
+                    () -> "'" + name
+                            + "' is a logarithmic unit: levels do not add and scale as quantities do; write the ratio "
+                            + "itself, for instance 10^(3 / 10) for 3 dB of power");
             return reference;
         }
-        report.fault(reference.span(), () -> "there is no unit '" + name + "'"
-                + Nearest.to(name.last(), names.membersOf(names.resolve(Name.of(UNITS), null).orElseThrow()))
-                + "; units come with 'private import SI::*;'");
+        report.fault(
+                reference.span(),
+                () -> "there is no unit '" + name + "'"
+                        + Nearest.to(
+                                name.last(),
+                                names.membersOf(
+                                        names.resolve(Name.of(UNITS), null).orElseThrow()))
+                        + "; units come with 'private import SI::*;'");
         return reference;
     }
 
-    /** A derived unit that goes by what it is made of, as the standard's library names them: {@code 'N⋅m'}, {@code 'm/s²'}. */
+    /**
+     * A derived unit that goes by what it is made of, as the standard's library names them: {@code 'N⋅m'},
+     * {@code 'm/s²'}.
+     */
     private Optional<Expression> derivedUnit(Name name, Span span) {
         Optional<String> product = UnitName.asExpression(name.last());
         if (product.isEmpty()) {
             return Optional.empty();
         }
         try {
-            ExpressionResolver inTheName = new ExpressionResolver(resolver, scope, locals, (_, message) -> report.fault(span, message));
-            return Optional.of(ExpressionParser.whole(Tokens.of(product.get())).rewrite(new Expression.UnitRewriter(inTheName)));
+            ExpressionResolver inTheName =
+                    new ExpressionResolver(resolver, scope, locals, (_, message) -> report.fault(span, message));
+            return Optional.of(
+                    ExpressionParser.whole(Tokens.of(product.get())).rewrite(new Expression.UnitRewriter(inTheName)));
         } catch (Cursor.SyntaxFault _) {
             return Optional.empty();
         }
@@ -224,8 +270,14 @@ final class ExpressionResolver implements Expression.Rewriter {
             return Optional.empty();
         }
         String rest = symbol.substring(prefix.length());
-        return names.resolve(Name.of(rest), scope).filter(id -> resolver.find(id).filter(unit -> rest.equals(unit.shortName())
-                && !rest.equals("kg") && unit.owner() != null
-                && resolver.find(unit.owner()).filter(owner -> UNITS.equals(owner.name())).isPresent()).isPresent());
+        return names.resolve(Name.of(rest), scope)
+                .filter(id -> resolver.find(id)
+                        .filter(unit -> rest.equals(unit.shortName())
+                                && !rest.equals("kg")
+                                && unit.owner() != null
+                                && resolver.find(unit.owner())
+                                        .filter(owner -> UNITS.equals(owner.name()))
+                                        .isPresent())
+                        .isPresent());
     }
 }

@@ -10,8 +10,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 
 /**
- * What is wrong in some texts, collected by several threads. What is said about a fault may take long to find, such as the name
- * that comes nearest to one that is not there; so it is found for those alone that are told.
+ * What is wrong in some texts, collected by several threads. What is said about a fault may take long to find, such as
+ * the name that comes nearest to one that is not there; so it is found for those alone that are told.
  */
 final class Faults {
     /** Of more faults than these people read none. */
@@ -41,9 +41,17 @@ final class Faults {
 
     /** The first of them in the order of the texts, each once. */
     List<TextProblem> told() {
-        all.sort(Comparator.comparing(Fault::name).thenComparingInt(fault -> fault.span().start()));
+        all.sort(Comparator.comparing(Fault::name)
+                .thenComparingInt(fault -> fault.span().start()));
         Map<Source, Lines> lines = new IdentityHashMap<>();
-        return all.stream().map(fault -> fault.source() == null ? new TextProblem(fault.name(), 1, 1, Span.NONE, fault.message().get())
-                : lines.computeIfAbsent(fault.source(), Lines::new).problem(fault.span(), fault.message().get())).distinct().limit(MOST_TOLD).toList();
+        return all.stream()
+                .map(fault -> fault.source() == null
+                        ? new TextProblem(
+                                fault.name(), 1, 1, Span.NONE, fault.message().get())
+                        : lines.computeIfAbsent(fault.source(), Lines::new)
+                                .problem(fault.span(), fault.message().get()))
+                .distinct()
+                .limit(MOST_TOLD)
+                .toList();
     }
 }

@@ -16,7 +16,9 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** Writes what stands before an element's body, in the order of the standard: prefixes, keyword, names, clauses, value. */
+/**
+ * Writes what stands before an element's body, in the order of the standard: prefixes, keyword, names, clauses, value.
+ */
 final class HeadWriter {
     private final Model model;
     private final Spelling spelling;
@@ -33,7 +35,8 @@ final class HeadWriter {
             case FILTER -> "filter " + expression(element, Property.RESULT);
             case DOCUMENTATION, COMMENT, REPRESENTATION -> annotation(element).strip();
             case DEPENDENCY -> dependency(element);
-            case PACKAGE, LIBRARY_PACKAGE -> flag(element, Property.STANDARD, "standard ") + element.kind().keyword() + identification(element);
+            case PACKAGE, LIBRARY_PACKAGE ->
+                flag(element, Property.STANDARD, "standard ") + element.kind().keyword() + identification(element);
             case METADATA -> "@" + metadata(element);
             case CONNECTOR_END -> end(element);
             case BLOCK -> "action" + identification(element);
@@ -45,26 +48,39 @@ final class HeadWriter {
     }
 
     private String imported(Element element) {
-        @Nullable ElementId around = element.owner() == null ? null : model.get(element.owner()).owner();
-        String name = element.get(Property.TARGET).map(reference -> spelling.name(reference.target(), around)).orElse("?");
-        String filter = element.get(Property.FILTER).map(f -> "[" + spelling.text(f, element.id()) + "]").orElse("");
-        return element.kind().keyword() + flag(element, Property.ALL, " all") + " " + name + switch (element.get(Property.REACH).orElse("one")) {
-            case "members" -> "::*";
-            case "self" -> "::**";
-            case "all" -> "::*::**";
-            default -> "";
-        } + filter;
+        @Nullable
+        ElementId around =
+                element.owner() == null ? null : model.get(element.owner()).owner();
+        String name = element.get(Property.TARGET)
+                .map(reference -> spelling.name(reference.target(), around))
+                .orElse("?");
+        String filter = element.get(Property.FILTER)
+                .map(f -> "[" + spelling.text(f, element.id()) + "]")
+                .orElse("");
+        return element.kind().keyword() + flag(element, Property.ALL, " all") + " " + name
+                + switch (element.get(Property.REACH).orElse("one")) {
+                    case "members" -> "::*";
+                    case "self" -> "::**";
+                    case "all" -> "::*::**";
+                    default -> "";
+                }
+                + filter;
     }
 
     /** What stands before the text of documentation, of a comment or of a textual representation. */
     String annotation(Element element) {
-        String locale = element.get(Property.LOCALE).map(l -> "locale " + text(l) + " ").orElse("");
+        String locale =
+                element.get(Property.LOCALE).map(l -> "locale " + text(l) + " ").orElse("");
         if (element.kind() == ElementKind.REPRESENTATION) {
             boolean named = element.name() != null || element.shortName() != null;
-            return (named ? "rep" + identification(element) + " " : "") + "language " + text(element.get(Property.LANGUAGE).orElse("")) + " ";
+            return (named ? "rep" + identification(element) + " " : "") + "language "
+                    + text(element.get(Property.LANGUAGE).orElse("")) + " ";
         }
         String about = list(element, Property.ABOUT, " about ");
-        boolean bare = element.kind() == ElementKind.COMMENT && element.name() == null && element.shortName() == null && about.isEmpty();
+        boolean bare = element.kind() == ElementKind.COMMENT
+                && element.name() == null
+                && element.shortName() == null
+                && about.isEmpty();
         return (bare ? "" : element.kind().keyword() + identification(element) + about + " ") + locale;
     }
 
@@ -74,8 +90,8 @@ final class HeadWriter {
 
     private String dependency(Element element) {
         boolean named = element.name() != null || element.shortName() != null;
-        return marks(element) + "dependency" + (named ? identification(element) + " from" : "") + list(element, Property.CLIENTS, " ")
-                + list(element, Property.SUPPLIERS, " to ");
+        return marks(element) + "dependency" + (named ? identification(element) + " from" : "")
+                + list(element, Property.CLIENTS, " ") + list(element, Property.SUPPLIERS, " to ");
     }
 
     private String metadata(Element element) {
@@ -85,8 +101,12 @@ final class HeadWriter {
     }
 
     private String end(Element element) {
-        return multiplicity(element) + (multiplicity(element).isEmpty() ? "" : " ") + (element.name() == null ? "" : quoted(element.name()) + " ::> ")
-                + element.get(Property.TARGET).map(r -> spelling.reference(r, owner(element).owner())).orElse("?");
+        return multiplicity(element)
+                + (multiplicity(element).isEmpty() ? "" : " ")
+                + (element.name() == null ? "" : quoted(element.name()) + " ::> ")
+                + element.get(Property.TARGET)
+                        .map(r -> spelling.reference(r, owner(element).owner()))
+                        .orElse("?");
     }
 
     private Element owner(Element element) {
@@ -95,9 +115,13 @@ final class HeadWriter {
 
     /** {@code status = draft} in metadata, where a name alone redefines. */
     private boolean isMetadataValue(Element element) {
-        return element.kind() == ElementKind.REFERENCE && element.name() == null && element.shortName() == null
-                && Set.of(Property.REDEFINES, Property.VALUE).equals(element.properties().keySet())
-                && element.references(Property.REDEFINES).size() == 1 && owner(element).kind() == ElementKind.METADATA;
+        return element.kind() == ElementKind.REFERENCE
+                && element.name() == null
+                && element.shortName() == null
+                && Set.of(Property.REDEFINES, Property.VALUE)
+                        .equals(element.properties().keySet())
+                && element.references(Property.REDEFINES).size() == 1
+                && owner(element).kind() == ElementKind.METADATA;
     }
 
     private String declaration(Element element) {
@@ -110,10 +134,12 @@ final class HeadWriter {
         if (element.kind().isDefinition()) {
             head.append(keyword.isEmpty() && !head.isEmpty() ? "def" : " def");
         }
-        boolean refers = element.kind().shortKeyword() != null && element.get(Property.TARGET).isPresent();
+        boolean refers = element.kind().shortKeyword() != null
+                && element.get(Property.TARGET).isPresent();
         String called = refers ? " " + target(element, Property.TARGET) : identification(element);
         String rest = called + clauses(element) + value(element) + tail(element);
-        return head.append(head.isEmpty() || head.charAt(head.length() - 1) == ' ' ? rest.stripLeading() : rest).toString();
+        return head.append(head.isEmpty() || head.charAt(head.length() - 1) == ' ' ? rest.stripLeading() : rest)
+                .toString();
     }
 
     private String prefixes(Element element) {
@@ -121,55 +147,90 @@ final class HeadWriter {
         prefixes.append(flag(element, Property.THEN, "then "));
         element.get(Property.ROLE).ifPresent(role -> prefixes.append(role).append(' '));
         prefixes.append(flag(element, Property.VARIANT, "variant "));
-        element.get(Property.DIRECTION).ifPresent(direction -> prefixes.append(direction).append(' '));
-        prefixes.append(flag(element, Property.DERIVED, "derived ")).append(flag(element, Property.ABSTRACT, "abstract "))
+        element.get(Property.DIRECTION)
+                .ifPresent(direction -> prefixes.append(direction).append(' '));
+        prefixes.append(flag(element, Property.DERIVED, "derived "))
+                .append(flag(element, Property.ABSTRACT, "abstract "))
                 .append(flag(element, Property.VARIATION, "variation "));
-        element.get(Property.CONSTANT).ifPresent(constant -> prefixes.append(constant).append(' '));
+        element.get(Property.CONSTANT)
+                .ifPresent(constant -> prefixes.append(constant).append(' '));
         prefixes.append(flag(element, Property.END, "end "));
-        element.get(Property.CROSS_MULTIPLICITY).ifPresent(multiplicity -> prefixes.append('[').append(multiplicity).append("] "));
+        element.get(Property.CROSS_MULTIPLICITY)
+                .ifPresent(multiplicity ->
+                        prefixes.append('[').append(multiplicity).append("] "));
         prefixes.append(flag(element, Property.REFERENTIAL, "ref "))
                 .append(flag(element, Property.INDIVIDUAL, "individual "));
-        element.get(Property.PORTION).ifPresent(portion -> prefixes.append(portion).append(' '));
+        element.get(Property.PORTION)
+                .ifPresent(portion -> prefixes.append(portion).append(' '));
         return prefixes.append(marks(element)).toString();
     }
 
     private String marks(Element element) {
-        return element.references(Property.MARKS).stream().map(mark -> "#" + mark(mark, element.owner()) + " ").collect(Collectors.joining());
+        return element.references(Property.MARKS).stream()
+                .map(mark -> "#" + mark(mark, element.owner()) + " ")
+                .collect(Collectors.joining());
     }
 
     /** Metadata is marked by its short name, if it has one: that is what it has it for. */
     private String mark(Reference mark, @Nullable ElementId scope) {
         String shortName = model.get(mark.target()).shortName();
-        boolean means = shortName != null && model.names().resolve(Name.of(shortName), scope).filter(mark.target()::equals).isPresent();
+        boolean means = shortName != null
+                && model.names()
+                        .resolve(Name.of(shortName), scope)
+                        .filter(mark.target()::equals)
+                        .isPresent();
         return means ? quoted(shortName) : spelling.reference(mark, scope);
     }
 
     /** The keyword, left away where the prefixes or the ends say enough. */
     private String keyword(Element element) {
-        boolean bare = element.name() == null && element.shortName() == null && clauses(element).isEmpty();
+        boolean bare = element.name() == null
+                && element.shortName() == null
+                && clauses(element).isEmpty();
         return switch (element.kind()) {
-            case REFERENCE -> element.get(Property.DIRECTION).isPresent() || element.get(Property.END).orElse(false)
-                    || element.get(Property.VARIANT).orElse(false) || element.get(Property.REFERENTIAL).orElse(false)
-                    || !element.references(Property.MARKS).isEmpty() ? "" : "ref";
-            case OCCURRENCE, OCCURRENCE_DEFINITION -> element.get(Property.INDIVIDUAL).orElse(false) || element.get(Property.PORTION).isPresent()
-                    ? "" : "occurrence";
-            case CONNECTION, ALLOCATION -> bare && hasEnds(element) ? "" : element.kind().keyword();
+            case REFERENCE ->
+                element.get(Property.DIRECTION).isPresent()
+                                || element.get(Property.END).orElse(false)
+                                || element.get(Property.VARIANT).orElse(false)
+                                || element.get(Property.REFERENTIAL).orElse(false)
+                                || !element.references(Property.MARKS).isEmpty()
+                        ? ""
+                        : "ref";
+            case OCCURRENCE, OCCURRENCE_DEFINITION ->
+                element.get(Property.INDIVIDUAL).orElse(false)
+                                || element.get(Property.PORTION).isPresent()
+                        ? ""
+                        : "occurrence";
+            case CONNECTION, ALLOCATION ->
+                bare && hasEnds(element) ? "" : element.kind().keyword();
             case BINDING -> bare ? "bind" : "binding";
             case SUCCESSION -> element.get(Property.SOURCE).isEmpty() || bare ? "" : "succession";
             case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR -> bare ? "" : "action";
-            case ACTION -> element.get(Property.ROLE).isPresent() && bare && model.children(element.id()).isEmpty() ? "" : "action";
-            case PERFORM -> element.get(Property.TARGET).isEmpty() ? "perform action" : element.get(Property.ROLE).isPresent() ? "" : "perform";
+            case ACTION ->
+                element.get(Property.ROLE).isPresent()
+                                && bare
+                                && model.children(element.id()).isEmpty()
+                        ? ""
+                        : "action";
+            case PERFORM ->
+                element.get(Property.TARGET).isEmpty()
+                        ? "perform action"
+                        : element.get(Property.ROLE).isPresent() ? "" : "perform";
             case PAYLOAD -> "";
             case SATISFACTION -> flag(element, Property.NEGATED, "not ") + shortOrLong(element);
-            case ASSERTED_CONSTRAINT -> element.get(Property.NEGATED).orElse(false)
-                    ? element.get(Property.TARGET).isPresent() ? "assert not" : "assert not constraint" : shortOrLong(element);
+            case ASSERTED_CONSTRAINT ->
+                element.get(Property.NEGATED).orElse(false)
+                        ? element.get(Property.TARGET).isPresent() ? "assert not" : "assert not constraint"
+                        : shortOrLong(element);
             default -> shortOrLong(element);
         };
     }
 
     private static String shortOrLong(Element element) {
         String shortKeyword = element.kind().shortKeyword();
-        return shortKeyword != null && element.get(Property.TARGET).isPresent() ? shortKeyword : element.kind().keyword();
+        return shortKeyword != null && element.get(Property.TARGET).isPresent()
+                ? shortKeyword
+                : element.kind().keyword();
     }
 
     private boolean hasEnds(Element element) {
@@ -178,8 +239,13 @@ final class HeadWriter {
 
     private String clauses(Element element) {
         StringBuilder clauses = new StringBuilder(multiplicity(element));
-        clauses.append(flag(element, Property.ORDERED, " ordered")).append(flag(element, Property.NONUNIQUE, " nonunique"));
-        generals(clauses, element, Property.TYPES, element.get(Property.CONJUGATED).orElse(false) ? " : ~" : " : ");
+        clauses.append(flag(element, Property.ORDERED, " ordered"))
+                .append(flag(element, Property.NONUNIQUE, " nonunique"));
+        generals(
+                clauses,
+                element,
+                Property.TYPES,
+                element.get(Property.CONJUGATED).orElse(false) ? " : ~" : " : ");
         generals(clauses, element, Property.SPECIALIZES, " :> ");
         generals(clauses, element, Property.REDEFINES, " :>> ");
         boolean variant = element.get(Property.VARIANT).orElse(false) && element.kind() == ElementKind.REFERENCE;
@@ -189,19 +255,26 @@ final class HeadWriter {
     }
 
     private String multiplicity(Element element) {
-        return element.get(Property.MULTIPLICITY).map(m -> "[" + m + "]")
-                .or(() -> element.get(Property.BOUNDS).map(b -> "[" + spelling.value(element, b) + "]")).orElse("");
+        return element.get(Property.MULTIPLICITY)
+                .map(m -> "[" + m + "]")
+                .or(() -> element.get(Property.BOUNDS).map(b -> "[" + spelling.value(element, b) + "]"))
+                .orElse("");
     }
 
     private void generals(StringBuilder into, Element element, Property<List<Reference>> property, String sign) {
         List<Reference> references = element.references(property);
         if (!references.isEmpty()) {
-            into.append(sign).append(joined(references.stream().map(r -> spelling.general(element, property, r)).toList()));
+            into.append(sign)
+                    .append(joined(references.stream()
+                            .map(r -> spelling.general(element, property, r))
+                            .toList()));
         }
     }
 
     private String value(Element element) {
-        return element.get(Property.VALUE).map(value -> " " + value.kind().sign() + " " + spelling.value(element, value.expression())).orElse("");
+        return element.get(Property.VALUE)
+                .map(value -> " " + value.kind().sign() + " " + spelling.value(element, value.expression()))
+                .orElse("");
     }
 
     /** What stands behind the declaration and before the body. */
@@ -209,20 +282,38 @@ final class HeadWriter {
         return switch (element.kind()) {
             case CONNECTION, INTERFACE -> ends(element, "connect ");
             case ALLOCATION -> ends(element, "allocate ");
-            case BINDING -> (keyword(element).equals("bind") ? " " : " bind ") + target(element, Property.LEFT) + " = " + target(element, Property.RIGHT);
+            case BINDING ->
+                (keyword(element).equals("bind") ? " " : " bind ") + target(element, Property.LEFT) + " = "
+                        + target(element, Property.RIGHT);
             case FLOW, SUCCESSION_FLOW, MESSAGE -> payload(element, " of ") + flowEnds(element);
-            case SATISFACTION -> element.get(Property.BY).map(_ -> " by " + target(element, Property.BY)).orElse("");
+            case SATISFACTION ->
+                element.get(Property.BY)
+                        .map(_ -> " by " + target(element, Property.BY))
+                        .orElse("");
             case STATE, STATE_DEFINITION, EXHIBIT -> flag(element, Property.PARALLEL, " parallel");
             case SUCCESSION -> succession(element);
             case ACCEPT -> spaced(element) + trigger(element);
-            case SEND -> spaced(element) + "send" + optional(element, Property.CONTENT, " ") + optional(element, Property.VIA, " via ")
-                    + optional(element, Property.RECEIVER, " to ");
-            case ASSIGNMENT -> spaced(element) + "assign " + target(element, Property.TARGET) + " := " + expression(element, Property.CONTENT);
+            case SEND ->
+                spaced(element) + "send" + optional(element, Property.CONTENT, " ")
+                        + optional(element, Property.VIA, " via ") + optional(element, Property.RECEIVER, " to ");
+            case ASSIGNMENT ->
+                spaced(element) + "assign " + target(element, Property.TARGET) + " := "
+                        + expression(element, Property.CONTENT);
             case TERMINATE -> spaced(element) + "terminate" + optional(element, Property.CONTENT, " ");
             case IF -> spaced(element) + "if " + expression(element, Property.CONDITION);
-            case WHILE -> spaced(element) + (element.get(Property.CONDITION).isPresent() ? "while " + expression(element, Property.CONDITION) : "loop");
-            case FOR -> spaced(element) + "for " + model.children(element.id()).stream().filter(c -> c.kind() == ElementKind.LOOP_VARIABLE)
-                    .findFirst().map(this::head).orElse("?") + " in " + expression(element, Property.CONDITION);
+            case WHILE ->
+                spaced(element)
+                        + (element.get(Property.CONDITION).isPresent()
+                                ? "while " + expression(element, Property.CONDITION)
+                                : "loop");
+            case FOR ->
+                spaced(element) + "for "
+                        + model.children(element.id()).stream()
+                                .filter(c -> c.kind() == ElementKind.LOOP_VARIABLE)
+                                .findFirst()
+                                .map(this::head)
+                                .orElse("?")
+                        + " in " + expression(element, Property.CONDITION);
             default -> "";
         };
     }
@@ -233,7 +324,10 @@ final class HeadWriter {
     }
 
     private String ends(Element element, String word) {
-        List<String> ends = model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.CONNECTOR_END).map(this::end).toList();
+        List<String> ends = model.children(element.id()).stream()
+                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
+                .map(this::end)
+                .toList();
         if (ends.isEmpty()) {
             return "";
         }
@@ -242,34 +336,52 @@ final class HeadWriter {
     }
 
     private String payload(Element element, String word) {
-        return model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PAYLOAD).findFirst().map(payload -> {
-            boolean named = payload.name() != null || payload.shortName() != null;
-            String text = named ? identification(payload).strip() + clauses(payload) + value(payload)
-                    : typed(payload);
-            return text.isEmpty() ? "" : word + text;
-        }).orElse("");
+        return model.children(element.id()).stream()
+                .filter(child -> child.kind() == ElementKind.PAYLOAD)
+                .findFirst()
+                .map(payload -> {
+                    boolean named = payload.name() != null || payload.shortName() != null;
+                    String text = named
+                            ? identification(payload).strip() + clauses(payload) + value(payload)
+                            : typed(payload);
+                    return text.isEmpty() ? "" : word + text;
+                })
+                .orElse("");
     }
 
     /** A payload without a name begins with its type. */
     private String typed(Element payload) {
         List<Reference> types = payload.references(Property.TYPES);
-        String more = types.size() <= 1 ? "" : joined(types.stream().skip(1).map(r -> spelling.general(payload, Property.TYPES, r)).toList());
-        return types.isEmpty() ? clauses(payload).strip()
-                : spelling.general(payload, Property.TYPES, types.getFirst()) + (more.isEmpty() ? "" : " : " + more) + multiplicity(payload) + value(payload);
+        String more = types.size() <= 1
+                ? ""
+                : joined(types.stream()
+                        .skip(1)
+                        .map(r -> spelling.general(payload, Property.TYPES, r))
+                        .toList());
+        return types.isEmpty()
+                ? clauses(payload).strip()
+                : spelling.general(payload, Property.TYPES, types.getFirst())
+                        + (more.isEmpty() ? "" : " : " + more)
+                        + multiplicity(payload)
+                        + value(payload);
     }
 
     private String flowEnds(Element element) {
         if (element.get(Property.SOURCE).isEmpty()) {
             return "";
         }
-        boolean bare = identification(element).isEmpty() && clauses(element).isEmpty() && payload(element, "").isEmpty()
+        boolean bare = identification(element).isEmpty()
+                && clauses(element).isEmpty()
+                && payload(element, "").isEmpty()
                 && element.get(Property.VALUE).isEmpty();
         return (bare ? " " : " from ") + target(element, Property.SOURCE) + " to " + target(element, Property.TARGET);
     }
 
     private String succession(Element element) {
         String guard = optional(element, Property.GUARD, " if ");
-        String then = element.get(Property.TARGET).map(_ -> " then " + target(element, Property.TARGET)).orElse("");
+        String then = element.get(Property.TARGET)
+                .map(_ -> " then " + target(element, Property.TARGET))
+                .orElse("");
         if (element.get(Property.ELSE).orElse(false)) {
             return "else " + target(element, Property.TARGET);
         }
@@ -282,10 +394,13 @@ final class HeadWriter {
     private String transition(Element element) {
         boolean accept = element.get(Property.TRIGGER).isPresent();
         boolean source = element.get(Property.SOURCE).isPresent();
-        boolean named = element.name() != null || element.shortName() != null || !clauses(element).isEmpty();
+        boolean named = element.name() != null
+                || element.shortName() != null
+                || !clauses(element).isEmpty();
         String start = source ? " first " + target(element, Property.SOURCE) : "";
         String begin = named || source || !accept && element.get(Property.GUARD).isEmpty()
-                ? prefixes(element) + "transition" + identification(element) + clauses(element) + start : prefixes(element);
+                ? prefixes(element) + "transition" + identification(element) + clauses(element) + start
+                : prefixes(element);
         return (begin + (accept ? " " + trigger(element) : "") + optional(element, Property.GUARD, " if ")).strip();
     }
 
@@ -302,7 +417,8 @@ final class HeadWriter {
     private String trigger(Element element) {
         String via = optional(element, Property.VIA, " via ");
         String trigger = element.get(Property.TRIGGER).orElse("accept");
-        return trigger.equals("accept") ? "accept" + payload(element, " ") + via
+        return trigger.equals("accept")
+                ? "accept" + payload(element, " ") + via
                 : "accept " + trigger + " " + expression(element, Property.CONTENT) + via;
     }
 
@@ -322,7 +438,12 @@ final class HeadWriter {
 
     private String list(Element element, Property<List<Reference>> property, String word) {
         List<Reference> references = element.references(property);
-        return references.isEmpty() ? "" : word + joined(references.stream().map(r -> spelling.reference(r, element.owner())).toList());
+        return references.isEmpty()
+                ? ""
+                : word
+                        + joined(references.stream()
+                                .map(r -> spelling.reference(r, element.owner()))
+                                .toList());
     }
 
     private String target(Element element, Property<Reference> property) {
@@ -330,7 +451,9 @@ final class HeadWriter {
     }
 
     private String optional(Element element, Property<Expression> property, String word) {
-        return element.get(property).map(e -> word + spelling.text(e, element.id())).orElse("");
+        return element.get(property)
+                .map(e -> word + spelling.text(e, element.id()))
+                .orElse("");
     }
 
     private String expression(Element element, Property<Expression> property) {

@@ -25,10 +25,10 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Recognises in an edited text the elements it was written from, so that they keep their ids: by owner, kind and name or
- * short name; without a name by content, then by place. What is left over under an owner has been renamed in place or has
- * moved elsewhere: the first is seen by what it holds and where it stands, the second by its name. Elements of different
- * kinds are never the same.
+ * Recognises in an edited text the elements it was written from, so that they keep their ids: by owner, kind and name
+ * or short name; without a name by content, then by place. What is left over under an owner has been renamed in place
+ * or has moved elsewhere: the first is seen by what it holds and where it stands, the second by its name. Elements of
+ * different kinds are never the same.
  */
 final class Identity {
     /** How much of what two elements hold must agree for one to be the other under a new name. */
@@ -84,11 +84,14 @@ final class Identity {
     }
 
     private List<Element> open(List<Element> elements) {
-        return elements.stream().filter(element -> left.containsKey(element.id())).toList();
+        return elements.stream()
+                .filter(element -> left.containsKey(element.id()))
+                .toList();
     }
 
     private interface Key<T> {
-        @Nullable String of(T one);
+        @Nullable
+        String of(T one);
     }
 
     /** Pairs what has the same key, the first with the first. */
@@ -133,7 +136,9 @@ final class Identity {
     }
 
     private @Nullable String contentKey(Element element) {
-        return model.names().effectiveName(element) != null ? null : element.kind() + " " + new java.util.TreeSet<>(holds(element));
+        return model.names().effectiveName(element) != null
+                ? null
+                : element.kind() + " " + new java.util.TreeSet<>(holds(element));
     }
 
     /**
@@ -146,19 +151,22 @@ final class Identity {
         if (openDrafts.isEmpty() || openElements.isEmpty()) {
             return;
         }
-        record Pair(Draft draft, Element element, double likeness) {
-        }
+        record Pair(Draft draft, Element element, double likeness) {}
         List<Pair> pairs = new ArrayList<>();
         Map<Element, Set<String>> held = new HashMap<>();
         openElements.forEach(element -> held.put(element, holds(element)));
         for (Draft draft : openDrafts) {
             Set<String> holds = holds(draft);
-            openElements.stream().filter(element -> element.kind() == draft.kind && !holds.isEmpty())
-                    .forEach(element -> pairs.add(new Pair(draft, element, likeness(holds, Objects.requireNonNull(held.get(element))))));
+            openElements.stream()
+                    .filter(element -> element.kind() == draft.kind && !holds.isEmpty())
+                    .forEach(element -> pairs.add(
+                            new Pair(draft, element, likeness(holds, Objects.requireNonNull(held.get(element))))));
         }
         pairs.sort(Comparator.comparingDouble(Pair::likeness).reversed());
         for (Pair pair : pairs) {
-            if (pair.likeness() >= ALIKE && isOpen(pair.draft()) && left.containsKey(pair.element().id())) {
+            if (pair.likeness() >= ALIKE
+                    && isOpen(pair.draft())
+                    && left.containsKey(pair.element().id())) {
                 pair(pair.draft(), pair.element());
             }
         }
@@ -183,7 +191,9 @@ final class Identity {
             Integer at = known == null ? null : positions.get(known.id());
             if (i == drafts.size() || at != null) {
                 int gapEnd = at == null ? elements.size() : at;
-                gap(drafts.subList(from, i), gapStart + 1 <= gapEnd ? elements.subList(gapStart + 1, gapEnd) : List.of());
+                gap(
+                        drafts.subList(from, i),
+                        gapStart + 1 <= gapEnd ? elements.subList(gapStart + 1, gapEnd) : List.of());
                 from = i + 1;
                 gapStart = at == null ? gapStart : at;
             }
@@ -191,9 +201,14 @@ final class Identity {
     }
 
     private void gap(List<Draft> drafts, List<Element> elements) {
-        for (ElementKind kind : drafts.stream().map(draft -> draft.kind).distinct().toList()) {
-            List<Draft> mine = drafts.stream().filter(draft -> draft.kind == kind && isOpen(draft)).toList();
-            List<Element> before = open(elements).stream().filter(element -> element.kind() == kind).toList();
+        for (ElementKind kind :
+                drafts.stream().map(draft -> draft.kind).distinct().toList()) {
+            List<Draft> mine = drafts.stream()
+                    .filter(draft -> draft.kind == kind && isOpen(draft))
+                    .toList();
+            List<Element> before = open(elements).stream()
+                    .filter(element -> element.kind() == kind)
+                    .toList();
             if (mine.size() == before.size()) {
                 for (int i = 0; i < mine.size(); i++) {
                     pair(mine.get(i), before.get(i));
@@ -220,13 +235,22 @@ final class Identity {
     private void moved(List<Draft> drafts, Key<Draft> ofDraft, Key<Element> ofElement) {
         for (Draft draft : drafts) {
             String key = isOpen(draft) ? ofDraft.of(draft) : null;
-            if (key == null || drafts.stream().filter(this::isOpen).filter(other -> key.equals(ofDraft.of(other))).count() > 1) {
+            if (key == null
+                    || drafts.stream()
+                                    .filter(this::isOpen)
+                                    .filter(other -> key.equals(ofDraft.of(other)))
+                                    .count()
+                            > 1) {
                 continue;
             }
-            List<Element> candidates = left.values().stream().filter(element -> key.equals(ofElement.of(element))).toList();
+            List<Element> candidates = left.values().stream()
+                    .filter(element -> key.equals(ofElement.of(element)))
+                    .toList();
             if (candidates.size() == 1) {
                 pair(draft, candidates.getFirst());
-                matchSiblings(draft.children, open(model.children(candidates.getFirst().id())));
+                matchSiblings(
+                        draft.children,
+                        open(model.children(candidates.getFirst().id())));
             }
         }
     }
@@ -239,7 +263,10 @@ final class Identity {
                 holds.add(property.key() + " " + word(value));
             }
         });
-        model.children(element.id()).forEach(child -> holds.add("owns " + Objects.requireNonNullElse(nameKey(child), child.kind().name())));
+        model.children(element.id())
+                .forEach(child -> holds.add("owns "
+                        + Objects.requireNonNullElse(
+                                nameKey(child), child.kind().name())));
         return holds;
     }
 
@@ -257,8 +284,11 @@ final class Identity {
     private String spelled(Referent referent) {
         Element element = referent instanceof ElementId id ? model.find(id).orElse(null) : null;
         boolean unit = element != null && model.environment().unit(referent).isPresent();
-        String name = element == null ? referent.toString() : unit && element.shortName() != null ? element.shortName()
-                : Objects.requireNonNullElse(model.names().effectiveName(element), "?");
+        String name = element == null
+                ? referent.toString()
+                : unit && element.shortName() != null
+                        ? element.shortName()
+                        : Objects.requireNonNullElse(model.names().effectiveName(element), "?");
         return Name.quoted(name);
     }
 
@@ -274,12 +304,18 @@ final class Identity {
             }
         });
         Map<Property<?>, List<String>> references = new LinkedHashMap<>();
-        draft.references.forEach(pending -> references.computeIfAbsent(pending.property(), _ -> new ArrayList<>()).add(pending.lastName()));
+        draft.references.forEach(pending -> references
+                .computeIfAbsent(pending.property(), _ -> new ArrayList<>())
+                .add(pending.lastName()));
         references.forEach((property, names) -> holds.add(property.key() + " "
                 + (property.shape() == Property.Shape.REFERENCE ? names.getFirst() : names.toString())));
-        draft.formulas.forEach(formula -> holds.add(formula.property().key() + " " + ExpressionText.of(formula.expression(),
-                ExpressionText.byName(name -> name instanceof Name n ? Name.quoted(n.last()) : name.toString()))));
-        draft.children.forEach(child -> holds.add("owns " + Objects.requireNonNullElse(nameKey(child), child.kind.name())));
+        draft.formulas.forEach(formula -> holds.add(formula.property().key() + " "
+                + ExpressionText.of(
+                        formula.expression(),
+                        ExpressionText.byName(
+                                name -> name instanceof Name n ? Name.quoted(n.last()) : name.toString()))));
+        draft.children.forEach(
+                child -> holds.add("owns " + Objects.requireNonNullElse(nameKey(child), child.kind.name())));
         return holds;
     }
 }

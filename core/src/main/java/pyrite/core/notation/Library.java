@@ -11,12 +11,21 @@ import pyrite.core.model.Model;
 
 /** The library packages that every model can import, read once from the texts shipped with core. */
 public final class Library {
-    private static final List<String> FILES = List.of("ScalarValues", "Quantities", "MeasurementReferences", "ISQ", "SI",
-            "Functions", "SystemsLibrary", "Economics",
-            "Dynamics", "Specifications", "Tracing", "Metamodel");
+    private static final List<String> FILES = List.of(
+            "ScalarValues",
+            "Quantities",
+            "MeasurementReferences",
+            "ISQ",
+            "SI",
+            "Functions",
+            "SystemsLibrary",
+            "Economics",
+            "Dynamics",
+            "Specifications",
+            "Tracing",
+            "Metamodel");
 
-    private Library() {
-    }
+    private Library() {}
 
     /** A model that holds the library packages and nothing else; what every project begins with. */
     public static Model model() {
@@ -24,10 +33,17 @@ public final class Library {
     }
 
     private static Model read() {
-        List<Source> sources = FILES.stream().map(name -> new Source(name + ".sysml", text(name))).toList();
-        Reading reading = NotationReader.read(Model.EMPTY, null, sources, (draft, rank) -> ElementId.ofLibrary(Completion.qualifiedName(draft, rank)));
+        List<Source> sources = FILES.stream()
+                .map(name -> new Source(name + ".sysml", text(name)))
+                .toList();
+        Reading reading = NotationReader.read(
+                Model.EMPTY,
+                null,
+                sources,
+                (draft, rank) -> ElementId.ofLibrary(Completion.qualifiedName(draft, rank)));
         if (!reading.isGood()) {
-            throw new IllegalStateException("the library cannot be read: " + reading.problems().getFirst());
+            throw new IllegalStateException(
+                    "the library cannot be read: " + reading.problems().getFirst());
         }
         return reading.model().asLibrary();
     }

@@ -110,8 +110,9 @@ final class MemberParser {
     }
 
     private boolean beginsMember() {
-        return cursor.type() == Tokens.Type.KEYWORD && (ElementKind.declaredBy(cursor.text(), false).isPresent()
-                || MemberWords.FIRST.contains(cursor.text()));
+        return cursor.type() == Tokens.Type.KEYWORD
+                && (ElementKind.declaredBy(cursor.text(), false).isPresent()
+                        || MemberWords.FIRST.contains(cursor.text()));
     }
 
     private void member(Draft owner) {
@@ -192,39 +193,51 @@ final class MemberParser {
     }
 
     /**
-     * Whether a bare expression comes, which a calculation or constraint comes to. A name alone could begin a declaration
-     * too; what stands behind it tells.
+     * Whether a bare expression comes, which a calculation or constraint comes to. A name alone could begin a
+     * declaration too; what stands behind it tells.
      */
     private boolean isResult(Draft owner) {
         return switch (cursor.type()) {
             case NUMBER, STRING -> true;
             case NAME -> !isDeclaration(owner.kind.takes(Property.RESULT));
-            case KEYWORD -> switch (cursor.text()) {
-                case "true", "false", "null", "new", "all" -> true;
-                case "not" -> !cursor.sees(1, "satisfy");
-                default -> false;
-            };
-            case SIGN -> switch (cursor.text()) {
-                case "(", "-", "+", "~" -> true;
-                default -> false;
-            };
+            case KEYWORD ->
+                switch (cursor.text()) {
+                    case "true", "false", "null", "new", "all" -> true;
+                    case "not" -> !cursor.sees(1, "satisfy");
+                    default -> false;
+                };
+            case SIGN ->
+                switch (cursor.text()) {
+                    case "(", "-", "+", "~" -> true;
+                    default -> false;
+                };
             default -> false;
         };
     }
 
     private boolean isDeclaration(boolean resultMayCome) {
         return switch (cursor.tokens().type(cursor.at() + 1)) {
-            case SIGN -> switch (cursor.tokens().text(cursor.at() + 1)) {
-                case ":", ":>", ":>>", "::>", "=>", "=", ":=", "{" -> true;
-                case ";" -> !resultMayCome || !cursor.tokens().text(cursor.at() + 2).equals("}");
-                case "[" -> !resultMayCome;
-                case "}" -> !resultMayCome;
-                default -> false;
-            };
-            case KEYWORD -> switch (cursor.tokens().text(cursor.at() + 1)) {
-                case "subsets", "specializes", "redefines", "references", "crosses", "default", "ordered", "nonunique" -> true;
-                default -> !resultMayCome;
-            };
+            case SIGN ->
+                switch (cursor.tokens().text(cursor.at() + 1)) {
+                    case ":", ":>", ":>>", "::>", "=>", "=", ":=", "{" -> true;
+                    case ";" ->
+                        !resultMayCome || !cursor.tokens().text(cursor.at() + 2).equals("}");
+                    case "[" -> !resultMayCome;
+                    case "}" -> !resultMayCome;
+                    default -> false;
+                };
+            case KEYWORD ->
+                switch (cursor.tokens().text(cursor.at() + 1)) {
+                    case "subsets",
+                            "specializes",
+                            "redefines",
+                            "references",
+                            "crosses",
+                            "default",
+                            "ordered",
+                            "nonunique" -> true;
+                    default -> !resultMayCome;
+                };
             case NAME -> !resultMayCome || cursor.tokens().text(cursor.at() + 1).equals("defined");
             case END -> !resultMayCome;
             default -> false;
@@ -239,11 +252,15 @@ final class MemberParser {
     /** What a body comes to; nothing follows it. */
     void result(Draft owner, int first, Expression expression) {
         if (!owner.kind.takes(Property.RESULT)) {
-            problem(cursor.spanFrom(first), "an expression cannot stand alone in a " + owner.kind.title()
-                    + "; put it into a constraint: assert constraint { … }");
+            problem(
+                    cursor.spanFrom(first),
+                    "an expression cannot stand alone in a " + owner.kind.title()
+                            + "; put it into a constraint: assert constraint { … }");
         } else if (owner.has(Property.RESULT)) {
-            problem(cursor.spanFrom(first), "there is an expression already that this " + owner.kind.title()
-                    + " comes to; join the two with 'and'");
+            problem(
+                    cursor.spanFrom(first),
+                    "there is an expression already that this " + owner.kind.title()
+                            + " comes to; join the two with 'and'");
         } else {
             owner.formula(Property.RESULT, expression);
         }
@@ -280,11 +297,21 @@ final class MemberParser {
         while (cursor.takes("[")) {
             Expression filter = expressions.expression();
             cursor.require("]");
-            draft.formulas.stream().filter(f -> f.property() == Property.FILTER).findFirst().ifPresentOrElse(other -> {
-                draft.formulas.remove(other);
-                draft.formula(Property.FILTER, new Expression.Binary(pyrite.core.expression.Operator.AND, other.expression(), filter,
-                        cursor.spanFrom(target)));
-            }, () -> draft.formula(Property.FILTER, filter));
+            draft.formulas.stream()
+                    .filter(f -> f.property() == Property.FILTER)
+                    .findFirst()
+                    .ifPresentOrElse(
+                            other -> {
+                                draft.formulas.remove(other);
+                                draft.formula(
+                                        Property.FILTER,
+                                        new Expression.Binary(
+                                                pyrite.core.expression.Operator.AND,
+                                                other.expression(),
+                                                filter,
+                                                cursor.spanFrom(target)));
+                            },
+                            () -> draft.formula(Property.FILTER, filter));
         }
         draft.head = cursor.spanFrom(first);
         ending(draft);

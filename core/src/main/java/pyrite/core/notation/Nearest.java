@@ -11,22 +11,24 @@ final class Nearest {
     /** So many names are looked at; who has more of them in one place is told without a proposal. */
     private static final int MOST = 20_000;
 
-    private Nearest() {
-    }
+    private Nearest() {}
 
     /** "; did you mean 'level'?" where a name is near enough to have been meant. */
     static String to(String wanted, Collection<String> names) {
         if (wanted.length() < 2 || names.size() > MOST) {
             return "";
         }
-        LevenshteinDistance distance = new LevenshteinDistance(wanted.length() < 4 ? 1 : Math.max(2, wanted.length() / 3));
+        LevenshteinDistance distance =
+                new LevenshteinDistance(wanted.length() < 4 ? 1 : Math.max(2, wanted.length() / 3));
         List<String> candidates = new ArrayList<>();
         names.forEach(name -> {
             if (distance.apply(wanted, name) >= 0) {
                 candidates.add(name);
             }
         });
-        return candidates.stream().min(Comparator.comparing(name -> distance.apply(wanted, name)))
-                .map(name -> "; did you mean '" + name + "'?").orElse("");
+        return candidates.stream()
+                .min(Comparator.comparing(name -> distance.apply(wanted, name)))
+                .map(name -> "; did you mean '" + name + "'?")
+                .orElse("");
     }
 }

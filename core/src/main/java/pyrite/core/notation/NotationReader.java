@@ -20,14 +20,13 @@ import pyrite.core.model.Rank;
 
 /**
  * Reads the textual notation in three steps: the text becomes drafts of elements with names still unresolved
- * ({@link MemberParser}), the names are resolved against the model they join ({@link Resolver}), and the result is checked
- * like any other edit. All faults of a text are reported; a text with a fault anywhere changes nothing.
+ * ({@link MemberParser}), the names are resolved against the model they join ({@link Resolver}), and the result is
+ * checked like any other edit. All faults of a text are reported; a text with a fault anywhere changes nothing.
  */
 public final class NotationReader {
     static final int DEEPEST = 200;
 
-    private NotationReader() {
-    }
+    private NotationReader() {}
 
     /** Reads whole texts, packages at the top, into a model; the texts may refer to each other in any order. */
     public static Reading read(Model base, List<Source> sources) {
@@ -35,8 +34,8 @@ public final class NotationReader {
     }
 
     /**
-     * Reads members, such as one line {@code part pump : Pump;}, as if they stood at the end of {@code owner}'s body; null
-     * stands for the top of the model.
+     * Reads members, such as one line {@code part pump : Pump;}, as if they stood at the end of {@code owner}'s body;
+     * null stands for the top of the model.
      */
     public static Reading readMembers(Model base, @Nullable ElementId owner, Source source) {
         return read(base, owner, List.of(source), Completion.Ids.RANDOM);
@@ -48,8 +47,8 @@ public final class NotationReader {
         Faults faults = new Faults();
         try {
             Expression parsed = ExpressionParser.whole(Tokens.of(text));
-            Expression resolved = new Resolver(model).resolve(parsed, scope,
-                    (span, message) -> faults.add(source, span, message));
+            Expression resolved =
+                    new Resolver(model).resolve(parsed, scope, (span, message) -> faults.add(source, span, message));
             return new ExpressionReading(faults.isEmpty() ? resolved : null, faults.told());
         } catch (Cursor.SyntaxFault fault) {
             return new ExpressionReading(null, List.of(source.problem(fault.span(), fault.getMessage())));
@@ -74,8 +73,8 @@ public final class NotationReader {
 
     /**
      * Reads a text that was written from elements of a model and edited since: what is still there keeps its id through
-     * renaming, moving and reordering, what is new is added, what is gone is removed. The edit holds nothing else, so it
-     * also fits a model in which somebody changed other elements meanwhile.
+     * renaming, moving and reordering, what is new is added, what is gone is removed. The edit holds nothing else, so
+     * it also fits a model in which somebody changed other elements meanwhile.
      *
      * @param written what stood at the top of the text, all with the same owner
      */
@@ -84,47 +83,59 @@ public final class NotationReader {
         Identified identified = identified(base, written, source, faults);
         Set<ElementId> replaced = new HashSet<>();
         written.forEach(root -> base.subtree(root.id()).forEach(element -> replaced.add(element.id())));
-        return finish(base, identified.completion(), replaced, identified.identity().gone(), faults);
+        return finish(
+                base, identified.completion(), replaced, identified.identity().gone(), faults);
     }
 
-    /** Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole. */
+    /**
+     * Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole.
+     */
     public static Map<ElementId, ? extends Reading.Place> placesIn(Model base, List<Element> written, Source source) {
         return identified(base, written, source, new Faults()).completion().byId();
     }
 
     /** A text whose elements are matched with those it was written from. */
-    private record Identified(Completion completion, Identity identity) {
-    }
+    private record Identified(Completion completion, Identity identity) {}
 
     private static Identified identified(Model base, List<Element> written, Source source, Faults faults) {
         ElementId owner = written.isEmpty() ? null : written.getFirst().owner();
         Draft top = parse(base, owner, source, faults);
         Identity identity = Identity.of(base, written, top.children);
-        Completion completion = new Completion(new Completion.Ids() {
-            @Override
-            public ElementId idOf(Draft draft, Rank rank) {
-                return ElementId.fresh();
-            }
+        Completion completion = new Completion(
+                new Completion.Ids() {
+                    @Override
+                    public ElementId idOf(Draft draft, Rank rank) {
+                        return ElementId.fresh();
+                    }
 
-            @Override
-            public Optional<Element> elementOf(Draft draft) {
-                return identity.of(draft);
-            }
-        }, likely(source));
+                    @Override
+                    public Optional<Element> elementOf(Draft draft) {
+                        return identity.of(draft);
+                    }
+                },
+                likely(source));
         completion.top(source, top.children, owner, base.rankAtEnd(owner), nextBehind(base, owner, written));
         return new Identified(completion, identity);
     }
 
     /** The place of the sibling behind the last of some elements. */
     private static @Nullable Rank nextBehind(Model base, @Nullable ElementId owner, List<Element> elements) {
-        return elements.isEmpty() ? null : (owner == null ? base.roots() : base.children(owner)).stream().map(Element::rank)
-                .filter(rank -> rank.compareTo(elements.getLast().rank()) > 0).findFirst().orElse(null);
+        return elements.isEmpty()
+                ? null
+                : (owner == null ? base.roots() : base.children(owner))
+                        .stream()
+                                .map(Element::rank)
+                                .filter(rank ->
+                                        rank.compareTo(elements.getLast().rank()) > 0)
+                                .findFirst()
+                                .orElse(null);
     }
 
     static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
         Faults faults = new Faults();
         List<Draft> tops = drafts(base, owner, sources, faults);
-        Completion completion = new Completion(ids, sources.stream().mapToInt(NotationReader::likely).sum());
+        Completion completion = new Completion(
+                ids, sources.stream().mapToInt(NotationReader::likely).sum());
         Rank last = base.rankAtEnd(owner);
         for (int i = 0; i < sources.size(); i++) {
             List<Draft> members = tops.get(i).children;
@@ -135,22 +146,28 @@ public final class NotationReader {
     }
 
     /**
-     * Texts are parsed on their own, and so on all processors; what stands where is settled in their order. The library is read on one, because that happens
-     * while classes are being initialised, for which several threads could wait in a circle.
+     * Texts are parsed on their own, and so on all processors; what stands where is settled in their order. The library
+     * is read on one, because that happens while classes are being initialised, for which several threads could wait in
+     * a circle.
      */
     private static List<Draft> drafts(Model base, @Nullable ElementId owner, List<Source> sources, Faults faults) {
         boolean shared = sources.size() > 1 && base != Model.EMPTY;
-        return (shared ? sources.parallelStream() : sources.stream()).map(source -> parse(base, owner, source, faults)).toList();
+        return (shared ? sources.parallelStream() : sources.stream())
+                .map(source -> parse(base, owner, source, faults))
+                .toList();
     }
 
-    /** About how many elements a text has, of some fifty characters each; only what is laid out for them depends on it. */
+    /**
+     * About how many elements a text has, of some fifty characters each; only what is laid out for them depends on it.
+     */
     private static int likely(Source source) {
         return source.text().length() / 50;
     }
 
     private static Draft parse(Model base, @Nullable ElementId owner, Source source, Faults faults) {
         Draft top = new Draft(topKind(base, owner), null);
-        new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message)).file(top);
+        new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message))
+                .file(top);
         return top;
     }
 
@@ -158,7 +175,8 @@ public final class NotationReader {
         return owner == null ? ElementKind.PACKAGE : base.get(owner).kind();
     }
 
-    private static Reading finish(Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, Faults faults) {
+    private static Reading finish(
+            Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, Faults faults) {
         boolean syntaxHolds = faults.isEmpty();
         Set<ElementId> faulty = ConcurrentHashMap.newKeySet();
         List<Element> elements = new Resolver(base, completion, replaced).resolveAll((draft, span, message) -> {
@@ -182,17 +200,27 @@ public final class NotationReader {
                 // It broke off before it was whole; what it lacks follows from that.
                 return;
             }
-            faults.add(place == null ? null : place.source(), place == null ? Span.NONE : Reading.span(problem, place), problem::message);
+            faults.add(
+                    place == null ? null : place.source(),
+                    place == null ? Span.NONE : Reading.span(problem, place),
+                    problem::message);
         });
-        return new Reading(model, faults.isEmpty() ? edit : new Edit(List.of(), Set.of()), syntaxHolds ? elements : List.of(),
-                completion.byId(), faults.told());
+        return new Reading(
+                model,
+                faults.isEmpty() ? edit : new Edit(List.of(), Set.of()),
+                syntaxHolds ? elements : List.of(),
+                completion.byId(),
+                faults.told());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */
     private static List<Element> changed(Model base, List<Element> elements, Set<ElementId> gone) {
-        return elements.stream().filter(element -> {
-            Element before = base.find(element.id()).orElse(null);
-            return !element.equals(before) || base.owners(before).stream().anyMatch(owner -> gone.contains(owner.id()));
-        }).toList();
+        return elements.stream()
+                .filter(element -> {
+                    Element before = base.find(element.id()).orElse(null);
+                    return !element.equals(before)
+                            || base.owners(before).stream().anyMatch(owner -> gone.contains(owner.id()));
+                })
+                .toList();
     }
 }

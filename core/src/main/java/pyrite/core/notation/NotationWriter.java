@@ -52,7 +52,12 @@ public final class NotationWriter {
     public static String head(Model model, Element element) {
         if (element.kind() == ElementKind.TRANSITION) {
             NotationWriter writer = new NotationWriter(model);
-            writer.transition(element, "", model.children(element.id()).stream().filter(HeadWriter::isEffect).toList(),
+            writer.transition(
+                    element,
+                    "",
+                    model.children(element.id()).stream()
+                            .filter(HeadWriter::isEffect)
+                            .toList(),
                     new HeadWriter(model, writer.spelling));
             return writer.out.substring(0, writer.out.length() - 1);
         }
@@ -72,7 +77,8 @@ public final class NotationWriter {
 
     private void declaration(Element element, String indent, List<Element> children) {
         element.get(Property.NOTES).ifPresent(notes -> notes.lines().forEach(line -> line(indent, note(line))));
-        out.append(indent).append(element.get(Property.VISIBILITY).map(v -> v + " ").orElse(""));
+        out.append(indent)
+                .append(element.get(Property.VISIBILITY).map(v -> v + " ").orElse(""));
         written(element, indent, children);
         trailing(element, indent);
     }
@@ -81,20 +87,27 @@ public final class NotationWriter {
     private void written(Element element, String indent, List<Element> children) {
         HeadWriter heads = new HeadWriter(model, spelling);
         switch (element.kind()) {
-            case DOCUMENTATION, COMMENT, REPRESENTATION -> out.append(heads.annotation(element))
-                    .append(BlockText.write(element.get(Property.TEXT).orElse(""), indent));
+            case DOCUMENTATION, COMMENT, REPRESENTATION ->
+                out.append(heads.annotation(element))
+                        .append(BlockText.write(element.get(Property.TEXT).orElse(""), indent));
             case FILTER -> out.append(heads.head(element)).append(';');
             case IF, WHILE, FOR -> branches(element, indent, children, heads);
             case TRANSITION -> transition(element, indent, children, heads);
             default -> {
                 out.append(heads.head(element));
-                body(element, indent, children.stream().filter(child -> !child.kind().standsInHead()).toList());
+                body(
+                        element,
+                        indent,
+                        children.stream()
+                                .filter(child -> !child.kind().standsInHead())
+                                .toList());
             }
         }
     }
 
     private void trailing(Element element, String indent) {
-        List<String> notes = element.get(Property.TRAILING_NOTE).map(n -> n.lines().toList()).orElse(List.of());
+        List<String> notes =
+                element.get(Property.TRAILING_NOTE).map(n -> n.lines().toList()).orElse(List.of());
         out.append(notes.isEmpty() ? "" : "  " + note(notes.getFirst())).append('\n');
         notes.stream().skip(1).forEach(line -> line(indent, note(line)));
     }
@@ -138,7 +151,8 @@ public final class NotationWriter {
             int start = out.length();
             element(members.get(i), indent);
             int lines = lines(start);
-            boolean importsEnd = i > 0 && members.get(i - 1).kind() == ElementKind.IMPORT
+            boolean importsEnd = i > 0
+                    && members.get(i - 1).kind() == ElementKind.IMPORT
                     && members.get(i).kind() != ElementKind.IMPORT;
             if (before > 0 && (lines > 1 || before > 1 || importsEnd)) {
                 out.insert(start, '\n');
@@ -169,7 +183,10 @@ public final class NotationWriter {
                 branches(child, indent, model.children(child.id()), heads);
             }
         }
-        element.get(Property.UNTIL).ifPresent(until -> out.append(" until ").append(spelling.text(until, element.id())).append(';'));
+        element.get(Property.UNTIL)
+                .ifPresent(until -> out.append(" until ")
+                        .append(spelling.text(until, element.id()))
+                        .append(';'));
     }
 
     /** {@code transition … do effect then target}: the effect may have a body of its own. */
@@ -178,13 +195,20 @@ public final class NotationWriter {
         List<Element> effects = children.stream().filter(HeadWriter::isEffect).toList();
         for (Element effect : effects) {
             out.append(out.charAt(out.length() - 1) == ' ' ? "" : " ").append(heads.head(effect));
-            List<Element> inside = model.children(effect.id()).stream().filter(child -> !child.kind().standsInHead()).toList();
+            List<Element> inside = model.children(effect.id()).stream()
+                    .filter(child -> !child.kind().standsInHead())
+                    .toList();
             if (!inside.isEmpty()) {
                 block(indent, inside, "");
             }
         }
         out.append(heads.target(element));
-        body(element, indent, children.stream().filter(child -> !child.kind().standsInHead() && !effects.contains(child)).toList());
+        body(
+                element,
+                indent,
+                children.stream()
+                        .filter(child -> !child.kind().standsInHead() && !effects.contains(child))
+                        .toList());
     }
 
     static String joined(Collection<String> parts) {
@@ -196,6 +220,8 @@ public final class NotationWriter {
     }
 
     static String first(Element element, Property<Reference> property, Spelling spelling) {
-        return element.get(property).map(reference -> spelling.reference(reference, element.owner())).orElse("?");
+        return element.get(property)
+                .map(reference -> spelling.reference(reference, element.owner()))
+                .orElse("?");
     }
 }

@@ -7,8 +7,8 @@ import java.util.Set;
 import pyrite.core.model.Property;
 
 /**
- * Keeps {@code // notes} with the elements they stand at: those before a declaration or inside its head go above it, one
- * on the line where it ends stays behind it. Notes at the end of a body stay behind the last member.
+ * Keeps {@code // notes} with the elements they stand at: those before a declaration or inside its head go above it,
+ * one on the line where it ends stays behind it. Notes at the end of a body stay behind the last member.
  */
 final class Notes {
     private final Tokens tokens;
@@ -26,7 +26,8 @@ final class Notes {
         List<String> before = new ArrayList<>();
         tokens.notesBefore(first, last).forEach(note -> take(note, before));
         List<String> behind = new ArrayList<>();
-        boolean nothingFollows = tokens.type(last + 1) == Tokens.Type.END || tokens.text(last + 1).equals("}");
+        boolean nothingFollows = tokens.type(last + 1) == Tokens.Type.END
+                || tokens.text(last + 1).equals("}");
         for (Tokens.Note note : tokens.notesBefore(last + 1, last + 1)) {
             if (nothingFollows || tokens.isOnLineOf(note, last)) {
                 take(note, behind);

@@ -8,12 +8,11 @@ import pyrite.core.model.Rank;
 
 /** Ranks for siblings of which some keep theirs. */
 final class Ranks {
-    private Ranks() {
-    }
+    private Ranks() {}
 
     /**
-     * Of the ranks given, those of a longest rising subsequence (Fredman 1975, by patience sorting in n log n); null in the
-     * place of all others. What keeps its order keeps its rank, so a move touches what moved and nothing else.
+     * Of the ranks given, those of a longest rising subsequence (Fredman 1975, by patience sorting in n log n); null in
+     * the place of all others. What keeps its order keeps its rank, so a move touches what moved and nothing else.
      */
     static List<@Nullable Rank> longestRising(List<@Nullable Rank> ranks) {
         int[] tails = new int[ranks.size()];
@@ -45,7 +44,9 @@ final class Ranks {
         return Arrays.asList(kept);
     }
 
-    /** The ranks given, and new ones where there are none, all in rising order and before {@code end}, if that is given. */
+    /**
+     * The ranks given, and new ones where there are none, all in rising order and before {@code end}, if that is given.
+     */
     static List<Rank> between(List<@Nullable Rank> kept, @Nullable Rank end) {
         List<Rank> ranks = new ArrayList<>();
         Rank last = null;

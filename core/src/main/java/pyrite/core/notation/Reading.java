@@ -12,12 +12,16 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 
 /**
- * What was read: the edit, and the model after it; or the problems, all of them, in the order of the text, and the model
- * as it was.
+ * What was read: the edit, and the model after it; or the problems, all of them, in the order of the text, and the
+ * model as it was.
  *
  * @param read the elements read, owners first, also where there are problems
  */
-public record Reading(Model model, Edit edit, List<Element> read, Map<ElementId, ? extends Place> places,
+public record Reading(
+        Model model,
+        Edit edit,
+        List<Element> read,
+        Map<ElementId, ? extends Place> places,
         List<TextProblem> problems) {
 
     /** Where an element stands: its text and the characters of its declaration's head. */

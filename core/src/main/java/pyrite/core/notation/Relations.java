@@ -5,7 +5,10 @@ import pyrite.core.expression.Name;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Property;
 
-/** Reads what joins two or more features: connections, interfaces, allocations, bindings, flows, successions; and who satisfies. */
+/**
+ * Reads what joins two or more features: connections, interfaces, allocations, bindings, flows, successions; and who
+ * satisfies.
+ */
 final class Relations {
     private final Cursor cursor;
     private final ExpressionParser expressions;
@@ -36,7 +39,7 @@ final class Relations {
         if (!cursor.seesName(i)) {
             return false;
         }
-        for (i++; (cursor.sees(i, ".") || cursor.sees(i, "::")) && cursor.seesName(i + 1);) {
+        for (i++; (cursor.sees(i, ".") || cursor.sees(i, "::")) && cursor.seesName(i + 1); ) {
             i += 2;
         }
         return cursor.sees(i, "to");
@@ -105,8 +108,7 @@ final class Relations {
                     draft.set(Property.PARALLEL, true);
                 }
             }
-            default -> {
-            }
+            default -> {}
         }
     }
 
@@ -191,10 +193,12 @@ final class Relations {
     void payload(Draft draft) {
         int first = cursor.at();
         Draft payload = new Draft(ElementKind.PAYLOAD, draft);
-        boolean named = cursor.sees("<") || cursor.seesName() && switch (cursor.tokens().text(behindMultiplicity(cursor.at() + 1))) {
-            case ":", ":>", ":>>", "defined", "subsets", "redefines", "=", ":=", "default" -> true;
-            default -> false;
-        };
+        boolean named = cursor.sees("<")
+                || cursor.seesName()
+                        && switch (cursor.tokens().text(behindMultiplicity(cursor.at() + 1))) {
+                            case ":", ":>", ":>>", "defined", "subsets", "redefines", "=", ":=", "default" -> true;
+                            default -> false;
+                        };
         if (named) {
             declarations.identification(payload);
         } else if (cursor.seesName()) {
@@ -210,7 +214,8 @@ final class Relations {
     private int behindMultiplicity(int token) {
         int at = token;
         if (cursor.tokens().text(at).equals("[")) {
-            while (cursor.tokens().type(at) != Tokens.Type.END && !cursor.tokens().text(at).equals("]")) {
+            while (cursor.tokens().type(at) != Tokens.Type.END
+                    && !cursor.tokens().text(at).equals("]")) {
                 at++;
             }
             return cursor.tokens().type(at) == Tokens.Type.END ? at : at + 1;

@@ -12,7 +12,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
-import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
@@ -28,8 +27,9 @@ import pyrite.core.model.PropertyMap;
 import pyrite.core.model.Reference;
 
 /**
- * Resolves the names of drafts to ids, in the model they join. An import asked for what it brings in while just that is being
- * found brings in nothing yet, which ends circles; what drafts inherit from is the matter of {@link DraftGenerals}.
+ * Resolves the names of drafts to ids, in the model they join. An import asked for what it brings in while just that is
+ * being found brings in nothing yet, which ends circles; what drafts inherit from is the matter of
+ * {@link DraftGenerals}.
  */
 final class Resolver implements Namespaces {
     /** More than the library has, which is read on one thread. */
@@ -42,14 +42,14 @@ final class Resolver implements Namespaces {
     private final List<Draft> imports;
     /** The drafts whose owners are in the model already, and those without one. */
     private final Map<ElementId, List<Element>> addedTo = new HashMap<>();
+
     private final List<Element> addedRoots = new ArrayList<>();
     private final Map<ElementId, Optional<ElementId>> importedBy = new ConcurrentHashMap<>();
     private final Map<Optional<ElementId>, Collection<String>> inScope = new HashMap<>();
     private final Names names = new Names(this);
     private final DraftGenerals inherited = new DraftGenerals(this);
     private volatile boolean isSettled;
-    private Report faults = (_, _, _) -> {
-    };
+    private Report faults = (_, _, _) -> {};
 
     /** Takes a fault: in which draft, where, what to say about it. */
     interface Report {
@@ -70,7 +70,8 @@ final class Resolver implements Namespaces {
         this.imports = completion.imports();
         for (Draft draft : completion.tops()) {
             Element element = draft.element();
-            (element.owner() == null ? addedRoots : addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>())).add(element);
+            (element.owner() == null ? addedRoots : addedTo.computeIfAbsent(element.owner(), _ -> new ArrayList<>()))
+                    .add(element);
         }
     }
 
@@ -87,8 +88,9 @@ final class Resolver implements Namespaces {
     }
 
     /**
-     * All drafts as elements; faults are reported and the references concerned left out. What is imported is found first, then
-     * what elements inherit from; with that known, the rest of each is found on its own and so on all processors.
+     * All drafts as elements; faults are reported and the references concerned left out. What is imported is found
+     * first, then what elements inherit from; with that known, the rest of each is found on its own and so on all
+     * processors.
      *
      * @param report is called from several threads
      */
@@ -107,7 +109,8 @@ final class Resolver implements Namespaces {
             return element;
         }
         PropertyMap properties = draft.properties();
-        for (Map.Entry<Property<?>, List<Reference>> general : inherited.of(draft).entrySet()) {
+        for (Map.Entry<Property<?>, List<Reference>> general :
+                inherited.of(draft).entrySet()) {
             if (general.getKey() == Property.TARGET) {
                 properties = properties.with(Property.TARGET, general.getValue().getFirst());
             } else if (general.getKey() != Property.VALUE) {
@@ -122,8 +125,11 @@ final class Resolver implements Namespaces {
         Faults.Report report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
             Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
-            properties = properties.with(formula.property(), formula.property() == Property.VALUE
-                    ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression) : expression);
+            properties = properties.with(
+                    formula.property(),
+                    formula.property() == Property.VALUE
+                            ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression)
+                            : expression);
         }
         return element.withAll(properties);
     }
@@ -146,7 +152,9 @@ final class Resolver implements Namespaces {
 
     /** Where the names in an expression are looked up: in the element for what it comes to, else where it stands. */
     private @Nullable ElementId scopeOf(Draft draft, Property<?> property) {
-        return property == Property.VALUE || property == Property.BOUNDS ? names.valueScope(draft.element()) : draft.element().id();
+        return property == Property.VALUE || property == Property.BOUNDS
+                ? names.valueScope(draft.element())
+                : draft.element().id();
     }
 
     Optional<Reference> end(Draft draft, Draft.Pending pending) {
@@ -161,19 +169,24 @@ final class Resolver implements Namespaces {
         }
         // The names of a connector's ends are those around the connector, not those of its other ends.
         ElementId owner = draft.element().owner();
-        ElementId scope = draft.kind == ElementKind.CONNECTOR_END && owner != null ? find(owner).orElseThrow().owner() : owner;
+        ElementId scope = draft.kind == ElementKind.CONNECTOR_END && owner != null
+                ? find(owner).orElseThrow().owner()
+                : owner;
         Faults.Report report = (span, message) -> faults.accept(draft.element().id(), span, message);
         Optional<List<ElementId>> found = chain(pending.chain(), scope, pending.span(), report);
-        return found.filter(List.of(draft.element().id())::equals).isEmpty() ? found.map(Reference::new)
+        return found.filter(List.of(draft.element().id())::equals).isEmpty()
+                ? found.map(Reference::new)
                 : furtherOut(draft, pending, scope).or(() -> found).map(Reference::new);
     }
 
-    /** Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML, name resolution). */
+    /**
+     * Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML, name
+     * resolution).
+     */
     private Optional<List<ElementId>> furtherOut(Draft draft, Draft.Pending pending, @Nullable ElementId scope) {
-        for (ElementId at = scope; at != null;) {
+        for (ElementId at = scope; at != null; ) {
             at = find(at).map(Element::owner).orElse(null);
-            Optional<List<ElementId>> found = chain(pending.chain(), at, pending.span(), (_, _) -> {
-            });
+            Optional<List<ElementId>> found = chain(pending.chain(), at, pending.span(), (_, _) -> {});
             if (found.isEmpty() || !found.get().equals(List.of(draft.element().id()))) {
                 return found;
             }
@@ -181,7 +194,9 @@ final class Resolver implements Namespaces {
         return Optional.empty();
     }
 
-    /** All names that could be written in a scope, found once for each: a text may have very many faults in one place. */
+    /**
+     * All names that could be written in a scope, found once for each: a text may have very many faults in one place.
+     */
     Collection<String> inScope(@Nullable ElementId scope) {
         return inScope.computeIfAbsent(Optional.ofNullable(scope), _ -> names.inScope(scope));
     }
@@ -190,27 +205,33 @@ final class Resolver implements Namespaces {
         Optional<ElementId> found = imported(draft.element());
         Name name = (Name) pending.chain().getFirst();
         if (found.isEmpty()) {
-            fault(draft, pending.span(), () -> "there is no '" + name + "' to import"
-                    + Nearest.to(name.last(), inScope(null)));
+            fault(
+                    draft,
+                    pending.span(),
+                    () -> "there is no '" + name + "' to import" + Nearest.to(name.last(), inScope(null)));
         }
         return found.map(Reference::to);
     }
 
-    /** The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name. */
+    /**
+     * The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name.
+     */
     Expression resolve(Expression expression, @Nullable ElementId scope, Faults.Report report) {
         return expression.rewrite(new ExpressionResolver(this, scope, Map.of(), report));
     }
 
-    Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span,
-            Faults.Report report) {
+    Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span, Faults.Report report) {
         Name first = (Name) chain.getFirst();
         Optional<ElementId> at = names.resolve(first, scope);
         if (at.isEmpty()) {
             at = names.resolveFunction(first, scope).or(() -> renamed(first, scope));
         }
         if (at.isEmpty()) {
-            report.fault(span, () -> hidden(first, scope).orElseGet(() ->
-                    "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
+            report.fault(
+                    span,
+                    () -> hidden(first, scope)
+                            .orElseGet(() ->
+                                    "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
             return Optional.empty();
         }
         if (chain.size() == 1) {
@@ -223,8 +244,11 @@ final class Resolver implements Namespaces {
             Optional<ElementId> next = names.member(from, name).or(() -> renamed(from, name));
             if (next.isEmpty()) {
                 String owner = find(from).map(names::effectiveName).orElse("it");
-                report.fault(span, () -> names.hidden(from, name).isPresent() ? "'" + name + "' is private in '" + owner + "'; make it public there"
-                        : "'" + owner + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from)));
+                report.fault(
+                        span,
+                        () -> names.hidden(from, name).isPresent()
+                                ? "'" + name + "' is private in '" + owner + "'; make it public there"
+                                : "'" + owner + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from)));
                 return Optional.empty();
             }
             ids.add(next.get());
@@ -235,22 +259,31 @@ final class Resolver implements Namespaces {
     /** Says so where a qualified name leads to something that is private. */
     private Optional<String> hidden(Name name, @Nullable ElementId scope) {
         List<String> parts = name.parts();
-        return parts.size() < 2 ? Optional.empty() : names.resolve(new Name(parts.subList(0, parts.size() - 1)), scope)
-                .filter(owner -> names.hidden(owner, name.last()).isPresent())
-                .map(_ -> "'" + name.last() + "' is private in '" + parts.get(parts.size() - 2) + "'; make it public there");
+        return parts.size() < 2
+                ? Optional.empty()
+                : names.resolve(new Name(parts.subList(0, parts.size() - 1)), scope)
+                        .filter(owner -> names.hidden(owner, name.last()).isPresent())
+                        .map(_ -> "'" + name.last() + "' is private in '" + parts.get(parts.size() - 2)
+                                + "'; make it public there");
     }
 
-    /** What went by a name before the text was edited and goes by another one now: who renames a thing where it is declared means it elsewhere too. */
+    /**
+     * What went by a name before the text was edited and goes by another one now: who renames a thing where it is
+     * declared means it elsewhere too.
+     */
     private Optional<ElementId> renamed(Name name, @Nullable ElementId scope) {
         ElementId known = scope;
         while (known != null && base.find(known).isEmpty()) {
             known = find(known).map(Element::owner).orElse(null);
         }
-        return replaced.isEmpty() ? Optional.empty() : base.names().resolve(name, known).filter(drafts::containsKey);
+        return replaced.isEmpty()
+                ? Optional.empty()
+                : base.names().resolve(name, known).filter(drafts::containsKey);
     }
 
     private Optional<ElementId> renamed(ElementId owner, String name) {
-        return replaced.isEmpty() || base.find(owner).isEmpty() ? Optional.empty()
+        return replaced.isEmpty() || base.find(owner).isEmpty()
+                ? Optional.empty()
                 : base.names().member(owner, name).filter(drafts::containsKey);
     }
 
@@ -268,8 +301,7 @@ final class Resolver implements Namespaces {
     @Override
     public List<Element> children(ElementId owner) {
         Draft draft = drafts.get(owner);
-        return draft != null ? draft.elements()
-                : joined(base.children(owner), addedTo.getOrDefault(owner, List.of()));
+        return draft != null ? draft.elements() : joined(base.children(owner), addedTo.getOrDefault(owner, List.of()));
     }
 
     @Override
@@ -324,8 +356,11 @@ final class Resolver implements Namespaces {
     @Override
     public List<ElementId> redefined(Element element) {
         Draft draft = drafts.get(element.id());
-        return draft == null ? base.redefined(element)
-                : inherited.of(draft).getOrDefault(Property.REDEFINES, List.of()).stream().map(Reference::target).toList();
+        return draft == null
+                ? base.redefined(element)
+                : inherited.of(draft).getOrDefault(Property.REDEFINES, List.of()).stream()
+                        .map(Reference::target)
+                        .toList();
     }
 
     @Override
@@ -353,15 +388,26 @@ final class Resolver implements Namespaces {
         }
         // Looked up from the top and from the packages around the import's own, not through the imports beside it:
         // an import never depends on another one, so there is no order to find.
-        ElementId around = owner == null ? null : find(owner).map(Element::owner).orElse(null);
-        return names.resolve(name, around).or(() -> names.resolveFunction(name, around)).or(() -> ownMember(owner, name));
+        ElementId around =
+                owner == null ? null : find(owner).map(Element::owner).orElse(null);
+        return names.resolve(name, around)
+                .or(() -> names.resolveFunction(name, around))
+                .or(() -> ownMember(owner, name));
     }
 
     private Optional<ElementId> ownMember(@Nullable ElementId owner, Name name) {
-        return owner == null ? Optional.empty() : children(owner).stream()
-                .filter(child -> name.parts().getFirst().equals(child.name())).map(Element::id).findFirst()
-                .flatMap(first -> name.parts().size() == 1 ? Optional.of(first)
-                        : names.resolve(new Name(name.parts().subList(1, name.parts().size())), first));
+        return owner == null
+                ? Optional.empty()
+                : children(owner).stream()
+                        .filter(child -> name.parts().getFirst().equals(child.name()))
+                        .map(Element::id)
+                        .findFirst()
+                        .flatMap(first -> name.parts().size() == 1
+                                ? Optional.of(first)
+                                : names.resolve(
+                                        new Name(name.parts()
+                                                .subList(1, name.parts().size())),
+                                        first));
     }
 
     @Override

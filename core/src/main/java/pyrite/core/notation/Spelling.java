@@ -1,8 +1,8 @@
 package pyrite.core.notation;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.HashMap;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -24,8 +24,7 @@ final class Spelling {
     private final Names names;
     private final Map<Place, String> known = new HashMap<>();
 
-    private record Place(ElementId target, @Nullable ElementId scope) {
-    }
+    private record Place(ElementId target, @Nullable ElementId scope) {}
 
     Spelling(Model model) {
         this.model = model;
@@ -36,14 +35,23 @@ final class Spelling {
         return chain(reference.chain(), scope);
     }
 
-    /** What an element inherits from; what it redefines goes by its own name, because that is looked up among the inherited. */
+    /**
+     * What an element inherits from; what it redefines goes by its own name, because that is looked up among the
+     * inherited.
+     */
     String general(Element element, Property<?> property, Reference reference) {
         Element target = model.get(reference.target());
         String name = names.effectiveName(target);
-        boolean inherited = property == Property.REDEFINES && element.owner() != null && name != null && reference.chain().size() == 1
-                && names.resolveInherited(Name.of(name), element.owner()).filter(target.id()::equals).isPresent();
+        boolean inherited = property == Property.REDEFINES
+                && element.owner() != null
+                && name != null
+                && reference.chain().size() == 1
+                && names.resolveInherited(Name.of(name), element.owner())
+                        .filter(target.id()::equals)
+                        .isPresent();
         return inherited || name != null && reference.chain().size() == 1 && isFurtherOut(element, name, target)
-                ? Name.quoted(name) : reference(reference, element.owner());
+                ? Name.quoted(name)
+                : reference(reference, element.owner());
     }
 
     /** Whether a name that is the element's own too means something further out; see {@link Resolver}. */
@@ -62,12 +70,15 @@ final class Spelling {
 
     private String chain(List<? extends Referent> chain, @Nullable ElementId scope) {
         String first = name(chain.getFirst(), scope);
-        return chain.size() == 1 ? first
+        return chain.size() == 1
+                ? first
                 : first + chain.stream().skip(1).map(step -> "." + step(step)).collect(Collectors.joining());
     }
 
     String name(Referent referent, @Nullable ElementId scope) {
-        return referent instanceof ElementId id ? known.computeIfAbsent(new Place(id, scope), this::shortest) : referent.toString();
+        return referent instanceof ElementId id
+                ? known.computeIfAbsent(new Place(id, scope), this::shortest)
+                : referent.toString();
     }
 
     private String shortest(Place place) {

@@ -16,7 +16,12 @@ final class Steps {
     private final Relations relations;
     private final MemberParser members;
 
-    Steps(Cursor cursor, ExpressionParser expressions, Declarations declarations, Relations relations, MemberParser members) {
+    Steps(
+            Cursor cursor,
+            ExpressionParser expressions,
+            Declarations declarations,
+            Relations relations,
+            MemberParser members) {
         this.cursor = cursor;
         this.expressions = expressions;
         this.declarations = declarations;
@@ -48,10 +53,11 @@ final class Steps {
 
     /** Whether a step with a form of its own comes. */
     boolean isStep() {
-        return cursor.type() == Tokens.Type.KEYWORD && switch (cursor.text()) {
-            case "accept", "send", "assign", "terminate", "while", "loop", "for", "if" -> true;
-            default -> false;
-        };
+        return cursor.type() == Tokens.Type.KEYWORD
+                && switch (cursor.text()) {
+                    case "accept", "send", "assign", "terminate", "while", "loop", "for", "if" -> true;
+                    default -> false;
+                };
     }
 
     /** {@code then target;}, {@code then step}: what follows the step before it. */
@@ -73,8 +79,10 @@ final class Steps {
         }
         Draft step = owner.children.get(before);
         if (!step.kind.takes(Property.THEN)) {
-            members.problem(cursor.spanFrom(first), "'then' is followed by something that begins and ends in time such as an action, or by its name, not by "
-                    + step.kind.titleWithArticle());
+            members.problem(
+                    cursor.spanFrom(first),
+                    "'then' is followed by something that begins and ends in time such as an action, or by its name, not by "
+                            + step.kind.titleWithArticle());
             return;
         }
         step.set(Property.THEN, true);
@@ -90,7 +98,10 @@ final class Steps {
         members.ending(succession);
     }
 
-    /** {@code if guard then target;}, {@code if condition { … } else { … }}, or what a body comes to: {@code if condition ? x else y}. */
+    /**
+     * {@code if guard then target;}, {@code if condition { … } else { … }}, or what a body comes to: {@code if
+     * condition ? x else y}.
+     */
     private void conditional(Draft owner, boolean follows) {
         int first = cursor.at();
         cursor.require("if");
@@ -192,7 +203,9 @@ final class Steps {
         end(draft, first);
     }
 
-    /** What {@code accept} waits for: a payload, or {@code when}, {@code at} or {@code after} an expression; and where. */
+    /**
+     * What {@code accept} waits for: a payload, or {@code when}, {@code at} or {@code after} an expression; and where.
+     */
     private void trigger(Draft draft) {
         if (cursor.sees("when") || cursor.seesWord("at") || cursor.sees("after")) {
             draft.set(Property.TRIGGER, cursor.take());

@@ -23,8 +23,7 @@ import pyrite.core.model.ElementId;
 public final class StoredExpression {
     private static final String PREFIX_END = "|";
 
-    private StoredExpression() {
-    }
+    private StoredExpression() {}
 
     public static String write(Expression expression) {
         return write(expression, Referent::toString);
@@ -32,12 +31,13 @@ public final class StoredExpression {
 
     /** @throws IllegalArgumentException if the text is not what {@link #write} made */
     public static Expression read(String text) {
-        return NotationReader.parseExpression(text).rewrite(new ByIds(ElementId::parse, UnaryOperator.identity(), Set.of()));
+        return NotationReader.parseExpression(text)
+                .rewrite(new ByIds(ElementId::parse, UnaryOperator.identity(), Set.of()));
     }
 
     /**
-     * An expression taken apart: its text with the ids and the numbers in it counted from 0, which many have in common, and
-     * those ids and numbers.
+     * An expression taken apart: its text with the ids and the numbers in it counted from 0, which many have in common,
+     * and those ids and numbers.
      */
     public record Parts(String form, List<ElementId> ids, List<String> numbers) {
         public static Parts of(Expression expression) {
@@ -110,8 +110,10 @@ public final class StoredExpression {
 
         /** @throws IndexOutOfBoundsException if there are fewer ids or numbers than the form counts */
         public Expression with(List<ElementId> ids, List<String> numbers) {
-            return parsed.rewrite(new ByIds(word -> ids.get(Integer.parseInt(word)),
-                    number -> new NumberLiteral(numbers.get(Integer.parseInt(number.spelling())), number.span()), Set.of()));
+            return parsed.rewrite(new ByIds(
+                    word -> ids.get(Integer.parseInt(word)),
+                    number -> new NumberLiteral(numbers.get(Integer.parseInt(number.spelling())), number.span()),
+                    Set.of()));
         }
     }
 
@@ -119,7 +121,11 @@ public final class StoredExpression {
         return ExpressionText.of(expression, new ExpressionText.Naming() {
             @Override
             public String chain(FeatureReference reference) {
-                return String.join(".", reference.chain().stream().map(each -> each instanceof Expression.Local ? each.toString() : step(each)).toList());
+                return String.join(
+                        ".",
+                        reference.chain().stream()
+                                .map(each -> each instanceof Expression.Local ? each.toString() : step(each))
+                                .toList());
             }
 
             @Override
@@ -135,7 +141,8 @@ public final class StoredExpression {
     }
 
     /** @param locals the parameters of the bodies around, whose names are no ids */
-    private record ByIds(Function<String, ElementId> idOf, UnaryOperator<NumberLiteral> numberOf, Set<String> locals) implements Expression.Rewriter {
+    private record ByIds(Function<String, ElementId> idOf, UnaryOperator<NumberLiteral> numberOf, Set<String> locals)
+            implements Expression.Rewriter {
         @Override
         public Expression feature(FeatureReference reference) {
             String first = ((Name) reference.chain().getFirst()).last();
@@ -143,7 +150,8 @@ public final class StoredExpression {
                 return new FeatureReference(ids(reference.chain()), reference.span());
             }
             FeatureReference local = new FeatureReference(List.of(new Expression.Local(first)), reference.span());
-            List<Referent> steps = reference.chain().subList(1, reference.chain().size());
+            List<Referent> steps =
+                    reference.chain().subList(1, reference.chain().size());
             return steps.isEmpty() ? local : new Expression.Access(local, ids(steps), reference.span());
         }
 
@@ -151,8 +159,8 @@ public final class StoredExpression {
         public Expression unit(FeatureReference reference) {
             String name = ((Name) reference.last()).last();
             int bar = name.indexOf(PREFIX_END);
-            return new UnitReference(bar < 0 ? "" : name.substring(0, bar), idOf.apply(name.substring(bar + 1)),
-                    reference.span());
+            return new UnitReference(
+                    bar < 0 ? "" : name.substring(0, bar), idOf.apply(name.substring(bar + 1)), reference.span());
         }
 
         @Override

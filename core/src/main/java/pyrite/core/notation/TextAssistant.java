@@ -21,13 +21,15 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Names;
 
 /**
- * Helps who types in the text of some elements: which names fit at a place, and what a name at a place means. Places count
- * characters from 0. Names are looked up in the model as it is saved, from the nearest element around the place that it knows.
+ * Helps who types in the text of some elements: which names fit at a place, and what a name at a place means. Places
+ * count characters from 0. Names are looked up in the model as it is saved, from the nearest element around the place
+ * that it knows.
  */
 public final class TextAssistant {
     private static final int MOST = 60;
-    private static final Comparator<Map.Entry<ElementId, ? extends Reading.Place>> OUTERMOST = Comparator
-            .comparingInt((Map.Entry<ElementId, ? extends Reading.Place> entry) -> entry.getValue().span().start())
+    private static final Comparator<Map.Entry<ElementId, ? extends Reading.Place>> OUTERMOST = Comparator.comparingInt(
+                    (Map.Entry<ElementId, ? extends Reading.Place> entry) ->
+                            entry.getValue().span().start())
             .thenComparingInt(entry -> -entry.getValue().span().end());
 
     private final Model model;
@@ -42,31 +44,47 @@ public final class TextAssistant {
     }
 
     /** A name that fits; {@code detail} says what it is. */
-    public record Proposal(String name, String detail) {
-    }
+    public record Proposal(String name, String detail) {}
 
     /** The names that go on from what is typed before a place, those that begin with it first. */
     public List<Proposal> proposals(int at) {
         int last = lastBefore(at);
         boolean within = last >= 0 && tokens.end(last) >= at && isName(last);
-        String typed = within ? tokens.text(last).substring(0, Math.clamp(at - tokens.start(last), 0, tokens.text(last).length())) : "";
+        String typed = within
+                ? tokens.text(last)
+                        .substring(
+                                0,
+                                Math.clamp(
+                                        at - tokens.start(last),
+                                        0,
+                                        tokens.text(last).length()))
+                : "";
         int before = within ? last - 1 : last;
-        boolean step = before >= 0 && (tokens.text(before).equals(".") || tokens.text(before).equals("::"));
+        boolean step = before >= 0
+                && (tokens.text(before).equals(".") || tokens.text(before).equals("::"));
         Stream<Proposal> found = step
                 ? owner(before).map(owner -> members(owner).stream()).orElse(Stream.empty())
-                : Stream.concat(names(scope(at)).stream(), Keywords.RESERVED.stream().map(word -> new Proposal(word, "word of the notation")));
+                : Stream.concat(
+                        names(scope(at)).stream(),
+                        Keywords.RESERVED.stream().map(word -> new Proposal(word, "word of the notation")));
         String wanted = typed.toLowerCase(Locale.ROOT);
         return found.filter(proposal -> proposal.name().toLowerCase(Locale.ROOT).contains(wanted))
-                .sorted(Comparator.comparing((Proposal proposal) -> !proposal.name().toLowerCase(Locale.ROOT).startsWith(wanted))
-                        .thenComparing(proposal -> proposal.detail().equals("word of the notation")).thenComparing(Proposal::name))
-                .limit(MOST).toList();
+                .sorted(Comparator.comparing((Proposal proposal) ->
+                                !proposal.name().toLowerCase(Locale.ROOT).startsWith(wanted))
+                        .thenComparing(proposal -> proposal.detail().equals("word of the notation"))
+                        .thenComparing(Proposal::name))
+                .limit(MOST)
+                .toList();
     }
 
     /** The element that the name at a place means, or that is declared there. */
     public Optional<Element> meaning(int at) {
         Optional<ElementId> declared = places.entrySet().stream()
-                .filter(entry -> entry.getValue().span().start() <= at && at <= entry.getValue().span().end())
-                .min(OUTERMOST).map(Map.Entry::getKey).filter(model::has);
+                .filter(entry -> entry.getValue().span().start() <= at
+                        && at <= entry.getValue().span().end())
+                .min(OUTERMOST)
+                .map(Map.Entry::getKey)
+                .filter(model::has);
         int token = tokenAt(at);
         if (token < 0 || !isName(token)) {
             return declared.flatMap(model::find);
@@ -110,7 +128,9 @@ public final class TextAssistant {
 
     private Optional<ElementId> resolve(int token) {
         int first = token;
-        while (first >= 2 && (tokens.text(first - 1).equals(".") || tokens.text(first - 1).equals("::")) && isName(first - 2)) {
+        while (first >= 2
+                && (tokens.text(first - 1).equals(".") || tokens.text(first - 1).equals("::"))
+                && isName(first - 2)) {
             first -= 2;
         }
         Names names = model.names();
@@ -126,11 +146,13 @@ public final class TextAssistant {
     /** The nearest element around a place that the model knows; null stands for the top. */
     private @Nullable ElementId scope(int at) {
         List<? extends Map.Entry<ElementId, ? extends Reading.Place>> heads = places.entrySet().stream()
-                .sorted(Comparator.comparingInt(entry -> entry.getValue().span().start())).toList();
+                .sorted(Comparator.comparingInt(entry -> entry.getValue().span().start()))
+                .toList();
         Deque<ElementId> open = new ArrayDeque<>();
         int head = -1;
         for (int token = 0; token < tokens.last() && tokens.start(token) < at; token++) {
-            while (head + 1 < heads.size() && heads.get(head + 1).getValue().span().start() <= tokens.start(token)) {
+            while (head + 1 < heads.size()
+                    && heads.get(head + 1).getValue().span().start() <= tokens.start(token)) {
                 head++;
             }
             if (tokens.text(token).equals("{") && head >= 0) {
@@ -144,7 +166,12 @@ public final class TextAssistant {
 
     /** The owner of what stands at the top of the text. */
     private @Nullable ElementId around() {
-        return places.keySet().stream().filter(model::has).findFirst().map(model::get).map(Element::owner).orElse(null);
+        return places.keySet().stream()
+                .filter(model::has)
+                .findFirst()
+                .map(model::get)
+                .map(Element::owner)
+                .orElse(null);
     }
 
     private List<Proposal> names(@Nullable ElementId scope) {
@@ -158,7 +185,14 @@ public final class TextAssistant {
 
     private List<Proposal> members(ElementId owner) {
         Set<String> names = Set.copyOf(model.names().membersOf(owner));
-        return names.stream().map(name -> new Proposal(Name.quoted(name), model.names().member(owner, name).flatMap(model::find)
-                .map(element -> element.kind().title()).orElse(""))).toList();
+        return names.stream()
+                .map(name -> new Proposal(
+                        Name.quoted(name),
+                        model.names()
+                                .member(owner, name)
+                                .flatMap(model::find)
+                                .map(element -> element.kind().title())
+                                .orElse("")))
+                .toList();
     }
 }

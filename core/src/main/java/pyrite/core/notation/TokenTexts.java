@@ -4,8 +4,9 @@ import pyrite.core.expression.Keywords;
 import pyrite.core.notation.Tokens.Type;
 
 /**
- * What the tokens of one text are and say. Words that are the same are the same string, so comparing them is quick. It is found by those who
- * read the tokens, not by those who split the text into them, so that both have about as much to do.
+ * What the tokens of one text are and say. Words that are the same are the same string, so comparing them is quick. It
+ * is found by those who read the tokens, not by those who split the text into them, so that both have about as much to
+ * do.
  */
 final class TokenTexts {
     /** What stands for the end of a text among the types of the lexer, which count from one. */
@@ -27,9 +28,12 @@ final class TokenTexts {
     private String[] words;
     /** Which of them the notation keeps for itself. */
     private boolean[] kept;
+
     private int wordCount;
 
-    /** Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood. */
+    /**
+     * Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood.
+     */
     static final class Said {
         private final byte[] types;
         final String[] texts;
@@ -75,7 +79,8 @@ final class TokenTexts {
                 int slot = slotOf(start, end);
                 said.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
             }
-            case NotationLexer.SIGN -> said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : known(start, end));
+            case NotationLexer.SIGN ->
+                said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : known(start, end));
             case NotationLexer.QUOTED -> said.set(at, Type.NAME, unescaped(start, end));
             case NotationLexer.NUMBER -> said.set(at, Type.NUMBER, source.substring(start, end));
             case NotationLexer.STRING -> said.set(at, Type.STRING, unescaped(start, end));
@@ -118,7 +123,9 @@ final class TokenTexts {
         wordCount++;
     }
 
-    /** Spread over all slots, for the hashes of names that are counted up lie next to each other (Knuth, vol. 3, 6.4). */
+    /**
+     * Spread over all slots, for the hashes of names that are counted up lie next to each other (Knuth, vol. 3, 6.4).
+     */
     private int slot(int hash) {
         return hash * 0x9E3779B9 >>> Integer.numberOfLeadingZeros(words.length) + 1;
     }

@@ -16,6 +16,7 @@ import pyrite.core.notation.Tokens.Note;
 final class Tokenizer {
     /** Enough tokens for handing them over to cost nothing beside finding them. */
     static final int BLOCK_BITS = 14;
+
     static final int BLOCK_MASK = (1 << BLOCK_BITS) - 1;
 
     private final String source;
@@ -28,6 +29,7 @@ final class Tokenizer {
     static final class Block {
         /** Their types as the lexer counts them. */
         byte[] found;
+
         int[] starts;
         int[] ends;
         final List<Note> notes = new ArrayList<>();
@@ -62,7 +64,15 @@ final class Tokenizer {
         }
 
         @Override
-        public CommonToken create(Pair<TokenSource, CharStream> from, int type, String text, int channel, int start, int stop, int line, int column) {
+        public CommonToken create(
+                Pair<TokenSource, CharStream> from,
+                int type,
+                String text,
+                int channel,
+                int start,
+                int stop,
+                int line,
+                int column) {
             setType(type);
             setStartIndex(start);
             setStopIndex(stop);
@@ -112,7 +122,8 @@ final class Tokenizer {
                     put(TokenTexts.END, source.length(), source.length());
                     block.isLast = true;
                 }
-                case NotationLexer.NOTE -> block.notes.add(new Note(note(source.substring(start + 2, end)), start, first + block.size));
+                case NotationLexer.NOTE ->
+                    block.notes.add(new Note(note(source.substring(start + 2, end)), start, first + block.size));
                 default -> put(token.getType(), start, end);
             }
         }
@@ -128,6 +139,9 @@ final class Tokenizer {
     }
 
     private static String note(String text) {
-        return (text.startsWith("*") && text.endsWith("*/") ? BlockText.normal(text.substring(1, text.length() - 2)) : text).strip();
+        return (text.startsWith("*") && text.endsWith("*/")
+                        ? BlockText.normal(text.substring(1, text.length() - 2))
+                        : text)
+                .strip();
     }
 }

@@ -7,16 +7,25 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 
 /**
- * The tokens of a text by index from 0, the last one being the end; notes are kept apart, by the token they stand before. They
- * are found as somebody asks for them; of a long text another thread finds the next while these are being read.
+ * The tokens of a text by index from 0, the last one being the end; notes are kept apart, by the token they stand
+ * before. They are found as somebody asks for them; of a long text another thread finds the next while these are being
+ * read.
  */
 final class Tokens {
     /** What a token is. A quoted name is a NAME without its quotes, a word that is kept for the notation a KEYWORD. */
-    enum Type { NAME, KEYWORD, NUMBER, STRING, BLOCK, SIGN, UNKNOWN, END }
+    enum Type {
+        NAME,
+        KEYWORD,
+        NUMBER,
+        STRING,
+        BLOCK,
+        SIGN,
+        UNKNOWN,
+        END
+    }
 
     /** A {@code // note}, marks left away; where it begins, and the token it stands before. */
-    record Note(String text, int start, int token) {
-    }
+    record Note(String text, int start, int token) {}
 
     /** From so many characters on a thread of its own is worth it. */
     private static final int LONG = 100_000;
@@ -99,7 +108,10 @@ final class Tokens {
         return block(at).ends[at & Tokenizer.BLOCK_MASK];
     }
 
-    /** The notes that stand before some tokens, from the first to the last of them; not those before the token ahead of the first. */
+    /**
+     * The notes that stand before some tokens, from the first to the last of them; not those before the token ahead of
+     * the first.
+     */
     List<Note> notesBefore(int first, int last) {
         int end = reach(last) + 1;
         return notes.isEmpty() ? List.of() : notes.subList(notesAhead(first), notesAhead(end));
@@ -143,7 +155,8 @@ final class Tokens {
         if (type(index) == Type.END) {
             return "the end of the text";
         }
-        String text = source.substring(start(index), end(index)).lines().findFirst().orElse("");
+        String text =
+                source.substring(start(index), end(index)).lines().findFirst().orElse("");
         return "'" + (text.length() > 30 ? text.substring(0, 30) + "…" : text) + "'";
     }
 }

@@ -9,14 +9,16 @@ import java.util.Set;
 public final class Addresses {
     private static final Set<String> SCHEMES = Set.of("http", "https", "mailto");
 
-    private Addresses() {
-    }
+    private Addresses() {}
 
     public static boolean isAllowed(String address) {
         try {
             URI uri = new URI(address.strip());
-            return uri.getScheme() != null && SCHEMES.contains(uri.getScheme().toLowerCase(Locale.ROOT))
-                    && (uri.getScheme().equalsIgnoreCase("mailto") ? uri.getSchemeSpecificPart().contains("@") : uri.getHost() != null);
+            return uri.getScheme() != null
+                    && SCHEMES.contains(uri.getScheme().toLowerCase(Locale.ROOT))
+                    && (uri.getScheme().equalsIgnoreCase("mailto")
+                            ? uri.getSchemeSpecificPart().contains("@")
+                            : uri.getHost() != null);
         } catch (URISyntaxException _) {
             return false;
         }

@@ -13,15 +13,31 @@ import pyrite.core.model.Element;
  * @param unit the unit of a number, empty if it has none
  * @param byDefault what holds where nothing is given; empty if nothing does
  */
-public record Attribute(Element feature, String name, Type type, boolean required, List<Choice> choices, String unit, String byDefault) {
+public record Attribute(
+        Element feature,
+        String name,
+        Type type,
+        boolean required,
+        List<Choice> choices,
+        String unit,
+        String byDefault) {
     /** What its values are. */
-    public enum Type { TEXT, NUMBER, CHOICE, DATE, PERSON, TRUTH }
-
-    /** One value of an enumeration. */
-    public record Choice(Element element, String name) {
+    public enum Type {
+        TEXT,
+        NUMBER,
+        CHOICE,
+        DATE,
+        PERSON,
+        TRUTH
     }
 
+    /** One value of an enumeration. */
+    public record Choice(Element element, String name) {}
+
     public @Nullable Choice choice(String name) {
-        return choices.stream().filter(each -> each.name().equals(name)).findFirst().orElse(null);
+        return choices.stream()
+                .filter(each -> each.name().equals(name))
+                .findFirst()
+                .orElse(null);
     }
 }

@@ -19,7 +19,11 @@ import pyrite.core.model.Element;
 public record AttributeCondition(String attribute, How how, String value) {
     /** How a value is compared. */
     public enum How {
-        IS(':'), IS_NOT('!'), CONTAINS('~'), AT_LEAST('>'), AT_MOST('<');
+        IS(':'),
+        IS_NOT('!'),
+        CONTAINS('~'),
+        AT_LEAST('>'),
+        AT_MOST('<');
 
         private final char sign;
 
@@ -28,15 +32,19 @@ public record AttributeCondition(String attribute, How how, String value) {
         }
 
         static How of(char sign) {
-            return Arrays.stream(values()).filter(each -> each.sign == sign).findFirst().orElseThrow();
+            return Arrays.stream(values())
+                    .filter(each -> each.sign == sign)
+                    .findFirst()
+                    .orElseThrow();
         }
     }
 
-    private static final String SIGNS = Arrays.stream(How.values()).map(how -> String.valueOf(how.sign)).collect(Collectors.joining());
+    private static final String SIGNS =
+            Arrays.stream(How.values()).map(how -> String.valueOf(how.sign)).collect(Collectors.joining());
 
     /**
-     * As it stands in an address: {@code status:approved}, {@code status!draft}, {@code owner~marl}, {@code mass<2 [t]}, {@code due>2026-03-31};
-     * {@code owner:} where none is given, {@code owner!} where one is.
+     * As it stands in an address: {@code status:approved}, {@code status!draft}, {@code owner~marl}, {@code mass<2
+     * [t]}, {@code due>2026-03-31}; {@code owner:} where none is given, {@code owner!} where one is.
      *
      * @throws IllegalArgumentException if no sign or no name is there
      */
@@ -46,9 +54,13 @@ public record AttributeCondition(String attribute, How how, String value) {
             at++;
         }
         if (at == 0 || at == text.length()) {
-            throw new IllegalArgumentException("'" + text + "' is no condition; an attribute, one of " + String.join(" ", SIGNS.split("")) + " and a value are, for instance status:approved");
+            throw new IllegalArgumentException("'" + text + "' is no condition; an attribute, one of "
+                    + String.join(" ", SIGNS.split("")) + " and a value are, for instance status:approved");
         }
-        return new AttributeCondition(text.substring(0, at), How.of(text.charAt(at)), text.substring(at + 1).strip());
+        return new AttributeCondition(
+                text.substring(0, at),
+                How.of(text.charAt(at)),
+                text.substring(at + 1).strip());
     }
 
     /**
@@ -57,10 +69,18 @@ public record AttributeCondition(String attribute, How how, String value) {
      * @throws Attributes.ValueFault if a number to compare with is none
      */
     static Predicate<Element> all(Collection<AttributeCondition> conditions, Attributes attributes) {
-        Map<Boolean, List<AttributeCondition>> parted = conditions.stream().collect(Collectors.partitioningBy(each -> each.how == How.IS));
-        Map<String, List<AttributeCondition>> alternatives = parted.get(true).stream().collect(Collectors.groupingBy(AttributeCondition::attribute));
-        List<Predicate<Element>> tests = parted.get(false).stream().map(each -> each.test(attributes)).collect(Collectors.toList());
-        alternatives.values().forEach(either -> tests.add(either.stream().map(each -> each.test(attributes)).reduce(Predicate::or).orElseThrow()));
+        Map<Boolean, List<AttributeCondition>> parted =
+                conditions.stream().collect(Collectors.partitioningBy(each -> each.how == How.IS));
+        Map<String, List<AttributeCondition>> alternatives =
+                parted.get(true).stream().collect(Collectors.groupingBy(AttributeCondition::attribute));
+        List<Predicate<Element>> tests =
+                parted.get(false).stream().map(each -> each.test(attributes)).collect(Collectors.toList());
+        alternatives
+                .values()
+                .forEach(either -> tests.add(either.stream()
+                        .map(each -> each.test(attributes))
+                        .reduce(Predicate::or)
+                        .orElseThrow()));
         return element -> tests.stream().allMatch(test -> test.test(element));
     }
 
@@ -70,21 +90,32 @@ public record AttributeCondition(String attribute, How how, String value) {
             case IS_NOT -> element -> !attributes.value(element, attribute).equals(value);
             case CONTAINS -> {
                 String wanted = value.toLowerCase(Locale.ROOT);
-                yield element -> attributes.value(element, attribute).toLowerCase(Locale.ROOT).contains(wanted);
+                yield element -> attributes
+                        .value(element, attribute)
+                        .toLowerCase(Locale.ROOT)
+                        .contains(wanted);
             }
             case AT_LEAST -> compared(attributes, order -> order >= 0);
             case AT_MOST -> compared(attributes, order -> order <= 0);
         };
     }
 
-    /** Numbers by what they are in SI, other values as they are written, which is in order of time for dates; what is not given fits never. */
+    /**
+     * Numbers by what they are in SI, other values as they are written, which is in order of time for dates; what is
+     * not given fits never.
+     */
     private Predicate<Element> compared(Attributes attributes, Predicate<Integer> fits) {
-        Attribute known = attributes.all().stream().filter(each -> each.name().equals(attribute)).findFirst().orElse(null);
+        Attribute known = attributes.all().stream()
+                .filter(each -> each.name().equals(attribute))
+                .findFirst()
+                .orElse(null);
         if (known == null) {
             return _ -> false;
         }
         if (known.type() != Attribute.Type.NUMBER) {
-            return element -> !attributes.value(element, attribute).isEmpty() && fits.test(Comparator.<String>naturalOrder().compare(attributes.value(element, attribute), value));
+            return element -> !attributes.value(element, attribute).isEmpty()
+                    && fits.test(
+                            Comparator.<String>naturalOrder().compare(attributes.value(element, attribute), value));
         }
         double limit = attributes.limit(known, value);
         return element -> {

@@ -37,8 +37,13 @@ public final class AttributeEditing {
      * @param choices what a choice offers
      * @param byDefault what holds where nothing is given, as it would be typed; empty for nothing
      */
-    public record Wanted(String name, Attribute.Type type, String quantity, List<String> choices, boolean required, String byDefault) {
-    }
+    public record Wanted(
+            String name,
+            Attribute.Type type,
+            String quantity,
+            List<String> choices,
+            boolean required,
+            String byDefault) {}
 
     /** @param problem why it cannot be done; empty if it can */
     public record Proposal(Edit edit, String problem) {
@@ -49,8 +54,12 @@ public final class AttributeEditing {
 
     /** The quantities a number may measure: Length, Mass, Time and what else the library defines. */
     public static List<String> quantities(Model model) {
-        return model.children(LibraryNames.id(QUANTITIES)).stream().map(Element::name).filter(name -> name != null && name.endsWith(VALUE))
-                .map(name -> name.substring(0, name.length() - VALUE.length())).sorted().toList();
+        return model.children(LibraryNames.id(QUANTITIES)).stream()
+                .map(Element::name)
+                .filter(name -> name != null && name.endsWith(VALUE))
+                .map(name -> name.substring(0, name.length() - VALUE.length()))
+                .sorted()
+                .toList();
     }
 
     public Proposal add(Wanted wanted) {
@@ -67,7 +76,9 @@ public final class AttributeEditing {
         if (Set.copyOf(wanted.choices()).size() < wanted.choices().size()) {
             return Proposal.refused("each value of a choice is offered once");
         }
-        if (wanted.type() == Attribute.Type.NUMBER && !wanted.quantity().isEmpty() && !quantities(model).contains(wanted.quantity())) {
+        if (wanted.type() == Attribute.Type.NUMBER
+                && !wanted.quantity().isEmpty()
+                && !quantities(model).contains(wanted.quantity())) {
             return Proposal.refused("'" + wanted.quantity() + "' is no quantity; Mass or Length is");
         }
         if (wanted.required() && !wanted.byDefault().isBlank()) {
@@ -76,39 +87,56 @@ public final class AttributeEditing {
         String text = notation(name, wanted);
         Authoring authoring = new Authoring(model);
         Optional<Element> own = own();
-        Authoring.Proposal proposal = own.isPresent() ? authoring.members(own.get(), text)
-                : authoring.packages("package " + PACKAGE + " { metadata def " + DEFINITION + " :> Specifications::Managed { " + text + " } }");
+        Authoring.Proposal proposal = own.isPresent()
+                ? authoring.members(own.get(), text)
+                : authoring.packages("package " + PACKAGE + " { metadata def " + DEFINITION
+                        + " :> Specifications::Managed { " + text + " } }");
         return switch (proposal) {
             case Authoring.Proposal.Accepted(Edit edit, String _) -> new Proposal(edit, "");
-            case Authoring.Proposal.Rejected(var problems) -> Proposal.refused(problems.getFirst().message());
+            case Authoring.Proposal.Rejected(var problems) ->
+                Proposal.refused(problems.getFirst().message());
         };
     }
 
     /** The definition of the project that new attributes go to. */
     private Optional<Element> own() {
-        return Metadata.withSpecialisations(model, Metadata.MANAGED).stream().filter(id -> !model.isLibrary(id)).map(model::get).findFirst();
+        return Metadata.withSpecialisations(model, Metadata.MANAGED).stream()
+                .filter(id -> !model.isLibrary(id))
+                .map(model::get)
+                .findFirst();
     }
 
     private static String notation(String name, Wanted wanted) {
         String quoted = Name.quoted(name);
         String choices = Name.quoted(name + " choice");
-        String before = wanted.type() != Attribute.Type.CHOICE ? ""
-                : "enum def " + choices + " { " + wanted.choices().stream().map(each -> "enum " + Name.quoted(each) + ";").collect(Collectors.joining(" ")) + " } ";
+        String before = wanted.type() != Attribute.Type.CHOICE
+                ? ""
+                : "enum def " + choices + " { "
+                        + wanted.choices().stream()
+                                .map(each -> "enum " + Name.quoted(each) + ";")
+                                .collect(Collectors.joining(" "))
+                        + " } ";
         String type = switch (wanted.type()) {
             case TEXT -> "ScalarValues::String";
             case TRUTH -> "ScalarValues::Boolean";
             case DATE -> "Specifications::Date";
             case PERSON -> "Specifications::Person";
             case CHOICE -> choices;
-            case NUMBER -> wanted.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + wanted.quantity() + VALUE;
+            case NUMBER ->
+                wanted.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + wanted.quantity() + VALUE;
         };
         String given = wanted.byDefault().strip();
-        String byDefault = given.isEmpty() ? "" : " default " + switch (wanted.type()) {
-            case TEXT, DATE, PERSON -> NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), null);
-            case CHOICE -> choices + "::" + Name.quoted(given);
-            case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
-            case NUMBER -> given;
-        };
-        return before + "attribute " + quoted + (wanted.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type + byDefault + ";";
+        String byDefault = given.isEmpty()
+                ? ""
+                : " default "
+                        + switch (wanted.type()) {
+                            case TEXT, DATE, PERSON ->
+                                NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), null);
+                            case CHOICE -> choices + "::" + Name.quoted(given);
+                            case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
+                            case NUMBER -> given;
+                        };
+        return before + "attribute " + quoted + (wanted.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type
+                + byDefault + ";";
     }
 }

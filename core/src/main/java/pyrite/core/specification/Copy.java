@@ -46,9 +46,17 @@ final class Copy {
     private Element copy(Element original, boolean isTop, Rank rank) {
         ElementId id = ElementId.fresh();
         copies.put(original.id(), id);
-        String shortName = original.shortName() != null && Specification.isRequirement(original) ? ids.get() : original.shortName();
-        return new Element(id, original.kind(), isTop ? original.owner() : copies.get(original.owner()), isTop ? rank : original.rank(),
-                isTop && original.name() != null ? freeName(original) : original.name(), shortName, original.properties());
+        String shortName = original.shortName() != null && Specification.isRequirement(original)
+                ? ids.get()
+                : original.shortName();
+        return new Element(
+                id,
+                original.kind(),
+                isTop ? original.owner() : copies.get(original.owner()),
+                isTop ? rank : original.rank(),
+                isTop && original.name() != null ? freeName(original) : original.name(),
+                shortName,
+                original.properties());
     }
 
     private static boolean isLink(Element element) {
@@ -82,9 +90,13 @@ final class Copy {
 
     private Object value(Object value) {
         return switch (value) {
-            case Reference reference -> new Reference(reference.chain().stream().map(id -> copies.getOrDefault(id, id)).toList());
+            case Reference reference ->
+                new Reference(reference.chain().stream()
+                        .map(id -> copies.getOrDefault(id, id))
+                        .toList());
             case List<?> list -> list.stream().map(this::value).toList();
-            case FeatureValue given -> new FeatureValue(given.kind(), given.expression().rewrite(new ToCopies()));
+            case FeatureValue given ->
+                new FeatureValue(given.kind(), given.expression().rewrite(new ToCopies()));
             case Expression expression -> expression.rewrite(new ToCopies());
             default -> value;
         };
@@ -97,7 +109,8 @@ final class Copy {
     private final class ToCopies implements Expression.Rewriter {
         @Override
         public Expression feature(FeatureReference reference) {
-            return new FeatureReference(reference.chain().stream().map(Copy.this::copyOf).toList(), reference.span());
+            return new FeatureReference(
+                    reference.chain().stream().map(Copy.this::copyOf).toList(), reference.span());
         }
 
         @Override

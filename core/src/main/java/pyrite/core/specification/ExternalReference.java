@@ -22,8 +22,13 @@ public record ExternalReference(Element element, String address, String descript
     public static final String FILES = "attachments/";
 
     public static List<ExternalReference> of(Model model, Element carrier) {
-        return Metadata.allOf(model, carrier, Metadata.REFERENCE).stream().map(each -> new ExternalReference(each, Metadata.text(model, each, "address"),
-                Metadata.text(model, each, "description"), Metadata.truth(model, each, "isIncoming"))).toList();
+        return Metadata.allOf(model, carrier, Metadata.REFERENCE).stream()
+                .map(each -> new ExternalReference(
+                        each,
+                        Metadata.text(model, each, "address"),
+                        Metadata.text(model, each, "description"),
+                        Metadata.truth(model, each, "isIncoming")))
+                .toList();
     }
 
     /** Whether a page may offer to go there: the model may have been written elsewhere. */
@@ -39,11 +44,19 @@ public record ExternalReference(Element element, String address, String descript
     public static Edit add(Model model, Element carrier, String address, String description, boolean incoming) {
         String wanted = address.strip();
         if (!Addresses.isAllowed(wanted) && !wanted.startsWith(FILES)) {
-            throw new IllegalArgumentException("'" + wanted + "' is no address to refer to; one begins with http://, https:// or mailto:, for instance https://harbour.example/port-rules");
+            throw new IllegalArgumentException(
+                    "'" + wanted
+                            + "' is no address to refer to; one begins with http://, https:// or mailto:, for instance https://harbour.example/port-rules");
         }
-        Element reference = Element.of(ElementKind.METADATA, carrier.id(), model.rankAtEnd(carrier.id()), null).with(Property.TYPES, List.of(Reference.to(Metadata.REFERENCE)));
+        Element reference = Element.of(ElementKind.METADATA, carrier.id(), model.rankAtEnd(carrier.id()), null)
+                .with(Property.TYPES, List.of(Reference.to(Metadata.REFERENCE)));
         List<Rank> ranks = Rank.after(null, 3);
-        return new Edit(List.of(reference, Metadata.text(model, reference, "address", wanted, ranks.get(0)), Metadata.text(model, reference, "description", description.strip(), ranks.get(1)),
-                Metadata.truth(model, reference, "isIncoming", incoming, ranks.get(2))), Set.of());
+        return new Edit(
+                List.of(
+                        reference,
+                        Metadata.text(model, reference, "address", wanted, ranks.get(0)),
+                        Metadata.text(model, reference, "description", description.strip(), ranks.get(1)),
+                        Metadata.truth(model, reference, "isIncoming", incoming, ranks.get(2))),
+                Set.of());
     }
 }

@@ -13,17 +13,23 @@ import pyrite.core.expression.Unit;
 import pyrite.core.expression.Units;
 import pyrite.core.expression.Value.Amount;
 
-/** What numbers are worth that stand written, with a sign and a unit; whatever would have to be computed is worth nothing here. */
+/**
+ * What numbers are worth that stand written, with a sign and a unit; whatever would have to be computed is worth
+ * nothing here.
+ */
 final class Magnitudes {
-    private Magnitudes() {
-    }
+    private Magnitudes() {}
 
     /** @param bare the unit of a number that is written without one */
     static Optional<Amount> of(Expression expression, Unit bare, Environment environment) {
         return switch (expression) {
             case NumberLiteral literal -> Optional.of(in(bare, literal.value()));
-            case Quantity quantity -> of(quantity.magnitude(), Unit.ONE, environment).map(number -> in(unit(quantity.unit(), environment), number.si()));
-            case Unary unary when unary.operator() == Operator.NEGATE -> of(unary.operand(), bare, environment).map(number -> new Amount(-number.si(), number.dimension()));
+            case Quantity quantity ->
+                of(quantity.magnitude(), Unit.ONE, environment)
+                        .map(number -> in(unit(quantity.unit(), environment), number.si()));
+            case Unary unary
+            when unary.operator() == Operator.NEGATE ->
+                of(unary.operand(), bare, environment).map(number -> new Amount(-number.si(), number.dimension()));
             default -> Optional.empty();
         };
     }

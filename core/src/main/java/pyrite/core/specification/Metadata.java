@@ -34,8 +34,7 @@ public final class Metadata {
     public static final ElementId KEPT_OPEN = LibraryNames.id("Tracing::KeptOpen");
     public static final ElementId SAVED_VIEW = LibraryNames.id("Tracing::SavedView");
 
-    private Metadata() {
-    }
+    private Metadata() {}
 
     /** The first metadata of a definition, or of one that specialises it, in an element's body. */
     public static Optional<Element> of(Model model, Element carrier, ElementId definition) {
@@ -48,25 +47,35 @@ public final class Metadata {
     }
 
     public static List<Element> allOf(Model model, Element carrier, ElementId definition) {
-        return model.children(carrier.id()).stream().filter(child -> child.kind() == ElementKind.METADATA && isOf(model, child, definition)).toList();
+        return model.children(carrier.id()).stream()
+                .filter(child -> child.kind() == ElementKind.METADATA && isOf(model, child, definition))
+                .toList();
     }
 
     public static boolean isOf(Model model, Element metadata, ElementId definition) {
         List<Reference> types = metadata.references(Property.TYPES);
-        return !types.isEmpty() && (types.getFirst().target().equals(definition)
-                || model.find(types.getFirst().target()).filter(type -> model.inheritance().isA(type, definition)).isPresent());
+        return !types.isEmpty()
+                && (types.getFirst().target().equals(definition)
+                        || model.find(types.getFirst().target())
+                                .filter(type -> model.inheritance().isA(type, definition))
+                                .isPresent());
     }
 
     /** All metadata usages of a definition in the model, those of the library included. */
     public static List<Element> usages(Model model, ElementId definition) {
-        return withSpecialisations(model, definition).stream().flatMap(each -> model.referrers(each).stream()).map(model::get)
-                .filter(element -> element.kind() == ElementKind.METADATA && isOf(model, element, definition)).toList();
+        return withSpecialisations(model, definition).stream()
+                .flatMap(each -> model.referrers(each).stream())
+                .map(model::get)
+                .filter(element -> element.kind() == ElementKind.METADATA && isOf(model, element, definition))
+                .toList();
     }
 
     /** A metadata definition and all that specialise it, however far down, the definition first. */
     public static Collection<ElementId> withSpecialisations(Model model, ElementId definition) {
-        List<Element> definitions = Stream.concat(model.library().ownElements(ElementKind.METADATA_DEFINITION),
-                model.ownElements(ElementKind.METADATA_DEFINITION)).toList();
+        List<Element> definitions = Stream.concat(
+                        model.library().ownElements(ElementKind.METADATA_DEFINITION),
+                        model.ownElements(ElementKind.METADATA_DEFINITION))
+                .toList();
         Set<ElementId> all = new LinkedHashSet<>();
         collect(definition, definitions, all);
         return all;
@@ -74,15 +83,20 @@ public final class Metadata {
 
     private static void collect(ElementId definition, List<Element> among, Set<ElementId> all) {
         if (all.add(definition)) {
-            among.stream().filter(each -> each.references(Property.SPECIALIZES).stream().anyMatch(general -> general.target().equals(definition)))
+            among.stream()
+                    .filter(each -> each.references(Property.SPECIALIZES).stream()
+                            .anyMatch(general -> general.target().equals(definition)))
                     .forEach(each -> collect(each.id(), among, all));
         }
     }
 
     /** What a metadata usage says about a feature of its definition, else what the definition says by default. */
     public static Optional<Expression> value(Model model, Element metadata, String feature) {
-        return own(model, metadata, feature).or(() -> metadata.references(Property.TYPES).stream().findFirst()
-                .flatMap(type -> model.names().member(type.target(), feature)).flatMap(id -> model.inheritance().value(model.get(id))))
+        return own(model, metadata, feature)
+                .or(() -> metadata.references(Property.TYPES).stream()
+                        .findFirst()
+                        .flatMap(type -> model.names().member(type.target(), feature))
+                        .flatMap(id -> model.inheritance().value(model.get(id))))
                 .map(FeatureValue::expression);
     }
 
@@ -92,22 +106,35 @@ public final class Metadata {
 
     /** The feature in the body of the metadata itself that goes by this name. */
     static Optional<Element> ownFeature(Model model, Element metadata, String feature) {
-        return model.children(metadata.id()).stream().filter(child -> feature.equals(model.names().effectiveName(child))).findFirst();
+        return model.children(metadata.id()).stream()
+                .filter(child -> feature.equals(model.names().effectiveName(child)))
+                .findFirst();
     }
 
     public static String text(Model model, Element metadata, String feature) {
-        return value(model, metadata, feature).filter(TextLiteral.class::isInstance).map(TextLiteral.class::cast).map(TextLiteral::text).orElse("");
+        return value(model, metadata, feature)
+                .filter(TextLiteral.class::isInstance)
+                .map(TextLiteral.class::cast)
+                .map(TextLiteral::text)
+                .orElse("");
     }
 
     /** Whether a feature is true; false also where it is not given. */
     public static boolean truth(Model model, Element metadata, String feature) {
-        return value(model, metadata, feature).filter(TruthLiteral.class::isInstance).map(TruthLiteral.class::cast).map(TruthLiteral::value).orElse(false);
+        return value(model, metadata, feature)
+                .filter(TruthLiteral.class::isInstance)
+                .map(TruthLiteral.class::cast)
+                .map(TruthLiteral::value)
+                .orElse(false);
     }
 
     /** A whole number that is given, else 0. */
     public static int number(Model model, Element metadata, String feature) {
-        return value(model, metadata, feature).filter(NumberLiteral.class::isInstance).map(NumberLiteral.class::cast)
-                .map(literal -> (int) Double.parseDouble(literal.spelling())).orElse(0);
+        return value(model, metadata, feature)
+                .filter(NumberLiteral.class::isInstance)
+                .map(NumberLiteral.class::cast)
+                .map(literal -> (int) Double.parseDouble(literal.spelling()))
+                .orElse(0);
     }
 
     /** A text to stand in the body of new metadata under the name of a feature of its definition. */
@@ -124,9 +151,13 @@ public final class Metadata {
     }
 
     private static Element value(Model model, Element metadata, String feature, Expression value, Rank rank) {
-        ElementId redefined = metadata.references(Property.TYPES).stream().findFirst().flatMap(type -> model.names().member(type.target(), feature))
-                .orElseThrow(() -> new IllegalArgumentException("the definition of this metadata has no feature " + feature));
-        return Element.of(ElementKind.REFERENCE, metadata.id(), rank, null).with(Property.REDEFINES, List.of(Reference.to(redefined)))
+        ElementId redefined = metadata.references(Property.TYPES).stream()
+                .findFirst()
+                .flatMap(type -> model.names().member(type.target(), feature))
+                .orElseThrow(() ->
+                        new IllegalArgumentException("the definition of this metadata has no feature " + feature));
+        return Element.of(ElementKind.REFERENCE, metadata.id(), rank, null)
+                .with(Property.REDEFINES, List.of(Reference.to(redefined)))
                 .with(Property.VALUE, new FeatureValue(FeatureValue.Kind.FIXED, value));
     }
 }

@@ -19,7 +19,9 @@ public record Replacement(Edit edit, String summary) {
         int places = 0;
         Pattern wanted = Pattern.compile(Pattern.quote(find));
         for (Element line : lines) {
-            Element carrier = line.kind() == ElementKind.COMMENT ? line : model.inheritance().documentationOf(line).orElse(null);
+            Element carrier = line.kind() == ElementKind.COMMENT
+                    ? line
+                    : model.inheritance().documentationOf(line).orElse(null);
             String text = carrier == null ? "" : carrier.get(Property.TEXT).orElse("");
             Matcher matcher = wanted.matcher(text);
             int found = (int) matcher.results().count();
@@ -28,7 +30,10 @@ public record Replacement(Edit edit, String summary) {
                 put.add(carrier.with(Property.TEXT, matcher.replaceAll(Matcher.quoteReplacement(replace))));
             }
         }
-        return new Replacement(new Edit(put, Set.of()), "'" + find + "' replaced by '" + replace + "' in " + places + (places == 1 ? " place of " : " places of ")
-                + put.size() + (put.size() == 1 ? " line" : " lines"));
+        return new Replacement(
+                new Edit(put, Set.of()),
+                "'" + find + "' replaced by '" + replace + "' in " + places
+                        + (places == 1 ? " place of " : " places of ") + put.size()
+                        + (put.size() == 1 ? " line" : " lines"));
     }
 }

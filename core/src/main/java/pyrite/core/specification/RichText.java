@@ -15,20 +15,28 @@ import org.commonmark.parser.Parser;
 import org.commonmark.renderer.html.HtmlRenderer;
 
 /**
- * The texts of requirements as HTML: emphasis, lists, tables and pictures that the project keeps, written as CommonMark has
- * them. Markup in the text is shown as what it is and never becomes markup of the page.
+ * The texts of requirements as HTML: emphasis, lists, tables and pictures that the project keeps, written as CommonMark
+ * has them. Markup in the text is shown as what it is and never becomes markup of the page.
  */
 public final class RichText {
-    /** What the address of a picture begins with that is a file of the project; an image from anywhere else is shown as its description. */
+    /**
+     * What the address of a picture begins with that is a file of the project; an image from anywhere else is shown as
+     * its description.
+     */
     private static final String PICTURES = ExternalReference.FILES;
 
     private static final List<TablesExtension> TABLES = List.of((TablesExtension) TablesExtension.create());
     private static final Set<Class<? extends Block>> BLOCKS = Set.of(ListBlock.class, BlockQuote.class);
-    private static final Parser PARSER = Parser.builder().extensions(TABLES).enabledBlockTypes(BLOCKS).build();
-    private static final HtmlRenderer RENDERER = HtmlRenderer.builder().extensions(TABLES).escapeHtml(true).sanitizeUrls(true).softbreak("<br>\n").build();
+    private static final Parser PARSER =
+            Parser.builder().extensions(TABLES).enabledBlockTypes(BLOCKS).build();
+    private static final HtmlRenderer RENDERER = HtmlRenderer.builder()
+            .extensions(TABLES)
+            .escapeHtml(true)
+            .sanitizeUrls(true)
+            .softbreak("<br>\n")
+            .build();
 
-    private RichText() {
-    }
+    private RichText() {}
 
     /** @param project the address of the project, where its pictures are found */
     public static String html(String text, String project) {
@@ -37,7 +45,9 @@ public final class RichText {
         return RENDERER.render(document);
     }
 
-    /** Pictures from elsewhere would tell others who reads what; links in a text would be no element anybody can trace. */
+    /**
+     * Pictures from elsewhere would tell others who reads what; links in a text would be no element anybody can trace.
+     */
     private static final class WithoutStrangers extends AbstractVisitor {
         private final String project;
 
@@ -49,7 +59,8 @@ public final class RichText {
         public void visit(Image image) {
             visitChildren(image);
             if (image.getDestination().matches(PICTURES + "[0-9a-f-]{36}")) {
-                image.setDestination(project + "/pictures/" + image.getDestination().substring(PICTURES.length()));
+                image.setDestination(
+                        project + "/pictures/" + image.getDestination().substring(PICTURES.length()));
             } else {
                 unwrap(image);
             }

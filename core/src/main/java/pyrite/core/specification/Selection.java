@@ -17,8 +17,8 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification.Item;
 
 /**
- * Which lines of a specification to show and in what order. As long as neither an order nor groups are asked for, headings
- * stay above what is found below them.
+ * Which lines of a specification to show and in what order. As long as neither an order nor groups are asked for,
+ * headings stay above what is found below them.
  *
  * @param text a part of the id, the name or the text; empty for any
  * @param where what the values of attributes must be
@@ -34,8 +34,7 @@ public record Selection(String text, List<AttributeCondition> where, String sort
      * @param item null for the heading of a group
      * @param label what a group has in common
      */
-    public record Line(@Nullable Item item, String label) {
-    }
+    public record Line(@Nullable Item item, String label) {}
 
     public boolean isPlain() {
         return text.isBlank() && where.isEmpty();
@@ -43,16 +42,25 @@ public record Selection(String text, List<AttributeCondition> where, String sort
 
     /** @param also what else a requirement must be */
     public List<Line> of(Model model, List<Item> items, Attributes attributes, @Nullable Predicate<Element> also) {
-        Set<ElementId> kept = isPlain() && also == null ? null : matches(model, items, attributes, also == null ? _ -> true : also);
+        Set<ElementId> kept =
+                isPlain() && also == null ? null : matches(model, items, attributes, also == null ? _ -> true : also);
         if (sort.isEmpty() && group.isEmpty()) {
-            return items.stream().filter(item -> kept == null || kept.contains(item.element().id())).map(item -> new Line(item, "")).toList();
+            return items.stream()
+                    .filter(item -> kept == null || kept.contains(item.element().id()))
+                    .map(item -> new Line(item, ""))
+                    .toList();
         }
-        List<Item> requirements = items.stream().filter(item -> item.type() == Item.Type.REQUIREMENT
-                && (kept == null || kept.contains(item.element().id()))).map(item -> new Item(item.element(), item.type(), 0, item.number())).toList();
+        List<Item> requirements = items.stream()
+                .filter(item -> item.type() == Item.Type.REQUIREMENT
+                        && (kept == null || kept.contains(item.element().id())))
+                .map(item -> new Item(item.element(), item.type(), 0, item.number()))
+                .toList();
         if (!sort.isEmpty()) {
             requirements = sorted(model, attributes, requirements);
         }
-        return group.isEmpty() ? requirements.stream().map(item -> new Line(item, "")).toList() : grouped(requirements, attributes);
+        return group.isEmpty()
+                ? requirements.stream().map(item -> new Line(item, "")).toList()
+                : grouped(requirements, attributes);
     }
 
     private Set<ElementId> matches(Model model, List<Item> items, Attributes attributes, Predicate<Element> also) {
@@ -61,8 +69,11 @@ public record Selection(String text, List<AttributeCondition> where, String sort
         String wanted = text.strip().toLowerCase(Locale.ROOT);
         for (Item item : items) {
             Element element = item.element();
-            boolean fits = item.type() == Item.Type.REQUIREMENT && (wanted.isEmpty() || reads(model, element).toLowerCase(Locale.ROOT).contains(wanted))
-                    && valued.test(element) && also.test(element);
+            boolean fits = item.type() == Item.Type.REQUIREMENT
+                    && (wanted.isEmpty()
+                            || reads(model, element).toLowerCase(Locale.ROOT).contains(wanted))
+                    && valued.test(element)
+                    && also.test(element);
             if (fits) {
                 kept.add(element.id());
                 model.owners(element).forEach(owner -> kept.add(owner.id()));
@@ -73,15 +84,16 @@ public record Selection(String text, List<AttributeCondition> where, String sort
 
     private static String reads(Model model, Element element) {
         String name = model.names().effectiveName(element);
-        return RequirementIds.of(model, element) + " " + (name == null ? "" : name) + " " + model.inheritance().documentation(element);
+        return RequirementIds.of(model, element) + " " + (name == null ? "" : name) + " "
+                + model.inheritance().documentation(element);
     }
 
     /** In the order of what stands in the column, which is looked up once for each row. */
     private List<Item> sorted(Model model, Attributes attributes, List<Item> items) {
-        record Keyed(Item item, String value) {
-        }
+        record Keyed(Item item, String value) {}
 
-        if (attributes.all().stream().anyMatch(each -> each.name().equals(sort) && each.type() == Attribute.Type.NUMBER)) {
+        if (attributes.all().stream()
+                .anyMatch(each -> each.name().equals(sort) && each.type() == Attribute.Type.NUMBER)) {
             return sortedByNumber(attributes, items);
         }
         if (sort.equals("id")) {
@@ -89,32 +101,47 @@ public record Selection(String text, List<AttributeCondition> where, String sort
             return descending ? byId.reversed() : byId;
         }
         Comparator<Keyed> order = Comparator.comparing(Keyed::value, order(attributes));
-        return items.stream().map(item -> new Keyed(item, attributes.value(item.element(), sort)))
-                .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
+        return items.stream()
+                .map(item -> new Keyed(item, attributes.value(item.element(), sort)))
+                .sorted(descending ? order.reversed() : order)
+                .map(Keyed::item)
+                .toList();
     }
 
     /** By what the numbers are in SI, since 900 kg are less than 2 t; what has none comes last. */
     private List<Item> sortedByNumber(Attributes attributes, List<Item> items) {
-        record Keyed(Item item, double number) {
-        }
+        record Keyed(Item item, double number) {}
 
         Comparator<Keyed> order = Comparator.comparingDouble(Keyed::number);
-        return items.stream().map(item -> new Keyed(item, attributes.magnitude(item.element(), sort).orElse(Double.POSITIVE_INFINITY)))
-                .sorted(descending ? order.reversed() : order).map(Keyed::item).toList();
+        return items.stream()
+                .map(item -> new Keyed(
+                        item, attributes.magnitude(item.element(), sort).orElse(Double.POSITIVE_INFINITY)))
+                .sorted(descending ? order.reversed() : order)
+                .map(Keyed::item)
+                .toList();
     }
 
     /** Choices in the order in which they are defined, what is empty last. */
     private Comparator<String> order(Attributes attributes) {
-        List<String> choices = attributes.all().stream().filter(each -> each.name().equals(sort)).flatMap(each -> each.choices().stream())
-                .map(Attribute.Choice::name).toList();
-        Comparator<String> byChoice = Comparator.comparing((String value) -> value.isEmpty() ? Integer.MAX_VALUE : choices.indexOf(value));
+        List<String> choices = attributes.all().stream()
+                .filter(each -> each.name().equals(sort))
+                .flatMap(each -> each.choices().stream())
+                .map(Attribute.Choice::name)
+                .toList();
+        Comparator<String> byChoice =
+                Comparator.comparing((String value) -> value.isEmpty() ? Integer.MAX_VALUE : choices.indexOf(value));
         return choices.isEmpty() ? Comparator.naturalOrder() : byChoice;
     }
 
     private List<Line> grouped(List<Item> requirements, Attributes attributes) {
         Map<String, List<Item>> groups = new LinkedHashMap<>();
-        attributes.all().stream().filter(each -> each.name().equals(group)).flatMap(each -> each.choices().stream()).forEach(choice -> groups.put(choice.name(), new ArrayList<>()));
-        requirements.forEach(item -> groups.computeIfAbsent(attributes.value(item.element(), group), _ -> new ArrayList<>()).add(item));
+        attributes.all().stream()
+                .filter(each -> each.name().equals(group))
+                .flatMap(each -> each.choices().stream())
+                .forEach(choice -> groups.put(choice.name(), new ArrayList<>()));
+        requirements.forEach(
+                item -> groups.computeIfAbsent(attributes.value(item.element(), group), _ -> new ArrayList<>())
+                        .add(item));
         List<Line> lines = new ArrayList<>();
         groups.forEach((value, members) -> {
             if (!members.isEmpty()) {

@@ -20,16 +20,26 @@ import pyrite.core.model.Reference;
  */
 public record StatusCourse(Map<String, List<String>> steps) {
     public static StatusCourse of(Model model) {
-        Element states = model.referrers(Metadata.LIFECYCLE).stream().map(model::get).filter(each -> each.kind() == ElementKind.STATE_DEFINITION)
-                .findFirst().orElseGet(() -> model.get(LibraryNames.id("Specifications::StatusCourse")));
+        Element states = model.referrers(Metadata.LIFECYCLE).stream()
+                .map(model::get)
+                .filter(each -> each.kind() == ElementKind.STATE_DEFINITION)
+                .findFirst()
+                .orElseGet(() -> model.get(LibraryNames.id("Specifications::StatusCourse")));
         Map<String, List<String>> steps = new LinkedHashMap<>();
-        model.children(states.id()).stream().filter(child -> child.kind() == ElementKind.TRANSITION)
-                .forEach(transition -> steps.computeIfAbsent(name(model, transition, Property.SOURCE), _ -> new ArrayList<>()).add(name(model, transition, Property.TARGET)));
+        model.children(states.id()).stream()
+                .filter(child -> child.kind() == ElementKind.TRANSITION)
+                .forEach(transition -> steps.computeIfAbsent(
+                                name(model, transition, Property.SOURCE), _ -> new ArrayList<>())
+                        .add(name(model, transition, Property.TARGET)));
         return new StatusCourse(steps);
     }
 
     private static String name(Model model, Element transition, Property<Reference> end) {
-        return transition.get(end).map(reference -> model.names().effectiveName(model.get(reference.target()))).map(Objects::toString).orElse("");
+        return transition
+                .get(end)
+                .map(reference -> model.names().effectiveName(model.get(reference.target())))
+                .map(Objects::toString)
+                .orElse("");
     }
 
     /** What may follow a status. */

@@ -26,8 +26,10 @@ public final class Structuring {
     }
 
     /** Where a line is to stand: at the end of an owner, or before or behind another line in it. */
-    public record Place(Element owner, @Nullable Element after, @Nullable Element before) {
-    }
+    public record Place(
+            Element owner,
+            @Nullable Element after,
+            @Nullable Element before) {}
 
     /** Right behind a line, on its level. */
     public Place after(Element line) {
@@ -48,10 +50,15 @@ public final class Structuring {
     }
 
     private static Rank rank(Place place) {
-        return Rank.between(place.after() == null ? null : place.after().rank(), place.before() == null ? null : place.before().rank());
+        return Rank.between(
+                place.after() == null ? null : place.after().rank(),
+                place.before() == null ? null : place.before().rank());
     }
 
-    /** A heading with its title. Headings stand in packages only: behind a requirement that is nested, it stands behind the outermost. */
+    /**
+     * A heading with its title. Headings stand in packages only: behind a requirement that is nested, it stands behind
+     * the outermost.
+     */
     public Element heading(Place place, String title) {
         Place at = place;
         while (!at.owner().kind().isPackage()) {
@@ -72,22 +79,41 @@ public final class Structuring {
     /** A requirement with its text; among needs, a need. */
     public List<Element> requirement(Place place, String id, String text) {
         boolean need = isAmongNeeds(place.owner());
-        Element made = new Element(ElementId.fresh(), need ? ElementKind.CONCERN : ElementKind.REQUIREMENT, place.owner().id(), rank(place), null,
-                id.isEmpty() ? null : id, Map.of());
-        return text.isEmpty() ? List.of(made) : List.of(made, Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, text));
+        Element made = new Element(
+                ElementId.fresh(),
+                need ? ElementKind.CONCERN : ElementKind.REQUIREMENT,
+                place.owner().id(),
+                rank(place),
+                null,
+                id.isEmpty() ? null : id,
+                Map.of());
+        return text.isEmpty()
+                ? List.of(made)
+                : List.of(
+                        made,
+                        Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
+                                .with(Property.TEXT, text));
     }
 
     private boolean isAmongNeeds(Element owner) {
-        return owner.kind() == ElementKind.CONCERN || Specification.of(model, owner, true)
-                .filter(specification -> specification.level().equals("need")
-                        || specification.requirements(model).stream().anyMatch(each -> each.kind() == ElementKind.CONCERN)).isPresent();
+        return owner.kind() == ElementKind.CONCERN
+                || Specification.of(model, owner, true)
+                        .filter(specification -> specification.level().equals("need")
+                                || specification.requirements(model).stream()
+                                        .anyMatch(each -> each.kind() == ElementKind.CONCERN))
+                        .isPresent();
     }
 
-    /** Puts lines one level deeper, below the line before the first of them; nothing if there is none that may hold them. */
+    /**
+     * Puts lines one level deeper, below the line before the first of them; nothing if there is none that may hold
+     * them.
+     */
     public Optional<Edit> indent(List<Element> lines) {
         List<Element> tops = tops(lines);
         Element first = tops.getFirst();
-        List<Element> before = siblingsBefore(first).stream().filter(each -> !tops.contains(each) && isLine(each)).toList();
+        List<Element> before = siblingsBefore(first).stream()
+                .filter(each -> !tops.contains(each) && isLine(each))
+                .toList();
         for (Element candidate : before.reversed()) {
             if (tops.stream().allMatch(line -> candidate.kind().mayOwn(line.kind()))) {
                 return Optional.of(moved(tops, below(candidate)));
@@ -96,7 +122,10 @@ public final class Structuring {
         return Optional.empty();
     }
 
-    /** Puts lines one level higher, behind what they stood below; nothing if they stand at the top of their specification. */
+    /**
+     * Puts lines one level higher, behind what they stood below; nothing if they stand at the top of their
+     * specification.
+     */
     public Optional<Edit> outdent(List<Element> lines) {
         List<Element> tops = tops(lines);
         Element owner = owner(tops.getFirst());
@@ -109,7 +138,9 @@ public final class Structuring {
     /** Puts lines one place up or down among the lines of the same level; nothing at the end of it. */
     public Optional<Edit> shift(List<Element> lines, boolean down) {
         List<Element> tops = tops(lines);
-        List<Element> mates = model.children(owner(tops.getFirst()).id()).stream().filter(Structuring::isLine).toList();
+        List<Element> mates = model.children(owner(tops.getFirst()).id()).stream()
+                .filter(Structuring::isLine)
+                .toList();
         int at = mates.indexOf(down ? tops.getLast() : tops.getFirst());
         int over = down ? at + 1 : at - 1;
         if (over < 0 || over >= mates.size()) {
@@ -143,7 +174,9 @@ public final class Structuring {
     public List<Element> tops(List<Element> lines) {
         Set<ElementId> all = new HashSet<>();
         lines.forEach(line -> all.add(line.id()));
-        return lines.stream().filter(line -> model.owners(line).stream().noneMatch(owner -> all.contains(owner.id()))).toList();
+        return lines.stream()
+                .filter(line -> model.owners(line).stream().noneMatch(owner -> all.contains(owner.id())))
+                .toList();
     }
 
     private List<Element> siblingsBefore(Element line) {
@@ -152,12 +185,14 @@ public final class Structuring {
     }
 
     private static boolean isLine(Element element) {
-        return element.kind().isPackage() || Specification.isRequirement(element) || element.kind() == ElementKind.COMMENT;
+        return element.kind().isPackage()
+                || Specification.isRequirement(element)
+                || element.kind() == ElementKind.COMMENT;
     }
 
     /**
-     * Copies a line with all below it to right behind it. Copies of requirements get ids of their own; links that begin or end
-     * at them are not copied, because nobody has thought about them yet.
+     * Copies a line with all below it to right behind it. Copies of requirements get ids of their own; links that begin
+     * or end at them are not copied, because nobody has thought about them yet.
      */
     public List<Element> duplicate(Element line, Supplier<String> ids) {
         return new Copy(model, ids).of(line, rank(after(line)));

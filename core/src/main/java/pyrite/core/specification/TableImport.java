@@ -22,12 +22,13 @@ import pyrite.core.model.Rank;
 import pyrite.core.notation.BlockText;
 
 /**
- * Brings rows of a table into a specification. A row whose id is that of a requirement changes it, any other adds one behind
- * what stands there; what a row does not say stays as it is.
+ * Brings rows of a table into a specification. A row whose id is that of a requirement changes it, any other adds one
+ * behind what stands there; what a row does not say stays as it is.
  */
 public final class TableImport {
     /** What a column is taken for besides attributes, which are meant by their names. */
     public static final String ID = "id";
+
     public static final String TEXT = "text";
     public static final String NAME = "name";
     public static final String HEADING = "heading";
@@ -58,12 +59,10 @@ public final class TableImport {
      * @param columns what each column is taken for
      * @param headed whether the first row names the columns and is no requirement
      */
-    public record Mapping(List<String> columns, boolean headed) {
-    }
+    public record Mapping(List<String> columns, boolean headed) {}
 
     /** What a row changes, to be looked at before it is done. {@code before} is empty where the requirement is new. */
-    public record Change(int row, String id, boolean isNew, String what, String before, String after) {
-    }
+    public record Change(int row, String id, boolean isNew, String what, String before, String after) {}
 
     /** Something wrong with a row, counted from 1 as spreadsheets do. */
     public record RowProblem(int row, String message) {
@@ -102,25 +101,42 @@ public final class TableImport {
         }
         List<String> columns = new ArrayList<>();
         for (int i = 0; i < first.size(); i++) {
-            columns.add(i == longest ? TEXT : i == 0 && pyrite.core.model.RequirementIds.parse(first.get(0)).isPresent() ? ID : IGNORED);
+            columns.add(
+                    i == longest
+                            ? TEXT
+                            : i == 0
+                                            && pyrite.core.model.RequirementIds.parse(first.get(0))
+                                                    .isPresent()
+                                    ? ID
+                                    : IGNORED);
         }
         return new Mapping(columns, false);
     }
 
     private static String meaning(String cell, Set<String> attributes) {
         String word = cell.strip().toLowerCase(Locale.ROOT);
-        return WORDS_FOR_ID.contains(word) ? ID : WORDS_FOR_TEXT.contains(word) ? TEXT : word.equals(NAME) || word.equals(HEADING) ? word
-                : attributes.contains(word) ? word : IGNORED;
+        return WORDS_FOR_ID.contains(word)
+                ? ID
+                : WORDS_FOR_TEXT.contains(word)
+                        ? TEXT
+                        : word.equals(NAME) || word.equals(HEADING) ? word : attributes.contains(word) ? word : IGNORED;
     }
 
     /** @param ids gives so many new ids */
-    public static Plan plan(Model model, Structuring.Place place, Mapping mapping, List<List<String>> rows, IntFunction<List<String>> ids) {
+    public static Plan plan(
+            Model model,
+            Structuring.Place place,
+            Mapping mapping,
+            List<List<String>> rows,
+            IntFunction<List<String>> ids) {
         return new TableImport(model, place, mapping).plan(rows, ids);
     }
 
     private Plan plan(List<List<String>> rows, IntFunction<List<String>> ids) {
         Map<String, Element> byId = byId(rows);
-        int without = (int) body(rows).stream().filter(row -> isSaid(row) && cell(row, ID).isEmpty()).count();
+        int without = (int) body(rows).stream()
+                .filter(row -> isSaid(row) && cell(row, ID).isEmpty())
+                .count();
         Iterator<String> fresh = ids.apply(without).iterator();
         Set<String> seen = new HashSet<>();
         Rank last = place.after() == null ? null : place.after().rank();
@@ -142,8 +158,17 @@ public final class TableImport {
             }
             row(at, row, known, known == null && id.isEmpty() ? fresh.next() : id, last);
         }
-        int changed = (int) changes.stream().filter(change -> !change.isNew()).map(Change::id).distinct().count();
-        return new Plan(new Edit(List.copyOf(put.values()), remove), List.copyOf(changes), List.copyOf(added), changed, List.copyOf(problems));
+        int changed = (int) changes.stream()
+                .filter(change -> !change.isNew())
+                .map(Change::id)
+                .distinct()
+                .count();
+        return new Plan(
+                new Edit(List.copyOf(put.values()), remove),
+                List.copyOf(changes),
+                List.copyOf(added),
+                changed,
+                List.copyOf(problems));
     }
 
     private List<List<String>> body(List<List<String>> rows) {
@@ -163,8 +188,10 @@ public final class TableImport {
         Set<String> wanted = new HashSet<>();
         body(rows).forEach(row -> wanted.add(cell(row, ID)));
         Map<String, Element> found = new HashMap<>();
-        model.ownElements(Specification.REQUIREMENTS).filter(each -> wanted.contains(Objects.requireNonNullElse(each.shortName(), "")))
-                .filter(each -> each.shortName() != null).forEach(each -> found.put(each.shortName(), each));
+        model.ownElements(Specification.REQUIREMENTS)
+                .filter(each -> wanted.contains(Objects.requireNonNullElse(each.shortName(), "")))
+                .filter(each -> each.shortName() != null)
+                .forEach(each -> found.put(each.shortName(), each));
         return found;
     }
 
@@ -175,9 +202,11 @@ public final class TableImport {
             return;
         }
         if (known == null) {
-            Element made = new Element(ElementId.fresh(), kind(), place.owner().id(), Objects.requireNonNull(rank), null, id, Map.of());
+            Element made = new Element(
+                    ElementId.fresh(), kind(), place.owner().id(), Objects.requireNonNull(rank), null, id, Map.of());
             write(made);
-            Element doc = Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, text);
+            Element doc = Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
+                    .with(Property.TEXT, text);
             write(doc);
             added.add(made.id());
             changes.add(new Change(at, id, true, TEXT, "", text));
@@ -186,8 +215,18 @@ public final class TableImport {
         }
         String before = model.inheritance().documentation(known);
         if (!text.isEmpty() && !text.equals(before)) {
-            Element doc = model.inheritance().documentationOf(known)
-                    .orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, known.id(), Rank.between(null, model.children(known.id()).stream().findFirst().map(Element::rank).orElse(null)), null));
+            Element doc = model.inheritance()
+                    .documentationOf(known)
+                    .orElseGet(() -> Element.of(
+                            ElementKind.DOCUMENTATION,
+                            known.id(),
+                            Rank.between(
+                                    null,
+                                    model.children(known.id()).stream()
+                                            .findFirst()
+                                            .map(Element::rank)
+                                            .orElse(null)),
+                            null));
             write(doc.with(Property.TEXT, text));
             changes.add(new Change(at, id, false, TEXT, before, text));
         }
@@ -195,14 +234,20 @@ public final class TableImport {
     }
 
     private ElementKind kind() {
-        return Specification.of(model, place.owner(), true).filter(each -> each.level().equals("need")).isPresent() ? ElementKind.CONCERN : ElementKind.REQUIREMENT;
+        return Specification.of(model, place.owner(), true)
+                        .filter(each -> each.level().equals("need"))
+                        .isPresent()
+                ? ElementKind.CONCERN
+                : ElementKind.REQUIREMENT;
     }
 
     private void values(int at, List<String> row, Element requirement, boolean isNew) {
         Element carrier = requirement;
         for (String column : new java.util.LinkedHashSet<>(mapping.columns())) {
             String value = cell(row, column);
-            Attribute attribute = value.isEmpty() ? null : attributes.named(requirement, column).orElse(null);
+            Attribute attribute = value.isEmpty()
+                    ? null
+                    : attributes.named(requirement, column).orElse(null);
             if (attribute == null || attributes.value(carrier, attribute).equals(value)) {
                 continue;
             }
@@ -210,7 +255,13 @@ public final class TableImport {
                 Edit edit = attributes.set(requirement, attribute, value, this::children);
                 edit.put().forEach(this::write);
                 remove.addAll(edit.remove());
-                changes.add(new Change(at, Objects.requireNonNullElse(requirement.shortName(), ""), isNew, attribute.name(), attributes.value(carrier, attribute), value));
+                changes.add(new Change(
+                        at,
+                        Objects.requireNonNullElse(requirement.shortName(), ""),
+                        isNew,
+                        attribute.name(),
+                        attributes.value(carrier, attribute),
+                        value));
             } catch (Attributes.ValueFault fault) {
                 problems.add(new RowProblem(at, Objects.requireNonNullElse(fault.getMessage(), "")));
             }
@@ -226,6 +277,9 @@ public final class TableImport {
 
     private List<Element> children(ElementId owner) {
         List<Element> more = within.getOrDefault(owner, List.of());
-        return more.isEmpty() ? model.children(owner) : java.util.stream.Stream.concat(model.children(owner).stream(), more.stream()).toList();
+        return more.isEmpty()
+                ? model.children(owner)
+                : java.util.stream.Stream.concat(model.children(owner).stream(), more.stream())
+                        .toList();
     }
 }

@@ -14,25 +14,34 @@ import pyrite.core.model.Reference;
 
 /** Findings about the wording of requirements that somebody has looked at and accepted, with the reason. */
 public final class Waivers {
-    private Waivers() {
-    }
+    private Waivers() {}
 
     /** The reasons by the key of the rule. */
     public static Map<String, String> of(Model model, Element requirement) {
         Map<String, String> waived = new LinkedHashMap<>();
-        Metadata.allOf(model, requirement, Metadata.WAIVER).forEach(each -> waived.put(Metadata.text(model, each, "finding"), Metadata.text(model, each, "reason")));
+        Metadata.allOf(model, requirement, Metadata.WAIVER)
+                .forEach(each ->
+                        waived.put(Metadata.text(model, each, "finding"), Metadata.text(model, each, "reason")));
         return waived;
     }
 
     /** Waives what a rule finds in a requirement, or brings the findings back if the reason is empty. */
     public static Edit put(Model model, Element requirement, WordingCheck.Rule rule, String reason) {
         Set<pyrite.core.model.ElementId> old = new java.util.HashSet<>();
-        Metadata.allOf(model, requirement, Metadata.WAIVER).stream().filter(each -> Metadata.text(model, each, "finding").equals(rule.key())).forEach(each -> old.add(each.id()));
+        Metadata.allOf(model, requirement, Metadata.WAIVER).stream()
+                .filter(each -> Metadata.text(model, each, "finding").equals(rule.key()))
+                .forEach(each -> old.add(each.id()));
         if (reason.isBlank()) {
             return new Edit(List.of(), old);
         }
-        Element waiver = Element.of(ElementKind.METADATA, requirement.id(), model.rankAtEnd(requirement.id()), null).with(Property.TYPES, List.of(Reference.to(Metadata.WAIVER)));
+        Element waiver = Element.of(ElementKind.METADATA, requirement.id(), model.rankAtEnd(requirement.id()), null)
+                .with(Property.TYPES, List.of(Reference.to(Metadata.WAIVER)));
         List<Rank> ranks = Rank.after(null, 2);
-        return new Edit(List.of(waiver, Metadata.text(model, waiver, "finding", rule.key(), ranks.get(0)), Metadata.text(model, waiver, "reason", reason.strip(), ranks.get(1))), old);
+        return new Edit(
+                List.of(
+                        waiver,
+                        Metadata.text(model, waiver, "finding", rule.key(), ranks.get(0)),
+                        Metadata.text(model, waiver, "reason", reason.strip(), ranks.get(1))),
+                old);
     }
 }

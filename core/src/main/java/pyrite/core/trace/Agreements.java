@@ -19,17 +19,17 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * What both ends of each link were when it was made or last confirmed, and so which links need recheck now. Follows a branch
- * revision by revision ({@link #advance}); one that follows is changed by one thread at a time, and read by many.
+ * What both ends of each link were when it was made or last confirmed, and so which links need recheck now. Follows a
+ * branch revision by revision ({@link #advance}); one that follows is changed by one thread at a time, and read by
+ * many.
  *
- * <p>A link is agreed when it is made, and again by each {@code Confirmed} in its carrier. Taking a confirmation back brings
- * the agreement before it into force, and bringing a removed link back brings back what was agreed about it. States are
- * compared and not revisions, so a watched property that is changed back leaves no doubt.
+ * <p>A link is agreed when it is made, and again by each {@code Confirmed} in its carrier. Taking a confirmation back
+ * brings the agreement before it into force, and bringing a removed link back brings back what was agreed about it.
+ * States are compared and not revisions, so a watched property that is changed back leaves no doubt.
  */
 public final class Agreements {
     /** Which property of which end is no longer what was agreed. */
-    public record Change(ElementId end, String property) {
-    }
+    public record Change(ElementId end, String property) {}
 
     /** A link that needs recheck; {@code since} is the revision at which it was agreed last. */
     public record Doubt(Link link, int since, List<Change> changes) {
@@ -39,8 +39,12 @@ public final class Agreements {
     }
 
     /** @param confirmation the metadata that says so; null for the making of the link */
-    private record Agreed(@Nullable ElementId confirmation, int revision, Set<String> watched, Map<String, String> source, Map<String, String> target) {
-    }
+    private record Agreed(
+            @Nullable ElementId confirmation,
+            int revision,
+            Set<String> watched,
+            Map<String, String> source,
+            Map<String, String> target) {}
 
     private final Map<Link, List<Agreed>> agreed = new HashMap<>();
     private final Map<Link, List<Agreed>> gone = new HashMap<>();
@@ -87,7 +91,8 @@ public final class Agreements {
         }
 
         Map<String, String> state(ElementId end, Set<String> properties) {
-            return known.computeIfAbsent(end, _ -> new HashMap<>(2)).computeIfAbsent(properties, _ -> watched.state(model.get(end), properties));
+            return known.computeIfAbsent(end, _ -> new HashMap<>(2))
+                    .computeIfAbsent(properties, _ -> watched.state(model.get(end), properties));
         }
 
         Set<String> watched(Link link) {
@@ -98,7 +103,12 @@ public final class Agreements {
     private void agree(Link link, @Nullable ElementId confirmation, Ends ends) {
         Set<String> properties = ends.watched(link);
         agreed.computeIfAbsent(link, _ -> new ArrayList<>(1))
-                .add(new Agreed(confirmation, number, properties, ends.state(link.source(), properties), ends.state(link.target(), properties)));
+                .add(new Agreed(
+                        confirmation,
+                        number,
+                        properties,
+                        ends.state(link.source(), properties),
+                        ends.state(link.target(), properties)));
     }
 
     /** Goes on to the next revision. */
@@ -109,13 +119,15 @@ public final class Agreements {
         Ends ends = new Ends(model);
         Set<Link> touched = new LinkedHashSet<>();
         Links now = Links.in(model);
-        carried(before, difference, true).stream().filter(link -> !exists(now, link)).forEach(link -> {
-            doubts.remove(link);
-            List<Agreed> last = agreed.remove(link);
-            if (last != null) {
-                gone.put(link, last);
-            }
-        });
+        carried(before, difference, true).stream()
+                .filter(link -> !exists(now, link))
+                .forEach(link -> {
+                    doubts.remove(link);
+                    List<Agreed> last = agreed.remove(link);
+                    if (last != null) {
+                        gone.put(link, last);
+                    }
+                });
         for (Link link : carried(model, difference, false)) {
             if (!agreed.containsKey(link)) {
                 List<Agreed> back = gone.remove(link);
@@ -133,19 +145,26 @@ public final class Agreements {
     }
 
     private boolean changesRules(Difference difference) {
-        return difference.changes().stream().map(change -> change.after() != null ? change.after() : change.before())
-                .map(one -> one.kind() == ElementKind.REFERENCE && one.owner() != null ? model.find(one.owner()).orElse(one) : one)
+        return difference.changes().stream()
+                .map(change -> change.after() != null ? change.after() : change.before())
+                .map(one -> one.kind() == ElementKind.REFERENCE && one.owner() != null
+                        ? model.find(one.owner()).orElse(one)
+                        : one)
                 .anyMatch(one -> one.kind() == ElementKind.METADATA && Metadata.isOf(model, one, Metadata.LINK_RULE));
     }
 
     private boolean exists(Links now, Link link) {
-        return model.find(link.carrier()).filter(carrier -> now.carriedBy(carrier).contains(link)).isPresent();
+        return model.find(link.carrier())
+                .filter(carrier -> now.carriedBy(carrier).contains(link))
+                .isPresent();
     }
 
     private static Set<Link> carried(Model snapshot, Difference difference, boolean then) {
         Set<Link> links = new LinkedHashSet<>();
         Links all = Links.in(snapshot);
-        difference.changes().stream().map(change -> then ? change.before() : change.after()).filter(element -> element != null && Links.isCarrier(element))
+        difference.changes().stream()
+                .map(change -> then ? change.before() : change.after())
+                .filter(element -> element != null && Links.isCarrier(element))
                 .forEach(element -> links.addAll(all.carriedBy(element)));
         return links;
     }
@@ -154,14 +173,18 @@ public final class Agreements {
         Links links = Links.in(model);
         for (ElementChange change : difference.changes()) {
             Element one = change.after() != null ? change.after() : change.before();
-            if (one.kind() != ElementKind.METADATA || one.owner() == null || !model.has(one.owner()) || !Metadata.isOf(model, one, Metadata.CONFIRMED)) {
+            if (one.kind() != ElementKind.METADATA
+                    || one.owner() == null
+                    || !model.has(one.owner())
+                    || !Metadata.isOf(model, one, Metadata.CONFIRMED)) {
                 continue;
             }
             for (Link link : links.carriedBy(model.get(one.owner()))) {
                 List<Agreed> all = agreed.computeIfAbsent(link, _ -> new ArrayList<>(1));
                 if (change.after() == null && all.size() > 1) {
                     all.removeIf(each -> one.id().equals(each.confirmation()));
-                } else if (change.before() == null && all.stream().noneMatch(each -> one.id().equals(each.confirmation()))) {
+                } else if (change.before() == null
+                        && all.stream().noneMatch(each -> one.id().equals(each.confirmation()))) {
                     agree(link, one.id(), ends);
                 }
                 touched.add(link);
@@ -184,7 +207,9 @@ public final class Agreements {
 
     /** The element and its owners up to the first package. */
     private static void around(Model snapshot, @Nullable Element element, Set<ElementId> into) {
-        for (Element at = element; at != null && !at.kind().isPackage(); at = at.owner() == null ? null : snapshot.find(at.owner()).orElse(null)) {
+        for (Element at = element;
+                at != null && !at.kind().isPackage();
+                at = at.owner() == null ? null : snapshot.find(at.owner()).orElse(null)) {
             if (!into.add(at.id())) {
                 return;
             }
@@ -201,9 +226,11 @@ public final class Agreements {
         Set<String> properties = new HashSet<>(ends.watched(link));
         properties.retainAll(last.watched());
         List<Change> changes = new ArrayList<>();
-        Watched.differing(last.source(), ends.state(link.source(), properties)).stream().filter(properties::contains)
+        Watched.differing(last.source(), ends.state(link.source(), properties)).stream()
+                .filter(properties::contains)
                 .forEach(property -> changes.add(new Change(link.source(), property)));
-        Watched.differing(last.target(), ends.state(link.target(), properties)).stream().filter(properties::contains)
+        Watched.differing(last.target(), ends.state(link.target(), properties)).stream()
+                .filter(properties::contains)
                 .forEach(property -> changes.add(new Change(link.target(), property)));
         if (changes.isEmpty()) {
             doubts.remove(link);

@@ -15,10 +15,12 @@ import pyrite.core.model.Model;
 final class Circles {
     private static final Set<String> WITHOUT = Set.of(LinkKind.DERIVE, "refinement");
 
-    private Circles() {
-    }
+    private Circles() {}
 
-    /** Says so if a link closes a circle, with the circle; empty if it does not. Breadth first, so the circle is a shortest. */
+    /**
+     * Says so if a link closes a circle, with the circle; empty if it does not. Breadth first, so the circle is a
+     * shortest.
+     */
     static String objection(Model model, Links links, Link link) {
         if (!WITHOUT.contains(link.kind().key())) {
             return "";
@@ -31,8 +33,12 @@ final class Circles {
             if (at.equals(link.source())) {
                 return inWords(model, link, cameFrom);
             }
-            links.of(at).stream().filter(each -> each.kind().equals(link.kind()) && each.source().equals(at)).map(Link::target)
-                    .filter(next -> cameFrom.putIfAbsent(next, at) == null).forEach(open::add);
+            links.of(at).stream()
+                    .filter(each ->
+                            each.kind().equals(link.kind()) && each.source().equals(at))
+                    .map(Link::target)
+                    .filter(next -> cameFrom.putIfAbsent(next, at) == null)
+                    .forEach(open::add);
         }
         return "";
     }
@@ -44,6 +50,10 @@ final class Circles {
         }
         way.addFirst(link.source());
         LinkRules.Labelled names = new LinkRules.Labelled(model);
-        return "this would close a circle: " + way.stream().map(model::get).map(names::of).collect(Collectors.joining(" " + link.kind().forward() + " "));
+        return "this would close a circle: "
+                + way.stream()
+                        .map(model::get)
+                        .map(names::of)
+                        .collect(Collectors.joining(" " + link.kind().forward() + " "));
     }
 }

@@ -15,8 +15,8 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
 /**
- * How far requirements are carried, by specification, and what is missing: links that rules expect, requirements that nothing
- * above asks for, chains that break half-way.
+ * How far requirements are carried, by specification, and what is missing: links that rules expect, requirements that
+ * nothing above asks for, chains that break half-way.
  */
 public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, List<Broken> broken) {
     /**
@@ -28,8 +28,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
      * @param verified are verified, by a case or by the model itself
      * @param passing have verdicts that all pass and are fresh
      */
-    public record Row(Specification specification, int all, int asked, int derived, int satisfied, int verified, int passing) {
-    }
+    public record Row(
+            Specification specification, int all, int asked, int derived, int satisfied, int verified, int passing) {}
 
     /** A requirement with fewer links of a kind than its rule expects. */
     public record Gap(Element element, LinkKind kind, boolean outgoing, int there, int expected) {
@@ -38,9 +38,10 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         }
     }
 
-    /** A requirement that comes from something, but whose way up ends at {@code at} before a level where ways may end. */
-    public record Broken(Element element, Element at) {
-    }
+    /**
+     * A requirement that comes from something, but whose way up ends at {@code at} before a level where ways may end.
+     */
+    public record Broken(Element element, Element at) {}
 
     /** What the verdicts say of a requirement; both false where there is none. */
     public interface Standing {
@@ -82,8 +83,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private final Map<Set<String>, List<Expected>> expected = new IdentityHashMap<>();
 
         /** So many links of a kind, out of or into a requirement. */
-        private record Expected(LinkKind kind, boolean outgoing, int least) {
-        }
+        private record Expected(LinkKind kind, boolean outgoing, int least) {}
 
         Builder(TraceGraph graph, Standing standing) {
             this.graph = graph;
@@ -110,7 +110,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                 counts[1] += asked ? 1 : 0;
                 counts[2] += has(links, id, false, Builder::isDerivation) ? 1 : 0;
                 counts[3] += isCarried(id) ? 1 : 0;
-                counts[4] += has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
+                counts[4] +=
+                        has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
                 counts[5] += standing.passes(id) ? 1 : 0;
                 for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
                     gap(requirement, links, each);
@@ -123,9 +124,16 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                     }
                 }
             }
-            Set<String> words = requirements.stream().findFirst().map(rules::words).orElse(Set.of());
-            return new Row(specification, counts[0], counts[1] > 0 || isEnd(words, true) ? counts[1] : -1, counts[2] > 0 || isEnd(words, false) ? counts[2] : -1,
-                    counts[3], counts[4], counts[5]);
+            Set<String> words =
+                    requirements.stream().findFirst().map(rules::words).orElse(Set.of());
+            return new Row(
+                    specification,
+                    counts[0],
+                    counts[1] > 0 || isEnd(words, true) ? counts[1] : -1,
+                    counts[2] > 0 || isEnd(words, false) ? counts[2] : -1,
+                    counts[3],
+                    counts[4],
+                    counts[5]);
         }
 
         private static boolean has(List<Link> links, ElementId id, boolean up, Predicate<Link> which) {
@@ -139,7 +147,9 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
         /** Derivations, refinements and answers lead from requirement to requirement. */
         private static boolean isDerivation(Link link) {
-            return link.kind().is(LinkKind.FRAME) || link.kind().key().equals(LinkKind.DERIVE) || link.kind().key().equals("refinement");
+            return link.kind().is(LinkKind.FRAME)
+                    || link.kind().key().equals(LinkKind.DERIVE)
+                    || link.kind().key().equals("refinement");
         }
 
         /** Whether the design satisfies it, or all that is derived from it. */
@@ -150,21 +160,31 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
             }
             carried.put(id, false);
             List<Link> links = graph.of(id);
-            boolean satisfied = has(links, id, false, link -> link.kind().is(LinkKind.SATISFY) || link.kind().is(LinkKind.ALLOCATE))
-                    || has(links, id, false, Builder::isDerivation) && !has(links, id, false, link -> isDerivation(link) && !isCarried(link.below()));
+            boolean satisfied = has(
+                            links,
+                            id,
+                            false,
+                            link -> link.kind().is(LinkKind.SATISFY)
+                                    || link.kind().is(LinkKind.ALLOCATE))
+                    || has(links, id, false, Builder::isDerivation)
+                            && !has(links, id, false, link -> isDerivation(link) && !isCarried(link.below()));
             carried.put(id, satisfied);
             return satisfied;
         }
 
         /** Whether rules expect it to come from something. */
         private boolean isLower(Element requirement, Set<String> words) {
-            return requirement.kind() != ElementKind.CONCERN && requirement.kind() != ElementKind.CONCERN_DEFINITION
+            return requirement.kind() != ElementKind.CONCERN
+                    && requirement.kind() != ElementKind.CONCERN_DEFINITION
                     && lower.computeIfAbsent(words, each -> isEnd(each, true));
         }
 
-        /** Whether rules let requirements known by these words answer or derive from something, or something from them. */
+        /**
+         * Whether rules let requirements known by these words answer or derive from something, or something from them.
+         */
         private boolean isEnd(Set<String> words, boolean lower) {
-            return rules.all().stream().filter(rule -> rule.kind().equals("frame") || rule.kind().equals(LinkKind.DERIVE))
+            return rules.all().stream()
+                    .filter(rule -> rule.kind().equals("frame") || rule.kind().equals(LinkKind.DERIVE))
                     .anyMatch(rule -> (lower ? rule.from() : rule.to()).stream().anyMatch(words::contains));
         }
 
@@ -186,7 +206,10 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private void gap(Element requirement, List<Link> links, Expected expected) {
             int there = 0;
             for (Link link : links) {
-                there += link.kind().is(expected.kind()) && (expected.outgoing() ? link.source() : link.target()).equals(requirement.id()) ? 1 : 0;
+                there += link.kind().is(expected.kind())
+                                && (expected.outgoing() ? link.source() : link.target()).equals(requirement.id())
+                        ? 1
+                        : 0;
             }
             boolean judged = expected.kind().equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
             boolean carriedBelow = expected.kind().equals(LinkKind.SATISFY) && isCarried(requirement.id());
@@ -209,7 +232,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
             }
             arriving.put(id, false);
             Element requirement = model.get(id);
-            boolean arrives = !isLower(requirement, rules.words(requirement)) || has(graph.of(id), id, true, link -> isDerivation(link) && arrives(link.above()));
+            boolean arrives = !isLower(requirement, rules.words(requirement))
+                    || has(graph.of(id), id, true, link -> isDerivation(link) && arrives(link.above()));
             arriving.put(id, arrives);
             return arrives;
         }

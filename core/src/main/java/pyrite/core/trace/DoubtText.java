@@ -7,7 +7,12 @@ public record DoubtText(String before, String after) {
 
     /** @param then the snapshot at which the link was agreed */
     public static DoubtText of(Model then, Model now, Agreements.Change change) {
-        return new DoubtText(then.find(change.end()).map(end -> new Watched(then).readable(end, change.property())).orElse(""),
-                now.find(change.end()).map(end -> new Watched(now).readable(end, change.property())).orElse(""));
+        return new DoubtText(
+                then.find(change.end())
+                        .map(end -> new Watched(then).readable(end, change.property()))
+                        .orElse(""),
+                now.find(change.end())
+                        .map(end -> new Watched(now).readable(end, change.property()))
+                        .orElse(""));
     }
 }

@@ -24,7 +24,10 @@ public record Link(ElementId carrier, LinkKind kind, ElementId source, ElementId
         return kind.upward() ? source : target;
     }
 
-    /** How the other end is to this one, seen from here: "derived into" from the original, "derives from" from the derived. */
+    /**
+     * How the other end is to this one, seen from here: "derived into" from the original, "derives from" from the
+     * derived.
+     */
     public String words(ElementId from) {
         return source.equals(from) ? kind.forward() : kind.backward();
     }

@@ -12,8 +12,8 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * A kind of link. Four are relations of the language itself (frame, satisfy, verify, allocate); the others are dependencies
- * marked with metadata, of which a project may define its own; one without a mark is a trace.
+ * A kind of link. Four are relations of the language itself (frame, satisfy, verify, allocate); the others are
+ * dependencies marked with metadata, of which a project may define its own; one without a mark is a trace.
  *
  * @param key the word for it in rules and addresses
  * @param mark the metadata definition that dependencies of this kind are marked with; null if they are not
@@ -21,12 +21,18 @@ import pyrite.core.specification.Metadata;
  * @param backward how the target is to the source: "derived into"
  * @param upward whether the target stands above the source: what it comes from, and not what realises it
  */
-public record LinkKind(String key, ElementKind carrier, @Nullable ElementId mark, String forward, String backward, boolean upward) {
-    public static final LinkKind FRAME = new LinkKind("frame", ElementKind.FRAMED_CONCERN, null, "answers", "answered by", true);
-    public static final LinkKind SATISFY = new LinkKind("satisfy", ElementKind.SATISFACTION, null, "satisfies", "satisfied by", true);
-    public static final LinkKind VERIFY = new LinkKind("verify", ElementKind.VERIFIED_REQUIREMENT, null, "verifies", "verified by", true);
-    public static final LinkKind ALLOCATE = new LinkKind("allocate", ElementKind.ALLOCATION, null, "allocated to", "carries", false);
-    public static final LinkKind TRACE = new LinkKind("trace", ElementKind.DEPENDENCY, null, "traces to", "traced from", true);
+public record LinkKind(
+        String key, ElementKind carrier, @Nullable ElementId mark, String forward, String backward, boolean upward) {
+    public static final LinkKind FRAME =
+            new LinkKind("frame", ElementKind.FRAMED_CONCERN, null, "answers", "answered by", true);
+    public static final LinkKind SATISFY =
+            new LinkKind("satisfy", ElementKind.SATISFACTION, null, "satisfies", "satisfied by", true);
+    public static final LinkKind VERIFY =
+            new LinkKind("verify", ElementKind.VERIFIED_REQUIREMENT, null, "verifies", "verified by", true);
+    public static final LinkKind ALLOCATE =
+            new LinkKind("allocate", ElementKind.ALLOCATION, null, "allocated to", "carries", false);
+    public static final LinkKind TRACE =
+            new LinkKind("trace", ElementKind.DEPENDENCY, null, "traces to", "traced from", true);
     public static final String DERIVE = "derive";
 
     /** The relations of the language. */
@@ -35,8 +41,12 @@ public record LinkKind(String key, ElementKind carrier, @Nullable ElementId mark
     /** All kinds there are in a project: those of the library first, then its own, then the bare trace. */
     public static List<LinkKind> all(Model model) {
         List<LinkKind> all = new ArrayList<>();
-        Metadata.withSpecialisations(model, Metadata.LINK_KIND).stream().skip(1).map(model::get)
-                .sorted(java.util.Comparator.comparing((Element each) -> !model.isLibrary(each.id())).thenComparing(Element::rank)).forEach(each -> all.add(marked(model, each)));
+        Metadata.withSpecialisations(model, Metadata.LINK_KIND).stream()
+                .skip(1)
+                .map(model::get)
+                .sorted(java.util.Comparator.comparing((Element each) -> !model.isLibrary(each.id()))
+                        .thenComparing(Element::rank))
+                .forEach(each -> all.add(marked(model, each)));
         all.addAll(BUILT_IN);
         all.add(TRACE);
         return all;
@@ -56,12 +66,22 @@ public record LinkKind(String key, ElementKind carrier, @Nullable ElementId mark
         String key = Objects.requireNonNullElse(definition.shortName(), name);
         String forward = words(model, definition, "forward");
         String backward = words(model, definition, "backward");
-        return new LinkKind(key, ElementKind.DEPENDENCY, definition.id(), forward.isEmpty() ? key : forward,
-                backward.isEmpty() ? "the other way of " + key : backward, true);
+        return new LinkKind(
+                key,
+                ElementKind.DEPENDENCY,
+                definition.id(),
+                forward.isEmpty() ? key : forward,
+                backward.isEmpty() ? "the other way of " + key : backward,
+                true);
     }
 
     private static String words(Model model, Element definition, String feature) {
-        return model.names().member(definition.id(), feature).flatMap(id -> model.inheritance().value(model.get(id)))
-                .map(value -> value.expression() instanceof pyrite.core.expression.Expression.TextLiteral text ? text.text() : "").orElse("");
+        return model.names()
+                .member(definition.id(), feature)
+                .flatMap(id -> model.inheritance().value(model.get(id)))
+                .map(value -> value.expression() instanceof pyrite.core.expression.Expression.TextLiteral text
+                        ? text.text()
+                        : "")
+                .orElse("");
     }
 }

@@ -19,16 +19,32 @@ import pyrite.core.specification.Metadata;
  * @param leastTo so many links are expected to end at each target
  * @param watched the properties of either end whose change puts the link in doubt
  */
-public record LinkRule(Element element, String kind, List<String> from, List<String> to, int leastFrom, int leastTo, Set<String> watched) {
+public record LinkRule(
+        Element element,
+        String kind,
+        List<String> from,
+        List<String> to,
+        int leastFrom,
+        int leastTo,
+        Set<String> watched) {
 
     static LinkRule of(Model model, Element metadata) {
-        return new LinkRule(metadata, Metadata.text(model, metadata, "kind"), words(Metadata.text(model, metadata, "from")),
-                words(Metadata.text(model, metadata, "to")), Metadata.number(model, metadata, "leastFrom"), Metadata.number(model, metadata, "leastTo"),
+        return new LinkRule(
+                metadata,
+                Metadata.text(model, metadata, "kind"),
+                words(Metadata.text(model, metadata, "from")),
+                words(Metadata.text(model, metadata, "to")),
+                Metadata.number(model, metadata, "leastFrom"),
+                Metadata.number(model, metadata, "leastTo"),
                 Set.copyOf(words(Metadata.text(model, metadata, "watched"))));
     }
 
     private static List<String> words(String text) {
-        return Arrays.stream(text.split(",")).map(String::strip).filter(word -> !word.isEmpty()).distinct().toList();
+        return Arrays.stream(text.split(","))
+                .map(String::strip)
+                .filter(word -> !word.isEmpty())
+                .distinct()
+                .toList();
     }
 
     boolean allows(Set<String> source, Set<String> target) {

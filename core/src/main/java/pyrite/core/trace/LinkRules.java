@@ -23,8 +23,7 @@ public final class LinkRules {
     private final Map<Sort, Set<String>> words = new ConcurrentHashMap<>();
 
     /** All that the words for an element depend on. */
-    private record Sort(ElementKind kind, String level) {
-    }
+    private record Sort(ElementKind kind, String level) {}
 
     /** The rules of a snapshot, known once they were asked for. */
     public static LinkRules in(Model model) {
@@ -37,10 +36,14 @@ public final class LinkRules {
     }
 
     private static Map<String, List<LinkRule>> rules(Model model) {
-        Map<String, List<LinkRule>> all = Metadata.usages(model, Metadata.LINK_RULE).stream().sorted(java.util.Comparator.comparing(Element::rank))
-                .map(metadata -> LinkRule.of(model, metadata)).collect(Collectors.groupingBy(LinkRule::kind, LinkedHashMap::new, Collectors.toList()));
+        Map<String, List<LinkRule>> all = Metadata.usages(model, Metadata.LINK_RULE).stream()
+                .sorted(java.util.Comparator.comparing(Element::rank))
+                .map(metadata -> LinkRule.of(model, metadata))
+                .collect(Collectors.groupingBy(LinkRule::kind, LinkedHashMap::new, Collectors.toList()));
         all.replaceAll((_, rules) -> {
-            List<LinkRule> own = rules.stream().filter(rule -> !model.isLibrary(rule.element().id())).toList();
+            List<LinkRule> own = rules.stream()
+                    .filter(rule -> !model.isLibrary(rule.element().id()))
+                    .toList();
             return own.isEmpty() ? rules : own;
         });
         return all;
@@ -91,8 +94,13 @@ public final class LinkRules {
             return "";
         }
         String known = levels.get(element.owner());
-        return known != null ? known : levels.computeIfAbsent(element.owner(), owner -> Specification.of(model, model.get(owner), true)
-                .map(Specification::level).orElse(""));
+        return known != null
+                ? known
+                : levels.computeIfAbsent(
+                        element.owner(),
+                        owner -> Specification.of(model, model.get(owner), true)
+                                .map(Specification::level)
+                                .orElse(""));
     }
 
     /** The rule that allows a link; the first of several. */
@@ -104,7 +112,9 @@ public final class LinkRules {
 
     /** The properties whose change puts a link in doubt. */
     public Set<String> watched(Link link) {
-        return ruleFor(link.kind(), model.get(link.source()), model.get(link.target())).map(LinkRule::watched).orElse(Set.of());
+        return ruleFor(link.kind(), model.get(link.source()), model.get(link.target()))
+                .map(LinkRule::watched)
+                .orElse(Set.of());
     }
 
     /** Whether links of this kind could lead from one element to the other. */
@@ -118,7 +128,9 @@ public final class LinkRules {
 
     /** The kinds of links that may lead from one element to another, in the order of the kinds. */
     public List<LinkKind> allowed(Element source, Element target) {
-        return LinkKind.all(model).stream().filter(kind -> allows(kind, source, target)).toList();
+        return LinkKind.all(model).stream()
+                .filter(kind -> allows(kind, source, target))
+                .toList();
     }
 
     /** Why a link breaks the rules, in one sentence with what would be right; empty if it does not. */
@@ -134,14 +146,24 @@ public final class LinkRules {
         }
         List<String> instead = new ArrayList<>();
         if (allows(link.kind(), target, source)) {
-            instead.add("the other direction would be allowed: " + names.of(target) + " " + link.kind().forward() + " " + names.of(source));
+            instead.add("the other direction would be allowed: " + names.of(target) + " "
+                    + link.kind().forward() + " " + names.of(source));
         }
-        List<LinkKind> others = allowed(source, target).stream().filter(kind -> !kind.equals(LinkKind.TRACE)).toList();
+        List<LinkKind> others = allowed(source, target).stream()
+                .filter(kind -> !kind.equals(LinkKind.TRACE))
+                .toList();
         if (!others.isEmpty()) {
-            instead.add("between these two " + others.stream().map(LinkKind::key).collect(Collectors.joining(", ")) + " would be allowed");
+            instead.add("between these two "
+                    + others.stream().map(LinkKind::key).collect(Collectors.joining(", ")) + " would be allowed");
         }
-        return "the link rule for '" + link.kind().key() + "' " + (of(link.kind()).isEmpty() ? "allows no such link" : "leads "
-                + of(link.kind()).stream().map(LinkRule::inWords).collect(Collectors.joining(", or "))) + ", not from " + described(names, source) + " to "
+        return "the link rule for '" + link.kind().key() + "' "
+                + (of(link.kind()).isEmpty()
+                        ? "allows no such link"
+                        : "leads "
+                                + of(link.kind()).stream()
+                                        .map(LinkRule::inWords)
+                                        .collect(Collectors.joining(", or ")))
+                + ", not from " + described(names, source) + " to "
                 + described(names, target) + (instead.isEmpty() ? "" : "; " + String.join("; ", instead));
     }
 
@@ -153,7 +175,10 @@ public final class LinkRules {
     record Labelled(Model model) {
         String of(Element element) {
             String id = Specification.isRequirement(element) ? pyrite.core.model.RequirementIds.of(model, element) : "";
-            return id.isEmpty() ? java.util.Objects.requireNonNullElse(model.names().effectiveName(element), element.kind().title()) : id;
+            return id.isEmpty()
+                    ? java.util.Objects.requireNonNullElse(
+                            model.names().effectiveName(element), element.kind().title())
+                    : id;
         }
     }
 }

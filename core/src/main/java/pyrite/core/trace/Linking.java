@@ -31,23 +31,23 @@ public final class Linking {
     }
 
     /** A link somebody wants. */
-    public record Wish(LinkKind kind, Element source, Element target) {
-    }
+    public record Wish(LinkKind kind, Element source, Element target) {}
 
     /**
-     * What came of wishes: the edit that makes all of them, and why some are refused. Where any is refused none is made.
+     * What came of wishes: the edit that makes all of them, and why some are refused. Where any is refused none is
+     * made.
      *
      * @param summary says in one line what is linked, for the history
      */
-    public record Proposal(Edit edit, String summary, List<String> refused) {
-    }
+    public record Proposal(Edit edit, String summary, List<String> refused) {}
 
     /** The edit that makes several links at once; those that are there already are passed over. */
     public Proposal make(List<Wish> wishes) {
         List<String> refused = new ArrayList<>();
         Map<ElementId, Rank> last = new LinkedHashMap<>();
         List<Element> made = new ArrayList<>();
-        List<Wish> fresh = wishes.stream().distinct().filter(wish -> !exists(wish)).toList();
+        List<Wish> fresh =
+                wishes.stream().distinct().filter(wish -> !exists(wish)).toList();
         for (Wish wish : fresh) {
             String objection = objection(wish);
             if (objection.isEmpty()) {
@@ -73,12 +73,19 @@ public final class Linking {
 
     /** The link that is as wished, if there is one. */
     public Optional<Link> find(Wish wish) {
-        return links.of(wish.source()).stream().filter(link -> link.kind().equals(wish.kind()) && link.source().equals(wish.source().id())
-                && link.target().equals(wish.target().id())).findFirst();
+        return links.of(wish.source()).stream()
+                .filter(link -> link.kind().equals(wish.kind())
+                        && link.source().equals(wish.source().id())
+                        && link.target().equals(wish.target().id()))
+                .findFirst();
     }
 
     private String objection(Wish wish) {
-        Link link = new Link(wish.source().id(), wish.kind(), wish.source().id(), wish.target().id());
+        Link link = new Link(
+                wish.source().id(),
+                wish.kind(),
+                wish.source().id(),
+                wish.target().id());
         String objection = rules.objection(link);
         return objection.isEmpty() ? Circles.objection(model, links, link) : objection;
     }
@@ -87,8 +94,10 @@ public final class Linking {
         Element source = wish.source();
         Reference target = Reference.to(wish.target().id());
         return switch (wish.kind().carrier()) {
-            case SATISFACTION -> List.of(at(ElementKind.SATISFACTION, source, last).with(Property.TARGET, target));
-            case FRAMED_CONCERN -> List.of(at(ElementKind.FRAMED_CONCERN, source, last).with(Property.TARGET, target));
+            case SATISFACTION ->
+                List.of(at(ElementKind.SATISFACTION, source, last).with(Property.TARGET, target));
+            case FRAMED_CONCERN ->
+                List.of(at(ElementKind.FRAMED_CONCERN, source, last).with(Property.TARGET, target));
             case VERIFIED_REQUIREMENT -> verified(source, target, last);
             case ALLOCATION -> allocation(source, target, last);
             default -> List.of(dependency(wish, source, target, last));
@@ -97,31 +106,48 @@ public final class Linking {
 
     private Element dependency(Wish wish, Element source, Reference target, Map<ElementId, Rank> last) {
         Element dependency = at(ElementKind.DEPENDENCY, holder(source, ElementKind.DEPENDENCY), last)
-                .with(Property.CLIENTS, List.of(Reference.to(source.id()))).with(Property.SUPPLIERS, List.of(target));
-        return wish.kind().mark() == null ? dependency : dependency.with(Property.MARKS, List.of(Reference.to(wish.kind().mark())));
+                .with(Property.CLIENTS, List.of(Reference.to(source.id())))
+                .with(Property.SUPPLIERS, List.of(target));
+        return wish.kind().mark() == null
+                ? dependency
+                : dependency.with(
+                        Property.MARKS, List.of(Reference.to(wish.kind().mark())));
     }
 
     private List<Element> verified(Element source, Reference target, Map<ElementId, Rank> last) {
-        Optional<Element> objective = model.children(source.id()).stream().filter(child -> child.kind() == ElementKind.OBJECTIVE).findFirst();
+        Optional<Element> objective = model.children(source.id()).stream()
+                .filter(child -> child.kind() == ElementKind.OBJECTIVE)
+                .findFirst();
         Element holder = objective.orElseGet(() -> at(ElementKind.OBJECTIVE, source, last));
         Element verified = at(ElementKind.VERIFIED_REQUIREMENT, holder, last).with(Property.TARGET, target);
         return objective.isPresent() ? List.of(verified) : List.of(holder, verified);
     }
 
     private List<Element> allocation(Element source, Reference target, Map<ElementId, Rank> last) {
-        Element allocation = at(ElementKind.ALLOCATION, holder(model.get(Objects.requireNonNull(source.owner())), ElementKind.ALLOCATION), last);
+        Element allocation = at(
+                ElementKind.ALLOCATION,
+                holder(model.get(Objects.requireNonNull(source.owner())), ElementKind.ALLOCATION),
+                last);
         List<Rank> ranks = Rank.after(null, 2);
-        return List.of(allocation, Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(0), null).with(Property.TARGET, Reference.to(source.id())),
-                Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(1), null).with(Property.TARGET, target));
+        return List.of(
+                allocation,
+                Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(0), null)
+                        .with(Property.TARGET, Reference.to(source.id())),
+                Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(1), null)
+                        .with(Property.TARGET, target));
     }
 
     /** The element itself if its body may hold this, else the nearest around it whose body may. */
     private Element holder(Element element, ElementKind member) {
-        return element.kind().mayOwn(member) || element.owner() == null ? element : holder(model.get(element.owner()), member);
+        return element.kind().mayOwn(member) || element.owner() == null
+                ? element
+                : holder(model.get(element.owner()), member);
     }
 
     private Element at(ElementKind kind, Element owner, Map<ElementId, Rank> last) {
-        Rank rank = last.containsKey(owner.id()) ? Rank.between(last.get(owner.id()), null) : model.has(owner.id()) ? model.rankAtEnd(owner.id()) : Rank.between(null, null);
+        Rank rank = last.containsKey(owner.id())
+                ? Rank.between(last.get(owner.id()), null)
+                : model.has(owner.id()) ? model.rankAtEnd(owner.id()) : Rank.between(null, null);
         last.put(owner.id(), rank);
         return Element.of(kind, owner.id(), rank, null);
     }
@@ -131,7 +157,9 @@ public final class Linking {
         List<Element> put = new ArrayList<>();
         Set<ElementId> remove = new java.util.LinkedHashSet<>();
         Map<ElementId, List<Link>> byCarrier = new LinkedHashMap<>();
-        gone.forEach(link -> byCarrier.computeIfAbsent(link.carrier(), _ -> new ArrayList<>()).add(link));
+        gone.forEach(link -> byCarrier
+                .computeIfAbsent(link.carrier(), _ -> new ArrayList<>())
+                .add(link));
         byCarrier.forEach((id, taken) -> {
             List<Link> left = new ArrayList<>(links.carriedBy(model.get(id)));
             left.removeAll(taken);
@@ -144,15 +172,37 @@ public final class Linking {
     /** What is left of a connection is written as a dependency, too: it says the same of two. */
     private Element only(Element carrier, Link link) {
         Element dependency = carrier.kind() == ElementKind.DEPENDENCY
-                ? new Element(ElementId.fresh(), carrier.kind(), carrier.owner(), carrier.rank(), null, null, carrier.properties())
-                : new Element(ElementId.fresh(), ElementKind.DEPENDENCY, carrier.owner(), carrier.rank(), null, null, Map.of())
-                        .with(Property.MARKS, List.of(Reference.to(Objects.requireNonNull(link.kind().mark()))));
-        return dependency.with(Property.CLIENTS, List.of(Reference.to(link.source()))).with(Property.SUPPLIERS, List.of(Reference.to(link.target())));
+                ? new Element(
+                        ElementId.fresh(),
+                        carrier.kind(),
+                        carrier.owner(),
+                        carrier.rank(),
+                        null,
+                        null,
+                        carrier.properties())
+                : new Element(
+                                ElementId.fresh(),
+                                ElementKind.DEPENDENCY,
+                                carrier.owner(),
+                                carrier.rank(),
+                                null,
+                                null,
+                                Map.of())
+                        .with(
+                                Property.MARKS,
+                                List.of(Reference.to(
+                                        Objects.requireNonNull(link.kind().mark()))));
+        return dependency
+                .with(Property.CLIENTS, List.of(Reference.to(link.source())))
+                .with(Property.SUPPLIERS, List.of(Reference.to(link.target())));
     }
 
     /** What a removal says in the history. */
     public String removalSummary(List<Link> gone) {
-        return gone.size() == 1 ? "no longer: " + names.of(model.get(gone.getFirst().source())) + " " + gone.getFirst().kind().forward() + " "
-                + names.of(model.get(gone.getFirst().target())) : gone.size() + " links removed";
+        return gone.size() == 1
+                ? "no longer: " + names.of(model.get(gone.getFirst().source())) + " "
+                        + gone.getFirst().kind().forward() + " "
+                        + names.of(model.get(gone.getFirst().target()))
+                : gone.size() + " links removed";
     }
 }

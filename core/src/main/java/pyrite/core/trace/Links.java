@@ -19,13 +19,18 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * The links of one snapshot, found at their ends: the cost of asking is that of what refers to the element and not that of
- * the model. Links come in no particular order but always in the same.
+ * The links of one snapshot, found at their ends: the cost of asking is that of what refers to the element and not that
+ * of the model. Links come in no particular order but always in the same.
  */
 public final class Links {
     /** What carries links. */
-    static final Set<ElementKind> CARRIERS = EnumSet.of(ElementKind.DEPENDENCY, ElementKind.SATISFACTION, ElementKind.VERIFIED_REQUIREMENT,
-            ElementKind.FRAMED_CONCERN, ElementKind.ALLOCATION, ElementKind.CONNECTION);
+    static final Set<ElementKind> CARRIERS = EnumSet.of(
+            ElementKind.DEPENDENCY,
+            ElementKind.SATISFACTION,
+            ElementKind.VERIFIED_REQUIREMENT,
+            ElementKind.FRAMED_CONCERN,
+            ElementKind.ALLOCATION,
+            ElementKind.CONNECTION);
 
     private static final ElementId DERIVATION = LibraryNames.id("RequirementDerivation::DerivationMetadata");
     private static final ElementId ORIGINAL = LibraryNames.id("RequirementDerivation::OriginalRequirementMetadata");
@@ -41,7 +46,8 @@ public final class Links {
 
     private Links(Model model) {
         this.model = model;
-        this.marks = LinkKind.all(model).stream().filter(kind -> kind.mark() != null)
+        this.marks = LinkKind.all(model).stream()
+                .filter(kind -> kind.mark() != null)
                 .collect(Collectors.toMap(LinkKind::mark, kind -> kind, (a, _) -> a, ConcurrentHashMap::new));
     }
 
@@ -77,14 +83,14 @@ public final class Links {
     private void own(Element element, Consumer<Link> found) {
         for (Element child : model.children(element.id())) {
             switch (child.kind()) {
-                case FRAMED_CONCERN, SATISFACTION -> carriedBy(child, link -> {
-                    if (link.source().equals(element.id())) {
-                        found.accept(link);
-                    }
-                });
+                case FRAMED_CONCERN, SATISFACTION ->
+                    carriedBy(child, link -> {
+                        if (link.source().equals(element.id())) {
+                            found.accept(link);
+                        }
+                    });
                 case OBJECTIVE -> model.children(child.id()).forEach(verified -> carriedBy(verified, found));
-                default -> {
-                }
+                default -> {}
             }
         }
     }
@@ -106,27 +112,41 @@ public final class Links {
             case DEPENDENCY -> dependency(carrier, found);
             case SATISFACTION -> {
                 if (!carrier.get(Property.NEGATED).orElse(false)) {
-                    join(carrier, LinkKind.SATISFY, carrier.get(Property.BY).map(Reference::target).or(() -> Optional.ofNullable(carrier.owner())), found);
+                    join(
+                            carrier,
+                            LinkKind.SATISFY,
+                            carrier.get(Property.BY)
+                                    .map(Reference::target)
+                                    .or(() -> Optional.ofNullable(carrier.owner())),
+                            found);
                 }
             }
             case VERIFIED_REQUIREMENT -> join(carrier, LinkKind.VERIFY, around(carrier, Links::isVerifier), found);
             case FRAMED_CONCERN -> join(carrier, LinkKind.FRAME, around(carrier, Links::isRequirement), found);
-            case CONNECTOR_END -> model.find(Objects.requireNonNull(carrier.owner())).filter(owner -> owner.kind() == ElementKind.ALLOCATION)
-                    .ifPresent(allocation -> carriedBy(allocation, found));
+            case CONNECTOR_END ->
+                model.find(Objects.requireNonNull(carrier.owner()))
+                        .filter(owner -> owner.kind() == ElementKind.ALLOCATION)
+                        .ifPresent(allocation -> carriedBy(allocation, found));
             case ALLOCATION -> allocation(carrier, found);
             case CONNECTION -> derivation(carrier, found);
             default -> {
                 if (isEnd(carrier)) {
-                    model.find(Objects.requireNonNull(carrier.owner())).filter(owner -> owner.kind() == ElementKind.CONNECTION)
+                    model.find(Objects.requireNonNull(carrier.owner()))
+                            .filter(owner -> owner.kind() == ElementKind.CONNECTION)
                             .ifPresent(connection -> derivation(connection, found));
                 }
             }
         }
     }
 
-    /** A connection of the standard's derivation library: each derived end follows from each original one (SysML 2.0, 9.6). */
+    /**
+     * A connection of the standard's derivation library: each derived end follows from each original one (SysML 2.0,
+     * 9.6).
+     */
     private void derivation(Element connection, Consumer<Link> found) {
-        LinkKind derive = isMarked(connection, DERIVATION) ? LinkKind.named(model, LinkKind.DERIVE).orElse(null) : null;
+        LinkKind derive = isMarked(connection, DERIVATION)
+                ? LinkKind.named(model, LinkKind.DERIVE).orElse(null)
+                : null;
         if (derive == null) {
             return;
         }
@@ -138,12 +158,16 @@ public final class Links {
     }
 
     private List<ElementId> ends(Element connection, ElementId mark) {
-        return model.children(connection.id()).stream().filter(end -> isEnd(end) && isMarked(end, mark))
-                .flatMap(end -> end.references(Property.REFERS).stream()).map(Reference::target).toList();
+        return model.children(connection.id()).stream()
+                .filter(end -> isEnd(end) && isMarked(end, mark))
+                .flatMap(end -> end.references(Property.REFERS).stream())
+                .map(Reference::target)
+                .toList();
     }
 
     private static boolean isMarked(Element element, ElementId mark) {
-        return element.references(Property.MARKS).stream().anyMatch(reference -> reference.target().equals(mark));
+        return element.references(Property.MARKS).stream()
+                .anyMatch(reference -> reference.target().equals(mark));
     }
 
     private static boolean isEnd(Element element) {
@@ -158,7 +182,11 @@ public final class Links {
     }
 
     private void dependency(Element carrier, Consumer<Link> found) {
-        LinkKind kind = carrier.references(Property.MARKS).stream().map(mark -> marks.get(mark.target())).filter(Objects::nonNull).findFirst().orElse(LinkKind.TRACE);
+        LinkKind kind = carrier.references(Property.MARKS).stream()
+                .map(mark -> marks.get(mark.target()))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(LinkKind.TRACE);
         for (Reference client : carrier.references(Property.CLIENTS)) {
             for (Reference supplier : carrier.references(Property.SUPPLIERS)) {
                 found.accept(new Link(carrier.id(), kind, client.target(), supplier.target()));
@@ -167,8 +195,11 @@ public final class Links {
     }
 
     private void allocation(Element carrier, Consumer<Link> found) {
-        List<ElementId> ends = model.children(carrier.id()).stream().filter(child -> child.kind() == ElementKind.CONNECTOR_END)
-                .flatMap(end -> end.get(Property.TARGET).stream()).map(Reference::target).toList();
+        List<ElementId> ends = model.children(carrier.id()).stream()
+                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
+                .flatMap(end -> end.get(Property.TARGET).stream())
+                .map(Reference::target)
+                .toList();
         if (ends.size() == 2) {
             found.accept(new Link(carrier.id(), LinkKind.ALLOCATE, ends.get(0), ends.get(1)));
         }
@@ -180,7 +211,14 @@ public final class Links {
 
     private static boolean isVerifier(Element element) {
         return switch (element.kind()) {
-            case VERIFICATION, VERIFICATION_DEFINITION, ANALYSIS, ANALYSIS_DEFINITION, CASE, CASE_DEFINITION, USE_CASE, USE_CASE_DEFINITION -> true;
+            case VERIFICATION,
+                    VERIFICATION_DEFINITION,
+                    ANALYSIS,
+                    ANALYSIS_DEFINITION,
+                    CASE,
+                    CASE_DEFINITION,
+                    USE_CASE,
+                    USE_CASE_DEFINITION -> true;
             default -> false;
         };
     }
@@ -196,6 +234,8 @@ public final class Links {
 
     /** The element itself, or what it is an end of. */
     static ElementId carrier(Element element) {
-        return (element.kind() == ElementKind.CONNECTOR_END || isEnd(element)) && element.owner() != null ? element.owner() : element.id();
+        return (element.kind() == ElementKind.CONNECTOR_END || isEnd(element)) && element.owner() != null
+                ? element.owner()
+                : element.id();
     }
 }

@@ -8,8 +8,8 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * Two sets of elements against each other. A cell is direct where a link of the chosen kind leads from row to column or back,
- * implied where only several links of any kind do, all up or all down.
+ * Two sets of elements against each other. A cell is direct where a link of the chosen kind leads from row to column or
+ * back, implied where only several links of any kind do, all up or all down.
  */
 public record Matrix(List<Element> rows, List<Element> columns, List<Cells> cells) {
     /**
@@ -18,8 +18,7 @@ public record Matrix(List<Element> rows, List<Element> columns, List<Cells> cell
      * @param out columns the row links to
      * @param in columns that link to the row
      */
-    public record Cells(List<Integer> out, List<Integer> in, List<Integer> implied) {
-    }
+    public record Cells(List<Integer> out, List<Integer> in, List<Integer> implied) {}
 
     /** @param implied whether to look for implied relations too */
     public static Matrix of(TraceGraph graph, List<Element> rows, List<Element> columns, String kind, boolean implied) {
@@ -27,10 +26,16 @@ public record Matrix(List<Element> rows, List<Element> columns, List<Cells> cell
         for (int i = 0; i < columns.size(); i++) {
             places.put(columns.get(i).id(), i);
         }
-        return new Matrix(rows, columns, rows.stream().map(row -> cells(graph, row.id(), places, kind, implied)).toList());
+        return new Matrix(
+                rows,
+                columns,
+                rows.stream()
+                        .map(row -> cells(graph, row.id(), places, kind, implied))
+                        .toList());
     }
 
-    private static Cells cells(TraceGraph graph, ElementId row, Map<ElementId, Integer> places, String kind, boolean implied) {
+    private static Cells cells(
+            TraceGraph graph, ElementId row, Map<ElementId, Integer> places, String kind, boolean implied) {
         List<Integer> out = new ArrayList<>();
         List<Integer> in = new ArrayList<>();
         for (Link link : graph.of(row)) {
@@ -42,12 +47,17 @@ public record Matrix(List<Element> rows, List<Element> columns, List<Cells> cell
         List<Integer> far = new ArrayList<>();
         if (implied) {
             for (boolean up : new boolean[] {true, false}) {
-                graph.reach(List.of(row), up, Integer.MAX_VALUE, link -> !link.kind().equals(LinkKind.TRACE)).forEach((id, steps) -> {
-                    Integer place = places.get(id);
-                    if (place != null && steps > 1 && !out.contains(place) && !in.contains(place)) {
-                        far.add(place);
-                    }
-                });
+                graph.reach(
+                                List.of(row),
+                                up,
+                                Integer.MAX_VALUE,
+                                link -> !link.kind().equals(LinkKind.TRACE))
+                        .forEach((id, steps) -> {
+                            Integer place = places.get(id);
+                            if (place != null && steps > 1 && !out.contains(place) && !in.contains(place)) {
+                                far.add(place);
+                            }
+                        });
             }
         }
         return new Cells(out, in, far.stream().distinct().toList());

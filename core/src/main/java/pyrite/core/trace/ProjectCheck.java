@@ -20,8 +20,8 @@ import pyrite.core.specification.Specification;
 import pyrite.core.specification.StatusCourse;
 
 /**
- * What an edit must hold to beside being well-formed, however it is made: link rules, ids that are given once, the course of
- * the status. Looks only at what changed.
+ * What an edit must hold to beside being well-formed, however it is made: link rules, ids that are given once, the
+ * course of the status. Looks only at what changed.
  */
 public final class ProjectCheck {
     private final Model before;
@@ -53,7 +53,8 @@ public final class ProjectCheck {
             if (Links.isCarrier(change.after())) {
                 carriers.add(change.after());
             }
-            if (change.before() != null && !Objects.equals(change.before().owner(), change.after().owner())) {
+            if (change.before() != null
+                    && !Objects.equals(change.before().owner(), change.after().owner())) {
                 moved.add(change.after());
             }
         }
@@ -64,7 +65,10 @@ public final class ProjectCheck {
         LinkRules rules = LinkRules.in(after);
         Set<Link> looked = new LinkedHashSet<>();
         carriers.forEach(carrier -> looked.addAll(links.carriedBy(carrier)));
-        moved.stream().flatMap(top -> after.subtree(top.id()).stream()).filter(Specification::isRequirement).forEach(each -> looked.addAll(links.of(each)));
+        moved.stream()
+                .flatMap(top -> after.subtree(top.id()).stream())
+                .filter(Specification::isRequirement)
+                .forEach(each -> looked.addAll(links.of(each)));
         for (Link link : looked) {
             String objection = rules.objection(link);
             String wrong = objection.isEmpty() ? Circles.objection(after, links, link) : objection;
@@ -76,20 +80,34 @@ public final class ProjectCheck {
 
     /** An id stands for one requirement in the whole project, so that it means the same in every table and letter. */
     private void ids() {
-        List<Element> named = difference.changes().stream().filter(change -> change.after() != null && Specification.isRequirement(change.after()))
-                .filter(change -> change.after().shortName() != null && (change.before() == null || !change.after().shortName().equals(change.before().shortName())))
-                .map(ElementChange::after).toList();
+        List<Element> named = difference.changes().stream()
+                .filter(change -> change.after() != null && Specification.isRequirement(change.after()))
+                .filter(change -> change.after().shortName() != null
+                        && (change.before() == null
+                                || !change.after()
+                                        .shortName()
+                                        .equals(change.before().shortName())))
+                .map(ElementChange::after)
+                .toList();
         if (named.isEmpty()) {
             return;
         }
         Set<String> wanted = named.stream().map(Element::shortName).collect(Collectors.toSet());
         java.util.Map<String, List<Element>> holders = after.ownElements(Specification.REQUIREMENTS)
-                .filter(each -> each.shortName() != null && wanted.contains(each.shortName())).collect(Collectors.groupingBy(Element::shortName));
+                .filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
+                .collect(Collectors.groupingBy(Element::shortName));
         for (Element each : named) {
             List<Element> all = holders.getOrDefault(each.shortName(), List.of());
             if (all.size() > 1) {
-                Element other = all.stream().filter(one -> !one.id().equals(each.id())).findFirst().orElseThrow();
-                problems.add(Problem.of(each, "the id " + each.shortName() + " is taken by " + after.names().qualifiedName(other) + "; an id stands for one requirement in the whole project"));
+                Element other = all.stream()
+                        .filter(one -> !one.id().equals(each.id()))
+                        .findFirst()
+                        .orElseThrow();
+                problems.add(Problem.of(
+                        each,
+                        "the id " + each.shortName() + " is taken by "
+                                + after.names().qualifiedName(other)
+                                + "; an id stands for one requirement in the whole project"));
             }
         }
     }
@@ -117,16 +135,25 @@ public final class ProjectCheck {
 
     private void status(Element requirement, String from, String to, StatusCourse course) {
         if (!from.isEmpty() && !course.allows(from, to)) {
-            problems.add(Problem.of(requirement, "the status goes from " + from + " to " + String.join(" or ", course.after(from)) + ", not to " + to));
+            problems.add(Problem.of(
+                    requirement,
+                    "the status goes from " + from + " to " + String.join(" or ", course.after(from)) + ", not to "
+                            + to));
         }
     }
 
     private void required(Element requirement, String status, Attributes now) {
-        if (status.equals(now.named(requirement, Attributes.STATUS).map(Attribute::byDefault).orElse(""))) {
+        if (status.equals(now.named(requirement, Attributes.STATUS)
+                .map(Attribute::byDefault)
+                .orElse(""))) {
             return;
         }
-        now.of(requirement).stream().filter(attribute -> attribute.required() && now.value(requirement, attribute).isEmpty())
-                .forEach(attribute -> problems.add(Problem.of(requirement, "a requirement that is " + status + " must have a value for " + attribute.name())));
+        now.of(requirement).stream()
+                .filter(attribute -> attribute.required()
+                        && now.value(requirement, attribute).isEmpty())
+                .forEach(attribute -> problems.add(Problem.of(
+                        requirement,
+                        "a requirement that is " + status + " must have a value for " + attribute.name())));
     }
 
     /** The requirement whose attributes an element is, or is the value of one. */
@@ -135,7 +162,10 @@ public final class ProjectCheck {
             return List.of();
         }
         Element metadata = element.kind() == ElementKind.METADATA ? element : model.get(element.owner());
-        return metadata.kind() == ElementKind.METADATA && metadata.owner() != null && Metadata.isOf(model, metadata, Metadata.MANAGED)
-                ? List.of(metadata.owner()) : List.of();
+        return metadata.kind() == ElementKind.METADATA
+                        && metadata.owner() != null
+                        && Metadata.isOf(model, metadata, Metadata.MANAGED)
+                ? List.of(metadata.owner())
+                : List.of();
     }
 }

@@ -25,19 +25,30 @@ public record Removal(Edit edit, String summary, int requirements, List<Link> li
         tops.forEach(top -> model.subtree(top.id()).forEach(each -> gone.add(each.id())));
         Links links = Links.in(model);
         Set<Link> cut = new LinkedHashSet<>();
-        gone.forEach(id -> links.of(id).stream().filter(link -> !gone.contains(link.source()) || !gone.contains(link.target())).forEach(cut::add));
-        List<Link> fromOutside = cut.stream().filter(link -> !gone.contains(link.carrier())).toList();
+        gone.forEach(id -> links.of(id).stream()
+                .filter(link -> !gone.contains(link.source()) || !gone.contains(link.target()))
+                .forEach(cut::add));
+        List<Link> fromOutside =
+                cut.stream().filter(link -> !gone.contains(link.carrier())).toList();
         Edit unlinked = new Linking(model).remove(fromOutside);
         Set<ElementId> remove = new LinkedHashSet<>(unlinked.remove());
         tops.forEach(top -> remove.add(top.id()));
-        int requirements = (int) gone.stream().map(model::get).filter(Specification::isRequirement).count();
-        return new Removal(new Edit(unlinked.put(), remove), summary(model, tops, requirements, cut.size()), requirements, List.copyOf(cut));
+        int requirements = (int) gone.stream()
+                .map(model::get)
+                .filter(Specification::isRequirement)
+                .count();
+        return new Removal(
+                new Edit(unlinked.put(), remove),
+                summary(model, tops, requirements, cut.size()),
+                requirements,
+                List.copyOf(cut));
     }
 
     private static String summary(Model model, Collection<Element> tops, int requirements, int links) {
         LinkRules.Labelled names = new LinkRules.Labelled(model);
         List<String> with = new ArrayList<>();
-        boolean onlyItself = tops.size() == 1 && Specification.isRequirement(tops.iterator().next());
+        boolean onlyItself =
+                tops.size() == 1 && Specification.isRequirement(tops.iterator().next());
         if (requirements > (onlyItself ? 1 : 0)) {
             with.add(counted(requirements - (onlyItself ? 1 : 0), "requirement"));
         }

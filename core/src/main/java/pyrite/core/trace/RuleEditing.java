@@ -16,7 +16,10 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.specification.Metadata;
 
-/** Changing the link rules of a project and adding kinds of links. They stand in a package of their own, unless there are some elsewhere. */
+/**
+ * Changing the link rules of a project and adding kinds of links. They stand in a package of their own, unless there
+ * are some elsewhere.
+ */
 public final class RuleEditing {
     private static final String PACKAGE = "LinkRules";
     private static final int PARTS = 6;
@@ -28,8 +31,7 @@ public final class RuleEditing {
     }
 
     /** A rule as it is to be; the ends and the watched properties by commas. */
-    public record Wanted(String kind, String from, String to, int leastFrom, int leastTo, String watched) {
-    }
+    public record Wanted(String kind, String from, String to, int leastFrom, int leastTo, String watched) {}
 
     /** @param problem why it cannot be done; empty if it can */
     public record Proposal(Edit edit, String problem) {
@@ -39,8 +41,8 @@ public final class RuleEditing {
     }
 
     /**
-     * Writes a rule. A rule of the library is not changed but replaced by one of the project, and its fellows of the same kind
-     * with it, because the rules a project writes for a kind are all that hold for it.
+     * Writes a rule. A rule of the library is not changed but replaced by one of the project, and its fellows of the
+     * same kind with it, because the rules a project writes for a kind are all that hold for it.
      *
      * @param replaced the metadata of the rule it replaces, null for a new one
      */
@@ -49,13 +51,23 @@ public final class RuleEditing {
             return Proposal.refused("there is no kind of link called " + wanted.kind());
         }
         if (wanted.from().isBlank() || wanted.to().isBlank()) {
-            return Proposal.refused("a rule says what a link may lead from and to, for instance from subsystem to system");
+            return Proposal.refused(
+                    "a rule says what a link may lead from and to, for instance from subsystem to system");
         }
         List<Element> put = new ArrayList<>();
         Element holder = holder(put);
         boolean own = replaced != null && !model.isLibrary(replaced.id());
-        Element rule = own ? replaced : new Element(ElementId.fresh(), ElementKind.METADATA, holder.id(), lastIn(holder, put), freeName(holder, wanted.kind()), null,
-                java.util.Map.of()).with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
+        Element rule = own
+                ? replaced
+                : new Element(
+                                ElementId.fresh(),
+                                ElementKind.METADATA,
+                                holder.id(),
+                                lastIn(holder, put),
+                                freeName(holder, wanted.kind()),
+                                null,
+                                java.util.Map.of())
+                        .with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
         Set<ElementId> remove = new HashSet<>();
         if (own) {
             model.children(rule.id()).forEach(child -> remove.add(child.id()));
@@ -79,33 +91,55 @@ public final class RuleEditing {
     /** Adds a kind of link. */
     public Proposal kind(String key, String forward, String backward) {
         if (!key.matches("[a-zA-Z][a-zA-Z0-9]*") || LinkKind.named(model, key).isPresent()) {
-            return Proposal.refused("a kind of link has a key of letters and digits that no other has, for instance conflicts");
+            return Proposal.refused(
+                    "a kind of link has a key of letters and digits that no other has, for instance conflicts");
         }
         if (forward.isBlank()) {
             return Proposal.refused("say how the one end is to the other, for instance 'conflicts with'");
         }
         List<Element> put = new ArrayList<>();
         Element holder = holder(put);
-        Element kind = new Element(ElementId.fresh(), ElementKind.METADATA_DEFINITION, holder.id(), lastIn(holder, put), Character.toUpperCase(key.charAt(0)) + key.substring(1) + "Link",
-                key, java.util.Map.of()).with(Property.SPECIALIZES, List.of(Reference.to(Metadata.LINK_KIND)));
+        Element kind = new Element(
+                        ElementId.fresh(),
+                        ElementKind.METADATA_DEFINITION,
+                        holder.id(),
+                        lastIn(holder, put),
+                        Character.toUpperCase(key.charAt(0)) + key.substring(1) + "Link",
+                        key,
+                        java.util.Map.of())
+                .with(Property.SPECIALIZES, List.of(Reference.to(Metadata.LINK_KIND)));
         put.add(kind);
         put.add(words(kind, "forward", forward, Rank.after(null, 2).get(0)));
-        put.add(words(kind, "backward", backward.isBlank() ? forward : backward, Rank.after(null, 2).get(1)));
+        put.add(words(
+                kind,
+                "backward",
+                backward.isBlank() ? forward : backward,
+                Rank.after(null, 2).get(1)));
         return new Proposal(new Edit(put, Set.of()), "");
     }
 
     private Element words(Element kind, String feature, String text, Rank rank) {
         ElementId redefined = model.names().member(Metadata.LINK_KIND, feature).orElseThrow();
-        return Element.of(ElementKind.ATTRIBUTE, kind.id(), rank, null).with(Property.REDEFINES, List.of(Reference.to(redefined)))
-                .with(Property.VALUE, new pyrite.core.model.FeatureValue(pyrite.core.model.FeatureValue.Kind.FIXED,
-                        new pyrite.core.expression.Expression.TextLiteral(text.strip(), pyrite.core.expression.Span.NONE)));
+        return Element.of(ElementKind.ATTRIBUTE, kind.id(), rank, null)
+                .with(Property.REDEFINES, List.of(Reference.to(redefined)))
+                .with(
+                        Property.VALUE,
+                        new pyrite.core.model.FeatureValue(
+                                pyrite.core.model.FeatureValue.Kind.FIXED,
+                                new pyrite.core.expression.Expression.TextLiteral(
+                                        text.strip(), pyrite.core.expression.Span.NONE)));
     }
 
     /** Where the project's rules stand already, else a new package. */
     private Element holder(List<Element> put) {
-        Optional<Element> there = Metadata.usages(model, Metadata.LINK_RULE).stream().filter(rule -> !model.isLibrary(rule.id()) && rule.owner() != null)
-                .map(rule -> model.get(rule.owner())).findFirst()
-                .or(() -> model.ownRoots().stream().filter(root -> PACKAGE.equals(root.name()) && root.kind().isPackage()).findFirst());
+        Optional<Element> there = Metadata.usages(model, Metadata.LINK_RULE).stream()
+                .filter(rule -> !model.isLibrary(rule.id()) && rule.owner() != null)
+                .map(rule -> model.get(rule.owner()))
+                .findFirst()
+                .or(() -> model.ownRoots().stream()
+                        .filter(root ->
+                                PACKAGE.equals(root.name()) && root.kind().isPackage())
+                        .findFirst());
         if (there.isPresent()) {
             return there.get();
         }

@@ -26,57 +26,89 @@ import pyrite.core.specification.Metadata;
  * @param shared whether it is listed for everybody
  * @param pinned whether the Overview shows it with its count
  */
-public record SavedView(Element element, String name, String page, String query, String owner, boolean shared, boolean pinned) {
+public record SavedView(
+        Element element, String name, String page, String query, String owner, boolean shared, boolean pinned) {
     private static final String PACKAGE = "SavedViews";
     private static final int PARTS = 5;
 
     /** All views of a project by name. */
     public static List<SavedView> all(Model model) {
-        return Metadata.usages(model, Metadata.SAVED_VIEW).stream().flatMap(metadata -> of(model, metadata).stream())
-                .sorted(Comparator.comparing(SavedView::name)).toList();
+        return Metadata.usages(model, Metadata.SAVED_VIEW).stream()
+                .flatMap(metadata -> of(model, metadata).stream())
+                .sorted(Comparator.comparing(SavedView::name))
+                .toList();
     }
 
     /** Those somebody sees listed: what is shared, and their own. */
     public static List<SavedView> listed(Model model, String person) {
-        return all(model).stream().filter(view -> view.shared() || view.owner().equals(person)).toList();
+        return all(model).stream()
+                .filter(view -> view.shared() || view.owner().equals(person))
+                .toList();
     }
 
     public static Optional<SavedView> of(Model model, ElementId id) {
-        return model.find(id).flatMap(element -> Metadata.of(model, element, Metadata.SAVED_VIEW)).flatMap(metadata -> of(model, metadata));
+        return model.find(id)
+                .flatMap(element -> Metadata.of(model, element, Metadata.SAVED_VIEW))
+                .flatMap(metadata -> of(model, metadata));
     }
 
     private static Optional<SavedView> of(Model model, Element metadata) {
-        return Optional.ofNullable(metadata.owner()).map(model::get).filter(carrier -> carrier.kind() == ElementKind.VIEW).map(carrier -> new SavedView(carrier,
-                Objects.requireNonNullElse(carrier.name(), "view"), Metadata.text(model, metadata, "page"), Metadata.text(model, metadata, "query"),
-                Metadata.text(model, metadata, "owner"), Metadata.truth(model, metadata, "shared"), Metadata.truth(model, metadata, "pinned")));
+        return Optional.ofNullable(metadata.owner())
+                .map(model::get)
+                .filter(carrier -> carrier.kind() == ElementKind.VIEW)
+                .map(carrier -> new SavedView(
+                        carrier,
+                        Objects.requireNonNullElse(carrier.name(), "view"),
+                        Metadata.text(model, metadata, "page"),
+                        Metadata.text(model, metadata, "query"),
+                        Metadata.text(model, metadata, "owner"),
+                        Metadata.truth(model, metadata, "shared"),
+                        Metadata.truth(model, metadata, "pinned")));
     }
 
     /** What somebody wants to keep. */
-    public record Wanted(String name, String page, String query, String owner, boolean shared, boolean pinned) {
-    }
+    public record Wanted(String name, String page, String query, String owner, boolean shared, boolean pinned) {}
 
     /** The edit that keeps a view; one of the same name and owner is replaced, its element stays. */
     public static Edit put(Model model, Wanted wanted) {
         List<Element> put = new ArrayList<>();
-        Optional<SavedView> known = all(model).stream().filter(view -> view.name().equals(wanted.name()) && view.owner().equals(wanted.owner())).findFirst();
+        Optional<SavedView> known = all(model).stream()
+                .filter(view ->
+                        view.name().equals(wanted.name()) && view.owner().equals(wanted.owner()))
+                .findFirst();
         Element view = known.map(SavedView::element).orElseGet(() -> newView(model, wanted.name(), put));
         Set<ElementId> remove = new java.util.HashSet<>();
-        known.flatMap(each -> Metadata.of(model, each.element(), Metadata.SAVED_VIEW)).ifPresent(old -> remove.add(old.id()));
-        Element metadata = Element.of(ElementKind.METADATA, view.id(), Rank.between(null, null), null).with(Property.TYPES, List.of(Reference.to(Metadata.SAVED_VIEW)));
+        known.flatMap(each -> Metadata.of(model, each.element(), Metadata.SAVED_VIEW))
+                .ifPresent(old -> remove.add(old.id()));
+        Element metadata = Element.of(ElementKind.METADATA, view.id(), Rank.between(null, null), null)
+                .with(Property.TYPES, List.of(Reference.to(Metadata.SAVED_VIEW)));
         List<Rank> ranks = Rank.after(null, PARTS);
-        put.addAll(List.of(metadata, Metadata.text(model, metadata, "page", wanted.page(), ranks.get(0)), Metadata.text(model, metadata, "query", wanted.query(), ranks.get(1)),
-                Metadata.text(model, metadata, "owner", wanted.owner(), ranks.get(2)), Metadata.truth(model, metadata, "shared", wanted.shared(), ranks.get(3)),
+        put.addAll(List.of(
+                metadata,
+                Metadata.text(model, metadata, "page", wanted.page(), ranks.get(0)),
+                Metadata.text(model, metadata, "query", wanted.query(), ranks.get(1)),
+                Metadata.text(model, metadata, "owner", wanted.owner(), ranks.get(2)),
+                Metadata.truth(model, metadata, "shared", wanted.shared(), ranks.get(3)),
                 Metadata.truth(model, metadata, "pinned", wanted.pinned(), ranks.get(4))));
         return new Edit(put, remove);
     }
 
     private static Element newView(Model model, String name, List<Element> put) {
-        Optional<Element> there = model.ownRoots().stream().filter(root -> PACKAGE.equals(root.name()) && root.kind().isPackage()).findFirst();
+        Optional<Element> there = model.ownRoots().stream()
+                .filter(root -> PACKAGE.equals(root.name()) && root.kind().isPackage())
+                .findFirst();
         Element holder = there.orElseGet(() -> Element.of(ElementKind.PACKAGE, null, model.rankAtEnd(null), PACKAGE));
         if (there.isEmpty()) {
             put.add(holder);
         }
-        Element view = new Element(ElementId.fresh(), ElementKind.VIEW, holder.id(), there.isEmpty() ? Rank.between(null, null) : model.rankAtEnd(holder.id()), name, null, Map.of());
+        Element view = new Element(
+                ElementId.fresh(),
+                ElementKind.VIEW,
+                holder.id(),
+                there.isEmpty() ? Rank.between(null, null) : model.rankAtEnd(holder.id()),
+                name,
+                null,
+                Map.of());
         put.add(view);
         return view;
     }

@@ -16,19 +16,22 @@ import pyrite.core.model.Rank;
 import pyrite.core.specification.Structuring;
 
 /**
- * Splitting a requirement that says several things. The first part stays the requirement it was; the others stand behind it,
- * with ids of their own, each with the links that were chosen for it.
+ * Splitting a requirement that says several things. The first part stays the requirement it was; the others stand
+ * behind it, with ids of their own, each with the links that were chosen for it.
  */
 public final class Split {
     private static final Pattern SENTENCE = Pattern.compile("(?<=[.;])\\s+(?=\\p{Lu})");
-    private static final Pattern AND_SHALL = Pattern.compile(",?\\s+and\\s+(?=(?:\\S+\\s+){0,6}?shall\\b)", Pattern.CASE_INSENSITIVE);
+    private static final Pattern AND_SHALL =
+            Pattern.compile(",?\\s+and\\s+(?=(?:\\S+\\s+){0,6}?shall\\b)", Pattern.CASE_INSENSITIVE);
     private static final Pattern AND = Pattern.compile(",?\\s+and\\s+", Pattern.CASE_INSENSITIVE);
     private static final Pattern BEGINNING = Pattern.compile("^(.*?\\bshall(?: not)?)\\s+", Pattern.CASE_INSENSITIVE);
 
-    private Split() {
-    }
+    private Split() {}
 
-    /** What a text may be split into: its sentences, its parts with a 'shall' of their own, or what one 'shall' joins by 'and'. */
+    /**
+     * What a text may be split into: its sentences, its parts with a 'shall' of their own, or what one 'shall' joins by
+     * 'and'.
+     */
     public static List<String> propose(String text) {
         List<String> parts = new ArrayList<>();
         for (String sentence : SENTENCE.split(text.strip())) {
@@ -41,22 +44,24 @@ public final class Split {
         }
         var beginning = BEGINNING.matcher(text.strip());
         String[] joined = beginning.find() ? AND.split(text.strip().substring(beginning.end()), 2) : new String[0];
-        return joined.length == 2 ? List.of(sentence(beginning.group(1) + " " + joined[0]), sentence(beginning.group(1) + " " + joined[1])) : parts;
+        return joined.length == 2
+                ? List.of(
+                        sentence(beginning.group(1) + " " + joined[0]), sentence(beginning.group(1) + " " + joined[1]))
+                : parts;
     }
 
     private static String sentence(String part) {
         String stripped = part.strip().replaceAll("[;,]$", "");
-        String begun = stripped.isEmpty() ? stripped : Character.toUpperCase(stripped.charAt(0)) + stripped.substring(1);
+        String begun =
+                stripped.isEmpty() ? stripped : Character.toUpperCase(stripped.charAt(0)) + stripped.substring(1);
         return begun.endsWith(".") ? begun : begun + ".";
     }
 
     /** A part with the links it keeps. */
-    public record Part(String text, Set<Link> links) {
-    }
+    public record Part(String text, Set<Link> links) {}
 
     /** @param refused why links cannot be made so; empty if they can */
-    public record Proposal(Edit edit, List<ElementId> made, String refused) {
-    }
+    public record Proposal(Edit edit, List<ElementId> made, String refused) {}
 
     /**
      * @param parts two or more, the first of which the requirement becomes
@@ -69,14 +74,33 @@ public final class Split {
         Structuring.Place place = structuring.after(requirement);
         Rank last = requirement.rank();
         for (int i = 1; i < parts.size(); i++) {
-            last = Rank.between(last, place.before() == null ? null : place.before().rank());
-            Element made = new Element(ElementId.fresh(), requirement.kind(), requirement.owner(), last, null, ids.get(i - 1), java.util.Map.of());
+            last = Rank.between(
+                    last, place.before() == null ? null : place.before().rank());
+            Element made = new Element(
+                    ElementId.fresh(),
+                    requirement.kind(),
+                    requirement.owner(),
+                    last,
+                    null,
+                    ids.get(i - 1),
+                    java.util.Map.of());
             others.add(made);
             put.add(made);
-            put.add(Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null).with(Property.TEXT, parts.get(i).text()));
+            put.add(Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
+                    .with(Property.TEXT, parts.get(i).text()));
         }
-        Element doc = model.inheritance().documentationOf(requirement).orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, requirement.id(),
-                Rank.between(null, model.children(requirement.id()).stream().findFirst().map(Element::rank).orElse(null)), null));
+        Element doc = model.inheritance()
+                .documentationOf(requirement)
+                .orElseGet(() -> Element.of(
+                        ElementKind.DOCUMENTATION,
+                        requirement.id(),
+                        Rank.between(
+                                null,
+                                model.children(requirement.id()).stream()
+                                        .findFirst()
+                                        .map(Element::rank)
+                                        .orElse(null)),
+                        null));
         put.add(doc.with(Property.TEXT, parts.getFirst().text()));
         Linking linking = new Linking(model);
         Set<Link> gone = new LinkedHashSet<>(Links.in(model).of(requirement));
@@ -88,11 +112,18 @@ public final class Split {
         List<Linking.Wish> wishes = new ArrayList<>();
         for (int i = 1; i < parts.size(); i++) {
             Element made = others.get(i - 1);
-            parts.get(i).links().forEach(link -> wishes.add(link.source().equals(requirement.id()) ? new Linking.Wish(link.kind(), made, model.get(link.target()))
-                    : new Linking.Wish(link.kind(), model.get(link.source()), made)));
+            parts.get(i)
+                    .links()
+                    .forEach(link -> wishes.add(
+                            link.source().equals(requirement.id())
+                                    ? new Linking.Wish(link.kind(), made, model.get(link.target()))
+                                    : new Linking.Wish(link.kind(), model.get(link.source()), made)));
         }
         Linking.Proposal linked = there.make(wishes);
         put.addAll(linked.edit().put());
-        return new Proposal(new Edit(put, new HashSet<>(unlinked.remove())), others.stream().map(Element::id).toList(), linked.refused().stream().findFirst().orElse(""));
+        return new Proposal(
+                new Edit(put, new HashSet<>(unlinked.remove())),
+                others.stream().map(Element::id).toList(),
+                linked.refused().stream().findFirst().orElse(""));
     }
 }

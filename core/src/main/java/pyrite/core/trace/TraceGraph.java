@@ -23,9 +23,9 @@ import pyrite.core.model.Model;
 import pyrite.core.model.SnapshotMap;
 
 /**
- * All links of a snapshot by their ends, for questions about many elements; made in one pass over what carries links, and
- * taken from snapshot to snapshot where an edit leaves the rest of the links as they are. For those about one element ask
- * {@link Links}.
+ * All links of a snapshot by their ends, for questions about many elements; made in one pass over what carries links,
+ * and taken from snapshot to snapshot where an edit leaves the rest of the links as they are. For those about one
+ * element ask {@link Links}.
  */
 public final class TraceGraph implements Following {
     /** Of more changes than these the links are found anew. */
@@ -49,8 +49,12 @@ public final class TraceGraph implements Following {
     private static TraceGraph find(Model model) {
         Links links = Links.in(model);
         Map<ElementId, List<Link>> byEnd = new HashMap<>();
-        List<Link> all = model.ownElements(Links.CARRIERS).flatMap(carrier -> links.carriedBy(carrier).stream()).toList();
-        all.forEach(link -> ends(link).forEach(end -> byEnd.computeIfAbsent(end, _ -> new ArrayList<>(4)).add(link)));
+        List<Link> all = model.ownElements(Links.CARRIERS)
+                .flatMap(carrier -> links.carriedBy(carrier).stream())
+                .toList();
+        all.forEach(link -> ends(link)
+                .forEach(end ->
+                        byEnd.computeIfAbsent(end, _ -> new ArrayList<>(4)).add(link)));
         return new TraceGraph(model, SnapshotMap.<List<Link>>empty().with(byEnd.size(), byEnd::forEach), all.size());
     }
 
@@ -64,9 +68,12 @@ public final class TraceGraph implements Following {
             return null;
         }
         Set<ElementId> carriers = new LinkedHashSet<>();
-        difference.changes().forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
-                .flatMap(Optional::stream).filter(Links::isCarrier)
-                .forEach(element -> carriers.add(Links.carrier(element))));
+        difference
+                .changes()
+                .forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
+                        .flatMap(Optional::stream)
+                        .filter(Links::isCarrier)
+                        .forEach(element -> carriers.add(Links.carrier(element))));
         List<Link> gone = carried(model, carriers);
         List<Link> come = carried(next, carriers);
         Map<ElementId, List<Link>> changed = new HashMap<>();
@@ -76,16 +83,27 @@ public final class TraceGraph implements Following {
         return new TraceGraph(next, byEnd.with(changed.size(), changed::forEach), size - gone.size() + come.size());
     }
 
-    /** Whether links hang on what changed that it does not carry: the kinds there are, and what stands around a carrier. */
+    /**
+     * Whether links hang on what changed that it does not carry: the kinds there are, and what stands around a carrier.
+     */
     private boolean mayChangeOtherLinks(Model next, Difference difference) {
-        return difference.changes().size() > FEW || !LinkKind.all(model).equals(LinkKind.all(next)) || difference.changes().stream()
-                .anyMatch(change -> change.before() != null && change.after() != null && (change.before().kind() != change.after().kind()
-                        || !Objects.equals(change.before().owner(), change.after().owner())));
+        return difference.changes().size() > FEW
+                || !LinkKind.all(model).equals(LinkKind.all(next))
+                || difference.changes().stream()
+                        .anyMatch(change -> change.before() != null
+                                && change.after() != null
+                                && (change.before().kind() != change.after().kind()
+                                        || !Objects.equals(
+                                                change.before().owner(),
+                                                change.after().owner())));
     }
 
     private static List<Link> carried(Model model, Set<ElementId> carriers) {
         Links links = Links.in(model);
-        return carriers.stream().flatMap(id -> model.find(id).stream()).flatMap(carrier -> links.carriedBy(carrier).stream()).toList();
+        return carriers.stream()
+                .flatMap(id -> model.find(id).stream())
+                .flatMap(carrier -> links.carriedBy(carrier).stream())
+                .toList();
     }
 
     public Model model() {
@@ -134,7 +152,9 @@ public final class TraceGraph implements Following {
             }
             for (Link link : of(at)) {
                 ElementId other = up ? link.above() : link.below();
-                if ((up ? link.below() : link.above()).equals(at) && by.test(link) && found.putIfAbsent(other, next) == null) {
+                if ((up ? link.below() : link.above()).equals(at)
+                        && by.test(link)
+                        && found.putIfAbsent(other, next) == null) {
                     open.add(other);
                 }
             }

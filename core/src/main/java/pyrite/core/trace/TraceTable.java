@@ -9,8 +9,8 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * A table that starts from elements and has path columns: each walks links over one or more steps and holds what is found at
- * their end.
+ * A table that starts from elements and has path columns: each walks links over one or more steps and holds what is
+ * found at their end.
  */
 public record TraceTable(List<Column> columns) {
     /** Farther than this no step goes; a model with longer chains of one kind is a circle of trace links. */
@@ -28,7 +28,8 @@ public record TraceTable(List<Column> columns) {
         static Step parse(String text) {
             int sign = Math.max(text.indexOf('<'), text.indexOf('>'));
             if (sign < 1) {
-                throw new IllegalArgumentException("'" + text + "' is no step; a kind of link and its direction are, for instance derive< or satisfy>");
+                throw new IllegalArgumentException("'" + text
+                        + "' is no step; a kind of link and its direction are, for instance derive< or satisfy>");
             }
             String depth = text.substring(sign + 1);
             if (!depth.matches("\\d{0,2}|\\*")) {
@@ -45,7 +46,12 @@ public record TraceTable(List<Column> columns) {
     }
 
     /** Which rows a column lets through. */
-    public enum Keep { ANY, WITH, WITHOUT, FEWER }
+    public enum Keep {
+        ANY,
+        WITH,
+        WITHOUT,
+        FEWER
+    }
 
     /**
      * A path column.
@@ -54,21 +60,33 @@ public record TraceTable(List<Column> columns) {
      * @param keep which rows the table keeps by what this column finds; {@code FEWER} than {@code least}
      */
     public record Column(List<Step> steps, String show, Keep keep, int least) {
-        /** {@code derive<;satisfy<|text|without}: steps, then what is shown, then which rows are kept, with a number for fewer. */
+        /**
+         * {@code derive<;satisfy<|text|without}: steps, then what is shown, then which rows are kept, with a number for
+         * fewer.
+         */
         public static Column parse(String text) {
             String[] parts = text.split("\\|", -1);
-            List<Step> steps = Arrays.stream(parts[0].split(";")).filter(each -> !each.isEmpty()).map(Step::parse).toList();
+            List<Step> steps = Arrays.stream(parts[0].split(";"))
+                    .filter(each -> !each.isEmpty())
+                    .map(Step::parse)
+                    .toList();
             if (steps.isEmpty()) {
                 throw new IllegalArgumentException("a path column has one step at least");
             }
             String keep = parts.length > 2 ? parts[2] : "";
-            int least = keep.startsWith("fewer") && keep.substring(5).matches("\\d{1,3}") ? Integer.parseInt(keep.substring(5)) : 1;
-            return new Column(steps, parts.length > 1 ? parts[1] : "", switch (keep.replaceAll("\\d", "")) {
-                case "with" -> Keep.WITH;
-                case "without" -> Keep.WITHOUT;
-                case "fewer" -> Keep.FEWER;
-                default -> Keep.ANY;
-            }, least);
+            int least = keep.startsWith("fewer") && keep.substring(5).matches("\\d{1,3}")
+                    ? Integer.parseInt(keep.substring(5))
+                    : 1;
+            return new Column(
+                    steps,
+                    parts.length > 1 ? parts[1] : "",
+                    switch (keep.replaceAll("\\d", "")) {
+                        case "with" -> Keep.WITH;
+                        case "without" -> Keep.WITHOUT;
+                        case "fewer" -> Keep.FEWER;
+                        default -> Keep.ANY;
+                    },
+                    least);
         }
 
         boolean keeps(int found) {
@@ -99,7 +117,9 @@ public record TraceTable(List<Column> columns) {
                 for (ElementId id : front) {
                     for (Link link : graph.of(id)) {
                         ElementId other = link.other(id);
-                        if (link.kind().key().equals(step.kind()) && (step.out() ? link.source() : link.target()).equals(id) && found.add(other)) {
+                        if (link.kind().key().equals(step.kind())
+                                && (step.out() ? link.source() : link.target()).equals(id)
+                                && found.add(other)) {
                             next.add(other);
                         }
                     }
@@ -111,18 +131,25 @@ public record TraceTable(List<Column> columns) {
     }
 
     /** A row: the element it starts from, and what each column found. */
-    public record Row(Element start, List<List<ElementId>> cells) {
-    }
+    public record Row(Element start, List<List<ElementId>> cells) {}
 
     /** The elements whose rows the columns keep, in their order. Only columns that keep rows out are walked. */
     public List<Element> kept(TraceGraph graph, List<Element> start) {
-        List<Column> choosing = columns.stream().filter(column -> column.keep() != Keep.ANY).toList();
-        return choosing.isEmpty() ? start
-                : start.stream().filter(element -> choosing.stream().allMatch(column -> column.keeps(column.from(graph, element.id()).size()))).toList();
+        List<Column> choosing =
+                columns.stream().filter(column -> column.keep() != Keep.ANY).toList();
+        return choosing.isEmpty()
+                ? start
+                : start.stream()
+                        .filter(element -> choosing.stream()
+                                .allMatch(column -> column.keeps(
+                                        column.from(graph, element.id()).size())))
+                        .toList();
     }
 
     /** What all columns find from an element. */
     public Row row(TraceGraph graph, Element start) {
-        return new Row(start, columns.stream().map(column -> column.from(graph, start.id())).toList());
+        return new Row(
+                start,
+                columns.stream().map(column -> column.from(graph, start.id())).toList());
     }
 }

@@ -23,8 +23,7 @@ import pyrite.core.model.RequirementIds;
 public record TraceThread(Element element, List<Entry> above, List<Entry> below) {
 
     /** A neighbour and how it is related, seen from the element: "satisfied by", "part of". */
-    public record Entry(String relation, Element element) {
-    }
+    public record Entry(String relation, Element element) {}
 
     public static TraceThread of(Model model, Element element) {
         return new Builder(model, element).build();
@@ -32,8 +31,13 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
 
     /** Who has a need: what its stakeholders are. */
     public static List<Element> wantedBy(Model model, Element need) {
-        return model.inheritance().features(need).stream().filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
-                .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream()).map(Reference::target).filter(id -> !model.isLibrary(id)).map(model::get).toList();
+        return model.inheritance().features(need).stream()
+                .filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
+                .flatMap(stakeholder -> stakeholder.references(Property.TYPES).stream())
+                .map(Reference::target)
+                .filter(id -> !model.isLibrary(id))
+                .map(model::get)
+                .toList();
     }
 
     private static final class Builder {
@@ -69,27 +73,36 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
 
         private void requirement() {
             linked();
-            referring(ElementKind.SATISFACTION, Property.TARGET).filter(satisfaction -> satisfaction.get(Property.NEGATED).orElse(false))
-                    .forEach(satisfaction -> satisfier(satisfaction).ifPresent(part -> below.add(new Entry("not satisfied by", part))));
+            referring(ElementKind.SATISFACTION, Property.TARGET)
+                    .filter(satisfaction -> satisfaction.get(Property.NEGATED).orElse(false))
+                    .forEach(satisfaction ->
+                            satisfier(satisfaction).ifPresent(part -> below.add(new Entry("not satisfied by", part))));
             usagesOf(element).forEach(usage -> below.add(new Entry("used as", usage)));
         }
 
         /** The links of every kind, what they lead to in the order of the ids. */
         private void linked() {
-            Links.in(model).of(element).stream().filter(link -> !link.source().equals(link.target()))
-                    .sorted(Comparator.comparing(link -> RequirementIds.of(model, model.get(link.other(element.id()))), RequirementIds.ORDER))
+            Links.in(model).of(element).stream()
+                    .filter(link -> !link.source().equals(link.target()))
+                    .sorted(Comparator.comparing(
+                            link -> RequirementIds.of(model, model.get(link.other(element.id()))),
+                            RequirementIds.ORDER))
                     .forEach(link -> (link.below().equals(element.id()) ? above : below)
                             .add(new Entry(link.words(element.id()), model.get(link.other(element.id())))));
         }
 
         private void runnable() {
-            model.inheritance().features(element).stream().filter(f -> f.kind() == ElementKind.OBJECTIVE)
+            model.inheritance().features(element).stream()
+                    .filter(f -> f.kind() == ElementKind.OBJECTIVE)
                     .flatMap(objective -> model.children(objective.id()).stream())
                     .flatMap(child -> child.get(Property.TARGET).stream())
                     .forEach(target -> above.add(new Entry("verifies", model.get(target.target()))));
-            model.inheritance().features(element).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
+            model.inheritance().features(element).stream()
+                    .filter(f -> f.kind() == ElementKind.SUBJECT)
                     .flatMap(subject -> model.inheritance().value(subject).stream())
-                    .flatMap(value -> value.expression() instanceof FeatureReference r ? Stream.of((ElementId) r.last()) : Stream.empty())
+                    .flatMap(value -> value.expression() instanceof FeatureReference r
+                            ? Stream.of((ElementId) r.last())
+                            : Stream.empty())
                     .forEach(system -> below.add(new Entry("runs", model.get(system))));
         }
 
@@ -105,7 +118,8 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
                     below.add(new Entry("used in", user));
                 }
             });
-            model.children(element.id()).stream().filter(child -> child.kind() == ElementKind.PART)
+            model.children(element.id()).stream()
+                    .filter(child -> child.kind() == ElementKind.PART)
                     .forEach(part -> below.add(new Entry("has part", part)));
         }
 
@@ -114,11 +128,18 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             if (!seen.add(part) || part.kind() != ElementKind.PART && part.kind() != ElementKind.PART_DEFINITION) {
                 return;
             }
-            model.referrers(part.id()).stream().map(model::get).filter(e -> e.kind() == ElementKind.SATISFACTION)
-                    .filter(e -> !part.equals(element) && e.get(Property.BY).filter(by -> by.target().equals(part.id())).isPresent())
-                    .flatMap(e -> e.get(Property.TARGET).stream()).map(target -> model.get(target.target()))
+            model.referrers(part.id()).stream()
+                    .map(model::get)
+                    .filter(e -> e.kind() == ElementKind.SATISFACTION)
+                    .filter(e -> !part.equals(element)
+                            && e.get(Property.BY)
+                                    .filter(by -> by.target().equals(part.id()))
+                                    .isPresent())
+                    .flatMap(e -> e.get(Property.TARGET).stream())
+                    .map(target -> model.get(target.target()))
                     .sorted(Comparator.comparing(r -> RequirementIds.of(model, r), RequirementIds.ORDER))
-                    .filter(r -> above.stream().noneMatch(entry -> entry.element().equals(r)))
+                    .filter(r ->
+                            above.stream().noneMatch(entry -> entry.element().equals(r)))
                     .forEach(r -> above.add(new Entry("serves", r)));
             usagesOf(part).forEach(usage -> served(usage, seen));
             if (part.owner() != null) {
@@ -127,7 +148,10 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         }
 
         private void types() {
-            element.references(Property.TYPES).stream().map(Reference::target).filter(id -> !model.isLibrary(id)).map(model::get)
+            element.references(Property.TYPES).stream()
+                    .map(Reference::target)
+                    .filter(id -> !model.isLibrary(id))
+                    .map(model::get)
                     .forEach(type -> above.add(new Entry("defined by", type)));
         }
 
@@ -139,23 +163,37 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         }
 
         private Stream<Element> referring(ElementKind kind, Property<Reference> property) {
-            return model.referrers(element.id()).stream().map(model::get).filter(e -> e.kind() == kind)
-                    .filter(e -> e.get(property).filter(r -> r.chain().contains(element.id())).isPresent());
+            return model.referrers(element.id()).stream()
+                    .map(model::get)
+                    .filter(e -> e.kind() == kind)
+                    .filter(e -> e.get(property)
+                            .filter(r -> r.chain().contains(element.id()))
+                            .isPresent());
         }
 
         private Stream<Element> users() {
-            return model.referrers(element.id()).stream().map(model::get)
-                    .filter(user -> user.get(Property.RESULT).isPresent() || user.get(Property.VALUE).isPresent());
+            return model.referrers(element.id()).stream()
+                    .map(model::get)
+                    .filter(user -> user.get(Property.RESULT).isPresent()
+                            || user.get(Property.VALUE).isPresent());
         }
 
         private List<Element> usagesOf(Element definition) {
-            return definition.kind().isDefinition() ? new ArrayList<>(model.referrers(definition.id()).stream().map(model::get)
-                    .filter(e -> e.references(Property.TYPES).stream().anyMatch(t -> t.target().equals(definition.id())))
-                    .filter(e -> e.kind() == ElementKind.PART || e.kind() == ElementKind.REQUIREMENT).toList()) : List.of();
+            return definition.kind().isDefinition()
+                    ? new ArrayList<>(model.referrers(definition.id()).stream()
+                            .map(model::get)
+                            .filter(e -> e.references(Property.TYPES).stream()
+                                    .anyMatch(t -> t.target().equals(definition.id())))
+                            .filter(e -> e.kind() == ElementKind.PART || e.kind() == ElementKind.REQUIREMENT)
+                            .toList())
+                    : List.of();
         }
 
         private Optional<Element> satisfier(Element satisfaction) {
-            return satisfaction.get(Property.BY).map(Reference::target).or(() -> Optional.ofNullable(satisfaction.owner()))
+            return satisfaction
+                    .get(Property.BY)
+                    .map(Reference::target)
+                    .or(() -> Optional.ofNullable(satisfaction.owner()))
                     .flatMap(model::find);
         }
 
@@ -164,8 +202,9 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
         }
 
         private Optional<Element> requirementAround(Element inside) {
-            return model.owners(inside).stream().filter(e -> e.kind() == ElementKind.REQUIREMENT
-                    || e.kind() == ElementKind.REQUIREMENT_DEFINITION).findFirst();
+            return model.owners(inside).stream()
+                    .filter(e -> e.kind() == ElementKind.REQUIREMENT || e.kind() == ElementKind.REQUIREMENT_DEFINITION)
+                    .findFirst();
         }
     }
 }

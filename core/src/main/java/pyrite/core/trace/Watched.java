@@ -30,7 +30,10 @@ final class Watched {
         this.attributes = Attributes.in(model);
     }
 
-    /** The state of an end, to be compared only: references stand in it as ids, so that a rename is no change. Empty ones are left out. */
+    /**
+     * The state of an end, to be compared only: references stand in it as ids, so that a rename is no change. Empty
+     * ones are left out.
+     */
     Map<String, String> state(Element end, Set<String> properties) {
         return states(end, properties, false);
     }
@@ -55,11 +58,20 @@ final class Watched {
         return switch (property) {
             case "name" -> Objects.requireNonNullElse(model.names().effectiveName(end), "");
             case "text" -> model.inheritance().documentation(end);
-            case "type" -> end.references(Property.TYPES).stream().map(type -> readable ? Objects.toString(model.names().effectiveName(model.get(type.target())), "")
-                    : type.target().toString()).collect(Collectors.joining(", "));
-            case "constraint" -> pyrite.core.specification.Specification.isRequirement(end) ? lines(Stream.concat(constraints(end, readable), values(end, readable))) : "";
-            case "value" -> pyrite.core.specification.Specification.isRequirement(end) ? "" : lines(values(end, readable));
-            default -> pyrite.core.specification.Specification.isRequirement(end) ? attributes.value(end, property) : "";
+            case "type" ->
+                end.references(Property.TYPES).stream()
+                        .map(type -> readable
+                                ? Objects.toString(model.names().effectiveName(model.get(type.target())), "")
+                                : type.target().toString())
+                        .collect(Collectors.joining(", "));
+            case "constraint" ->
+                pyrite.core.specification.Specification.isRequirement(end)
+                        ? lines(Stream.concat(constraints(end, readable), values(end, readable)))
+                        : "";
+            case "value" ->
+                pyrite.core.specification.Specification.isRequirement(end) ? "" : lines(values(end, readable));
+            default ->
+                pyrite.core.specification.Specification.isRequirement(end) ? attributes.value(end, property) : "";
         };
     }
 
@@ -68,15 +80,25 @@ final class Watched {
     }
 
     private Stream<String> constraints(Element end, boolean readable) {
-        return model.children(end.id()).stream().filter(child -> child.kind() == ElementKind.REQUIRED_CONSTRAINT || child.kind() == ElementKind.ASSUMED_CONSTRAINT)
-                .flatMap(child -> Stream.concat(child.get(Property.RESULT).map(result -> text(child, result, readable)).stream(),
-                        child.get(Property.TARGET).map(target -> readable ? Objects.toString(model.names().effectiveName(model.get(target.target())), "")
-                                : target.toString()).stream()));
+        return model.children(end.id()).stream()
+                .filter(child -> child.kind() == ElementKind.REQUIRED_CONSTRAINT
+                        || child.kind() == ElementKind.ASSUMED_CONSTRAINT)
+                .flatMap(child -> Stream.concat(
+                        child.get(Property.RESULT).map(result -> text(child, result, readable)).stream(),
+                        child
+                                .get(Property.TARGET)
+                                .map(target -> readable
+                                        ? Objects.toString(model.names().effectiveName(model.get(target.target())), "")
+                                        : target.toString())
+                                .stream()));
     }
 
     private Stream<String> values(Element end, boolean readable) {
-        return model.children(end.id()).stream().filter(child -> child.kind() == ElementKind.ATTRIBUTE).flatMap(child -> child.get(Property.VALUE).stream()
-                .map(value -> (readable ? model.names().effectiveName(child) : child.id()) + " " + value.kind().sign() + " " + text(child, value, readable)));
+        return model.children(end.id()).stream()
+                .filter(child -> child.kind() == ElementKind.ATTRIBUTE)
+                .flatMap(child -> child.get(Property.VALUE).stream()
+                        .map(value -> (readable ? model.names().effectiveName(child) : child.id()) + " "
+                                + value.kind().sign() + " " + text(child, value, readable)));
     }
 
     private String text(Element holder, FeatureValue value, boolean readable) {
@@ -84,11 +106,16 @@ final class Watched {
     }
 
     private String text(Element holder, Expression expression, boolean readable) {
-        return readable ? NotationWriter.expression(model, expression, holder.id()) : StoredExpression.write(expression);
+        return readable
+                ? NotationWriter.expression(model, expression, holder.id())
+                : StoredExpression.write(expression);
     }
 
     static List<String> differing(Map<String, String> then, Map<String, String> now) {
-        return Stream.concat(then.keySet().stream(), now.keySet().stream()).distinct().sorted()
-                .filter(property -> !Objects.equals(then.get(property), now.get(property))).toList();
+        return Stream.concat(then.keySet().stream(), now.keySet().stream())
+                .distinct()
+                .sorted()
+                .filter(property -> !Objects.equals(then.get(property), now.get(property)))
+                .toList();
     }
 }

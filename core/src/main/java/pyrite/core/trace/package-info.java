@@ -1,6 +1,4 @@
-/**
- * How elements hang together from need to proof. Read {@link pyrite.core.trace.TraceThread} first.
- */
+/** How elements hang together from need to proof. Read {@link pyrite.core.trace.TraceThread} first. */
 @NullMarked
 package pyrite.core.trace;
 

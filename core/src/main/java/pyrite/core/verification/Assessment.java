@@ -5,7 +5,11 @@ import org.jspecify.annotations.Nullable;
 /**
  * What a constraint comes to: whether it holds, by what margin, when that was smallest, when it first failed, and why.
  */
-record Assessment(boolean holds, @Nullable Margin margin, @Nullable Double worstInstant, @Nullable Double firstViolation,
+record Assessment(
+        boolean holds,
+        @Nullable Margin margin,
+        @Nullable Double worstInstant,
+        @Nullable Double firstViolation,
         String reason) {
 
     /** The one that decides an {@code and}: what fails before what holds, then the smaller margin. */
@@ -33,7 +37,11 @@ record Assessment(boolean holds, @Nullable Margin margin, @Nullable Double worst
     }
 
     Assessment negated() {
-        return new Assessment(!holds, margin == null ? null : margin.negated(), worstInstant, holds ? worstInstant : null,
+        return new Assessment(
+                !holds,
+                margin == null ? null : margin.negated(),
+                worstInstant,
+                holds ? worstInstant : null,
                 "not: " + reason);
     }
 }

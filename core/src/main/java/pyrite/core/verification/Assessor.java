@@ -25,8 +25,8 @@ import pyrite.core.model.Model;
 
 /**
  * Evaluates a requirement's constraint over a trajectory, with the margin of signal temporal logic's robust semantics
- * (Donzé and Maler 2010). What varies and is not observed is meant at every instant: {@code x <= a} as
- * {@code always(x <= a)}.
+ * (Donzé and Maler 2010). What varies and is not observed is meant at every instant: {@code x <= a} as {@code always(x
+ * <= a)}.
  */
 final class Assessor {
     private static final String NOT_ASKED = "of observations this cannot be asked; compare them with a limit";
@@ -65,11 +65,12 @@ final class Assessor {
             return throughout(expression, scope);
         }
         return switch (expression) {
-            case Unary u when u.operator() == Operator.NOT -> assess(u.operand(), scope).negated();
+            case Unary u
+            when u.operator() == Operator.NOT -> assess(u.operand(), scope).negated();
             case Binary b when b.operator().family() == Operator.Family.LOGIC -> logic(b, scope);
             case Binary b when b.operator().family() == Operator.Family.COMPARISON -> comparison(b, scope);
-            case Expression.Conditional c -> assess(c.condition(), scope).holds() ? assess(c.whenTrue(), scope)
-                    : assess(c.whenFalse(), scope);
+            case Expression.Conditional c ->
+                assess(c.condition(), scope).holds() ? assess(c.whenTrue(), scope) : assess(c.whenFalse(), scope);
             case Invocation call when observations.of(call) == Observation.ALWAYS -> always(call, scope);
             case Invocation call when observations.of(call) == Observation.EVENTUALLY -> eventually(call, scope);
             case Invocation call -> opened(call, scope);
@@ -78,15 +79,17 @@ final class Assessor {
     }
 
     private Assessment quantified(Quantified quantified) {
-        return quantified.claims().stream().map(each -> assess(each.claim().expression(), each.claim().scope()).of(each.of()))
+        return quantified.claims().stream()
+                .map(each ->
+                        assess(each.claim().expression(), each.claim().scope()).of(each.of()))
                 .reduce(quantified.all() ? Assessment::weaker : Assessment::stronger)
                 .orElseGet(() -> new Assessment(quantified.all(), null, null, null, "there is none"));
     }
 
     /** What a constraint that somebody defined comes to for its arguments. */
     private Assessment opened(Invocation call, Instance scope) {
-        Flattening.Defined defined = flattening.opened(call, scope)
-                .orElseThrow(() -> new FaultException(call.span(), NOT_ASKED));
+        Flattening.Defined defined =
+                flattening.opened(call, scope).orElseThrow(() -> new FaultException(call.span(), NOT_ASKED));
         return observations.deeper(call, () -> assess(defined.expression(), defined.scope()));
     }
 
@@ -97,7 +100,8 @@ final class Assessor {
             case AND, AND_BOTH -> Assessment.weaker(left, right);
             case OR, OR_BOTH -> Assessment.stronger(left, right);
             case IMPLIES -> Assessment.stronger(left.negated(), right);
-            default -> Assessment.stronger(Assessment.weaker(left, right.negated()), Assessment.weaker(left.negated(), right));
+            default ->
+                Assessment.stronger(Assessment.weaker(left, right.negated()), Assessment.weaker(left.negated(), right));
         };
     }
 
@@ -105,15 +109,18 @@ final class Assessor {
     private Assessment throughout(Expression expression, Instance scope) {
         Condition condition = flattening.condition(expression, scope);
         if (condition instanceof Condition.Fixed fixed) {
-            return expression instanceof Binary b && b.operator().family() == Operator.Family.COMPARISON
-                    && TypeCheck.check(b.left(), model.environment()).type() instanceof Type.Number ? comparison(b, scope)
+            return expression instanceof Binary b
+                            && b.operator().family() == Operator.Family.COMPARISON
+                            && TypeCheck.check(b.left(), model.environment()).type() instanceof Type.Number
+                    ? comparison(b, scope)
                     : constant(expression, fixed, scope);
         }
         return always(expression, condition, observations.window(List.of(), scope), scope);
     }
 
     private Assessment constant(Expression expression, Condition.Fixed fixed, Instance scope) {
-        return expression instanceof Binary b && b.operator().family() == Operator.Family.LOGIC ? logic(b, scope)
+        return expression instanceof Binary b && b.operator().family() == Operator.Family.LOGIC
+                ? logic(b, scope)
                 : new Assessment(fixed.holds(), null, null, null, fixed.holds() ? "holds" : "does not hold");
     }
 
@@ -130,13 +137,20 @@ final class Assessor {
                 case EQUAL, IDENTICAL -> -Math.abs(left.value() - right.value());
                 default -> Math.abs(left.value() - right.value());
             };
-            boolean strict = b.operator() == Operator.LESS || b.operator() == Operator.GREATER
-                    || b.operator() == Operator.NOT_EQUAL || b.operator() == Operator.NOT_IDENTICAL;
+            boolean strict = b.operator() == Operator.LESS
+                    || b.operator() == Operator.GREATER
+                    || b.operator() == Operator.NOT_EQUAL
+                    || b.operator() == Operator.NOT_IDENTICAL;
             boolean holds = strict ? si > 0 : si >= 0;
-            Double instant = Double.isNaN(left.instant()) ? Double.isNaN(right.instant()) ? null
-                    : Double.valueOf(right.instant()) : Double.valueOf(left.instant());
+            Double instant = Double.isNaN(left.instant())
+                    ? Double.isNaN(right.instant()) ? null : Double.valueOf(right.instant())
+                    : Double.valueOf(left.instant());
             double scale = Math.max(Math.max(Math.abs(left.value()), Math.abs(right.value())), Double.MIN_NORMAL);
-            return new Assessment(holds, new Margin(si, scale, dimension, unit), instant, null,
+            return new Assessment(
+                    holds,
+                    new Margin(si, scale, dimension, unit),
+                    instant,
+                    null,
                     Wording.comparison(left.value(), b.operator(), right.value(), unit, holds));
         } catch (Observations.Undefined e) {
             exhibit = exhibit.and(exhibitor.comparison(b, scope, Double.NaN, undefinedSide(b, scope)));
@@ -145,7 +159,9 @@ final class Assessor {
     }
 
     private double undefinedSide(Binary b, Instance scope) {
-        return observations.areIn(b.right(), scope) ? Double.NaN : observations.number(b.right(), scope).value();
+        return observations.areIn(b.right(), scope)
+                ? Double.NaN
+                : observations.number(b.right(), scope).value();
     }
 
     private Assessment always(Invocation call, Instance scope) {
@@ -159,7 +175,10 @@ final class Assessor {
         Observer.Sighting worst = window.minimum((t, v) -> Terms.margin(condition, t, v));
         OptionalDouble violated = window.firstTime((t, v) -> !Terms.holds(condition, t, v));
         boolean holds = violated.isEmpty();
-        return new Assessment(holds, margin(claim, condition, worst, scope), worst.instant(),
+        return new Assessment(
+                holds,
+                margin(claim, condition, worst, scope),
+                worst.instant(),
                 holds ? null : violated.getAsDouble(),
                 holds ? "holds throughout" : "violated first at t = " + Wording.instant(violated.getAsDouble()));
     }
@@ -172,30 +191,42 @@ final class Assessor {
         exhibit = exhibit.and(exhibitor.claim(claim, scope, true));
         Observer.Sighting best = window.maximum((t, v) -> Terms.margin(condition, t, v));
         OptionalDouble first = window.firstTime((t, v) -> Terms.holds(condition, t, v));
-        return new Assessment(first.isPresent(), margin(claim, condition, best, scope), best.instant(), null,
+        return new Assessment(
+                first.isPresent(),
+                margin(claim, condition, best, scope),
+                best.instant(),
+                null,
                 first.isPresent() ? "holds at t = " + Wording.instant(first.getAsDouble()) : "never holds");
     }
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */
     private @Nullable Margin margin(Expression claim, Condition condition, Observer.Sighting sighting, Instance scope) {
-        List<Binary> comparisons = exhibitor.comparisons(claim, scope).stream().map(Exhibitor.Placed::comparison).toList();
-        if (comparisons.isEmpty() || !Double.isFinite(sighting.value())
+        List<Binary> comparisons = exhibitor.comparisons(claim, scope).stream()
+                .map(Exhibitor.Placed::comparison)
+                .toList();
+        if (comparisons.isEmpty()
+                || !Double.isFinite(sighting.value())
                 || comparisons.stream().map(b -> dimension(b.left())).distinct().count() > 1) {
             return null;
         }
         double scale = exhibitor.scale(condition, sighting.instant());
-        return new Margin(sighting.value(), scale, dimension(comparisons.getFirst().left()), unitOf(comparisons.getFirst()));
+        return new Margin(
+                sighting.value(), scale, dimension(comparisons.getFirst().left()), unitOf(comparisons.getFirst()));
     }
 
     private Dimension dimension(Expression expression) {
-        return TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
+        return TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d)
+                ? d
+                : Dimension.ONE;
     }
 
     /** The unit of a comparison: that of its limit where one is written, else that of what is compared. */
     private DisplayUnit unitOf(Binary b) {
         Dimension dimension = dimension(b.left());
-        return model.environment().displayUnit(b.right(), dimension)
+        return model.environment()
+                .displayUnit(b.right(), dimension)
                 .or(() -> model.environment().displayUnit(b.left(), dimension))
-                .orElseGet(() -> DisplayUnit.coherent(dimension)).ofDifference();
+                .orElseGet(() -> DisplayUnit.coherent(dimension))
+                .ofDifference();
     }
 }

@@ -23,14 +23,20 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * The result of running a case: what was recorded, the verdicts and what they rest on; or why it could not run, in which
- * case every requirement concerned has the verdict error or, if somebody cancelled, inconclusive.
+ * The result of running a case: what was recorded, the verdicts and what they rest on; or why it could not run, in
+ * which case every requirement concerned has the verdict error or, if somebody cancelled, inconclusive.
  *
  * @param failure one sentence, null if the run came to its end
  * @param culprits the elements the failure names
  */
-public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled, List<ElementId> culprits, double[] times,
-        List<Series> series, List<Judgement> judgements,
+public record CaseRun(
+        ElementId id,
+        @Nullable String failure,
+        boolean cancelled,
+        List<ElementId> culprits,
+        double[] times,
+        List<Series> series,
+        List<Judgement> judgements,
         Fingerprint fingerprint) {
 
     /** One variable over the recorded instants, in its display unit. */
@@ -82,22 +88,37 @@ public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled,
             Trajectory.Recording recording = trajectory.record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
             RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
-            List<Judgement> judgements = setup.requirements().stream().flatMap(r -> judge.judge(r).stream())
-                    .map(judgement -> judgement.with(system.and(judgement.fingerprint()))).toList();
-            return new CaseRun(usage.id(), null, false, List.of(), recording.times(), series(sorted.flat(), recording, judge.shownIn()),
-                    judgements, system);
+            List<Judgement> judgements = setup.requirements().stream()
+                    .flatMap(r -> judge.judge(r).stream())
+                    .map(judgement -> judgement.with(system.and(judgement.fingerprint())))
+                    .toList();
+            return new CaseRun(
+                    usage.id(),
+                    null,
+                    false,
+                    List.of(),
+                    recording.times(),
+                    series(sorted.flat(), recording, judge.shownIn()),
+                    judgements,
+                    system);
         }
 
-        private static List<Series> series(FlatSystem flat, Trajectory.Recording recording, Map<String, DisplayUnit> shownIn) {
+        private static List<Series> series(
+                FlatSystem flat, Trajectory.Recording recording, Map<String, DisplayUnit> shownIn) {
             return java.util.stream.IntStream.range(0, flat.variables().size())
                     .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE)
-                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i), shownIn)).toList();
+                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i), shownIn))
+                    .toList();
         }
 
         /** In the unit of the limit it is held against, if it is held against one. */
         private static Series series(Variable variable, double[] si, Map<String, DisplayUnit> shownIn) {
             DisplayUnit unit = shownIn.getOrDefault(variable.path(), variable.unit());
-            return new Series(variable.path(), variable.feature(), unit.symbol(), java.util.Arrays.stream(si).map(unit.unit()::fromSi).toArray());
+            return new Series(
+                    variable.path(),
+                    variable.feature(),
+                    unit.symbol(),
+                    java.util.Arrays.stream(si).map(unit.unit()::fromSi).toArray());
         }
 
         private CaseRun failed(String reason, boolean cancelled, List<ElementId> culprits) {
@@ -105,10 +126,12 @@ public record CaseRun(ElementId id, @Nullable String failure, boolean cancelled,
             read.add(usage.id());
             Fingerprint fingerprint = Fingerprint.of(model, read);
             VerdictKind verdict = cancelled ? VerdictKind.INCONCLUSIVE : VerdictKind.ERROR;
-            List<Judgement> judgements = requirements.stream().map(requirement -> RequirementJudge
-                    .unjudged(requirement, "", verdict, reason)
-                    .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))).toList();
-            return new CaseRun(usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, fingerprint);
+            List<Judgement> judgements = requirements.stream()
+                    .map(requirement -> RequirementJudge.unjudged(requirement, "", verdict, reason)
+                            .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id())))))
+                    .toList();
+            return new CaseRun(
+                    usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, fingerprint);
         }
     }
 }

@@ -24,8 +24,9 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
 
     /** Whether a usage is a run: an analysis by TimeRun or a verification by SimulatedCheck. */
     public static boolean isRunnable(Model model, Element usage) {
-        return usage.kind().isCase() && (model.inheritance().isA(usage, LibraryNames.id(LibraryNames.TIME_RUN))
-                || model.inheritance().isA(usage, LibraryNames.id(LibraryNames.SIMULATED_CHECK)));
+        return usage.kind().isCase()
+                && (model.inheritance().isA(usage, LibraryNames.id(LibraryNames.TIME_RUN))
+                        || model.inheritance().isA(usage, LibraryNames.id(LibraryNames.SIMULATED_CHECK)));
     }
 
     /**
@@ -35,7 +36,8 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
      */
     static CaseSetup of(Model model, Element usage, Flattening flattening) {
         if (!isRunnable(model, usage)) {
-            throw new ModelFault("'" + model.names().effectiveName(usage) + "' is no run; type it by TimeRun or SimulatedCheck",
+            throw new ModelFault(
+                    "'" + model.names().effectiveName(usage) + "' is no run; type it by TimeRun or SimulatedCheck",
                     List.of(usage.id()));
         }
         flattening.noteRead(usage);
@@ -44,25 +46,35 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
     }
 
     private static Element system(Model model, Element usage, Flattening flattening) {
-        Element subject = model.inheritance().features(usage).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
-                .findFirst().orElseThrow(() -> new ModelFault("the case has no subject", List.of(usage.id())));
+        Element subject = model.inheritance().features(usage).stream()
+                .filter(f -> f.kind() == ElementKind.SUBJECT)
+                .findFirst()
+                .orElseThrow(() -> new ModelFault("the case has no subject", List.of(usage.id())));
         flattening.noteRead(subject);
-        return model.inheritance().value(subject).map(FeatureValue::expression)
-                .filter(FeatureReference.class::isInstance).map(FeatureReference.class::cast)
+        return model.inheritance()
+                .value(subject)
+                .map(FeatureValue::expression)
+                .filter(FeatureReference.class::isInstance)
+                .map(FeatureReference.class::cast)
                 .map(reference -> model.get((ElementId) reference.last()))
                 .filter(element -> element.kind() == ElementKind.PART)
-                .orElseThrow(() -> new ModelFault("the case does not say what runs; write 'subject :>> system = …;' with a part",
+                .orElseThrow(() -> new ModelFault(
+                        "the case does not say what runs; write 'subject :>> system = …;' with a part",
                         List.of(usage.id())));
     }
 
     private static List<Element> requirements(Model model, Element usage, Flattening flattening) {
-        return model.inheritance().features(usage).stream().filter(f -> f.kind() == ElementKind.OBJECTIVE)
+        return model.inheritance().features(usage).stream()
+                .filter(f -> f.kind() == ElementKind.OBJECTIVE)
                 .flatMap(objective -> model.inheritance().generals(objective).stream())
                 .peek(flattening::noteRead)
                 .flatMap(objective -> model.children(objective.id()).stream())
                 .filter(child -> child.kind() == ElementKind.VERIFIED_REQUIREMENT)
                 .peek(flattening::noteRead)
-                .flatMap(child -> child.get(Property.TARGET).map(Reference::target).stream()).distinct().map(model::get).toList();
+                .flatMap(child -> child.get(Property.TARGET).map(Reference::target).stream())
+                .distinct()
+                .map(model::get)
+                .toList();
     }
 
     /** The requirements a case verifies, without running it. */
@@ -75,8 +87,10 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
         RunSettings read() {
             Instance instance = flattening.root(usage);
             double start = number(instance, "startTime").orElse(0.0);
-            double stop = number(instance, "stopTime").orElseThrow(() -> new ModelFault(
-                    "the case does not say when it ends; write 'attribute :>> stopTime = 10 [min];'", List.of(usage.id())));
+            double stop = number(instance, "stopTime")
+                    .orElseThrow(() -> new ModelFault(
+                            "the case does not say when it ends; write 'attribute :>> stopTime = 10 [min];'",
+                            List.of(usage.id())));
             try {
                 RunSettings settings = RunSettings.of(start, stop);
                 Optional<Double> interval = number(instance, "interval");
@@ -91,7 +105,9 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
         private Optional<Double> number(Instance instance, String name) {
             Inheritance inheritance = model.inheritance();
             Element feature = inheritance.features(usage).stream()
-                    .filter(f -> name.equals(model.names().effectiveName(f))).findFirst().orElse(null);
+                    .filter(f -> name.equals(model.names().effectiveName(f)))
+                    .findFirst()
+                    .orElse(null);
             if (feature == null || inheritance.value(feature).isEmpty()) {
                 return Optional.empty();
             }
@@ -101,7 +117,11 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
                     return Optional.of(number);
                 }
             } catch (FaultException e) {
-                throw new ModelFault(name + ": " + e.getMessage(), List.of(feature.id()), Property.VALUE, e.fault().span());
+                throw new ModelFault(
+                        name + ": " + e.getMessage(),
+                        List.of(feature.id()),
+                        Property.VALUE,
+                        e.fault().span());
             }
             throw new ModelFault(name + " must be known before the run", List.of(feature.id()));
         }

@@ -4,13 +4,12 @@ import java.util.List;
 import java.util.TreeSet;
 
 /**
- * Chooses the instants at which series are drawn, so few that a screen shows them at once, but so that no peak is lost: the
- * span is cut into equal slices of instants, and of each slice those are kept at which some series is lowest or highest, with
- * the first and the last of all. Linear in the number of values.
+ * Chooses the instants at which series are drawn, so few that a screen shows them at once, but so that no peak is lost:
+ * the span is cut into equal slices of instants, and of each slice those are kept at which some series is lowest or
+ * highest, with the first and the last of all. Linear in the number of values.
  */
 public final class Decimation {
-    private Decimation() {
-    }
+    private Decimation() {}
 
     /**
      * @param times in s, ascending

@@ -11,15 +11,23 @@ public record Exhibit(List<Trace> traces, List<Line> lines) {
     public static final Exhibit NONE = new Exhibit(List.of(), List.of());
 
     /** A varying quantity, at the instants of the run's recording. */
-    public record Trace(String label, String unit, double[] values) {
-    }
+    public record Trace(String label, String unit, double[] values) {}
 
     /** A value drawn over the trace of that label, or an instant ({@code DEADLINE}). */
-    public record Line(Sense sense, String trace, double value) {
-    }
+    public record Line(Sense sense, String trace, double value) {}
 
-    /** Which side of a line is wrong: throughout, or {@code ONCE}, at an instant or on the whole, which says nothing of the others. */
-    public enum Sense { UPPER, LOWER, UPPER_ONCE, LOWER_ONCE, TARGET, DEADLINE }
+    /**
+     * Which side of a line is wrong: throughout, or {@code ONCE}, at an instant or on the whole, which says nothing of
+     * the others.
+     */
+    public enum Sense {
+        UPPER,
+        LOWER,
+        UPPER_ONCE,
+        LOWER_ONCE,
+        TARGET,
+        DEADLINE
+    }
 
     public Exhibit {
         traces = List.copyOf(traces);
@@ -28,7 +36,9 @@ public record Exhibit(List<Trace> traces, List<Line> lines) {
 
     Exhibit and(Exhibit other) {
         List<Trace> allTraces = new ArrayList<>(traces);
-        other.traces.stream().filter(t -> allTraces.stream().noneMatch(own -> own.label().equals(t.label()))).forEach(allTraces::add);
+        other.traces.stream()
+                .filter(t -> allTraces.stream().noneMatch(own -> own.label().equals(t.label())))
+                .forEach(allTraces::add);
         List<Line> allLines = new ArrayList<>(lines);
         other.lines.stream().filter(line -> !allLines.contains(line)).forEach(allLines::add);
         return new Exhibit(allTraces, allLines);

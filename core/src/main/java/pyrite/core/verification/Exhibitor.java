@@ -39,8 +39,15 @@ final class Exhibitor {
     private final Trajectory.@Nullable Recording recording;
     private final Map<String, DisplayUnit> preferred;
 
-    /** @param preferred the units in which quantities are shown, by the labels of their traces; it is filled by what is exhibited */
-    Exhibitor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Trajectory.@Nullable Recording recording,
+    /**
+     * @param preferred the units in which quantities are shown, by the labels of their traces; it is filled by what is
+     *     exhibited
+     */
+    Exhibitor(
+            Model model,
+            Flattening flattening,
+            @Nullable Trajectory trajectory,
+            Trajectory.@Nullable Recording recording,
             Map<String, DisplayUnit> preferred) {
         this.preferred = preferred;
         this.model = model;
@@ -80,12 +87,14 @@ final class Exhibitor {
 
     private Exhibit side(Expression side, Instance scope, Expression other, double limit, Sense sense) {
         Flattening.Defined defined = side instanceof FeatureReference reference
-                ? flattening.definition(reference, scope).orElse(null) : null;
+                ? flattening.definition(reference, scope).orElse(null)
+                : null;
         if (defined != null) {
             return side(defined.expression(), defined.scope(), other, limit, sense);
         }
-        if (!(side instanceof Invocation call) || !(model.environment().function(call.function()).orElse(null)
-                instanceof Function.Observing(Observation observation))) {
+        if (!(side instanceof Invocation call)
+                || !(model.environment().function(call.function()).orElse(null)
+                        instanceof Function.Observing(Observation observation))) {
             return Exhibit.NONE;
         }
         Expression subject = call.arguments().getFirst();
@@ -98,8 +107,11 @@ final class Exhibitor {
                 yield limited(subject, term, limit, throughout ? sense : once(sense));
             }
             case INTEGRAL -> traced(subject, flattening.term(subject, scope));
-            case FIRST_TIME, LAST_TIME -> Double.isNaN(limit) ? claim(subject, scope, true)
-                    : claim(subject, scope, true).and(new Exhibit(List.of(), List.of(new Line(Sense.DEADLINE, "", limit))));
+            case FIRST_TIME, LAST_TIME ->
+                Double.isNaN(limit)
+                        ? claim(subject, scope, true)
+                        : claim(subject, scope, true)
+                                .and(new Exhibit(List.of(), List.of(new Line(Sense.DEADLINE, "", limit))));
             case DURATION, ALWAYS, EVENTUALLY -> claim(subject, scope, true);
         };
     }
@@ -109,8 +121,12 @@ final class Exhibitor {
         if (traced.traces().isEmpty() || !Double.isFinite(limit)) {
             return traced;
         }
-        return traced.and(new Exhibit(List.of(), List.of(new Line(sense, traced.traces().getFirst().label(),
-                unitFor(expression, term).unit().fromSi(limit)))));
+        return traced.and(new Exhibit(
+                List.of(),
+                List.of(new Line(
+                        sense,
+                        traced.traces().getFirst().label(),
+                        unitFor(expression, term).unit().fromSi(limit)))));
     }
 
     private Exhibit traced(Expression expression, Term term) {
@@ -120,24 +136,29 @@ final class Exhibitor {
         DisplayUnit unit = unitFor(expression, term);
         double[] values = new double[recording.times().length];
         for (int i = 0; i < values.length; i++) {
-            values[i] = unit.unit().fromSi(Terms.value(term, recording.times()[i], recording.rows()[i]));
+            values[i] = unit.unit()
+                    .fromSi(Terms.value(term, recording.times()[i], recording.rows()[i]));
         }
         return new Exhibit(List.of(new Trace(label(expression, term), unit.symbol(), values)), List.of());
     }
 
     private String label(Expression expression, Term term) {
         return term instanceof Term.Variable(int index) && trajectory != null
-                ? trajectory.system().flat().variables().get(index).path() : text(expression);
+                ? trajectory.system().flat().variables().get(index).path()
+                : text(expression);
     }
 
     /** Shows a trace in the unit of the limit it is first held against. */
     private void prefer(Expression expression, Term term, Expression limit) {
-        model.environment().displayUnit(limit, dimension(expression)).ifPresent(unit ->
-                preferred.putIfAbsent(label(expression, term), unit));
+        model.environment()
+                .displayUnit(limit, dimension(expression))
+                .ifPresent(unit -> preferred.putIfAbsent(label(expression, term), unit));
     }
 
     private Dimension dimension(Expression expression) {
-        return TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
+        return TypeCheck.check(expression, model.environment()).type() instanceof Type.Number(Dimension d)
+                ? d
+                : Dimension.ONE;
     }
 
     private DisplayUnit unitFor(Expression expression, Term term) {
@@ -153,8 +174,7 @@ final class Exhibitor {
     }
 
     /** A comparison and the instance its names are read in. */
-    record Placed(Binary comparison, Instance scope) {
-    }
+    record Placed(Binary comparison, Instance scope) {}
 
     /** The comparisons of numbers in a condition, also in the fixed values it refers to. */
     List<Placed> comparisons(Expression claim, Instance scope) {
@@ -167,7 +187,11 @@ final class Exhibitor {
     private void collect(Expression expression, Instance scope, Set<Referent> entered, List<Placed> found) {
         Optional<Quantified> quantified = Quantified.of(expression, scope, model, flattening);
         if (quantified.isPresent()) {
-            quantified.get().claims().forEach(each -> collect(each.claim().expression(), each.claim().scope(), entered, found));
+            quantified
+                    .get()
+                    .claims()
+                    .forEach(each ->
+                            collect(each.claim().expression(), each.claim().scope(), entered, found));
             return;
         }
         if (expression instanceof Expression.Body) {
@@ -184,7 +208,9 @@ final class Exhibitor {
         if (expression instanceof Invocation call && !entered.contains(call.function())) {
             Set<Referent> within = new HashSet<>(entered);
             within.add(call.function());
-            flattening.opened(call, scope).ifPresent(opened -> collect(opened.expression(), opened.scope(), within, found));
+            flattening
+                    .opened(call, scope)
+                    .ifPresent(opened -> collect(opened.expression(), opened.scope(), within, found));
         }
         expression.parts().forEach(part -> collect(part, scope, entered, found));
     }
@@ -192,10 +218,14 @@ final class Exhibitor {
     /** The size of what a condition compares at an instant, for weighing its margin; positive. */
     double scale(Condition condition, double instant) {
         return switch (condition) {
-            case Condition.Relation r when trajectory != null -> {
+            case Condition.Relation r
+            when trajectory != null -> {
                 double[] v = trajectory.at(instant, false);
-                yield Math.max(Double.MIN_NORMAL, Math.max(Math.abs(Terms.value(r.left(), instant, v)),
-                        Math.abs(Terms.value(r.right(), instant, v))));
+                yield Math.max(
+                        Double.MIN_NORMAL,
+                        Math.max(
+                                Math.abs(Terms.value(r.left(), instant, v)),
+                                Math.abs(Terms.value(r.right(), instant, v))));
             }
             case Condition.Both b -> Math.max(scale(b.left(), instant), scale(b.right(), instant));
             case Condition.Either e -> Math.max(scale(e.left(), instant), scale(e.right(), instant));
@@ -209,11 +239,13 @@ final class Exhibitor {
     }
 
     private static Sense sense(Operator operator, boolean wanted) {
-        return wanted ? Sense.TARGET : switch (operator) {
-            case LESS, LESS_OR_EQUAL -> Sense.UPPER;
-            case GREATER, GREATER_OR_EQUAL -> Sense.LOWER;
-            default -> Sense.TARGET;
-        };
+        return wanted
+                ? Sense.TARGET
+                : switch (operator) {
+                    case LESS, LESS_OR_EQUAL -> Sense.UPPER;
+                    case GREATER, GREATER_OR_EQUAL -> Sense.LOWER;
+                    default -> Sense.TARGET;
+                };
     }
 
     private static Sense opposite(Sense sense) {

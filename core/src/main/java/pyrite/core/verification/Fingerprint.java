@@ -50,22 +50,26 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
 
     /** The elements that differ in another snapshot from what was read; none: the result still holds. */
     public List<ElementId> changedIn(Model model) {
-        return hashes.entrySet().stream().filter(entry -> !hash(model, entry.getKey()).equals(entry.getValue()))
-                .map(Map.Entry::getKey).toList();
+        return hashes.entrySet().stream()
+                .filter(entry -> !hash(model, entry.getKey()).equals(entry.getValue()))
+                .map(Map.Entry::getKey)
+                .toList();
     }
 
     /** The elements whose hash some changes can alter; that of all others stays. */
     public static Set<ElementId> alterableBy(Collection<ElementChange> changes) {
         Set<ElementId> alterable = new HashSet<>();
-        changes.forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after())).flatMap(Optional::stream).forEach(element -> {
-            alterable.add(element.id());
-            if (element.owner() != null) {
-                alterable.add(element.owner());
-            }
-            if (element.kind() == ElementKind.SATISFACTION) {
-                element.get(Property.TARGET).ifPresent(requirement -> alterable.addAll(requirement.chain()));
-            }
-        }));
+        changes.forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
+                .flatMap(Optional::stream)
+                .forEach(element -> {
+                    alterable.add(element.id());
+                    if (element.owner() != null) {
+                        alterable.add(element.owner());
+                    }
+                    if (element.kind() == ElementKind.SATISFACTION) {
+                        element.get(Property.TARGET).ifPresent(requirement -> alterable.addAll(requirement.chain()));
+                    }
+                }));
         return alterable;
     }
 
@@ -90,23 +94,34 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                 content.append('\n').append(property.key()).append('=').append(text(value));
             }
         });
-        model.children(element.id()).stream().filter(child -> counts(child.kind()))
+        model.children(element.id()).stream()
+                .filter(child -> counts(child.kind()))
                 .forEach(child -> content.append('\n').append(child.id()));
         if (element.kind() == ElementKind.REQUIREMENT) {
-            model.referrers(element.id()).stream().filter(id -> model.get(id).kind() == ElementKind.SATISFACTION).sorted()
+            model.referrers(element.id()).stream()
+                    .filter(id -> model.get(id).kind() == ElementKind.SATISFACTION)
+                    .sorted()
                     .forEach(id -> content.append("\nsatisfied ").append(id));
         }
         return content.toString();
     }
 
     private static boolean isRemark(Property<?> property) {
-        return property == Property.NOTES || property == Property.TRAILING_NOTE || property == Property.VISIBILITY || property == Property.MARKS;
+        return property == Property.NOTES
+                || property == Property.TRAILING_NOTE
+                || property == Property.VISIBILITY
+                || property == Property.MARKS;
     }
 
     private static boolean counts(ElementKind kind) {
-        return kind.isUsage() && (kind.family() == Family.STRUCTURE || kind.family() == Family.ANALYSIS) && !kind.isCase()
-                || kind == ElementKind.BINDING || kind == ElementKind.OBJECTIVE || kind == ElementKind.VERIFIED_REQUIREMENT
-                || kind == ElementKind.REQUIRED_CONSTRAINT || kind == ElementKind.SUBJECT;
+        return kind.isUsage()
+                        && (kind.family() == Family.STRUCTURE || kind.family() == Family.ANALYSIS)
+                        && !kind.isCase()
+                || kind == ElementKind.BINDING
+                || kind == ElementKind.OBJECTIVE
+                || kind == ElementKind.VERIFIED_REQUIREMENT
+                || kind == ElementKind.REQUIRED_CONSTRAINT
+                || kind == ElementKind.SUBJECT;
     }
 
     private static String text(Object value) {

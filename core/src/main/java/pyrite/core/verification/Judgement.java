@@ -7,20 +7,28 @@ import pyrite.core.model.ElementId;
 /**
  * The verdict on one requirement for one subject, with what it rests on.
  *
- * @param subject  the path of what was judged, such as {@code barrier.gate}
- * @param margin  null where nothing was compared
- * @param worstInstant  when the margin was smallest, s, null if that is no instant
- * @param firstViolation  when the requirement was first not met, s, null if it never was or time plays no part
- * @param reason  one sentence
+ * @param subject the path of what was judged, such as {@code barrier.gate}
+ * @param margin null where nothing was compared
+ * @param worstInstant when the margin was smallest, s, null if that is no instant
+ * @param firstViolation when the requirement was first not met, s, null if it never was or time plays no part
+ * @param reason one sentence
  */
-public record Judgement(ElementId requirement, String subject, VerdictKind verdict, @Nullable Margin margin,
-        @Nullable Double worstInstant, @Nullable Double firstViolation, String reason, Exhibit exhibit,
+public record Judgement(
+        ElementId requirement,
+        String subject,
+        VerdictKind verdict,
+        @Nullable Margin margin,
+        @Nullable Double worstInstant,
+        @Nullable Double firstViolation,
+        String reason,
+        Exhibit exhibit,
         Fingerprint fingerprint) {
     public Judgement {
         Objects.requireNonNull(reason);
     }
 
     Judgement with(Fingerprint rests) {
-        return new Judgement(requirement, subject, verdict, margin, worstInstant, firstViolation, reason, exhibit, rests);
+        return new Judgement(
+                requirement, subject, verdict, margin, worstInstant, firstViolation, reason, exhibit, rests);
     }
 }

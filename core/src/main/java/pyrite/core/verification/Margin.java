@@ -6,8 +6,8 @@ import pyrite.core.model.DisplayUnit;
 /**
  * How far a comparison is from its limit: positive where it holds.
  *
- * @param si  in the coherent SI unit
- * @param scale  the size of what was compared, for weighing margins of different dimensions against each other; positive
+ * @param si in the coherent SI unit
+ * @param scale the size of what was compared, for weighing margins of different dimensions against each other; positive
  */
 public record Margin(double si, double scale, Dimension dimension, DisplayUnit unit) {
 

@@ -29,7 +29,8 @@ import pyrite.core.model.Model;
 /** What numbers with observations in them come to over a trajectory. */
 final class Observations {
     private static final int DEEPEST = 100;
-    private static final String NOT_COMPUTED = "observations can be added, subtracted, multiplied, divided and given to functions of numbers here, nothing else";
+    private static final String NOT_COMPUTED =
+            "observations can be added, subtracted, multiplied, divided and given to functions of numbers here, nothing else";
 
     private final Model model;
     private final Flattening flattening;
@@ -38,7 +39,12 @@ final class Observations {
     private final Assessor assessor;
     private int depth;
 
-    Observations(Model model, Flattening flattening, @Nullable Trajectory trajectory, Exhibitor exhibitor, Assessor assessor) {
+    Observations(
+            Model model,
+            Flattening flattening,
+            @Nullable Trajectory trajectory,
+            Exhibitor exhibitor,
+            Assessor assessor) {
         this.model = model;
         this.flattening = flattening;
         this.trajectory = trajectory;
@@ -73,8 +79,10 @@ final class Observations {
             case Invocation call when of(call) != null -> observed(call, of(call), scope);
             case Invocation call -> computed(call, scope);
             case Expression.ArrowInvocation arrow -> computed(arrow.asCall(), scope);
-            case Expression.Conditional c -> number(assessor.assess(c.condition(), scope).holds() ? c.whenTrue() : c.whenFalse(), scope);
-            case Unary u when u.operator() == Operator.NEGATE -> {
+            case Expression.Conditional c ->
+                number(assessor.assess(c.condition(), scope).holds() ? c.whenTrue() : c.whenFalse(), scope);
+            case Unary u
+            when u.operator() == Operator.NEGATE -> {
                 Observer.Sighting operand = number(u.operand(), scope);
                 yield new Observer.Sighting(-operand.value(), operand.instant());
             }
@@ -85,13 +93,26 @@ final class Observations {
 
     /** A function of numbers that are observed: of one or two, of several, or one that somebody defined. */
     private Observer.Sighting computed(Invocation call, Instance scope) {
-        return switch (model.environment().function(call.function()).map(known -> known.with(call.arguments().size())).orElse(null)) {
+        return switch (model.environment()
+                .function(call.function())
+                .map(known -> known.with(call.arguments().size()))
+                .orElse(null)) {
             case Function.Mathematical(MathFunction f) -> {
-                List<Observer.Sighting> all = call.arguments().stream().map(argument -> number(argument, scope)).toList();
-                yield all.size() == 1 ? new Observer.Sighting(f.apply(all.getFirst().value(), 0), all.getFirst().instant())
-                        : all.get(f.apply(all.getFirst().value(), all.getLast().value()) == all.getFirst().value() ? 0 : 1);
+                List<Observer.Sighting> all = call.arguments().stream()
+                        .map(argument -> number(argument, scope))
+                        .toList();
+                yield all.size() == 1
+                        ? new Observer.Sighting(
+                                f.apply(all.getFirst().value(), 0),
+                                all.getFirst().instant())
+                        : all.get(
+                                f.apply(all.getFirst().value(), all.getLast().value())
+                                                == all.getFirst().value()
+                                        ? 0
+                                        : 1);
             }
-            case Function.OverCollection(CollectionFunction f) -> ofSeveral(f, numbers(call.arguments().getFirst(), scope), call);
+            case Function.OverCollection(CollectionFunction f) ->
+                ofSeveral(f, numbers(call.arguments().getFirst(), scope), call);
             case Function.Defined _ -> {
                 Flattening.Defined opened = flattening.opened(call, scope).orElseThrow();
                 yield deeper(call, () -> number(opened.expression(), opened.scope()));
@@ -103,10 +124,16 @@ final class Observations {
     private Observer.Sighting ofSeveral(CollectionFunction function, List<Observer.Sighting> all, Invocation call) {
         Comparator<Observer.Sighting> bySize = Comparator.comparingDouble(Observer.Sighting::value);
         return switch (function) {
-            case SUM -> new Observer.Sighting(all.stream().mapToDouble(Observer.Sighting::value).sum(), Double.NaN);
-            case PRODUCT -> new Observer.Sighting(all.stream().mapToDouble(Observer.Sighting::value).reduce(1, (a, b) -> a * b), Double.NaN);
-            case LARGEST -> all.stream().max(bySize).orElseThrow(() -> new Undefined("of no values there is no largest"));
-            case SMALLEST -> all.stream().min(bySize).orElseThrow(() -> new Undefined("of no values there is no smallest"));
+            case SUM ->
+                new Observer.Sighting(
+                        all.stream().mapToDouble(Observer.Sighting::value).sum(), Double.NaN);
+            case PRODUCT ->
+                new Observer.Sighting(
+                        all.stream().mapToDouble(Observer.Sighting::value).reduce(1, (a, b) -> a * b), Double.NaN);
+            case LARGEST ->
+                all.stream().max(bySize).orElseThrow(() -> new Undefined("of no values there is no largest"));
+            case SMALLEST ->
+                all.stream().min(bySize).orElseThrow(() -> new Undefined("of no values there is no smallest"));
             default -> throw new FaultException(call.span(), NOT_COMPUTED);
         };
     }
@@ -114,26 +141,42 @@ final class Observations {
     /** Several numbers: those listed, or what a body gives for each of several values. */
     private List<Observer.Sighting> numbers(Expression expression, Instance scope) {
         return switch (expression) {
-            case Expression.Sequence sequence -> sequence.items().stream().flatMap(item -> numbers(item, scope).stream()).toList();
-            case Expression.Filtered filtered when !filtered.selects() -> collected(filtered.receiver(), filtered.body(), scope);
-            case Expression.ArrowInvocation arrow when collects(arrow.asCall()) ->
-                collected(arrow.receiver(), CollectionFunction.COLLECT.body(arrow.arguments().getFirst()).orElseThrow(), scope);
+            case Expression.Sequence sequence ->
+                sequence.items().stream()
+                        .flatMap(item -> numbers(item, scope).stream())
+                        .toList();
+            case Expression.Filtered filtered
+            when !filtered.selects() -> collected(filtered.receiver(), filtered.body(), scope);
+            case Expression.ArrowInvocation arrow
+            when collects(arrow.asCall()) ->
+                collected(
+                        arrow.receiver(),
+                        CollectionFunction.COLLECT
+                                .body(arrow.arguments().getFirst())
+                                .orElseThrow(),
+                        scope);
             default -> List.of(number(expression, scope));
         };
     }
 
     private List<Observer.Sighting> collected(Expression receiver, Expression.Body body, Instance scope) {
-        return flattening.claims(receiver, body, scope).stream().map(each -> number(each.claim().expression(), each.claim().scope())).toList();
+        return flattening.claims(receiver, body, scope).stream()
+                .map(each -> number(each.claim().expression(), each.claim().scope()))
+                .toList();
     }
 
     private boolean collects(Invocation call) {
-        return model.environment().function(call.function()).orElse(null) instanceof Function.OverCollection(CollectionFunction f) && f == CollectionFunction.COLLECT;
+        return model.environment().function(call.function()).orElse(null)
+                        instanceof Function.OverCollection(CollectionFunction f)
+                && f == CollectionFunction.COLLECT;
     }
 
     /** Goes into a calculation that somebody defined; one that calls itself without end is given up. */
     <T> T deeper(Invocation call, Supplier<T> work) {
         if (depth >= DEEPEST) {
-            throw new FaultException(call.span(), "this calls itself more than " + DEEPEST + " times; what ends it must be known before the run");
+            throw new FaultException(
+                    call.span(),
+                    "this calls itself more than " + DEEPEST + " times; what ends it must be known before the run");
         }
         depth++;
         try {
@@ -150,8 +193,9 @@ final class Observations {
         if (trajectory == null) {
             throw new NeedsRun();
         }
-        throw new FaultException(expression.span(), "this varies during the run; say what of it is meant, for instance "
-                + "maximum(…) or final(…)");
+        throw new FaultException(
+                expression.span(),
+                "this varies during the run; say what of it is meant, for instance " + "maximum(…) or final(…)");
     }
 
     private Observer.Sighting arithmetic(Binary b, Instance scope) {
@@ -202,21 +246,27 @@ final class Observations {
             case FIRST_TIME -> instant(window.firstTime(holds), claim, scope);
             case LAST_TIME -> instant(window.lastTime(holds), claim, scope);
             case DURATION -> new Observer.Sighting(window.duration(holds), Double.NaN);
-            default -> throw new FaultException(call.span(), observation.functionName() + " is a condition, not a time");
+            default ->
+                throw new FaultException(call.span(), observation.functionName() + " is a condition, not a time");
         };
     }
 
     private Observer.Sighting instant(OptionalDouble found, Expression claim, Instance scope) {
-        return new Observer.Sighting(found.orElseThrow(() -> new Undefined("'" + exhibitor.text(claim)
-                + "' never holds during the run")), found.getAsDouble());
+        return new Observer.Sighting(
+                found.orElseThrow(() -> new Undefined("'" + exhibitor.text(claim) + "' never holds during the run")),
+                found.getAsDouble());
     }
 
     Observer window(List<Expression> arguments, Instance scope) {
         if (trajectory == null) {
             throw new NeedsRun();
         }
-        return arguments.size() < 3 ? new Observer(trajectory, trajectory.start(), trajectory.stop())
-                : new Observer(trajectory, number(arguments.get(1), scope).value(), number(arguments.get(2), scope).value());
+        return arguments.size() < 3
+                ? new Observer(trajectory, trajectory.start(), trajectory.stop())
+                : new Observer(
+                        trajectory,
+                        number(arguments.get(1), scope).value(),
+                        number(arguments.get(2), scope).value());
     }
 
     static void require(Observer window, Expression at) {
@@ -239,18 +289,25 @@ final class Observations {
             if (part instanceof Invocation call && of(call) != null) {
                 found[0] = true;
             } else if (!found[0] && part instanceof Invocation call) {
-                found[0] = flattening.opened(call, scope).filter(opened -> areIn(opened.expression(), opened.scope(), seen)).isPresent();
+                found[0] = flattening
+                        .opened(call, scope)
+                        .filter(opened -> areIn(opened.expression(), opened.scope(), seen))
+                        .isPresent();
             } else if (!found[0] && part instanceof FeatureReference reference) {
-                found[0] = flattening.definition(reference, scope)
-                        .filter(defined -> areIn(defined.expression(), defined.scope(), seen)).isPresent();
+                found[0] = flattening
+                        .definition(reference, scope)
+                        .filter(defined -> areIn(defined.expression(), defined.scope(), seen))
+                        .isPresent();
             }
         });
         return found[0];
     }
 
     /** The observation that a call is; null if it is none. */
-    @Nullable Observation of(Invocation call) {
+    @Nullable
+    Observation of(Invocation call) {
         return model.environment().function(call.function()).orElse(null) instanceof Function.Observing(var observation)
-                ? observation : null;
+                ? observation
+                : null;
     }
 }

@@ -19,6 +19,7 @@ final class Observer {
     private static final int INNER = 3;
     /** Boole's rule on the five instants of a step (closed Newton-Cotes, order 6). */
     private static final double[] BOOLE = {7.0 / 90, 32.0 / 90, 12.0 / 90, 32.0 / 90, 7.0 / 90};
+
     private static final int HALVINGS = 60;
 
     private final Trajectory trajectory;
@@ -35,8 +36,7 @@ final class Observer {
     }
 
     /** A value and the instant it was had, s. */
-    record Sighting(double value, double instant) {
-    }
+    record Sighting(double value, double instant) {}
 
     Observer(Trajectory trajectory, double from, double to) {
         this.trajectory = trajectory;
@@ -84,7 +84,11 @@ final class Observer {
                 best[0] = x;
                 best[1] = t;
             }
-            if (count[0] >= 3 && x3[1] <= x3[0] && x3[1] <= x3[2] && t3[2] > t3[0] && (x3[1] < x3[0] || x3[1] < x3[2])) {
+            if (count[0] >= 3
+                    && x3[1] <= x3[0]
+                    && x3[1] <= x3[2]
+                    && t3[2] > t3[0]
+                    && (x3[1] < x3[0] || x3[1] < x3[2])) {
                 refine(signal, t3, best);
             }
             if (atEnd) {
@@ -101,9 +105,12 @@ final class Observer {
     }
 
     private void refine(Signal signal, double[] t3, double[] best) {
-        UnivariatePointValuePair lowest = new BrentOptimizer(1e-10, 1e-12 * (to - from) + Double.MIN_NORMAL).optimize(
-                new MaxEval(200), GoalType.MINIMIZE, new SearchInterval(t3[0], t3[2], t3[1]),
-                new UnivariateObjectiveFunction(t -> signal.value(t, trajectory.at(t, t == t3[2]))));
+        UnivariatePointValuePair lowest = new BrentOptimizer(1e-10, 1e-12 * (to - from) + Double.MIN_NORMAL)
+                .optimize(
+                        new MaxEval(200),
+                        GoalType.MINIMIZE,
+                        new SearchInterval(t3[0], t3[2], t3[1]),
+                        new UnivariateObjectiveFunction(t -> signal.value(t, trajectory.at(t, t == t3[2]))));
         if (lowest.getValue() < best[0]) {
             best[0] = lowest.getValue();
             best[1] = lowest.getPoint();

@@ -18,12 +18,18 @@ import pyrite.core.model.Model;
 record Quantified(boolean all, List<Flattening.Claim> claims) {
     /** Nothing if the expression says nothing of that kind. */
     static Optional<Quantified> of(Expression expression, Instance scope, Model model, Flattening flattening) {
-        Invocation call = expression instanceof Expression.ArrowInvocation arrow ? arrow.asCall() : expression instanceof Invocation plain ? plain : null;
-        if (call == null || !(model.environment().function(call.function()).orElse(null) instanceof Function.OverCollection(CollectionFunction function))
+        Invocation call = expression instanceof Expression.ArrowInvocation arrow
+                ? arrow.asCall()
+                : expression instanceof Invocation plain ? plain : null;
+        if (call == null
+                || !(model.environment().function(call.function()).orElse(null)
+                        instanceof Function.OverCollection(CollectionFunction function))
                 || function != CollectionFunction.FOR_ALL && function != CollectionFunction.EXISTS) {
             return Optional.empty();
         }
         Expression.Body body = function.body(call.arguments().get(1)).orElseThrow();
-        return Optional.of(new Quantified(function == CollectionFunction.FOR_ALL, flattening.claims(call.arguments().getFirst(), body, scope)));
+        return Optional.of(new Quantified(
+                function == CollectionFunction.FOR_ALL,
+                flattening.claims(call.arguments().getFirst(), body, scope)));
     }
 }

@@ -34,7 +34,11 @@ public final class RequirementJudge {
     private final @Nullable Trajectory trajectory;
     private final Trajectory.@Nullable Recording recording;
 
-    RequirementJudge(Model model, Flattening flattening, Instance root, @Nullable Trajectory trajectory,
+    RequirementJudge(
+            Model model,
+            Flattening flattening,
+            Instance root,
+            @Nullable Trajectory trajectory,
             Trajectory.@Nullable Recording recording) {
         this.model = model;
         this.flattening = flattening;
@@ -60,14 +64,18 @@ public final class RequirementJudge {
         try {
             Instance root = flattening.root(model.get(chain.getFirst()));
             read.addAll(flattening.takeRead());
-            judgements = new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction).stream().toList();
+            judgements = new RequirementJudge(model, flattening, root, null, null)
+                    .judge(requirement, satisfaction).stream().toList();
         } catch (ModelFault e) {
-            judgements = List.of(unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
+            judgements = List.of(
+                    unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
         }
         read.addAll(flattening.takeRead());
-        judgements.forEach(judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
+        judgements.forEach(
+                judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
         Fingerprint rests = Fingerprint.of(model, read);
-        return new AtOnce(judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
+        return new AtOnce(
+                judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
     }
 
     /** The verdict of the run on a requirement, one for each satisfying part within the system. */
@@ -76,7 +84,9 @@ public final class RequirementJudge {
         if (satisfactions.isEmpty()) {
             return List.of(judged(requirement, root, root.path()));
         }
-        return satisfactions.stream().flatMap(satisfaction -> judge(requirement, satisfaction).stream()).toList();
+        return satisfactions.stream()
+                .flatMap(satisfaction -> judge(requirement, satisfaction).stream())
+                .toList();
     }
 
     private Optional<Judgement> judge(Element requirement, Element satisfaction) {
@@ -84,32 +94,44 @@ public final class RequirementJudge {
         Instance subject = chain.isEmpty() ? root : subject(chain).orElse(null);
         if (subject == null) {
             String path = model.names().qualifiedName(model.get(chain.getLast()));
-            return Optional.of(unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "'" + path + "', which satisfies it, is not "
-                    + "part of '" + root.path() + "', which was run"));
+            return Optional.of(unjudged(
+                    requirement,
+                    path,
+                    VerdictKind.INCONCLUSIVE,
+                    "'" + path + "', which satisfies it, is not " + "part of '" + root.path() + "', which was run"));
         }
         try {
             Judgement judgement = judged(requirement, subject, subject.path());
-            return Optional.of(judgement.with(judgement.fingerprint().and(Fingerprint.of(model, List.of(satisfaction.id())))));
+            return Optional.of(
+                    judgement.with(judgement.fingerprint().and(Fingerprint.of(model, List.of(satisfaction.id())))));
         } catch (Observations.NeedsRun _) {
             return Optional.empty();
         }
     }
 
     private static List<ElementId> satisfier(Element satisfaction) {
-        return satisfaction.get(Property.BY).map(Reference::chain)
+        return satisfaction
+                .get(Property.BY)
+                .map(Reference::chain)
                 .orElseGet(() -> satisfaction.owner() == null ? List.of() : List.of(satisfaction.owner()));
     }
 
     public static List<Element> satisfactions(Model model, Element requirement) {
-        return model.referrers(requirement.id()).stream().map(model::get)
-                .filter(e -> e.kind() == ElementKind.SATISFACTION && !e.get(Property.NEGATED).orElse(false))
-                .filter(e -> e.get(Property.TARGET).filter(t -> t.target().equals(requirement.id())).isPresent())
-                .sorted(Comparator.comparing(Element::id)).toList();
+        return model.referrers(requirement.id()).stream()
+                .map(model::get)
+                .filter(e -> e.kind() == ElementKind.SATISFACTION
+                        && !e.get(Property.NEGATED).orElse(false))
+                .filter(e -> e.get(Property.TARGET)
+                        .filter(t -> t.target().equals(requirement.id()))
+                        .isPresent())
+                .sorted(Comparator.comparing(Element::id))
+                .toList();
     }
 
     /** The instance a satisfying part is in the system that runs. */
     private Optional<Instance> subject(List<ElementId> chain) {
-        List<ElementId> from = chain.indexOf(root.usage().id()) > 0 ? chain.subList(chain.indexOf(root.usage().id()), chain.size())
+        List<ElementId> from = chain.indexOf(root.usage().id()) > 0
+                ? chain.subList(chain.indexOf(root.usage().id()), chain.size())
                 : chain;
         if (!reachable(from.getFirst())) {
             return Optional.empty();
@@ -119,7 +141,8 @@ public final class RequirementJudge {
 
     /** A part outside the system would be built anew, apart from what ran; only parts inside count. */
     private boolean reachable(ElementId first) {
-        return first.equals(root.usage().id()) || model.inheritance().effective(root.usage(), first).isPresent();
+        return first.equals(root.usage().id())
+                || model.inheritance().effective(root.usage(), first).isPresent();
     }
 
     private Judgement judged(Element requirement, Instance subject, String path) {
@@ -137,36 +160,53 @@ public final class RequirementJudge {
     }
 
     private Judgement evaluate(Element requirement, Instance subject, String path) {
-        Assessor assessor = new Assessor(model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording, shownIn));
+        Assessor assessor = new Assessor(
+                model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording, shownIn));
         Instance instance = instance(requirement, subject);
         for (Element assumption : constraints(requirement, ElementKind.ASSUMED_CONSTRAINT)) {
             Assessment assumed = assess(assumption, instance, subject, assessor, 0);
             if (!assumed.holds()) {
-                return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "what it assumes does not hold: " + assumed.reason());
+                return unjudged(
+                        requirement,
+                        path,
+                        VerdictKind.INCONCLUSIVE,
+                        "what it assumes does not hold: " + assumed.reason());
             }
         }
         Assessment whole = assessAll(requirement, instance, subject, assessor, 0);
         if (whole == null) {
             return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "it has no constraint that could be computed");
         }
-        return new Judgement(requirement.id(), path, whole.holds() ? VerdictKind.PASS : VerdictKind.FAIL, whole.margin(),
-                whole.worstInstant(), whole.firstViolation(), whole.reason(), assessor.exhibit(), Fingerprint.NONE);
+        return new Judgement(
+                requirement.id(),
+                path,
+                whole.holds() ? VerdictKind.PASS : VerdictKind.FAIL,
+                whole.margin(),
+                whole.worstInstant(),
+                whole.firstViolation(),
+                whole.reason(),
+                assessor.exhibit(),
+                Fingerprint.NONE);
     }
 
     /** The requirement with its subject in place. */
     private Instance instance(Element requirement, Instance subject) {
         Map<ElementId, Instance> links = new HashMap<>();
-        model.inheritance().features(requirement).stream().filter(f -> f.kind() == ElementKind.SUBJECT)
+        model.inheritance().features(requirement).stream()
+                .filter(f -> f.kind() == ElementKind.SUBJECT)
                 .forEach(feature -> links.put(feature.id(), subject));
         return flattening.root(requirement, links);
     }
 
     private List<Element> constraints(Element requirement, ElementKind kind) {
-        return model.inheritance().features(requirement).stream().filter(feature -> feature.kind() == kind).toList();
+        return model.inheritance().features(requirement).stream()
+                .filter(feature -> feature.kind() == kind)
+                .toList();
     }
 
     /** All that a requirement requires; null if it requires nothing that could be computed. */
-    private @Nullable Assessment assessAll(Element requirement, Instance instance, Instance subject, Assessor assessor, int depth) {
+    private @Nullable Assessment assessAll(
+            Element requirement, Instance instance, Instance subject, Assessor assessor, int depth) {
         Assessment whole = null;
         for (Element constraint : constraints(requirement, ElementKind.REQUIRED_CONSTRAINT)) {
             Assessment one = assess(constraint, instance, subject, assessor, depth);
@@ -176,12 +216,19 @@ public final class RequirementJudge {
     }
 
     /** A constraint of its own, or another requirement that is required of the same subject. */
-    private Assessment assess(Element constraint, Instance requirement, Instance subject, Assessor assessor, int depth) {
+    private Assessment assess(
+            Element constraint, Instance requirement, Instance subject, Assessor assessor, int depth) {
         flattening.noteRead(constraint);
-        Element required = constraint.get(Property.TARGET).map(reference -> model.get(reference.target())).orElse(null);
-        if (required != null && model.inheritance().owning(required, Property.RESULT).isEmpty()) {
+        Element required = constraint
+                .get(Property.TARGET)
+                .map(reference -> model.get(reference.target()))
+                .orElse(null);
+        if (required != null
+                && model.inheritance().owning(required, Property.RESULT).isEmpty()) {
             if (depth > DEEPEST) {
-                throw new ModelFault("'" + requirement.path() + "' requires itself, directly or in a circle", List.of(constraint.id()));
+                throw new ModelFault(
+                        "'" + requirement.path() + "' requires itself, directly or in a circle",
+                        List.of(constraint.id()));
             }
             flattening.noteRead(required);
             Assessment inner = assessAll(required, instance(required, subject), subject, assessor, depth + 1);
@@ -189,12 +236,15 @@ public final class RequirementJudge {
                 return inner;
             }
         }
-        Element owner = model.inheritance().owning(constraint, Property.RESULT).orElseThrow(() -> new ModelFault(
-                "a required constraint of '" + requirement.path() + "' is empty", List.of(constraint.id())));
+        Element owner = model.inheritance()
+                .owning(constraint, Property.RESULT)
+                .orElseThrow(() -> new ModelFault(
+                        "a required constraint of '" + requirement.path() + "' is empty", List.of(constraint.id())));
         return assessor.assess(owner.get(Property.RESULT).orElseThrow(), flattening.inside(constraint, requirement));
     }
 
     static Judgement unjudged(Element requirement, String subject, VerdictKind verdict, String reason) {
-        return new Judgement(requirement.id(), subject, verdict, null, null, null, reason, Exhibit.NONE, Fingerprint.NONE);
+        return new Judgement(
+                requirement.id(), subject, verdict, null, null, null, reason, Exhibit.NONE, Fingerprint.NONE);
     }
 }

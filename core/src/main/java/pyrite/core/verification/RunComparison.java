@@ -25,31 +25,37 @@ public final class RunComparison {
     /** Rounding in the integrator is no difference; relative to the larger of two ranges. */
     private static final double SAME = 1e-9;
 
-    private RunComparison() {
-    }
+    private RunComparison() {}
 
     /** What a run read, and the snapshot it read it from. */
-    public record Inputs(Fingerprint fingerprint, Model model) {
-    }
+    public record Inputs(Fingerprint fingerprint, Model model) {}
 
     /**
      * An element that at least two runs read differently.
      *
-     * @param texts its declaration as each run read it, in the order of the runs; where one did not, that of what it redefines,
-     *     and null if that was not read either
+     * @param texts its declaration as each run read it, in the order of the runs; where one did not, that of what it
+     *     redefines, and null if that was not read either
      */
-    public record Differing(ElementId id, List<@Nullable String> texts) {
-    }
+    public record Differing(ElementId id, List<@Nullable String> texts) {}
 
     /** The elements that differ, owners that differ only by what they own left out where that is shown itself. */
     public static List<Differing> inputs(List<Inputs> runs) {
         Set<ElementId> read = new LinkedHashSet<>();
         runs.forEach(run -> read.addAll(run.fingerprint().hashes().keySet()));
-        List<Differing> differing = read.stream().filter(id -> runs.stream().map(run -> run.fingerprint().hashes().get(id)).distinct().count() > 1)
-                .map(id -> new Differing(id, texts(id, runs))).toList();
+        List<Differing> differing = read.stream()
+                .filter(id -> runs.stream()
+                                .map(run -> run.fingerprint().hashes().get(id))
+                                .distinct()
+                                .count()
+                        > 1)
+                .map(id -> new Differing(id, texts(id, runs)))
+                .toList();
         Set<ElementId> owners = new HashSet<>();
-        differing.forEach(each -> runs.forEach(run -> run.model().find(each.id()).map(Element::owner).ifPresent(owners::add)));
-        return differing.stream().filter(each -> !isSame(each.texts()) || !owners.contains(each.id())).toList();
+        differing.forEach(each -> runs.forEach(
+                run -> run.model().find(each.id()).map(Element::owner).ifPresent(owners::add)));
+        return differing.stream()
+                .filter(each -> !isSame(each.texts()) || !owners.contains(each.id()))
+                .toList();
     }
 
     private static boolean isSame(List<@Nullable String> texts) {
@@ -57,12 +63,18 @@ public final class RunComparison {
     }
 
     private static List<@Nullable String> texts(ElementId id, List<Inputs> runs) {
-        List<ElementId> redefined = runs.stream().flatMap(run -> run.model().find(id).stream())
-                .flatMap(element -> element.references(Property.REDEFINES).stream()).map(Reference::target).toList();
+        List<ElementId> redefined = runs.stream()
+                .flatMap(run -> run.model().find(id).stream())
+                .flatMap(element -> element.references(Property.REDEFINES).stream())
+                .map(Reference::target)
+                .toList();
         List<@Nullable String> texts = new ArrayList<>();
-        runs.forEach(run -> texts.add(Stream.concat(Stream.of(id), redefined.stream()).filter(run.fingerprint().hashes()::containsKey)
-                .flatMap(read -> run.model().find(read).stream()).findFirst()
-                .map(element -> NotationWriter.declaration(run.model(), element)).orElse(null)));
+        runs.forEach(run -> texts.add(Stream.concat(Stream.of(id), redefined.stream())
+                .filter(run.fingerprint().hashes()::containsKey)
+                .flatMap(read -> run.model().find(read).stream())
+                .findFirst()
+                .map(element -> NotationWriter.declaration(run.model(), element))
+                .orElse(null)));
         return texts;
     }
 
@@ -87,9 +99,13 @@ public final class RunComparison {
             return new Course(least, most, values[values.length - 1]);
         }
 
-        /** How far two courses are apart, relative to the larger of their ranges or, where nothing varies, of their values. */
+        /**
+         * How far two courses are apart, relative to the larger of their ranges or, where nothing varies, of their
+         * values.
+         */
         double distance(Course other) {
-            double apart = Math.max(Math.abs(last - other.last), Math.max(Math.abs(least - other.least), Math.abs(most - other.most)));
+            double apart = Math.max(
+                    Math.abs(last - other.last), Math.max(Math.abs(least - other.least), Math.abs(most - other.most)));
             double range = Math.max(most - least, other.most - other.least);
             double scale = range > 0 ? range : Math.max(Math.abs(last), Math.abs(other.last));
             return apart == 0 ? 0 : apart / scale;
@@ -97,30 +113,41 @@ public final class RunComparison {
     }
 
     /** A series that at least two runs went through differently; null where a run has no such series. */
-    public record Parted(String path, String unit, List<@Nullable Course> courses, double distance) {
-    }
+    public record Parted(String path, String unit, List<@Nullable Course> courses, double distance) {}
 
     /** The series that differ, those that differ most first. */
     public static List<Parted> series(List<List<CaseRun.Series>> runs) {
-        List<Map<String, CaseRun.Series>> byPath = runs.stream().map(RunComparison::byPath).toList();
+        List<Map<String, CaseRun.Series>> byPath =
+                runs.stream().map(RunComparison::byPath).toList();
         Set<String> paths = new LinkedHashSet<>();
         byPath.forEach(run -> paths.addAll(run.keySet()));
-        return paths.stream().map(path -> parted(path, byPath.stream().map(run -> run.get(path)).toList()))
+        return paths.stream()
+                .map(path ->
+                        parted(path, byPath.stream().map(run -> run.get(path)).toList()))
                 .filter(parted -> parted.distance() > SAME)
-                .sorted(Comparator.comparingDouble(Parted::distance).reversed().thenComparing(Parted::path)).toList();
+                .sorted(Comparator.comparingDouble(Parted::distance).reversed().thenComparing(Parted::path))
+                .toList();
     }
 
     private static Map<String, CaseRun.Series> byPath(List<CaseRun.Series> run) {
-        return run.stream().filter(series -> series.values().length > 0)
+        return run.stream()
+                .filter(series -> series.values().length > 0)
                 .collect(Collectors.toMap(CaseRun.Series::path, series -> series, (a, _) -> a, LinkedHashMap::new));
     }
 
     private static Parted parted(String path, List<CaseRun.@Nullable Series> runs) {
         List<@Nullable Course> courses = new ArrayList<>();
         runs.forEach(series -> courses.add(series == null ? null : Course.of(series.values())));
-        String unit = runs.stream().filter(Objects::nonNull).findFirst().map(CaseRun.Series::unit).orElse("");
-        double distance = IntStream.range(0, courses.size()).boxed().flatMap(i -> IntStream.range(0, i).mapToObj(k -> distance(courses.get(i), courses.get(k))))
-                .max(Comparator.naturalOrder()).orElse(0.0);
+        String unit = runs.stream()
+                .filter(Objects::nonNull)
+                .findFirst()
+                .map(CaseRun.Series::unit)
+                .orElse("");
+        double distance = IntStream.range(0, courses.size())
+                .boxed()
+                .flatMap(i -> IntStream.range(0, i).mapToObj(k -> distance(courses.get(i), courses.get(k))))
+                .max(Comparator.naturalOrder())
+                .orElse(0.0);
         return new Parted(path, unit, courses, distance);
     }
 

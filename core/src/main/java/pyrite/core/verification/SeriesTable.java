@@ -5,8 +5,7 @@ import java.util.List;
 
 /** Recorded series as comma-separated values: {@code time [s]} first, then a column a series, in display units. */
 public final class SeriesTable {
-    private SeriesTable() {
-    }
+    private SeriesTable() {}
 
     public static void write(double[] times, List<CaseRun.Series> series, PrintWriter out) {
         StringBuilder line = new StringBuilder("time [s]");

@@ -2,7 +2,10 @@ package pyrite.core.verification;
 
 /** The verdicts of SysML 2.0, 9.8.5 (VerdictKind). */
 public enum VerdictKind {
-    PASS, FAIL, INCONCLUSIVE, ERROR;
+    PASS,
+    FAIL,
+    INCONCLUSIVE,
+    ERROR;
 
     /** The standard's name: {@code pass}, {@code fail}, … */
     public String word() {

@@ -12,8 +12,7 @@ public final class Wording {
     private static final double TEN_MINUTES = 600;
     private static final double TWO_HOURS = 7200;
 
-    private Wording() {
-    }
+    private Wording() {}
 
     /** A number with four significant digits and no exponent unless it is very large or small. */
     public static String number(double value) {
@@ -27,7 +26,9 @@ public final class Wording {
         if (value == 0) {
             return "0";
         }
-        BigDecimal rounded = new BigDecimal(value).round(new MathContext(digits, RoundingMode.HALF_EVEN)).stripTrailingZeros();
+        BigDecimal rounded = new BigDecimal(value)
+                .round(new MathContext(digits, RoundingMode.HALF_EVEN))
+                .stripTrailingZeros();
         double size = Math.abs(value);
         return size >= 1e-4 && size < 1e7 ? rounded.toPlainString() : rounded.toString();
     }
@@ -38,10 +39,15 @@ public final class Wording {
         return unit.symbol().isEmpty() ? number : number + " " + unit.symbol();
     }
 
-    /** An instant of a run, given in s, in the unit it would be said in: from ten minutes on in minutes, from two hours on in hours. */
+    /**
+     * An instant of a run, given in s, in the unit it would be said in: from ten minutes on in minutes, from two hours
+     * on in hours.
+     */
     public static String instant(double t) {
         double size = Math.abs(t);
-        return size < TEN_MINUTES ? number(t, 6) + " s" : size < TWO_HOURS ? number(t / 60, 6) + " min" : number(t / 3600, 6) + " h";
+        return size < TEN_MINUTES
+                ? number(t, 6) + " s"
+                : size < TWO_HOURS ? number(t / 60, 6) + " min" : number(t / 3600, 6) + " h";
     }
 
     /** {@code 8.3 min ≤ 10 min}, or what is required where that is not so. */
@@ -53,7 +59,8 @@ public final class Wording {
             case NOT_EQUAL, NOT_IDENTICAL -> "≠";
             default -> operator.symbol();
         };
-        return holds ? quantity(left, unit) + " " + sign + " " + quantity(right, unit)
+        return holds
+                ? quantity(left, unit) + " " + sign + " " + quantity(right, unit)
                 : quantity(left, unit) + ", but " + sign + " " + quantity(right, unit) + " is required";
     }
 }

@@ -22,21 +22,29 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
      * @param keyword in the notation, such as {@code part def}
      * @param openable whether it holds parts that can be shown as boxes of their own, or does so already
      */
-    public record Node(String key, Element element, String keyword, String title, List<Compartment> compartments, boolean openable,
-            boolean open) {
-    }
+    public record Node(
+            String key,
+            Element element,
+            String keyword,
+            String title,
+            List<Compartment> compartments,
+            boolean openable,
+            boolean open) {}
 
     /** Lines under a heading within a box. */
-    public record Compartment(String title, List<Line> lines) {
-    }
+    public record Compartment(String title, List<Line> lines) {}
 
     /** A line of a compartment with the element it stands for: notation, or prose from its documentation. */
-    public record Line(ElementId element, String text, boolean prose) {
-    }
+    public record Line(ElementId element, String text, boolean prose) {}
 
     /** The relations that a General view draws (SysML 2.0, 8.2.3), with the words on the line. */
     public enum Relation {
-        SPECIALIZATION, TYPING, COMPOSITION, REFERENCE, SATISFACTION, DEPENDENCY,
+        SPECIALIZATION,
+        TYPING,
+        COMPOSITION,
+        REFERENCE,
+        SATISFACTION,
+        DEPENDENCY,
         /** A link of any kind that leads upward, as pictures of traces draw it. */
         TRACE;
 
@@ -47,6 +55,5 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     }
 
     /** A line from the element that has the relation to the other end. */
-    public record Edge(String from, String to, Relation relation, String label) {
-    }
+    public record Edge(String from, String to, Relation relation, String label) {}
 }

@@ -25,9 +25,9 @@ import org.eclipse.elk.graph.ElkNode;
 import org.eclipse.elk.graph.util.ElkGraphUtil;
 
 /**
- * Where everything of a {@link Diagram} stands, px, x to the right and y down from the upper left corner. Boxes are as large as
- * their texts; layers, order and lines are found by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the refinements of Schulze,
- * Spönemann, von Hanxleden 2014).
+ * Where everything of a {@link Diagram} stands, px, x to the right and y down from the upper left corner. Boxes are as
+ * large as their texts; layers, order and lines are found by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the
+ * refinements of Schulze, Spönemann, von Hanxleden 2014).
  */
 public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, double height) {
     static final double KEYWORD = 10.5;
@@ -49,20 +49,16 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     }
 
     /** A node at its place. */
-    public record Box(Diagram.Node node, double x, double y, double width, double height, List<Part> parts) {
-    }
+    public record Box(Diagram.Node node, double x, double y, double width, double height, List<Part> parts) {}
 
     /** A compartment of a box, its texts cut to what fits; {@code y} is the base of the heading, in the box. */
-    public record Part(String title, double y, List<Row> rows) {
-    }
+    public record Part(String title, double y, List<Row> rows) {}
 
     /** A line of text at its base, in the box. */
-    public record Row(Diagram.Line line, String text, double y) {
-    }
+    public record Row(Diagram.Line line, String text, double y) {}
 
     /** An edge as an SVG path from its own end to the other, corners rounded, with its label's left base point. */
-    public record Line(Diagram.Edge edge, String path, double labelX, double labelY) {
-    }
+    public record Line(Diagram.Edge edge, String path, double labelX, double labelY) {}
 
     /** From the top down, or from left to right where that is so wide that it would be hard to read as a whole. */
     public static DiagramLayout of(Diagram diagram) {
@@ -98,9 +94,12 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         graph.setProperty(LayeredOptions.SPACING_EDGE_NODE_BETWEEN_LAYERS, 22.0);
         Map<String, ElkNode> nodes = new HashMap<>();
         diagram.nodes().forEach(node -> nodes.put(node.key(), node(graph, node)));
-        List<ElkEdge> edges = diagram.edges().stream().map(edge -> edge(nodes, edge)).toList();
+        List<ElkEdge> edges =
+                diagram.edges().stream().map(edge -> edge(nodes, edge)).toList();
         new RecursiveGraphLayoutEngine().layout(graph, new BasicProgressMonitor());
-        List<Box> boxes = diagram.nodes().stream().map(node -> box(node, nodes.get(node.key()))).toList();
+        List<Box> boxes = diagram.nodes().stream()
+                .map(node -> box(node, nodes.get(node.key())))
+                .toList();
         List<Line> lines = new ArrayList<>();
         for (int i = 0; i < edges.size(); i++) {
             lines.add(line(diagram.edges().get(i), edges.get(i)));
@@ -110,7 +109,10 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
 
     private static ElkNode node(ElkNode graph, Diagram.Node node) {
         ElkNode made = ElkGraphUtil.createNode(graph);
-        double width = Math.max(Lettering.text(node.title(), TITLE, true), Lettering.text("«" + node.keyword() + "»", KEYWORD, false)) + (node.openable() ? 20 : 0);
+        double width = Math.max(
+                        Lettering.text(node.title(), TITLE, true),
+                        Lettering.text("«" + node.keyword() + "»", KEYWORD, false))
+                + (node.openable() ? 20 : 0);
         double height = HEAD;
         for (Diagram.Compartment compartment : node.compartments()) {
             height += compartmentHeight(compartment);
@@ -178,14 +180,19 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         }
         straighten(points);
         List<double[]> way = edge.relation().targetIsAbove() ? points.reversed() : points;
-        ElkLabel label = placed.getLabels().isEmpty() ? null : placed.getLabels().getFirst();
+        ElkLabel label =
+                placed.getLabels().isEmpty() ? null : placed.getLabels().getFirst();
         return new Line(edge, path(way), label == null ? 0 : label.getX() + 3, label == null ? 0 : label.getY() + 12);
     }
 
-    /** A step to the side that is too small to be seen as one is left out; the line then leans by less than the eye notices. */
+    /**
+     * A step to the side that is too small to be seen as one is left out; the line then leans by less than the eye
+     * notices.
+     */
     private static void straighten(List<double[]> points) {
         for (int i = 1; i + 2 < points.size(); i++) {
-            if (Math.hypot(points.get(i)[0] - points.get(i + 1)[0], points.get(i)[1] - points.get(i + 1)[1]) < SMALLEST_STEP) {
+            if (Math.hypot(points.get(i)[0] - points.get(i + 1)[0], points.get(i)[1] - points.get(i + 1)[1])
+                    < SMALLEST_STEP) {
                 points.remove(i + 1);
                 points.remove(i);
                 i--;
@@ -198,7 +205,12 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         StringBuilder path = new StringBuilder("M" + at(points.getFirst()));
         for (int i = 1; i < points.size() - 1; i++) {
             double[] corner = points.get(i);
-            path.append(" L").append(at(towards(corner, points.get(i - 1)))).append(" Q").append(at(corner)).append(' ').append(at(towards(corner, points.get(i + 1))));
+            path.append(" L")
+                    .append(at(towards(corner, points.get(i - 1))))
+                    .append(" Q")
+                    .append(at(corner))
+                    .append(' ')
+                    .append(at(towards(corner, points.get(i + 1))));
         }
         return path.append(" L").append(at(points.getLast())).toString();
     }

@@ -30,14 +30,18 @@ import pyrite.core.notation.NotationWriter;
  * The features of one element as a page shows them: attributes with what they are worth, parts, the equations that hold
  * in it, and everything else it holds; own ones and inherited ones, each with where it comes from.
  */
-public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Equation> equations, List<Member> members) {
+public record FeatureSheet(
+        List<Attribute> attributes, List<Part> parts, List<Equation> equations, List<Member> members) {
 
     /**
-     * What kind of value an attribute has: fixed by a formula, a start value of what changes, given by an equation, or, for a
-     * parameter, by whoever uses it.
+     * What kind of value an attribute has: fixed by a formula, a start value of what changes, given by an equation, or,
+     * for a parameter, by whoever uses it.
      */
     public enum Role {
-        FIXED, INITIAL, OPEN, PARAMETER;
+        FIXED,
+        INITIAL,
+        OPEN,
+        PARAMETER;
 
         /** Whether a value stands with the attribute itself. */
         public boolean hasValue() {
@@ -51,39 +55,62 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
      * @param from the owner it is inherited from, null for an own one
      * @param valueFrom whose value it is, where that is neither this element nor {@code from}
      * @param text the value as written, empty if there is none
-     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number, no number at all, or varies
+     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number, no number at all, or
+     *     varies
      * @param result what a formula comes to that gives no number; null where it gives one, is plain or varies
      */
-    public record Attribute(Element feature, String name, String type, Role role, String text, @Nullable Double computed,
-            DisplayUnit unit, @Nullable String result, @Nullable Element from, @Nullable Element valueFrom) {
-    }
+    public record Attribute(
+            Element feature,
+            String name,
+            String type,
+            Role role,
+            String text,
+            @Nullable Double computed,
+            DisplayUnit unit,
+            @Nullable String result,
+            @Nullable Element from,
+            @Nullable Element valueFrom) {}
 
     /** A part with its type, if it has one. */
-    public record Part(Element feature, String name, @Nullable Element type, String multiplicity, @Nullable Element from) {
-    }
+    public record Part(
+            Element feature,
+            String name,
+            @Nullable Element type,
+            String multiplicity,
+            @Nullable Element from) {}
 
     /**
      * A constraint that is asserted, with its documentation.
      *
      * @param known what is constant in it as it stands here
      */
-    public record Equation(Element constraint, String name, String text, String documentation, List<Known> known, @Nullable Element from) {
-    }
+    public record Equation(
+            Element constraint,
+            String name,
+            String text,
+            String documentation,
+            List<Known> known,
+            @Nullable Element from) {}
 
     /** A name in an equation and what it is worth, in {@code unit}. */
-    public record Known(String name, double value, DisplayUnit unit) {
-    }
+    public record Known(String name, double value, DisplayUnit unit) {}
 
     /** Anything else, by its declaration: steps, ports, connections, definitions. */
-    public record Member(Element element, String declaration, @Nullable Element from) {
-    }
+    public record Member(
+            Element element, String declaration, @Nullable Element from) {}
 
     public static FeatureSheet of(Model model, Element holder) {
         return new Builder(model, holder).build();
     }
 
-    private static final Set<ElementKind> SHOWN_APART = EnumSet.of(ElementKind.ATTRIBUTE, ElementKind.REFERENCE, ElementKind.PART,
-            ElementKind.ASSERTED_CONSTRAINT, ElementKind.REQUIRED_CONSTRAINT, ElementKind.IMPORT, ElementKind.SUBJECT);
+    private static final Set<ElementKind> SHOWN_APART = EnumSet.of(
+            ElementKind.ATTRIBUTE,
+            ElementKind.REFERENCE,
+            ElementKind.PART,
+            ElementKind.ASSERTED_CONSTRAINT,
+            ElementKind.REQUIRED_CONSTRAINT,
+            ElementKind.IMPORT,
+            ElementKind.SUBJECT);
 
     private static final class Builder {
         private final Model model;
@@ -116,54 +143,91 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
             for (Element feature : inDefinitionOrder()) {
                 switch (feature.kind()) {
                     case ATTRIBUTE, REFERENCE -> attributes.add(attribute(feature));
-                    case PART -> parts.add(new Part(feature, name(feature), type(feature).orElse(null),
-                            inheritance.multiplicity(feature).toString(), from(feature)));
-                    case ASSERTED_CONSTRAINT, REQUIRED_CONSTRAINT -> equation(feature).ifPresent(equations::add);
-                    default -> {
-                    }
+                    case PART ->
+                        parts.add(new Part(
+                                feature,
+                                name(feature),
+                                type(feature).orElse(null),
+                                inheritance.multiplicity(feature).toString(),
+                                from(feature)));
+                    case ASSERTED_CONSTRAINT, REQUIRED_CONSTRAINT ->
+                        equation(feature).ifPresent(equations::add);
+                    default -> {}
                 }
             }
             return new FeatureSheet(attributes, parts, equations, members());
         }
 
-        /** Inherited features first, then what the element owns itself, in order; without what stands on the page already. */
+        /**
+         * Inherited features first, then what the element owns itself, in order; without what stands on the page
+         * already.
+         */
         private List<Member> members() {
-            List<Element> all = new ArrayList<>(inheritance.features(holder).stream().filter(feature -> from(feature) != null).toList());
+            List<Element> all = new ArrayList<>(inheritance.features(holder).stream()
+                    .filter(feature -> from(feature) != null)
+                    .toList());
             all.addAll(model.children(holder.id()));
-            return all.stream().filter(member -> !SHOWN_APART.contains(member.kind()) && !member.kind().standsInHead()
-                    && member.kind().family() != ElementKind.Family.ANNOTATION)
-                    .map(member -> new Member(member, NotationWriter.head(model, member), from(member))).toList();
+            return all.stream()
+                    .filter(member -> !SHOWN_APART.contains(member.kind())
+                            && !member.kind().standsInHead()
+                            && member.kind().family() != ElementKind.Family.ANNOTATION)
+                    .map(member -> new Member(member, NotationWriter.head(model, member), from(member)))
+                    .toList();
         }
 
-        /** Inherited features first, in the order of their definition; one that redefines stands where the redefined stood. */
+        /**
+         * Inherited features first, in the order of their definition; one that redefines stands where the redefined
+         * stood.
+         */
         private List<Element> inDefinitionOrder() {
             Map<Element, Integer> places = new HashMap<>();
-            inheritance.generals(holder).reversed().stream().flatMap(general -> model.children(general.id()).stream())
+            inheritance.generals(holder).reversed().stream()
+                    .flatMap(general -> model.children(general.id()).stream())
                     .forEach(member -> places.putIfAbsent(member, places.size()));
-            return inheritance.features(holder).stream().sorted(Comparator.comparingInt(feature ->
-                    places.getOrDefault(inheritance.redefined(feature).getLast(), places.size()))).toList();
+            return inheritance.features(holder).stream()
+                    .sorted(Comparator.comparingInt(feature ->
+                            places.getOrDefault(inheritance.redefined(feature).getLast(), places.size())))
+                    .toList();
         }
 
         private Attribute attribute(Element feature) {
             FeatureValue value = inheritance.value(feature).orElse(null);
-            Element valueOwner = inheritance.owning(feature, Property.VALUE).map(e -> model.get(e.owner())).orElse(null);
+            Element valueOwner = inheritance
+                    .owning(feature, Property.VALUE)
+                    .map(e -> model.get(e.owner()))
+                    .orElse(null);
             Element from = from(feature);
             Role open = feature.get(Property.DIRECTION).isPresent() ? Role.PARAMETER : Role.OPEN;
             Role role = value == null ? open : value.kind().isInitial() ? Role.INITIAL : Role.FIXED;
             String text = value == null ? "" : NotationWriter.expression(model, value.expression(), holder.id());
-            Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from) ? null : valueOwner;
-            return new Attribute(feature, name(feature), type(feature).map(this::name).orElse(""), role, text,
-                    value == null ? null : computed(feature, value), model.environment().displayUnit(feature),
-                    value == null ? null : result(value), from, elsewhere);
+            Element elsewhere = valueOwner == null || valueOwner.id().equals(holder.id()) || valueOwner.equals(from)
+                    ? null
+                    : valueOwner;
+            return new Attribute(
+                    feature,
+                    name(feature),
+                    type(feature).map(this::name).orElse(""),
+                    role,
+                    text,
+                    value == null ? null : computed(feature, value),
+                    model.environment().displayUnit(feature),
+                    value == null ? null : result(value),
+                    from,
+                    elsewhere);
         }
 
         private @Nullable Double computed(Element feature, FeatureValue value) {
-            if (isPlain(value.expression()) || instance == null || !(model.environment().typeOf(feature.id()) instanceof Type.Number)) {
+            if (isPlain(value.expression())
+                    || instance == null
+                    || !(model.environment().typeOf(feature.id()) instanceof Type.Number)) {
                 return null;
             }
             try {
-                return flattening.constant(value.expression(), instance)
-                        .map(si -> model.environment().displayUnit(feature).unit().fromSi(si)).orElse(null);
+                return flattening
+                        .constant(value.expression(), instance)
+                        .map(si ->
+                                model.environment().displayUnit(feature).unit().fromSi(si))
+                        .orElse(null);
             } catch (FaultException | ModelFault _) {
                 return null;
             }
@@ -183,8 +247,8 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         /** A number, perhaps with sign and unit, is its own result, and so is a word. */
         private boolean isPlain(Expression expression) {
             return switch (expression) {
-                case Expression.FeatureReference reference -> reference.last() instanceof ElementId id
-                        && model.get(id).kind() == ElementKind.ENUMERATION;
+                case Expression.FeatureReference reference ->
+                    reference.last() instanceof ElementId id && model.get(id).kind() == ElementKind.ENUMERATION;
                 case Expression.NumberLiteral _, Expression.TruthLiteral _, Expression.TextLiteral _ -> true;
                 case Expression.Quantity quantity -> isPlain(quantity.magnitude());
                 case Expression.Unary unary -> isPlain(unary.operand());
@@ -193,9 +257,16 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         }
 
         private Optional<Equation> equation(Element constraint) {
-            return inheritance.owning(constraint, Property.RESULT).map(owner -> new Equation(constraint, name(constraint),
-                    NotationWriter.expression(model, owner.get(Property.RESULT).orElseThrow(), owner.id()),
-                    inheritance.documentation(constraint), known(owner.get(Property.RESULT).orElseThrow(), owner.id()), from(constraint)));
+            return inheritance
+                    .owning(constraint, Property.RESULT)
+                    .map(owner -> new Equation(
+                            constraint,
+                            name(constraint),
+                            NotationWriter.expression(
+                                    model, owner.get(Property.RESULT).orElseThrow(), owner.id()),
+                            inheritance.documentation(constraint),
+                            known(owner.get(Property.RESULT).orElseThrow(), owner.id()),
+                            from(constraint)));
         }
 
         private List<Known> known(Expression equation, ElementId scope) {
@@ -205,11 +276,17 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         }
 
         private void collectKnown(Expression expression, ElementId scope, Set<Known> known) {
-            if (expression instanceof Expression.FeatureReference reference && reference.last() instanceof ElementId id && instance != null) {
+            if (expression instanceof Expression.FeatureReference reference
+                    && reference.last() instanceof ElementId id
+                    && instance != null) {
                 try {
                     DisplayUnit unit = model.environment().displayUnit(model.get(id));
-                    flattening.constant(reference, instance).ifPresent(si ->
-                            known.add(new Known(NotationWriter.expression(model, reference, scope), unit.unit().fromSi(si), unit)));
+                    flattening
+                            .constant(reference, instance)
+                            .ifPresent(si -> known.add(new Known(
+                                    NotationWriter.expression(model, reference, scope),
+                                    unit.unit().fromSi(si),
+                                    unit)));
                 } catch (FaultException | ModelFault _) {
                     // What cannot be computed here, such as a condition or one of many, is left out.
                 }
@@ -219,7 +296,9 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
         }
 
         private Optional<Element> type(Element feature) {
-            return inheritance.generals(feature).stream().filter(e -> e.kind().isDefinition()).findFirst();
+            return inheritance.generals(feature).stream()
+                    .filter(e -> e.kind().isDefinition())
+                    .findFirst();
         }
 
         private @Nullable Element from(Element feature) {
@@ -228,7 +307,11 @@ public record FeatureSheet(List<Attribute> attributes, List<Part> parts, List<Eq
 
         private String name(Element element) {
             String name = model.names().effectiveName(element);
-            return name != null ? name : element.kind() == ElementKind.REQUIRED_CONSTRAINT ? "" : "‹" + element.kind().title() + "›";
+            return name != null
+                    ? name
+                    : element.kind() == ElementKind.REQUIRED_CONSTRAINT
+                            ? ""
+                            : "‹" + element.kind().title() + "›";
         }
     }
 }

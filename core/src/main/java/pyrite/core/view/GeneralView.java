@@ -20,18 +20,27 @@ import pyrite.core.model.Property;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * The General view of a package or of one definition or usage (SysML 2.0, 9.2.20): boxes with their features in compartments,
- * and specialisation, typing, composition and satisfaction between them. A box that is open shows its parts as boxes of their
- * own, inherited ones included.
+ * The General view of a package or of one definition or usage (SysML 2.0, 9.2.20): boxes with their features in
+ * compartments, and specialisation, typing, composition and satisfaction between them. A box that is open shows its
+ * parts as boxes of their own, inherited ones included.
  */
 public final class GeneralView {
     private static final int MOST_NODES = 120;
     private static final int MOST_LINES = 9;
     private static final int LONGEST_TEXT = 150;
     /** What has a box of its own; everything else is a line in the box of its owner. */
-    private static final Set<ElementKind> BOXES = EnumSet.of(ElementKind.PART, ElementKind.ITEM, ElementKind.OCCURRENCE, ElementKind.ACTION,
-            ElementKind.STATE, ElementKind.REQUIREMENT, ElementKind.CONCERN, ElementKind.USE_CASE, ElementKind.ANALYSIS,
+    private static final Set<ElementKind> BOXES = EnumSet.of(
+            ElementKind.PART,
+            ElementKind.ITEM,
+            ElementKind.OCCURRENCE,
+            ElementKind.ACTION,
+            ElementKind.STATE,
+            ElementKind.REQUIREMENT,
+            ElementKind.CONCERN,
+            ElementKind.USE_CASE,
+            ElementKind.ANALYSIS,
             ElementKind.VERIFICATION);
+
     private static final Map<ElementKind, String> COMPARTMENTS = compartments();
 
     private final Model model;
@@ -48,7 +57,9 @@ public final class GeneralView {
         this.open = open;
     }
 
-    /** @param open the keys of the nodes that show their parts as boxes; a definition or usage at the root always does */
+    /**
+     * @param open the keys of the nodes that show their parts as boxes; a definition or usage at the root always does
+     */
     public static Diagram of(Model model, Element root, Set<String> open) {
         return new GeneralView(model, root, open).build();
     }
@@ -72,10 +83,15 @@ public final class GeneralView {
 
     private Diagram build() {
         if (root.kind().isPackage()) {
-            List<Element> shown = model.children(root.id()).stream().filter(this::isTopBox).toList();
+            List<Element> shown =
+                    model.children(root.id()).stream().filter(this::isTopBox).toList();
             left = Math.max(0, shown.size() - MOST_NODES);
-            shown.stream().limit(MOST_NODES).forEach(element -> keys.put(element.id(), element.id().toString()));
-            shown.stream().limit(MOST_NODES).forEach(element -> add(element, element.id().toString(), false));
+            shown.stream()
+                    .limit(MOST_NODES)
+                    .forEach(element -> keys.put(element.id(), element.id().toString()));
+            shown.stream()
+                    .limit(MOST_NODES)
+                    .forEach(element -> add(element, element.id().toString(), false));
         } else {
             keys.put(root.id(), root.id().toString());
             add(root, root.id().toString(), true);
@@ -109,7 +125,16 @@ public final class GeneralView {
                 lines.add(part);
             }
         }
-        nodes.put(key, new Diagram.Node(key, element, keyword(element), title(element), compartments(element, lines), !parts.isEmpty() && !always, opened));
+        nodes.put(
+                key,
+                new Diagram.Node(
+                        key,
+                        element,
+                        keyword(element),
+                        title(element),
+                        compartments(element, lines),
+                        !parts.isEmpty() && !always,
+                        opened));
         for (Element part : boxes) {
             String partKey = key + "." + part.id();
             keys.putIfAbsent(part.id(), partKey);
@@ -120,19 +145,28 @@ public final class GeneralView {
 
     /** The features that may be boxes: of a definition or usage all it has, own ones first. */
     private List<Element> parts(Element element) {
-        return model.inheritance().features(element).stream().filter(feature -> BOXES.contains(feature.kind()) && !model.isLibrary(feature.id())).toList();
+        return model.inheritance().features(element).stream()
+                .filter(feature -> BOXES.contains(feature.kind()) && !model.isLibrary(feature.id()))
+                .toList();
     }
 
     private @Nullable String typeKey(Element feature) {
-        return type(feature) == null ? null : keys.get(Objects.requireNonNull(type(feature)).id());
+        return type(feature) == null
+                ? null
+                : keys.get(Objects.requireNonNull(type(feature)).id());
     }
 
     private @Nullable Element type(Element feature) {
-        return model.inheritance().generals(feature).stream().filter(general -> general.kind().isDefinition()).findFirst().orElse(null);
+        return model.inheritance().generals(feature).stream()
+                .filter(general -> general.kind().isDefinition())
+                .findFirst()
+                .orElse(null);
     }
 
     private Diagram.Relation relation(Element feature) {
-        return feature.get(Property.REFERENTIAL).orElse(false) ? Diagram.Relation.REFERENCE : Diagram.Relation.COMPOSITION;
+        return feature.get(Property.REFERENTIAL).orElse(false)
+                ? Diagram.Relation.REFERENCE
+                : Diagram.Relation.COMPOSITION;
     }
 
     private String label(Element feature) {
@@ -143,35 +177,48 @@ public final class GeneralView {
     private String title(Element element) {
         String id = element.shortName() == null ? "" : "<" + element.shortName() + "> ";
         Element type = element.kind().isUsage() ? type(element) : null;
-        return id + (element.kind().isUsage() ? label(element) : name(element)) + (type == null || model.isLibrary(type.id()) ? "" : " : " + name(type));
+        return id
+                + (element.kind().isUsage() ? label(element) : name(element))
+                + (type == null || model.isLibrary(type.id()) ? "" : " : " + name(type));
     }
 
     private static String keyword(Element element) {
-        String prefix = element.get(Property.ABSTRACT).orElse(false) ? "abstract " : element.get(Property.VARIATION).orElse(false) ? "variation " : "";
+        String prefix = element.get(Property.ABSTRACT).orElse(false)
+                ? "abstract "
+                : element.get(Property.VARIATION).orElse(false) ? "variation " : "";
         return prefix + element.kind().keyword() + (element.kind().isDefinition() ? " def" : "");
     }
 
     private String name(Element element) {
-        return Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        return Objects.requireNonNullElseGet(
+                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
     }
 
     private List<Diagram.Compartment> compartments(Element element, List<Element> parts) {
         Map<String, List<Diagram.Line>> lines = new LinkedHashMap<>();
         if (element.kind().isPackage()) {
-            int count = (int) model.children(element.id()).stream().filter(this::isTopBox).count();
-            return List.of(new Diagram.Compartment("", List.of(new Diagram.Line(element.id(), count + (count == 1 ? " member" : " members"), true))));
+            int count = (int)
+                    model.children(element.id()).stream().filter(this::isTopBox).count();
+            return List.of(new Diagram.Compartment(
+                    "", List.of(new Diagram.Line(element.id(), count + (count == 1 ? " member" : " members"), true))));
         }
         if (element.kind().family() == ElementKind.Family.REQUIREMENT) {
-            paragraph(model.inheritance().documentation(element)).forEach(line -> lines.computeIfAbsent("", _ -> new ArrayList<>()).add(new Diagram.Line(element.id(), line, true)));
+            paragraph(model.inheritance().documentation(element))
+                    .forEach(line -> lines.computeIfAbsent("", _ -> new ArrayList<>())
+                            .add(new Diagram.Line(element.id(), line, true)));
         }
         for (Element member : model.children(element.id())) {
             String title = COMPARTMENTS.get(member.kind());
             if (title != null) {
-                lines.computeIfAbsent(title, _ -> new ArrayList<>()).add(new Diagram.Line(member.id(), line(member), false));
+                lines.computeIfAbsent(title, _ -> new ArrayList<>())
+                        .add(new Diagram.Line(member.id(), line(member), false));
             }
         }
-        parts.forEach(part -> lines.computeIfAbsent("parts", _ -> new ArrayList<>()).add(new Diagram.Line(part.id(), title(part), false)));
-        return lines.entrySet().stream().map(entry -> new Diagram.Compartment(entry.getKey(), shortened(entry.getValue(), element))).toList();
+        parts.forEach(part -> lines.computeIfAbsent("parts", _ -> new ArrayList<>())
+                .add(new Diagram.Line(part.id(), title(part), false)));
+        return lines.entrySet().stream()
+                .map(entry -> new Diagram.Compartment(entry.getKey(), shortened(entry.getValue(), element)))
+                .toList();
     }
 
     /** The first lines, and how many more there are. */
@@ -185,7 +232,9 @@ public final class GeneralView {
     }
 
     private String line(Element member) {
-        String result = member.get(Property.RESULT).map(expression -> NotationWriter.expression(model, expression, member.id())).orElse(null);
+        String result = member.get(Property.RESULT)
+                .map(expression -> NotationWriter.expression(model, expression, member.id()))
+                .orElse(null);
         if (result != null) {
             return member.name() == null ? result : member.name() + " { " + result + " }";
         }
@@ -226,11 +275,25 @@ public final class GeneralView {
     private void relations(Element owner) {
         for (Element member : model.children(owner.id())) {
             if (member.kind() == ElementKind.SATISFACTION) {
-                @Nullable String by = member.get(Property.BY).map(reference -> keys.get(reference.target())).orElse(keys.get(owner.id()));
-                edge(by, member.get(Property.TARGET).map(reference -> keys.get(reference.target())).orElse(null), Diagram.Relation.SATISFACTION, "«satisfy»");
+                @Nullable
+                String by = member.get(Property.BY)
+                        .map(reference -> keys.get(reference.target()))
+                        .orElse(keys.get(owner.id()));
+                edge(
+                        by,
+                        member.get(Property.TARGET)
+                                .map(reference -> keys.get(reference.target()))
+                                .orElse(null),
+                        Diagram.Relation.SATISFACTION,
+                        "«satisfy»");
             } else if (member.kind() == ElementKind.DEPENDENCY) {
-                member.references(Property.CLIENTS).forEach(client -> member.references(Property.SUPPLIERS).forEach(supplier ->
-                        edge(keys.get(client.target()), keys.get(supplier.target()), Diagram.Relation.DEPENDENCY, "«dependency»")));
+                member.references(Property.CLIENTS)
+                        .forEach(client -> member.references(Property.SUPPLIERS)
+                                .forEach(supplier -> edge(
+                                        keys.get(client.target()),
+                                        keys.get(supplier.target()),
+                                        Diagram.Relation.DEPENDENCY,
+                                        "«dependency»")));
             }
         }
     }

@@ -37,16 +37,22 @@ public record Lacking(List<String> things, List<Element> runnable) {
     }
 
     private static List<Element> ends(Model model, Element requirement, LinkKind kind) {
-        return TraceGraph.of(model).of(requirement.id()).stream().filter(link -> link.kind().equals(kind))
-                .map(link -> model.get(link.other(requirement.id()))).distinct().toList();
+        return TraceGraph.of(model).of(requirement.id()).stream()
+                .filter(link -> link.kind().equals(kind))
+                .map(link -> model.get(link.other(requirement.id())))
+                .distinct()
+                .toList();
     }
 
     /** One sentence for whoever looks for the verdict. */
     public String sentence() {
         if (things.isEmpty()) {
-            return runnable.isEmpty() ? "No verdict yet: the case that verifies it cannot be run; type it by SimulatedCheck." : "No verdict yet: nothing that verifies it has run.";
+            return runnable.isEmpty()
+                    ? "No verdict yet: the case that verifies it cannot be run; type it by SimulatedCheck."
+                    : "No verdict yet: nothing that verifies it has run.";
         }
         int last = things.size() - 1;
-        return "No verdict yet. It needs " + (last == 0 ? "" : String.join(", ", things.subList(0, last)) + " and ") + things.get(last) + ".";
+        return "No verdict yet. It needs " + (last == 0 ? "" : String.join(", ", things.subList(0, last)) + " and ")
+                + things.get(last) + ".";
     }
 }

@@ -1,14 +1,13 @@
 package pyrite.core.view;
 
 /**
- * How wide texts are in the faces of the interface, px. Layout happens on the server, which has no fonts: the widths are those
- * of Hanken Grotesk and JetBrains Mono by groups of letters, rounded up, so that a box is never too narrow.
+ * How wide texts are in the faces of the interface, px. Layout happens on the server, which has no fonts: the widths
+ * are those of Hanken Grotesk and JetBrains Mono by groups of letters, rounded up, so that a box is never too narrow.
  */
 final class Lettering {
     private static final double MONO = 0.6;
 
-    private Lettering() {
-    }
+    private Lettering() {}
 
     /** A fixed-width face. */
     static double mono(String text, double size) {

@@ -23,13 +23,19 @@ import pyrite.core.notation.NotationWriter;
 import pyrite.core.specification.Specification;
 
 /**
- * The model as a tree of what people look for by name. It is asked for level by level, or for what matches with the owners
- * above it, so that its cost is that of what is shown and not that of the model.
+ * The model as a tree of what people look for by name. It is asked for level by level, or for what matches with the
+ * owners above it, so that its cost is that of what is shown and not that of the model.
  */
 public final class Outline {
     /** Parameters and the inner parts of requirements and cases are on the element's own page. */
-    private static final Set<ElementKind> INNER = EnumSet.of(ElementKind.REFERENCE, ElementKind.SUBJECT, ElementKind.OBJECTIVE,
-            ElementKind.REQUIRED_CONSTRAINT, ElementKind.ASSUMED_CONSTRAINT, ElementKind.PAYLOAD, ElementKind.METADATA);
+    private static final Set<ElementKind> INNER = EnumSet.of(
+            ElementKind.REFERENCE,
+            ElementKind.SUBJECT,
+            ElementKind.OBJECTIVE,
+            ElementKind.REQUIRED_CONSTRAINT,
+            ElementKind.ASSUMED_CONSTRAINT,
+            ElementKind.PAYLOAD,
+            ElementKind.METADATA);
 
     /** What a package is called whose requirements have ids of their own. */
     public static final String SPECIFICATION = "specification";
@@ -50,18 +56,27 @@ public final class Outline {
      * @param type what follows the name in the notation: multiplicity, types and value
      * @param match false for an owner that is shown only for what is below it
      */
-    public record Line(String id, int depth, boolean leaf, String name, String keyword, String type, String family, boolean strong, boolean match) {
-    }
+    public record Line(
+            String id,
+            int depth,
+            boolean leaf,
+            String name,
+            String keyword,
+            String type,
+            String family,
+            boolean strong,
+            boolean match) {}
 
     /** What an element owns, in the order of the model; null stands for the top. */
     public List<Line> below(@Nullable ElementId owner) {
         int depth = owner == null ? 0 : model.owners(model.get(owner)).size() + 1;
-        return shownBelow(owner).stream().map(element -> line(element, depth, true)).toList();
+        return shownBelow(owner).stream()
+                .map(element -> line(element, depth, true))
+                .toList();
     }
 
     /** The lines that match, at most some, each below its owners; and how many match in all. */
-    public record Found(List<Line> lines, int matches) {
-    }
+    public record Found(List<Line> lines, int matches) {}
 
     /**
      * Finds by a part of the name, the kind or both.
@@ -72,9 +87,13 @@ public final class Outline {
     public Found find(String text, @Nullable ElementKind kind, int most) {
         String wanted = text.strip().toLowerCase(Locale.ROOT);
         Predicate<Element> matches = element -> (kind == null || element.kind() == kind)
-                && (wanted.isEmpty() || name(element).toLowerCase(Locale.ROOT).contains(wanted)
-                || element.shortName() != null && element.shortName().toLowerCase(Locale.ROOT).contains(wanted));
-        List<Element> found = model.ownElements().stream().filter(element -> isShown(element) && matches.test(element)).toList();
+                && (wanted.isEmpty()
+                        || name(element).toLowerCase(Locale.ROOT).contains(wanted)
+                        || element.shortName() != null
+                                && element.shortName().toLowerCase(Locale.ROOT).contains(wanted));
+        List<Element> found = model.ownElements().stream()
+                .filter(element -> isShown(element) && matches.test(element))
+                .toList();
         Set<ElementId> hits = new HashSet<>();
         Set<ElementId> way = new HashSet<>();
         found.stream().limit(most).forEach(element -> {
@@ -92,7 +111,9 @@ public final class Outline {
             Element at = open.pop();
             if (way.contains(at.id())) {
                 lines.add(line(at, model.owners(at).size(), hits.contains(at.id())));
-                model.children(at.id()).reversed().stream().filter(child -> way.contains(child.id())).forEach(open::push);
+                model.children(at.id()).reversed().stream()
+                        .filter(child -> way.contains(child.id()))
+                        .forEach(open::push);
             }
         }
         return lines;
@@ -101,45 +122,68 @@ public final class Outline {
     /** How many elements of each kind the outline can show, by the words for the kind. */
     public Map<ElementKind, Integer> kinds() {
         Map<ElementKind, Integer> counts = new EnumMap<>(ElementKind.class);
-        model.ownElements().stream().filter(Outline::isShown).forEach(element -> counts.merge(element.kind(), 1, Integer::sum));
+        model.ownElements().stream()
+                .filter(Outline::isShown)
+                .forEach(element -> counts.merge(element.kind(), 1, Integer::sum));
         Map<ElementKind, Integer> sorted = new LinkedHashMap<>();
-        counts.entrySet().stream().sorted(Comparator.comparing(entry -> entry.getKey().title())).forEach(entry -> sorted.put(entry.getKey(), entry.getValue()));
+        counts.entrySet().stream()
+                .sorted(Comparator.comparing(entry -> entry.getKey().title()))
+                .forEach(entry -> sorted.put(entry.getKey(), entry.getValue()));
         return sorted;
     }
 
     private List<Element> shownBelow(@Nullable ElementId owner) {
-        return (owner == null ? model.ownRoots() : model.children(owner)).stream().filter(Outline::isShown).toList();
+        return (owner == null ? model.ownRoots() : model.children(owner))
+                .stream().filter(Outline::isShown).toList();
     }
 
     private static boolean isShown(Element element) {
         ElementKind kind = element.kind();
-        return kind.isPackage() || kind.isDefinition() || kind == ElementKind.ASSERTED_CONSTRAINT
+        return kind.isPackage()
+                || kind.isDefinition()
+                || kind == ElementKind.ASSERTED_CONSTRAINT
                 || kind.isUsage() && !INNER.contains(kind) && (element.name() != null || kind == ElementKind.ATTRIBUTE);
     }
 
     private Line line(Element element, int depth, boolean match) {
         ElementKind kind = element.kind();
-        return new Line(element.id().toString(), depth, model.children(element.id()).stream().noneMatch(Outline::isShown), name(element),
-                keyword(element), type(element), kind.family().name().toLowerCase(Locale.ROOT),
-                kind.isDefinition() || kind.isPackage(), match);
+        return new Line(
+                element.id().toString(),
+                depth,
+                model.children(element.id()).stream().noneMatch(Outline::isShown),
+                name(element),
+                keyword(element),
+                type(element),
+                kind.family().name().toLowerCase(Locale.ROOT),
+                kind.isDefinition() || kind.isPackage(),
+                match);
     }
 
     private String keyword(Element element) {
         ElementKind kind = element.kind();
-        return kind.isDefinition() ? kind.keyword() + " def"
-                : kind.isPackage() && Specification.of(model, element, false).isPresent() ? SPECIFICATION : kind.keyword();
+        return kind.isDefinition()
+                ? kind.keyword() + " def"
+                : kind.isPackage() && Specification.of(model, element, false).isPresent()
+                        ? SPECIFICATION
+                        : kind.keyword();
     }
 
     /** The name, behind the id people know a requirement by. */
     private String name(Element element) {
         String id = Specification.isRequirement(element) ? element.shortName() : null;
-        String name = Objects.requireNonNullElseGet(model.names().effectiveName(element), () -> id == null ? "‹" + element.kind().title() + "›" : "");
+        String name = Objects.requireNonNullElseGet(
+                model.names().effectiveName(element),
+                () -> id == null ? "‹" + element.kind().title() + "›" : "");
         return id == null || id.equals(name) ? name : (id + " " + name).strip();
     }
 
     private String type(Element element) {
         String head = NotationWriter.head(model, element);
-        int from = AFTER_NAME.stream().mapToInt(head::indexOf).filter(at -> at >= 0).min().orElse(-1);
+        int from = AFTER_NAME.stream()
+                .mapToInt(head::indexOf)
+                .filter(at -> at >= 0)
+                .min()
+                .orElse(-1);
         return from < 0 ? "" : head.substring(from).strip();
     }
 }

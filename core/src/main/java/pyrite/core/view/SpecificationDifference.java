@@ -20,19 +20,30 @@ import pyrite.core.specification.Specification.Item;
 public record SpecificationDifference(List<Line> lines) {
 
     /** What became of a line. One that moved and changed counts as changed, and says that it moved, too. */
-    public enum Kind { ADDED, REMOVED, MOVED, CHANGED }
+    public enum Kind {
+        ADDED,
+        REMOVED,
+        MOVED,
+        CHANGED
+    }
 
     /** A property that says something else. */
-    public record Change(String property, List<TextDifference.Piece> pieces) {
-    }
+    public record Change(String property, List<TextDifference.Piece> pieces) {}
 
     /**
      * A line that is not as it was.
      *
      * @param moved from where to where, in words; empty if it stayed
      */
-    public record Line(ElementId id, Kind kind, Item.Type type, String tag, String title, String text, String moved, List<Change> changes) {
-    }
+    public record Line(
+            ElementId id,
+            Kind kind,
+            Item.Type type,
+            String tag,
+            String title,
+            String text,
+            String moved,
+            List<Change> changes) {}
 
     public static SpecificationDifference of(Model then, Model now, ElementId specification) {
         return new Builder(then, now).build(specification);
@@ -78,24 +89,36 @@ public record SpecificationDifference(List<Line> lines) {
                     lines.add(line(now, item, changes.isEmpty() ? Kind.MOVED : Kind.CHANGED, moved, changes));
                 }
             });
-            before.values().stream().filter(item -> !after.containsKey(item.element().id())).forEach(item -> lines.add(line(then, item, Kind.REMOVED, "", List.of())));
+            before.values().stream()
+                    .filter(item -> !after.containsKey(item.element().id()))
+                    .forEach(item -> lines.add(line(then, item, Kind.REMOVED, "", List.of())));
             return new SpecificationDifference(lines);
         }
 
         private static Map<ElementId, Item> items(Model model, ElementId specification) {
             Map<ElementId, Item> items = new LinkedHashMap<>();
-            model.find(specification).flatMap(element -> Specification.of(model, element, false)).ifPresent(found ->
-                    found.items(model).forEach(item -> items.put(item.element().id(), item)));
+            model.find(specification)
+                    .flatMap(element -> Specification.of(model, element, false))
+                    .ifPresent(found -> found.items(model)
+                            .forEach(item -> items.put(item.element().id(), item)));
             return items;
         }
 
-        /** By each line the one before it with the same owner, among those that are in both; what came or went between moves nothing. */
+        /**
+         * By each line the one before it with the same owner, among those that are in both; what came or went between
+         * moves nothing.
+         */
         private static Map<ElementId, ElementId> predecessors(Map<ElementId, Item> items, Map<ElementId, Item> others) {
             Map<ElementId, ElementId> last = new HashMap<>();
             Map<ElementId, ElementId> before = new HashMap<>();
-            items.values().stream().filter(item -> others.containsKey(item.element().id())
-                    && Objects.equals(item.element().owner(), others.get(item.element().id()).element().owner())).forEach(item -> {
-                        ElementId at = last.put(item.element().owner(), item.element().id());
+            items.values().stream()
+                    .filter(item -> others.containsKey(item.element().id())
+                            && Objects.equals(
+                                    item.element().owner(),
+                                    others.get(item.element().id()).element().owner()))
+                    .forEach(item -> {
+                        ElementId at =
+                                last.put(item.element().owner(), item.element().id());
                         if (at != null) {
                             before.put(item.element().id(), at);
                         }
@@ -110,22 +133,38 @@ public record SpecificationDifference(List<Line> lines) {
                 return "from " + name(then, from.owner()) + " to " + name(this.now, to.owner());
             }
             // A neighbour that moved away is no move of this one: only what was given another rank moved.
-            return from.rank().equals(to.rank()) || Objects.equals(before, now) ? "" : "to another place in " + name(this.now, to.owner());
+            return from.rank().equals(to.rank()) || Objects.equals(before, now)
+                    ? ""
+                    : "to another place in " + name(this.now, to.owner());
         }
 
         private static String name(Model model, ElementId id) {
             Element element = model.get(id);
-            return Specification.isRequirement(element) ? RequirementIds.of(model, element) : Objects.requireNonNullElse(model.names().effectiveName(element), "");
+            return Specification.isRequirement(element)
+                    ? RequirementIds.of(model, element)
+                    : Objects.requireNonNullElse(model.names().effectiveName(element), "");
         }
 
         private List<Change> changes(Element before, Element after) {
             List<Change> changes = new ArrayList<>();
-            add(changes, "id", Objects.requireNonNullElse(before.shortName(), ""), Objects.requireNonNullElse(after.shortName(), ""));
-            add(changes, "name", Objects.requireNonNullElse(before.name(), ""), Objects.requireNonNullElse(after.name(), ""));
+            add(
+                    changes,
+                    "id",
+                    Objects.requireNonNullElse(before.shortName(), ""),
+                    Objects.requireNonNullElse(after.shortName(), ""));
+            add(
+                    changes,
+                    "name",
+                    Objects.requireNonNullElse(before.name(), ""),
+                    Objects.requireNonNullElse(after.name(), ""));
             add(changes, "text", text(then, before), text(now, after));
             if (Specification.isRequirement(after)) {
                 for (Attribute attribute : attributesNow.of(after)) {
-                    add(changes, attribute.name(), attributesThen.value(before, attribute.name()), attributesNow.value(after, attribute));
+                    add(
+                            changes,
+                            attribute.name(),
+                            attributesThen.value(before, attribute.name()),
+                            attributesNow.value(after, attribute));
                 }
                 add(changes, "formal side", formal(then, before), formal(now, after));
             }
@@ -139,7 +178,8 @@ public record SpecificationDifference(List<Line> lines) {
         }
 
         private static String text(Model model, Element element) {
-            return element.get(Property.TEXT).orElseGet(() -> model.inheritance().documentation(element));
+            return element.get(Property.TEXT)
+                    .orElseGet(() -> model.inheritance().documentation(element));
         }
 
         private static String formal(Model model, Element requirement) {
@@ -153,8 +193,15 @@ public record SpecificationDifference(List<Line> lines) {
         private static Line line(Model model, Item item, Kind kind, String moved, List<Change> changes) {
             Element element = item.element();
             boolean requirement = item.type() == Item.Type.REQUIREMENT;
-            return new Line(element.id(), kind, item.type(), requirement ? RequirementIds.of(model, element) : item.number(),
-                    Objects.requireNonNullElse(element.name(), ""), text(model, element), moved, changes);
+            return new Line(
+                    element.id(),
+                    kind,
+                    item.type(),
+                    requirement ? RequirementIds.of(model, element) : item.number(),
+                    Objects.requireNonNullElse(element.name(), ""),
+                    text(model, element),
+                    moved,
+                    changes);
         }
     }
 }

@@ -11,19 +11,25 @@ import java.util.regex.Pattern;
 public final class TextDifference {
     private static final Pattern WORDS = Pattern.compile("\\s+|[\\p{L}\\p{N}_.]+|[^\\s\\p{L}\\p{N}]");
 
-    private TextDifference() {
-    }
+    private TextDifference() {}
 
     /** Words that are in both, or only in the earlier, or only in the later text. */
-    public record Piece(Kind kind, String text) {
-    }
+    public record Piece(Kind kind, String text) {}
 
     /** Where a piece stands. */
-    public enum Kind { SAME, GONE, COME }
+    public enum Kind {
+        SAME,
+        GONE,
+        COME
+    }
 
     public static List<Piece> of(String before, String after) {
         List<Piece> pieces = new ArrayList<>();
-        for (DiffRow row : DiffRowGenerator.create().columnWidth(0).lineNormalizer(line -> line).build().generateDiffRows(words(before), words(after))) {
+        for (DiffRow row : DiffRowGenerator.create()
+                .columnWidth(0)
+                .lineNormalizer(line -> line)
+                .build()
+                .generateDiffRows(words(before), words(after))) {
             switch (row.getTag()) {
                 case EQUAL -> add(pieces, Kind.SAME, row.getNewLine());
                 case DELETE -> add(pieces, Kind.GONE, row.getOldLine());
@@ -47,15 +53,21 @@ public final class TextDifference {
         }
     }
 
-    /** Neighbours of one kind as one; what goes and what comes in one place stand behind each other and do not alternate word by word. */
+    /**
+     * Neighbours of one kind as one; what goes and what comes in one place stand behind each other and do not alternate
+     * word by word.
+     */
     private static List<Piece> joined(List<Piece> pieces) {
         List<Piece> joined = new ArrayList<>();
         StringBuilder gone = new StringBuilder();
         StringBuilder come = new StringBuilder();
         for (int i = 0; i < pieces.size(); i++) {
             Piece piece = pieces.get(i);
-            boolean bridge = piece.kind() == Kind.SAME && piece.text().isBlank() && (!gone.isEmpty() || !come.isEmpty())
-                    && i + 1 < pieces.size() && pieces.get(i + 1).kind() != Kind.SAME;
+            boolean bridge = piece.kind() == Kind.SAME
+                    && piece.text().isBlank()
+                    && (!gone.isEmpty() || !come.isEmpty())
+                    && i + 1 < pieces.size()
+                    && pieces.get(i + 1).kind() != Kind.SAME;
             switch (bridge ? Kind.SAME : piece.kind()) {
                 case GONE -> gone.append(piece.text());
                 case COME -> come.append(piece.text());
@@ -87,7 +99,8 @@ public final class TextDifference {
 
     private static void append(List<Piece> joined, Piece piece) {
         if (!joined.isEmpty() && joined.getLast().kind() == piece.kind()) {
-            joined.set(joined.size() - 1, new Piece(piece.kind(), joined.getLast().text() + piece.text()));
+            joined.set(
+                    joined.size() - 1, new Piece(piece.kind(), joined.getLast().text() + piece.text()));
         } else {
             joined.add(piece);
         }

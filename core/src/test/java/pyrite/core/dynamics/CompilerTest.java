@@ -14,20 +14,23 @@ import pyrite.core.model.ElementId;
 /** Compiled terms are worth what the same terms are worth when they are interpreted. */
 class CompilerTest {
     private static final int VARIABLES = 6;
-    private static final Equation ORIGIN = new Equation(Terms.ZERO, Terms.ZERO, ElementId.ofLibrary("x"), "x", Map.of());
+    private static final Equation ORIGIN =
+            new Equation(Terms.ZERO, Terms.ZERO, ElementId.ofLibrary("x"), "x", Map.of());
 
     @Property(tries = 200)
     void compiledAndInterpretedAgree(@ForAll long seed) {
         Random random = new Random(seed);
         RandomTerms terms = new RandomTerms(random, 3);
         List<SortedSystem.Assignment> assignments = IntStream.range(3, VARIABLES)
-                .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), ORIGIN)).toList();
+                .mapToObj(i -> new SortedSystem.Assignment(i, terms.term(5), ORIGIN))
+                .toList();
         FlatSystem flat = new FlatSystem(List.of(), List.of(), Map.of(), terms.relations(), List.of());
         SortedSystem system = new SortedSystem(flat, assignments);
         boolean[] modes = new boolean[terms.relations().size()];
         IntStream.range(0, modes.length).forEach(i -> modes[i] = random.nextBoolean());
         double[] start = random.doubles(VARIABLES, -3, 3).toArray();
-        assertThat(values(Compiler.compile(system), start, modes)).containsExactly(values(InterpretedKernel.of(system), start, modes));
+        assertThat(values(Compiler.compile(system), start, modes))
+                .containsExactly(values(InterpretedKernel.of(system), start, modes));
     }
 
     private static double[] values(Kernel kernel, double[] start, boolean[] modes) {
@@ -36,7 +39,8 @@ class CompilerTest {
         kernel.evaluate(0.7, v, modes);
         kernel.margins(0.7, v, modes, margins);
         return IntStream.concat(IntStream.range(0, v.length), IntStream.range(v.length, v.length + margins.length))
-                .mapToDouble(i -> i < v.length ? v[i] : margins[i - v.length]).toArray();
+                .mapToDouble(i -> i < v.length ? v[i] : margins[i - v.length])
+                .toArray();
     }
 
     @Test
@@ -54,8 +58,9 @@ class CompilerTest {
 
     @Test
     void manyAssignmentsAreSpreadOverMethods() {
-        List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000).mapToObj(i ->
-                new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), ORIGIN)).toList();
+        List<SortedSystem.Assignment> assignments = IntStream.range(1, 20_000)
+                .mapToObj(i -> new SortedSystem.Assignment(i, Terms.plus(new Term.Variable(i - 1), Terms.ONE), ORIGIN))
+                .toList();
         FlatSystem flat = new FlatSystem(List.of(), List.of(), Map.of(), List.of(), List.of());
         double[] v = new double[20_000];
         Compiler.compile(new SortedSystem(flat, assignments)).evaluate(0, v, new boolean[0]);

@@ -28,7 +28,8 @@ class KnownSolutionsTest {
 
     @Test
     void aLogisticPopulationFollowsVerhulst() {
-        Trajectory trajectory = Runs.run("attribute n : Real := 10; assert constraint growth { der(n) == 0.3 [1/s] * n * (1 - n / 1000) }", 40);
+        Trajectory trajectory = Runs.run(
+                "attribute n : Real := 10; assert constraint growth { der(n) == 0.3 [1/s] * n * (1 - n / 1000) }", 40);
         for (double t = 0; t <= 40; t += 3) {
             assertThat(Runs.at(trajectory, "p.n", t)).isCloseTo(1000 / (1 + 99 * Math.exp(-0.3 * t)), within(1e-4));
         }
@@ -86,7 +87,8 @@ class KnownSolutionsTest {
                 """, 60);
         double first = invariant(10, 5);
         for (double t = 0; t <= 60; t += 2.3) {
-            assertThat(invariant(Runs.at(trajectory, "p.prey", t), Runs.at(trajectory, "p.hunters", t))).isCloseTo(first, within(1e-5));
+            assertThat(invariant(Runs.at(trajectory, "p.prey", t), Runs.at(trajectory, "p.hunters", t)))
+                    .isCloseTo(first, within(1e-5));
         }
     }
 
@@ -158,8 +160,10 @@ class KnownSolutionsTest {
                 }
                 """, 20);
         for (double t = 0; t <= 20; t += 1.3) {
-            assertThat(Runs.at(trajectory, "p.a", t)).isCloseTo((Math.cos(t) + Math.cos(Math.sqrt(3) * t)) / 2, within(1e-6));
-            assertThat(Runs.at(trajectory, "p.b", t)).isCloseTo((Math.cos(t) - Math.cos(Math.sqrt(3) * t)) / 2, within(1e-6));
+            assertThat(Runs.at(trajectory, "p.a", t))
+                    .isCloseTo((Math.cos(t) + Math.cos(Math.sqrt(3) * t)) / 2, within(1e-6));
+            assertThat(Runs.at(trajectory, "p.b", t))
+                    .isCloseTo((Math.cos(t) - Math.cos(Math.sqrt(3) * t)) / 2, within(1e-6));
         }
     }
 }

@@ -41,7 +41,8 @@ class LinearTest {
         Term rest = terms.term(2);
         Assume.that(!slope.isConstant(0));
         Term term = Terms.minus(rest, Terms.times(VARIABLE, slope));
-        double root = Linear.in(X, term).map(linear -> at(linear.root(), Double.NaN)).orElseThrow();
+        double root =
+                Linear.in(X, term).map(linear -> at(linear.root(), Double.NaN)).orElseThrow();
         Assume.that(Double.isFinite(at(slope, 0)) && Double.isFinite(root) && Math.abs(root) < 1e6);
         assertThat(at(term, root)).isCloseTo(0, within(1e-6 * (1 + Math.abs(at(rest, 0)))));
     }
@@ -51,7 +52,8 @@ class LinearTest {
         assertThat(Linear.in(X, Terms.times(VARIABLE, VARIABLE))).isEmpty();
         assertThat(Linear.in(X, Terms.over(Terms.ONE, VARIABLE))).isEmpty();
         assertThat(Linear.in(X, Terms.power(VARIABLE, Terms.constant(3)))).isEmpty();
-        assertThat(Linear.in(X, Terms.call(pyrite.core.expression.MathFunction.SIN, VARIABLE))).isEmpty();
+        assertThat(Linear.in(X, Terms.call(pyrite.core.expression.MathFunction.SIN, VARIABLE)))
+                .isEmpty();
     }
 
     @Test
@@ -59,6 +61,7 @@ class LinearTest {
         Condition own = new Condition.Relation(0, VARIABLE, Terms.ZERO, false, false);
         Condition other = new Condition.Relation(1, new Term.Variable(0), Terms.ZERO, false, false);
         assertThat(Linear.in(X, new Term.Choice(own, VARIABLE, Terms.ZERO))).isEmpty();
-        assertThat(Linear.in(X, new Term.Choice(other, VARIABLE, Terms.times(Terms.constant(2), VARIABLE)))).isPresent();
+        assertThat(Linear.in(X, new Term.Choice(other, VARIABLE, Terms.times(Terms.constant(2), VARIABLE))))
+                .isPresent();
     }
 }

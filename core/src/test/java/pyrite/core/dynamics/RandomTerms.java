@@ -39,7 +39,8 @@ final class RandomTerms {
         if (depth == 0) {
             Term left = term(1);
             Term right = term(1);
-            Condition.Relation relation = new Condition.Relation(relations.size(), left, right, random.nextBoolean(), false);
+            Condition.Relation relation =
+                    new Condition.Relation(relations.size(), left, right, random.nextBoolean(), false);
             relations.add(relation);
             return relation;
         }

@@ -7,8 +7,7 @@ import pyrite.core.model.Model;
 
 /** Runs a part {@code p} given by its members. */
 final class Runs {
-    private Runs() {
-    }
+    private Runs() {}
 
     static SortedSystem sorted(String members) {
         return sortedModel("part p {\n" + members + "\n}");

@@ -52,15 +52,20 @@ class SimulationTest {
                 }
                 """, 5);
         double impact = Math.sqrt(2 * 20 / 9.81);
-        assertThat(trajectory.switches()).singleElement().satisfies(t -> assertThat(t).isCloseTo(impact, within(1e-8)));
+        assertThat(trajectory.switches())
+                .singleElement()
+                .satisfies(t -> assertThat(t).isCloseTo(impact, within(1e-8)));
         assertThat(Runs.at(trajectory, "p.speed", 5)).isCloseTo(-9.81 * impact, within(1e-6));
     }
 
     @Test
     void aSwitchInTimeIsMetExactly() {
         Trajectory trajectory = Runs.run(
-                "attribute x : Real := 0; assert constraint law { der(x) == if time < 3 [s] ? 1 [1/s] else -2 [1/s] }", 5);
-        assertThat(trajectory.switches()).singleElement().satisfies(t -> assertThat(t).isCloseTo(3, within(1e-9)));
+                "attribute x : Real := 0; assert constraint law { der(x) == if time < 3 [s] ? 1 [1/s] else -2 [1/s] }",
+                5);
+        assertThat(trajectory.switches())
+                .singleElement()
+                .satisfies(t -> assertThat(t).isCloseTo(3, within(1e-9)));
         assertThat(Runs.at(trajectory, "p.x", 3)).isCloseTo(3, within(1e-9));
         assertThat(Runs.at(trajectory, "p.x", 5)).isCloseTo(-1, within(1e-8));
     }
@@ -76,7 +81,9 @@ class SimulationTest {
         assertThat(Runs.at(trajectory, "p.x", 2 * Math.PI)).isCloseTo(4, within(1e-7));
         assertThat(Runs.at(trajectory, "p.clipped", Math.PI / 2)).isCloseTo(0.5, within(1e-12));
         assertThat(Runs.at(trajectory, "p.clipped", 3 * Math.PI / 2)).isCloseTo(-0.25, within(1e-12));
-        assertThat(trajectory.switches()).anyMatch(t -> Math.abs(t - Math.PI / 6) < 1e-6).anyMatch(t -> Math.abs(t - Math.PI) < 1e-6);
+        assertThat(trajectory.switches())
+                .anyMatch(t -> Math.abs(t - Math.PI / 6) < 1e-6)
+                .anyMatch(t -> Math.abs(t - Math.PI) < 1e-6);
     }
 
     @Test
@@ -105,8 +112,10 @@ class SimulationTest {
     @Test
     void severalInstancesMoveEachByTheirOwnValues() {
         Model2 model = new Model2();
-        Trajectory trajectory = Simulation.run(model.sorted, RunSettings.of(0, 4).withTolerance(1e-9), RunControl.NONE);
-        assertThat(Runs.at(trajectory, "p.tank#(1).level", 4)).isCloseTo(Runs.at(trajectory, "p.tank#(2).level", 4), within(1e-12));
+        Trajectory trajectory =
+                Simulation.run(model.sorted, RunSettings.of(0, 4).withTolerance(1e-9), RunControl.NONE);
+        assertThat(Runs.at(trajectory, "p.tank#(1).level", 4))
+                .isCloseTo(Runs.at(trajectory, "p.tank#(2).level", 4), within(1e-12));
         assertThat(Runs.at(trajectory, "p.total", 4)).isCloseTo(2 * Math.exp(-4), within(1e-7));
     }
 
@@ -126,7 +135,8 @@ class SimulationTest {
     @Test
     void whatBlowsUpIsNamedWithItsTime() {
         // x' = x^2 from 1 reaches infinity at t = 1.
-        RunFailure failure = catchThrowableOfType(RunFailure.class,
+        RunFailure failure = catchThrowableOfType(
+                RunFailure.class,
                 () -> Runs.run("attribute x : Real := 1; assert constraint growth { der(x) == x^2 / 1 [s] }", 3));
         assertThat(failure.reason()).isEqualTo(Reason.BLEW_UP);
         assertThat(failure.time()).isCloseTo(1, within(1e-3));
@@ -149,14 +159,20 @@ class SimulationTest {
 
     @Test
     void aDivisionByZeroAtTheStartIsNamed() {
-        assertThatThrownBy(() -> Runs.run("attribute x : Real := 0; assert constraint law { der(x) == 1 [1/s] / x }", 1))
-                .isInstanceOf(RunFailure.class).hasMessageContaining("t = 0").hasMessageContaining("p.law");
+        assertThatThrownBy(
+                        () -> Runs.run("attribute x : Real := 0; assert constraint law { der(x) == 1 [1/s] / x }", 1))
+                .isInstanceOf(RunFailure.class)
+                .hasMessageContaining("t = 0")
+                .hasMessageContaining("p.law");
     }
 
     @Test
     void anOnOffControlWithoutABandIsRefusedAsChattering() {
-        RunFailure failure = catchThrowableOfType(RunFailure.class, () -> Runs.run(
-                "attribute x : Real := 0; assert constraint heater { der(x) == if x < 1 ? 1 [1/s] else -1 [1/s] }", 5));
+        RunFailure failure = catchThrowableOfType(
+                RunFailure.class,
+                () -> Runs.run(
+                        "attribute x : Real := 0; assert constraint heater { der(x) == if x < 1 ? 1 [1/s] else -1 [1/s] }",
+                        5));
         assertThat(failure.reason()).isEqualTo(Reason.CHATTERS);
         assertThat(failure.time()).isCloseTo(1, within(1e-6));
         assertThat(failure).hasMessageContaining("p.heater");
@@ -169,7 +185,9 @@ class SimulationTest {
         SortedSystem sorted = Runs.sorted("attribute x : Real := 1; attribute y : Real := 0; "
                 + "assert constraint law { der(x) == y * 1000 [1/s] and der(y) == -x * 1000 [1/s] }");
         assertThatThrownBy(() -> Simulation.run(sorted, RunSettings.of(0, 1000), control))
-                .isInstanceOfSatisfying(RunFailure.class, failure -> assertThat(failure.reason()).isEqualTo(Reason.CANCELLED));
+                .isInstanceOfSatisfying(
+                        RunFailure.class,
+                        failure -> assertThat(failure.reason()).isEqualTo(Reason.CANCELLED));
         verify(control, atLeastOnce()).progress(anyDouble());
     }
 
@@ -179,15 +197,18 @@ class SimulationTest {
         when(clock.millis()).thenReturn(0L, 500L, 1_001L);
         SortedSystem sorted = Runs.sorted("attribute x : Real := 1; attribute y : Real := 0; "
                 + "assert constraint law { der(x) == y * 1000 [1/s] and der(y) == -x * 1000 [1/s] }");
-        assertThatThrownBy(() -> Simulation.run(sorted, RunSettings.of(0, 1000).withBudget(Duration.ofSeconds(1)), RunControl.NONE, clock))
-                .isInstanceOf(RunFailure.class).hasMessageContaining("used up its 1 s of computing time");
+        assertThatThrownBy(() -> Simulation.run(
+                        sorted, RunSettings.of(0, 1000).withBudget(Duration.ofSeconds(1)), RunControl.NONE, clock))
+                .isInstanceOf(RunFailure.class)
+                .hasMessageContaining("used up its 1 s of computing time");
     }
 
     @Test
     void recordingHasEveryIntervalAndBothSidesOfASwitch() {
         Trajectory trajectory = Runs.run(
                 "attribute x : Real := 0; attribute rate : FrequencyValue = if time < 1.05 [s] ? 1 [1/s] else 3 [1/s]; "
-                        + "assert constraint law { der(x) == rate }", 2);
+                        + "assert constraint law { der(x) == rate }",
+                2);
         Trajectory.Recording recording = trajectory.record(0.5);
         List<Double> times = java.util.Arrays.stream(recording.times()).boxed().toList();
         assertThat(times).hasSize(7).startsWith(0.0, 0.5, 1.0).endsWith(1.5, 2.0);
@@ -206,7 +227,9 @@ class SimulationTest {
 
     @Test
     void aConstraintThatIsAssertedByItsNameIsAnEquation() {
-        SortedSystem sorted = Runs.sorted("attribute x : Real := 0; attribute y : Real; constraint law { y == 2 * x } assert law; assert constraint moves { der(x) == 1 [1/s] }");
-        assertThat(Runs.at(Simulation.run(sorted, RunSettings.of(0, 3), RunControl.NONE), "p.y", 3)).isCloseTo(6, within(1e-9));
+        SortedSystem sorted = Runs.sorted(
+                "attribute x : Real := 0; attribute y : Real; constraint law { y == 2 * x } assert law; assert constraint moves { der(x) == 1 [1/s] }");
+        assertThat(Runs.at(Simulation.run(sorted, RunSettings.of(0, 3), RunControl.NONE), "p.y", 3))
+                .isCloseTo(6, within(1e-9));
     }
 }

@@ -30,7 +30,8 @@ class TermsTest {
                 };
             }
             case Term.Call(var function, Term argument) -> Terms.call(function, folded(argument));
-            case Choice(Condition condition, Term yes, Term no) -> Terms.choice(folded(condition), folded(yes), folded(no));
+            case Choice(Condition condition, Term yes, Term no) ->
+                Terms.choice(folded(condition), folded(yes), folded(no));
             case Term.Constant _, Term.Variable _, Term.Time _ -> term;
         };
     }
@@ -54,12 +55,13 @@ class TermsTest {
     }
 
     private static boolean isFinite(Term term) {
-        return Double.isFinite(Terms.value(term, T, V)) && switch (term) {
-            case Arithmetic a -> isFinite(a.left()) && isFinite(a.right());
-            case Term.Call c -> isFinite(c.argument());
-            case Choice c -> isFinite(c.condition()) && isFinite(c.whenTrue()) && isFinite(c.whenFalse());
-            case Term.Constant _, Term.Variable _, Term.Time _ -> true;
-        };
+        return Double.isFinite(Terms.value(term, T, V))
+                && switch (term) {
+                    case Arithmetic a -> isFinite(a.left()) && isFinite(a.right());
+                    case Term.Call c -> isFinite(c.argument());
+                    case Choice c -> isFinite(c.condition()) && isFinite(c.whenTrue()) && isFinite(c.whenFalse());
+                    case Term.Constant _, Term.Variable _, Term.Time _ -> true;
+                };
     }
 
     private static boolean isFinite(Condition condition) {
@@ -74,10 +76,12 @@ class TermsTest {
 
     @Test
     void whatIsConstantIsComputedOnce() {
-        assertThat(Terms.plus(Terms.constant(2), Terms.times(Terms.constant(3), Terms.constant(4)))).isEqualTo(Terms.constant(14));
+        assertThat(Terms.plus(Terms.constant(2), Terms.times(Terms.constant(3), Terms.constant(4))))
+                .isEqualTo(Terms.constant(14));
         assertThat(Terms.times(new Term.Time(), Terms.ZERO)).isEqualTo(Terms.ZERO);
         assertThat(Terms.power(new Term.Time(), Terms.ONE)).isEqualTo(new Term.Time());
-        assertThat(Terms.negate(Terms.minus(new Term.Time(), Terms.ONE))).isEqualTo(Terms.minus(Terms.ONE, new Term.Time()));
+        assertThat(Terms.negate(Terms.minus(new Term.Time(), Terms.ONE)))
+                .isEqualTo(Terms.minus(Terms.ONE, new Term.Time()));
     }
 
     @Test

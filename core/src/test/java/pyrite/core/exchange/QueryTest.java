@@ -33,7 +33,8 @@ class QueryTest {
     }
 
     private static Map<String, Object> primitive(String property, String operator, @Nullable Object value) {
-        Map<String, Object> constraint = new java.util.HashMap<>(Map.of("@type", "PrimitiveConstraint", "property", property, "operator", operator));
+        Map<String, Object> constraint = new java.util.HashMap<>(
+                Map.of("@type", "PrimitiveConstraint", "property", property, "operator", operator));
         constraint.put("value", value);
         return constraint;
     }
@@ -47,14 +48,17 @@ class QueryTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "declaredName      | = | north        | north",
-        "declaredName      | > | north        | south width",
-        "declaredShortName | = | S-3          | middle",
-        "@type             | < | AttributeZ   | width",
-        "qualifiedName     | = | Test::Sluice::gate | gate",
-        "declaredName      | = | nothing      | ",
-        "noSuchAttribute   | = | north        | "})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "declaredName      | = | north        | north",
+                "declaredName      | > | north        | south width",
+                "declaredShortName | = | S-3          | middle",
+                "@type             | < | AttributeZ   | width",
+                "qualifiedName     | = | Test::Sluice::gate | gate",
+                "declaredName      | = | nothing      | ",
+                "noSuchAttribute   | = | north        | "
+            })
     void anAttributeIsComparedWithAValue(String property, String operator, String value, @Nullable String names) {
         List<Object> found = where(primitive(property, operator, value));
         assertThat(found).containsExactlyElementsOf(names == null ? List.of() : List.of(names.split(" ")));
@@ -64,7 +68,9 @@ class QueryTest {
     void aListOfReferencesHoldsWhereOneOfThemIsTheElement() {
         Map<String, Object> sluice = ElementJson.reference(Models.id(MODEL, "Test::Sluice"));
         assertThat(where(primitive("type", "=", sluice))).containsExactly("middle", "north");
-        assertThat(where(primitive("type", "in", List.of(sluice, ElementJson.reference(Models.id(MODEL, "Test::LongSluice")))))).containsExactly("middle", "north", "south");
+        assertThat(where(primitive(
+                        "type", "in", List.of(sluice, ElementJson.reference(Models.id(MODEL, "Test::LongSluice"))))))
+                .containsExactly("middle", "north", "south");
     }
 
     @Test
@@ -84,53 +90,77 @@ class QueryTest {
         Object south = primitive("declaredName", "=", "south");
         assertThat(where(composite("or", north, south))).containsExactly("north", "south");
         assertThat(where(composite("and", north, south))).isEmpty();
-        assertThat(where(composite("or", composite("and", north, south), composite("or", south)))).containsExactly("south");
+        assertThat(where(composite("or", composite("and", north, south), composite("or", south))))
+                .containsExactly("south");
     }
 
     @Test
     void aScopeLimitsWhereIsLooked() {
         String north = Models.id(MODEL, "Test::north").toString();
         assertThat(names(Query.read(Map.of("scope", List.of(north))))).containsExactly("north");
-        assertThat(names(Query.read(Map.of("scope", List.of(Map.of("@id", north)))))).containsExactly("north");
-        assertThat(names(Query.read(Map.of("scope", List.of(ElementId.fresh().toString()))))).isEmpty();
+        assertThat(names(Query.read(Map.of("scope", List.of(Map.of("@id", north))))))
+                .containsExactly("north");
+        assertThat(names(Query.read(Map.of("scope", List.of(ElementId.fresh().toString())))))
+                .isEmpty();
     }
 
     @Test
     void onlyTheAttributesAskedForAreGivenWithIdAndType() {
-        assertThat(Query.read(Map.of("select", List.of("declaredName", "owner"))).on(MODEL)).allSatisfy(json ->
-                assertThat(json.keySet()).contains("@id", "@type").isSubsetOf("@id", "@type", "declaredName", "owner"));
+        assertThat(Query.read(Map.of("select", List.of("declaredName", "owner")))
+                        .on(MODEL))
+                .allSatisfy(json -> assertThat(json.keySet())
+                        .contains("@id", "@type")
+                        .isSubsetOf("@id", "@type", "declaredName", "owner"));
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "PrimitiveConstraint | like | a PrimitiveConstraint has a property, the operator =, in, < or >",
-        "CompositeConstraint | xor  | a CompositeConstraint has the operator and or or",
-        "CompositeConstraint | and  | a list called constraint"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "PrimitiveConstraint | like | a PrimitiveConstraint has a property, the operator =, in, < or >",
+                "CompositeConstraint | xor  | a CompositeConstraint has the operator and or or",
+                "CompositeConstraint | and  | a list called constraint"
+            })
     void whatIsNoConstraintIsExplained(String type, String operator, String message) {
-        assertThatThrownBy(() -> Query.read(Map.of("where", Map.of("@type", type, "operator", operator, "property", "declaredName"))))
-                .isInstanceOf(IllegalArgumentException.class).hasMessageContaining(message);
+        assertThatThrownBy(() -> Query.read(
+                        Map.of("where", Map.of("@type", type, "operator", operator, "property", "declaredName"))))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining(message);
     }
 
     @Test
     void aConstraintIsAnObjectAndThePageAfterAnUnknownElementIsRefused() {
-        assertThatThrownBy(() -> Query.read(Map.of("where", "declaredName = north"))).hasMessageContaining("a constraint is an object");
-        assertThatThrownBy(() -> Query.read(Map.of("where", composite("and", "north")))).hasMessageContaining("a constraint is an object");
+        assertThatThrownBy(() -> Query.read(Map.of("where", "declaredName = north")))
+                .hasMessageContaining("a constraint is an object");
+        assertThatThrownBy(() -> Query.read(Map.of("where", composite("and", "north"))))
+                .hasMessageContaining("a constraint is an object");
         Query byName = Query.read(Map.of("orderBy", List.of("declaredName")));
-        assertThatThrownBy(() -> byName.on(MODEL, ElementId.fresh(), 3)).hasMessageContaining("is not among what the query finds");
+        assertThatThrownBy(() -> byName.on(MODEL, ElementId.fresh(), 3))
+                .hasMessageContaining("is not among what the query finds");
     }
 
     /** However large the pages are, one after the other they are the whole, in any order that is asked for. */
     @Property(tries = 60)
     void pagesJoinIntoTheWhole(@ForAll @IntRange(min = 1, max = 20) int most, @ForAll @IntRange(max = 3) int order) {
-        List<String> by = List.of(List.<String>of(), List.of("declaredName"), List.of("@type", "declaredName"), List.of("multiplicity")).get(order);
+        List<String> by = List.of(
+                        List.<String>of(),
+                        List.of("declaredName"),
+                        List.of("@type", "declaredName"),
+                        List.of("multiplicity"))
+                .get(order);
         Query query = Query.read(Map.of("orderBy", by));
         List<Object> joined = new ArrayList<>();
         ElementId after = null;
-        for (List<Map<String, Object>> page = query.on(MODEL, null, most); !page.isEmpty(); page = query.on(MODEL, after, most)) {
+        for (List<Map<String, Object>> page = query.on(MODEL, null, most);
+                !page.isEmpty();
+                page = query.on(MODEL, after, most)) {
             assertThat(page).hasSizeLessThanOrEqualTo(most);
             page.forEach(json -> joined.add(json.get("@id")));
             after = ElementId.parse((String) joined.getLast());
         }
-        assertThat(joined).isEqualTo(query.on(MODEL).stream().map(json -> json.get("@id")).toList()).doesNotHaveDuplicates().hasSize(MODEL.ownElements().size());
+        assertThat(joined)
+                .isEqualTo(query.on(MODEL).stream().map(json -> json.get("@id")).toList())
+                .doesNotHaveDuplicates()
+                .hasSize(MODEL.ownElements().size());
     }
 }

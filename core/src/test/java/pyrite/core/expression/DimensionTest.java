@@ -15,7 +15,9 @@ class DimensionTest {
     }
 
     @Property
-    void dividingUndoesMultiplying(@ForAll @IntRange(min = -4, max = 4) int a, @ForAll @IntRange(min = -4, max = 4) int b,
+    void dividingUndoesMultiplying(
+            @ForAll @IntRange(min = -4, max = 4) int a,
+            @ForAll @IntRange(min = -4, max = 4) int b,
             @ForAll @IntRange(min = -4, max = 4) int c) {
         Dimension first = of(a, b, c);
         Dimension second = of(c, a, b);
@@ -24,9 +26,11 @@ class DimensionTest {
     }
 
     @Property
-    void whatIsWrittenIsReadAgain(@ForAll @IntRange(min = -4, max = 4) int a, @ForAll @IntRange(min = -4, max = 4) int b) {
+    void whatIsWrittenIsReadAgain(
+            @ForAll @IntRange(min = -4, max = 4) int a, @ForAll @IntRange(min = -4, max = 4) int b) {
         Dimension dimension = of(a, b, -a).power(new Fraction(1, 2));
-        assertThat(Dimension.parse(dimension.isOne() ? "" : dimension.toString())).isEqualTo(dimension);
+        assertThat(Dimension.parse(dimension.isOne() ? "" : dimension.toString()))
+                .isEqualTo(dimension);
     }
 
     @Test
@@ -39,6 +43,8 @@ class DimensionTest {
 
     @Test
     void aFactorThatIsNoneIsNamed() {
-        assertThatThrownBy(() -> Dimension.parse("L 2")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("'2'");
+        assertThatThrownBy(() -> Dimension.parse("L 2"))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("'2'");
     }
 }

@@ -18,13 +18,38 @@ class UnitsTest {
     private static pyrite.core.expression.Unit ours(String symbol) {
         Model model = Models.of("attribute x = 1 [" + symbol + "];");
         Element x = Models.element(model, "Test::x");
-        Expression.Quantity quantity = (Expression.Quantity) x.get(pyrite.core.model.Property.VALUE).orElseThrow().expression();
+        Expression.Quantity quantity = (Expression.Quantity)
+                x.get(pyrite.core.model.Property.VALUE).orElseThrow().expression();
         return Units.of(quantity.unit(), model.environment());
     }
 
     @ParameterizedTest
-    @CsvSource({"m,m", "km,km", "mg,mg", "N,N", "kN*m,kN·m", "m^3/s,m³/s", "Pa,Pa", "hPa,hPa", "J,J", "W,W", "V,V", "Ω,Ω",
-            "F,F", "Wb,Wb", "T,T", "H,H", "Hz,Hz", "lm,lm", "lx,lx", "kat,kat", "C,C", "S,S", "kg/m^3,kg/m³", "m/s^2,m/s²"})
+    @CsvSource({
+        "m,m",
+        "km,km",
+        "mg,mg",
+        "N,N",
+        "kN*m,kN·m",
+        "m^3/s,m³/s",
+        "Pa,Pa",
+        "hPa,hPa",
+        "J,J",
+        "W,W",
+        "V,V",
+        "Ω,Ω",
+        "F,F",
+        "Wb,Wb",
+        "T,T",
+        "H,H",
+        "Hz,Hz",
+        "lm,lm",
+        "lx,lx",
+        "kat,kat",
+        "C,C",
+        "S,S",
+        "kg/m^3,kg/m³",
+        "m/s^2,m/s²"
+    })
     void factorsAgreeWithTheReferenceImplementation(String symbol, String reference) throws Exception {
         UnitFormat format = ServiceProvider.current().getFormatService().getUnitFormat();
         Unit<?> theirs = format.parse(reference);
@@ -33,8 +58,22 @@ class UnitsTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"min,60", "h,3600", "d,86400", "t,1000", "bar,100000", "L,0.001", "mL,1e-6", "kWh,3.6e6", "ha,10000",
-            "kn,0.5144444444444445", "deg,0.017453292519943295", "eV,1.602176634e-19", "rpm,0.10471975511965977", "%,0.01"})
+    @CsvSource({
+        "min,60",
+        "h,3600",
+        "d,86400",
+        "t,1000",
+        "bar,100000",
+        "L,0.001",
+        "mL,1e-6",
+        "kWh,3.6e6",
+        "ha,10000",
+        "kn,0.5144444444444445",
+        "deg,0.017453292519943295",
+        "eV,1.602176634e-19",
+        "rpm,0.10471975511965977",
+        "%,0.01"
+    })
     void acceptedUnitsHaveTheFactorsOfTheBrochure(String symbol, double factor) {
         assertThat(ours(symbol).factor()).isCloseTo(factor, within(1e-12 * factor));
     }
@@ -47,10 +86,19 @@ class UnitsTest {
 
     @Test
     void whatIsNoUnitIsRefusedWithTheNearestOne() {
-        assertThat(Models.problemsOf("attribute x = 1 [metr];")).singleElement().asString()
-                .contains("there is no unit 'metr'").contains("did you mean 'metre'?");
-        assertThat(Models.problemsOf("attribute x = 1 [kkg];")).singleElement().asString().contains("'kkg'");
-        assertThat(Models.problemsOf("attribute x = 1 [kmin];")).singleElement().asString().contains("'kmin'");
+        assertThat(Models.problemsOf("attribute x = 1 [metr];"))
+                .singleElement()
+                .asString()
+                .contains("there is no unit 'metr'")
+                .contains("did you mean 'metre'?");
+        assertThat(Models.problemsOf("attribute x = 1 [kkg];"))
+                .singleElement()
+                .asString()
+                .contains("'kkg'");
+        assertThat(Models.problemsOf("attribute x = 1 [kmin];"))
+                .singleElement()
+                .asString()
+                .contains("'kmin'");
     }
 
     @Test

@@ -24,7 +24,10 @@ class RestorationTest {
             """);
 
     private static Element named(Model model, String name) {
-        return model.ownElements().stream().filter(e -> name.equals(e.name())).findFirst().orElseThrow();
+        return model.ownElements().stream()
+                .filter(e -> name.equals(e.name()))
+                .findFirst()
+                .orElseThrow();
     }
 
     private static Model after(Model model, Edit edit) {
@@ -42,13 +45,18 @@ class RestorationTest {
     @Test
     void whatWasRemovedComesBackWithAllItOwned() {
         Model now = after(THEN, Edit.remove(named(THEN, "Gate").id()));
-        assertThat(text(restored(now, Restoration.withAllItOwned(now, THEN, named(THEN, "Gate").id())))).isEqualTo(text(THEN));
+        assertThat(text(restored(
+                        now,
+                        Restoration.withAllItOwned(
+                                now, THEN, named(THEN, "Gate").id()))))
+                .isEqualTo(text(THEN));
     }
 
     @Test
     void aloneItComesBackWithoutWhatItOwned() {
         Model now = after(THEN, Edit.remove(named(THEN, "leaf").id()));
-        Model alone = restored(now, Restoration.alone(now, THEN, named(THEN, "leaf").id()));
+        Model alone =
+                restored(now, Restoration.alone(now, THEN, named(THEN, "leaf").id()));
         assertThat(text(alone)).contains("part leaf;").doesNotContain("seal");
     }
 
@@ -56,7 +64,8 @@ class RestorationTest {
     void whatWasAddedSinceGoesAndWhatWasMovedInGoesBackAsItIsNow() {
         Element gate = named(THEN, "Gate");
         Element moved = named(THEN, "spare").withName("reserve").withOwner(gate.id(), THEN.rankAtEnd(gate.id()));
-        Model now = after(after(THEN, Edit.put(moved, named(THEN, "hinge").withName("axle"))),
+        Model now = after(
+                after(THEN, Edit.put(moved, named(THEN, "hinge").withName("axle"))),
                 Edit.put(Element.of(ElementKind.PART, gate.id(), THEN.rankAtEnd(gate.id()), "lamp")));
         String restored = text(restored(now, Restoration.withAllItOwned(now, THEN, gate.id())));
         assertThat(restored).isEqualTo(text(THEN).replace("part spare;", "part reserve;"));

@@ -24,13 +24,17 @@ class RevertTest {
     }
 
     private static Model revert(Model head, Difference difference) {
-        return apply(head, ((Revert.Possible) Revert.on(head, difference.inverse())).edit()).model();
+        return apply(head, ((Revert.Possible) Revert.on(head, difference.inverse())).edit())
+                .model();
     }
 
     @Test
     void anEditIsTakenBackAlthoughOthersChangedOtherElementsSince() {
         Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
-        Model head = apply(renamed.model(), Edit.put(named(renamed.model(), "basin").withName("harbour"))).model();
+        Model head = apply(
+                        renamed.model(),
+                        Edit.put(named(renamed.model(), "basin").withName("harbour")))
+                .model();
         Model back = revert(head, renamed.difference());
         assertThat(named(back, "sea")).isEqualTo(named(MODEL, "sea"));
         assertThat(named(back, "harbour").name()).isEqualTo("harbour");
@@ -40,21 +44,29 @@ class RevertTest {
     void aRemovalIsTakenBackWithAllThatWasOwned() {
         Outcome.Applied removed = apply(MODEL, Edit.remove(named(MODEL, "gate").id()));
         assertThat(removed.model().find(named(MODEL, "gate::leaf").id())).isEmpty();
-        assertThat(Set.copyOf(revert(removed.model(), removed.difference()).ownElements())).isEqualTo(Set.copyOf(MODEL.ownElements()));
+        assertThat(Set.copyOf(revert(removed.model(), removed.difference()).ownElements()))
+                .isEqualTo(Set.copyOf(MODEL.ownElements()));
     }
 
     @Test
     void whatSomebodyElseChangedSinceIsNotOverwrittenButNamed() {
         Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
-        Model head = apply(renamed.model(), Edit.put(named(renamed.model(), "ocean").withName("water"))).model();
+        Model head = apply(
+                        renamed.model(),
+                        Edit.put(named(renamed.model(), "ocean").withName("water")))
+                .model();
         assertThat(Revert.on(head, renamed.difference().inverse()))
-                .isEqualTo(new Revert.Overtaken(java.util.List.of(named(MODEL, "sea").id())));
+                .isEqualTo(new Revert.Overtaken(
+                        java.util.List.of(named(MODEL, "sea").id())));
     }
 
     @Test
     void anElementThatIsGoneCannotBeTakenBackToItsFormerName() {
         Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
-        Model head = apply(renamed.model(), Edit.remove(named(renamed.model(), "ocean").id())).model();
+        Model head = apply(
+                        renamed.model(),
+                        Edit.remove(named(renamed.model(), "ocean").id()))
+                .model();
         assertThat(Revert.on(head, renamed.difference().inverse())).isInstanceOf(Revert.Overtaken.class);
     }
 }

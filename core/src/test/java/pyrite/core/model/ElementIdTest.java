@@ -18,7 +18,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 import pyrite.core.notation.Library;
 
 class ElementIdTest {
-    /** RFC 9562, 5.7: the version is 7, the variant the RFC's own, and the first 48 bits are the milliseconds since 1970. */
+    /**
+     * RFC 9562, 5.7: the version is 7, the variant the RFC's own, and the first 48 bits are the milliseconds since
+     * 1970.
+     */
     @Test
     void aNewIdIsAUuidOfVersionSevenWithTheTimeItWasMadeAt() {
         long before = Instant.now().toEpochMilli();
@@ -32,28 +35,39 @@ class ElementIdTest {
     @Test
     void idsOfSeveralThreadsAreAllDifferent() throws InterruptedException {
         Collection<ElementId> made = new ConcurrentLinkedQueue<>();
-        List<Thread> threads = IntStream.range(0, 8).mapToObj(_ -> Thread.ofPlatform().start(() -> {
-            for (int i = 0; i < 20_000; i++) {
-                made.add(ElementId.fresh());
-            }
-        })).toList();
+        List<Thread> threads = IntStream.range(0, 8)
+                .mapToObj(_ -> Thread.ofPlatform().start(() -> {
+                    for (int i = 0; i < 20_000; i++) {
+                        made.add(ElementId.fresh());
+                    }
+                }))
+                .toList();
         for (Thread thread : threads) {
             thread.join();
         }
         assertThat(Set.copyOf(made)).hasSize(160_000);
     }
 
-    /** What large models rest on: elements made one after another stand beside each other in hash maps, without two of them in one place. */
+    /**
+     * What large models rest on: elements made one after another stand beside each other in hash maps, without two of
+     * them in one place.
+     */
     @Test
     void idsMadeOneAfterAnotherHaveHashesBesideEachOther() {
-        List<Integer> hashes = IntStream.range(0, 10_000).map(_ -> ElementId.fresh().hashCode()).boxed().toList();
+        List<Integer> hashes = IntStream.range(0, 10_000)
+                .map(_ -> ElementId.fresh().hashCode())
+                .boxed()
+                .toList();
         assertThat(Set.copyOf(hashes)).hasSize(10_000);
-        long beside = IntStream.range(1, 10_000).filter(i -> Math.abs(hashes.get(i) - hashes.get(i - 1)) == 1).count();
+        long beside = IntStream.range(1, 10_000)
+                .filter(i -> Math.abs(hashes.get(i) - hashes.get(i - 1)) == 1)
+                .count();
         assertThat(beside).isGreaterThan(9_000L / 2);
     }
 
     @Property(tries = 300)
-    void whatIsWrittenIsReadAndTheOrderIsThatOfTheNumbers(@ForAll long high, @ForAll long low, @ForAll long otherHigh, @ForAll long otherLow) {
+    void whatIsWrittenIsReadAndTheOrderIsThatOfTheNumbers(
+            @ForAll long high, @ForAll long low, @ForAll long otherHigh, @ForAll long otherLow) {
         ElementId id = new ElementId(high, low);
         ElementId other = new ElementId(otherHigh, otherLow);
         assertThat(ElementId.parse(id.toString())).isEqualTo(id);
@@ -74,7 +88,9 @@ class ElementIdTest {
     @Test
     void theLibrarysIdsComeFromItsNames() {
         ElementId real = ElementId.ofLibrary("ScalarValues::Real");
-        assertThat(real).isEqualTo(ElementId.ofLibrary("ScalarValues::Real")).isNotEqualTo(ElementId.ofLibrary("ScalarValues::Integer"));
+        assertThat(real)
+                .isEqualTo(ElementId.ofLibrary("ScalarValues::Real"))
+                .isNotEqualTo(ElementId.ofLibrary("ScalarValues::Integer"));
         assertThat(real.value().version()).isEqualTo(3);
         assertThat(real.isNameBased()).isTrue();
         assertThat(ElementId.fresh().isNameBased()).isFalse();

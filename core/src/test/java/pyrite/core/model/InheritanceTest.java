@@ -20,52 +20,73 @@ class InheritanceTest {
 
     private static java.util.List<String> features(String name) {
         return MODEL.inheritance().features(element(MODEL, "Test::" + name)).stream()
-                .map(f -> MODEL.names().qualifiedName(f).replace("Test::", "")).toList();
+                .map(f -> MODEL.names().qualifiedName(f).replace("Test::", ""))
+                .toList();
     }
 
     @Test
     void aRedefinedFeatureGivesWayToTheOneThatRedefinesIt() {
-        assertThat(features("Motor")).containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
-        assertThat(features("motor")).containsExactlyInAnyOrder("motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
+        assertThat(features("Motor"))
+                .containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
+        assertThat(features("motor"))
+                .containsExactlyInAnyOrder("motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
     }
 
     @Test
     void aFeatureInheritedOnTwoWaysIsThereOnce() {
-        assertThat(features("Diamond")).containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
+        assertThat(features("Diamond"))
+                .containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
     }
 
     @Test
     void theEffectiveFeatureIsFoundByWhatItRedefines() {
         ElementId original = element(MODEL, "Test::Machine::mass").id();
-        assertThat(MODEL.inheritance().effective(element(MODEL, "Test::motor"), original)).contains(element(MODEL, "Test::motor::mass"));
-        assertThat(MODEL.inheritance().effective(element(MODEL, "Test::motor"), element(MODEL, "Test::limit").id())).isEmpty();
+        assertThat(MODEL.inheritance().effective(element(MODEL, "Test::motor"), original))
+                .contains(element(MODEL, "Test::motor::mass"));
+        assertThat(MODEL.inheritance()
+                        .effective(
+                                element(MODEL, "Test::motor"),
+                                element(MODEL, "Test::limit").id()))
+                .isEmpty();
     }
 
     @Test
     void theNearestValueAndMultiplicityCount() {
         Element mass = element(MODEL, "Test::motor::mass");
         assertThat(MODEL.inheritance().owning(mass, Property.VALUE)).contains(mass);
-        assertThat(MODEL.inheritance().multiplicity(element(MODEL, "Test::motor"))).isEqualTo(new Multiplicity(3, 3));
+        assertThat(MODEL.inheritance().multiplicity(element(MODEL, "Test::motor")))
+                .isEqualTo(new Multiplicity(3, 3));
         assertThat(MODEL.inheritance().multiplicity(mass)).isEqualTo(Multiplicity.ONE);
     }
 
     @Test
     void aSubjectTakesThePlaceOfTheInheritedOne() {
-        assertThat(features("limit").stream().filter(name -> name.endsWith("::m"))).containsExactly("limit::m");
+        assertThat(features("limit").stream().filter(name -> name.endsWith("::m")))
+                .containsExactly("limit::m");
     }
 
     @Test
     void documentationAndIdsComeFromTheNearestThatHasOne() {
-        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::motor"))).isEqualTo("A machine.");
-        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::limit"))).isEqualTo("At most so much.");
+        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::motor")))
+                .isEqualTo("A machine.");
+        assertThat(MODEL.inheritance().documentation(element(MODEL, "Test::limit")))
+                .isEqualTo("At most so much.");
         assertThat(RequirementIds.of(MODEL, element(MODEL, "Test::limit"))).isEqualTo("R-1");
         assertThat(RequirementIds.of(MODEL, element(MODEL, "Test::other"))).isEqualTo("R-2");
     }
 
     @Test
     void kindsAreInheritedThroughAllGenerals() {
-        assertThat(MODEL.inheritance().isA(element(MODEL, "Test::motor"), element(MODEL, "Test::Machine").id())).isTrue();
-        assertThat(MODEL.inheritance().isA(element(MODEL, "Test::Machine"), element(MODEL, "Test::Motor").id())).isFalse();
+        assertThat(MODEL.inheritance()
+                        .isA(
+                                element(MODEL, "Test::motor"),
+                                element(MODEL, "Test::Machine").id()))
+                .isTrue();
+        assertThat(MODEL.inheritance()
+                        .isA(
+                                element(MODEL, "Test::Machine"),
+                                element(MODEL, "Test::Motor").id()))
+                .isFalse();
     }
 
     /** Of what it redefines, and if that has no name either, of what that redefines in its turn. */
@@ -76,7 +97,11 @@ class InheritanceTest {
                 part def SluiceGate :> Gate { attribute :>> width; attribute high :>> height; }
                 part gate : SluiceGate { attribute :>> width = 4 [m]; attribute :>> high = 3 [m]; }
                 """);
-        assertThat(model.children(element(model, "Test::SluiceGate").id())).extracting(model.names()::effectiveName).containsExactly("width", "high");
-        assertThat(model.children(element(model, "Test::gate").id())).extracting(model.names()::effectiveName).containsExactly("width", "high");
+        assertThat(model.children(element(model, "Test::SluiceGate").id()))
+                .extracting(model.names()::effectiveName)
+                .containsExactly("width", "high");
+        assertThat(model.children(element(model, "Test::gate").id()))
+                .extracting(model.names()::effectiveName)
+                .containsExactly("width", "high");
     }
 }

@@ -6,16 +6,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Span;
 import pyrite.core.expression.Unit;
-import pyrite.core.expression.Dimension;
 
 /** The table of kinds and the small values around elements keep what they promise. */
 class KindsTest {
     @Test
     void everyDeclaredKindIsFoundByItsKeyword() {
-        Arrays.stream(ElementKind.values()).filter(kind -> kind.isDefinition() || kind.isUsage()).forEach(kind ->
-                assertThat(ElementKind.declaredBy(kind.keyword(), kind.isDefinition())).contains(kind));
+        Arrays.stream(ElementKind.values())
+                .filter(kind -> kind.isDefinition() || kind.isUsage())
+                .forEach(kind -> assertThat(ElementKind.declaredBy(kind.keyword(), kind.isDefinition()))
+                        .contains(kind));
         assertThat(ElementKind.declaredBy("subject", true)).isEmpty();
     }
 
@@ -32,10 +34,13 @@ class KindsTest {
         assertThat(ElementKind.PACKAGE.mayOwn(ElementKind.PART)).isTrue();
         assertThat(ElementKind.PART.mayOwn(ElementKind.PACKAGE)).isFalse();
         assertThat(ElementKind.REQUIREMENT.mayOwn(ElementKind.SUBJECT)).isTrue();
-        assertThat(ElementKind.OBJECTIVE.mayOwn(ElementKind.VERIFIED_REQUIREMENT)).isTrue();
+        assertThat(ElementKind.OBJECTIVE.mayOwn(ElementKind.VERIFIED_REQUIREMENT))
+                .isTrue();
         assertThat(ElementKind.DOCUMENTATION.mayOwn(ElementKind.COMMENT)).isFalse();
-        assertThat(ElementKind.values()).allMatch(kind -> kind.body() == ElementKind.Body.NONE
-                || kind.body() == ElementKind.Body.BRANCHES || kind.mayOwn(ElementKind.DOCUMENTATION));
+        assertThat(ElementKind.values())
+                .allMatch(kind -> kind.body() == ElementKind.Body.NONE
+                        || kind.body() == ElementKind.Body.BRANCHES
+                        || kind.mayOwn(ElementKind.DOCUMENTATION));
     }
 
     @Test
@@ -61,7 +66,8 @@ class KindsTest {
         assertThat(other.get(Property.TEXT)).contains("x");
         assertThat(other.with(Property.TEXT, "x")).isSameAs(other);
         assertThat(other.with(Property.TEXT, null)).isEqualTo(element);
-        assertThatThrownBy(() -> element.properties().put(Property.TEXT, "y")).isInstanceOf(UnsupportedOperationException.class);
+        assertThatThrownBy(() -> element.properties().put(Property.TEXT, "y"))
+                .isInstanceOf(UnsupportedOperationException.class);
     }
 
     @Test
@@ -78,7 +84,9 @@ class KindsTest {
 
     @Test
     void libraryIdsAreTheSameEverywhere() {
-        assertThat(ElementId.ofLibrary("SI::metre")).isEqualTo(ElementId.ofLibrary("SI::metre")).isNotEqualTo(ElementId.ofLibrary("SI::second"));
+        assertThat(ElementId.ofLibrary("SI::metre"))
+                .isEqualTo(ElementId.ofLibrary("SI::metre"))
+                .isNotEqualTo(ElementId.ofLibrary("SI::second"));
         assertThatThrownBy(() -> ElementId.parse("no id")).isInstanceOf(IllegalArgumentException.class);
     }
 

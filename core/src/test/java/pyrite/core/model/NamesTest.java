@@ -53,7 +53,9 @@ class NamesTest {
 
     @Test
     void shortNamesAndQuotedNamesMeanTheSameElement() {
-        assertThat(resolved("Plant", "p2")).isEqualTo(resolved("Plant", "second pump")).isNotNull();
+        assertThat(resolved("Plant", "p2"))
+                .isEqualTo(resolved("Plant", "second pump"))
+                .isNotNull();
     }
 
     @Test
@@ -72,48 +74,68 @@ class NamesTest {
     @Test
     void theShortestNameIsTheOneThatStillMeansTheElement() {
         Element inner = element(MODEL, "Parts::Inner::Valve");
-        assertThat(MODEL.names().shortest(inner, id(MODEL, "Parts::Inner")).orElseThrow()).hasToString("Valve");
-        assertThat(MODEL.names().shortest(inner, id(MODEL, "Other")).orElseThrow()).hasToString("Inner::Valve");
+        assertThat(MODEL.names().shortest(inner, id(MODEL, "Parts::Inner")).orElseThrow())
+                .hasToString("Valve");
+        assertThat(MODEL.names().shortest(inner, id(MODEL, "Other")).orElseThrow())
+                .hasToString("Inner::Valve");
         assertThat(MODEL.names().shortest(inner, null).orElseThrow()).hasToString("Parts::Inner::Valve");
     }
 
     @Test
     void completionOffersOwnInheritedImportedAndTopNames() {
-        assertThat(MODEL.names().inScope(id(MODEL, "Plant::pump"))).contains("inner", "mass", "speed", "Pump", "second pump", "p2", "Other", "SI");
-        assertThat(MODEL.names().membersOf(id(MODEL, "Plant::pump"))).contains("inner", "mass").doesNotContain("Other");
+        assertThat(MODEL.names().inScope(id(MODEL, "Plant::pump")))
+                .contains("inner", "mass", "speed", "Pump", "second pump", "p2", "Other", "SI");
+        assertThat(MODEL.names().membersOf(id(MODEL, "Plant::pump")))
+                .contains("inner", "mass")
+                .doesNotContain("Other");
     }
 
     @Test
     void anOwnPackageMayBeCalledLikeOneOfTheLibrary() {
         assertThat(resolved("Other", "Parts", "Pump")).isEqualTo(id(MODEL, "Parts::Pump"));
-        assertThat(Models.read("package Mine { private import Parts::*; part def Pump :> Part; }").ownElements()).hasSize(3);
+        assertThat(Models.read("package Mine { private import Parts::*; part def Pump :> Part; }")
+                        .ownElements())
+                .hasSize(3);
     }
 
-    /** Each row: the import of a package, a name in it, and what that means; most of it comes through public imports among the library's packages. */
+    /**
+     * Each row: the import of a package, a name in it, and what that means; most of it comes through public imports
+     * among the library's packages.
+     */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "Dynamics::*           | sin            | TrigFunctions::sin",
-        "Dynamics::*           | sum            | NumericalFunctions::sum",
-        "Dynamics::*           | product        | NumericalFunctions::product",
-        "Dynamics::*           | select         | ControlFunctions::select",
-        "ISQ::*                | ScalarQuantityValue | Quantities::ScalarQuantityValue",
-        "SI::*                 | metre          | SI::metre",
-        "SI::*                 | m              | SI::metre",
-        "ISQMechanics::*       | MassValue      | ISQ::MassValue",
-        "SI::metre             | m              | SI::metre"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Dynamics::*           | sin            | TrigFunctions::sin",
+                "Dynamics::*           | sum            | NumericalFunctions::sum",
+                "Dynamics::*           | product        | NumericalFunctions::product",
+                "Dynamics::*           | select         | ControlFunctions::select",
+                "ISQ::*                | ScalarQuantityValue | Quantities::ScalarQuantityValue",
+                "SI::*                 | metre          | SI::metre",
+                "SI::*                 | m              | SI::metre",
+                "ISQMechanics::*       | MassValue      | ISQ::MassValue",
+                "SI::metre             | m              | SI::metre"
+            })
     void namesOfTheLibraryAreFoundThroughWhatItPassesOn(String imported, String name, String meant) {
         Model model = Models.read("package P { private import " + imported + "; }");
         ElementId p = id(model, "P");
-        assertThat(model.names().resolve(Name.of(name), p).or(() -> model.names().resolveFunction(Name.of(name), p))
-                .map(model::get).map(model.names()::qualifiedName)).contains(meant);
+        assertThat(model.names()
+                        .resolve(Name.of(name), p)
+                        .or(() -> model.names().resolveFunction(Name.of(name), p))
+                        .map(model::get)
+                        .map(model.names()::qualifiedName))
+                .contains(meant);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "private import Dynamics::*; | MassValue",
-        "private import Dynamics::*; | Real",
-        "private import ISQ::*; | metre",
-        "private import SI::kilogram; | m"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "private import Dynamics::*; | MassValue",
+                "private import Dynamics::*; | Real",
+                "private import ISQ::*; | metre",
+                "private import SI::kilogram; | m"
+            })
     void whatTheLibraryImportsForItselfIsNotPassedOn(String imports, String name) {
         Model model = Models.read("package P { " + imports + " }");
         assertThat(model.names().resolve(Name.of(name), id(model, "P"))).isEmpty();
@@ -127,9 +149,12 @@ class NamesTest {
                 package Q { private import Mine::*; private import ISQ::*; attribute one : MassValue; }
                 package R { private import ISQ::*; attribute def MassValue; attribute one : MassValue; }
                 """);
-        assertThat(element(model, "P::one").references(Property.TYPES)).containsExactly(Reference.to(LibraryNames.id("ISQ::MassValue")));
-        assertThat(element(model, "Q::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "Mine::MassValue")));
-        assertThat(element(model, "R::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "R::MassValue")));
+        assertThat(element(model, "P::one").references(Property.TYPES))
+                .containsExactly(Reference.to(LibraryNames.id("ISQ::MassValue")));
+        assertThat(element(model, "Q::one").references(Property.TYPES))
+                .containsExactly(Reference.to(id(model, "Mine::MassValue")));
+        assertThat(element(model, "R::one").references(Property.TYPES))
+                .containsExactly(Reference.to(id(model, "R::MassValue")));
     }
 
     @Test
@@ -145,44 +170,59 @@ class NamesTest {
                 package Store { part def Top; package A { part def Deep; part def Both; package B { part def Deeper; part def Both; private part def Kept; } } }
                 package Shop { private import Store::**; part one : Deeper; part two : Deep; part three : Both; part four : Top; }
                 """);
-        assertThat(model.names().resolve(Name.of("Deeper"), id(model, "Shop"))).contains(id(model, "Store::A::B::Deeper"));
+        assertThat(model.names().resolve(Name.of("Deeper"), id(model, "Shop")))
+                .contains(id(model, "Store::A::B::Deeper"));
         assertThat(model.names().resolve(Name.of("Both"), id(model, "Shop"))).contains(id(model, "Store::A::Both"));
         assertThat(model.names().resolve(Name.of("Kept"), id(model, "Shop"))).isEmpty();
-        Model renamed = ((Outcome.Applied) model.apply(Edit.put(element(model, "Store::A::B::Deeper").withName("Lower")))).model();
-        assertThat(renamed.names().resolve(Name.of("Deeper"), id(renamed, "Shop"))).isEmpty();
-        assertThat(renamed.names().resolve(Name.of("Lower"), id(renamed, "Shop"))).contains(id(model, "Store::A::B::Deeper"));
+        Model renamed = ((Outcome.Applied) model.apply(
+                        Edit.put(element(model, "Store::A::B::Deeper").withName("Lower"))))
+                .model();
+        assertThat(renamed.names().resolve(Name.of("Deeper"), id(renamed, "Shop")))
+                .isEmpty();
+        assertThat(renamed.names().resolve(Name.of("Lower"), id(renamed, "Shop")))
+                .contains(id(model, "Store::A::B::Deeper"));
     }
 
     /** In each row: what a usage in package Q is typed by, and what that means; packages stand in the text above it. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "private import P::*; | A | P::A",
-        "private import P::A; | A | P::A",
-        "private import P::Inner::*; private import P::*; | Both | P::Inner::Both",
-        "private import P::*; private import P::Inner::*; | Both | P::Both",
-        "private import P::*; part def A; | A | Q::A",
-        "private import P::*; alias B for A; | B | P::A",
-        "alias C for P::Inner; | C::Both | P::Inner::Both",
-        "private import P::*; alias B for A; alias C for B; | C | P::A",
-        "private import P::*; | Inner::Both | P::Inner::Both",
-        "private import P::*; | R::C | R::C",
-        "private import Through::*; | C | R::C",
-        "private import P::Inner; | Inner::Both | P::Inner::Both",
-        "private import P::*::**; | Both | P::Both"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "private import P::*; | A | P::A",
+                "private import P::A; | A | P::A",
+                "private import P::Inner::*; private import P::*; | Both | P::Inner::Both",
+                "private import P::*; private import P::Inner::*; | Both | P::Both",
+                "private import P::*; part def A; | A | Q::A",
+                "private import P::*; alias B for A; | B | P::A",
+                "alias C for P::Inner; | C::Both | P::Inner::Both",
+                "private import P::*; alias B for A; alias C for B; | C | P::A",
+                "private import P::*; | Inner::Both | P::Inner::Both",
+                "private import P::*; | R::C | R::C",
+                "private import Through::*; | C | R::C",
+                "private import P::Inner; | Inner::Both | P::Inner::Both",
+                "private import P::*::**; | Both | P::Both"
+            })
     void whatANameMeansHangsOnTheImportsAndTheirOrder(String imports, String name, String meant) {
-        Model model = Models.read("package P { part def A; part def Both; package Inner { part def Both; } } package R { part def C; }"
-                + " package Through { public import R::*; } package Q { " + imports + " part one : " + name + "; part two : " + name + "; }");
+        Model model = Models.read(
+                "package P { part def A; part def Both; package Inner { part def Both; } } package R { part def C; }"
+                        + " package Through { public import R::*; } package Q { " + imports + " part one : " + name
+                        + "; part two : " + name + "; }");
         assertThat(element(model, "Q::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, meant)));
-        assertThat(element(model, "Q::two").references(Property.TYPES)).isEqualTo(element(model, "Q::one").references(Property.TYPES));
+        assertThat(element(model, "Q::two").references(Property.TYPES))
+                .isEqualTo(element(model, "Q::one").references(Property.TYPES));
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        "package P { private part def A; } package Q { private import P::*; part a : A; } | there is no 'A' here",
-        "package P { private part def A; } package Q { part a : P::A; } | 'A' is private in 'P'",
-        "package R { part def C; } package P { private import R::*; } package Q { private import P::*; part c : C; } | there is no 'C' here",
-        "package P { part def A; } package Q { part a : A; } | there is no 'A' here",
-        "package P { public import Q::*; } package Q { public import P::*; part a : A; } | there is no 'A' here"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "package P { private part def A; } package Q { private import P::*; part a : A; } | there is no 'A' here",
+                "package P { private part def A; } package Q { part a : P::A; } | 'A' is private in 'P'",
+                "package R { part def C; } package P { private import R::*; } package Q { private import P::*; part c : C; } | there is no 'C' here",
+                "package P { part def A; } package Q { part a : A; } | there is no 'A' here",
+                "package P { public import Q::*; } package Q { public import P::*; part a : A; } | there is no 'A' here"
+            })
     void whatIsNotSeenFromSomewhereIsNotFoundThere(String text, String message) {
         assertThat(Models.tryRead(text).problems()).singleElement().asString().contains(message);
     }
@@ -195,18 +235,22 @@ class NamesTest {
                 package Kept { part def Late; }
                 package Defs { part def Special :> General; part def General { attribute deep = 3; } }
                 """);
-        assertThat(element(model, "Use::one").references(Property.TYPES)).containsExactly(Reference.to(id(model, "Kept::Late")));
+        assertThat(element(model, "Use::one").references(Property.TYPES))
+                .containsExactly(Reference.to(id(model, "Kept::Late")));
         assertThat(element(model, "Use::two").outgoing()).containsExactly(id(model, "Defs::General::deep"));
     }
 
     @Test
     void anAliasStandsForACalculationToo() {
-        Model model = Models.of("calc def twice { in x : Real; return : Real = x * 2; } alias again for twice; attribute a : Real = again(3);");
+        Model model = Models.of(
+                "calc def twice { in x : Real; return : Real = x * 2; } alias again for twice; attribute a : Real = again(3);");
         assertThat(element(model, "Test::a").outgoing()).contains(id(model, "Test::twice"));
     }
 
     @Test
     void aliasesThatStandForEachOtherStandForNothing() {
-        assertThat(Models.problemsOf("alias A for B; alias B for A; part a : A;")).hasSize(3).allSatisfy(problem -> assertThat(problem).contains("there is no '"));
+        assertThat(Models.problemsOf("alias A for B; alias B for A; part a : A;"))
+                .hasSize(3)
+                .allSatisfy(problem -> assertThat(problem).contains("there is no '"));
     }
 }

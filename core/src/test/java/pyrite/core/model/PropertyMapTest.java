@@ -15,9 +15,13 @@ import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 
 class PropertyMapTest {
-    private static final List<Property<?>> PROPERTIES = List.of(Property.TEXT, Property.TYPES, Property.ABSTRACT, Property.DIRECTION, Property.VALUE, Property.THEN);
+    private static final List<Property<?>> PROPERTIES = List.of(
+            Property.TEXT, Property.TYPES, Property.ABSTRACT, Property.DIRECTION, Property.VALUE, Property.THEN);
 
-    /** Against a sorted map of the same steps, of which every third takes a property out; each map stays as it was when others are made from it. */
+    /**
+     * Against a sorted map of the same steps, of which every third takes a property out; each map stays as it was when
+     * others are made from it.
+     */
     @net.jqwik.api.Property(tries = 300)
     void holdsWhatASortedMapHoldsAndEarlierOnesStay(@ForAll @Size(max = 20) List<@IntRange(max = 17) Integer> steps) {
         PropertyMap map = PropertyMap.EMPTY;
@@ -38,7 +42,8 @@ class PropertyMapTest {
         }
         for (int i = 0; i < maps.size(); i++) {
             assertThat(maps.get(i)).isEqualTo(before.get(i));
-            assertThat(maps.get(i).entrySet()).containsExactlyElementsOf(before.get(i).entrySet());
+            assertThat(maps.get(i).entrySet())
+                    .containsExactlyElementsOf(before.get(i).entrySet());
             assertThat(maps.get(i)).hasSameHashCodeAs(before.get(i));
         }
     }
@@ -71,7 +76,9 @@ class PropertyMapTest {
         Element many = pump.with(Property.MULTIPLICITY, Multiplicity.ONE).with(Property.ABSTRACT, true);
         assertThat(many.properties().keySet()).containsExactlyInAnyOrder(Property.MULTIPLICITY, Property.ABSTRACT);
         assertThat(many.with(Property.ABSTRACT, true)).isSameAs(many);
-        assertThat(many.with(Property.ABSTRACT, null).with(Property.MULTIPLICITY, null)).isEqualTo(pump).hasSameHashCodeAs(many);
+        assertThat(many.with(Property.ABSTRACT, null).with(Property.MULTIPLICITY, null))
+                .isEqualTo(pump)
+                .hasSameHashCodeAs(many);
         assertThat(many.withAll(Map.of())).isEqualTo(pump);
     }
 }

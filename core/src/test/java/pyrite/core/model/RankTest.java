@@ -28,12 +28,16 @@ class RankTest {
     @Property
     void spreadRanksAscendAfterTheGivenOne(@ForAll @IntRange(min = 0, max = 500) int count) {
         assertThat(Rank.after(null, count)).hasSize(count).isSorted().doesNotHaveDuplicates();
-        assertThat(Rank.after(new Rank("i"), count)).hasSize(count).allMatch(rank -> rank.compareTo(new Rank("i")) > 0).isSorted();
+        assertThat(Rank.after(new Rank("i"), count))
+                .hasSize(count)
+                .allMatch(rank -> rank.compareTo(new Rank("i")) > 0)
+                .isSorted();
     }
 
     @Test
     void ranksInTheWrongOrderHaveNothingBetweenThem() {
-        assertThatThrownBy(() -> Rank.between(new Rank("b"), new Rank("a"))).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> Rank.between(new Rank("b"), new Rank("a")))
+                .isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> new Rank("a0")).isInstanceOf(IllegalArgumentException.class);
     }
 }

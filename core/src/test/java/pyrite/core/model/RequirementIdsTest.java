@@ -19,7 +19,8 @@ class RequirementIdsTest {
     void anIdIsAPrefixAHyphenAndANumber() {
         assertThat(RequirementIds.parse("MG-12")).contains(new RequirementIds.Numbered("MG", 12));
         assertThat(RequirementIds.parse("MG-SYS-007")).contains(new RequirementIds.Numbered("MG-SYS", 7));
-        assertThat(RequirementIds.parse("gate panel-999999999")).contains(new RequirementIds.Numbered("gate panel", 999_999_999));
+        assertThat(RequirementIds.parse("gate panel-999999999"))
+                .contains(new RequirementIds.Numbered("gate panel", 999_999_999));
     }
 
     @ParameterizedTest
@@ -36,15 +37,20 @@ class RequirementIdsTest {
 
     @Test
     void elementsAreSortedByTheIdsTheyHaveOrInherit() {
-        Model model = Models.of("requirement def <'R-10'> Late; requirement late : Late; requirement <'R-9'> early; requirement plain;");
+        Model model = Models.of(
+                "requirement def <'R-10'> Late; requirement late : Late; requirement <'R-9'> early; requirement plain;");
         Stream<Element> all = Stream.of("late", "early", "plain").map(name -> Models.element(model, "Test::" + name));
-        assertThat(RequirementIds.sorted(model, all)).extracting(Element::name).containsExactly("plain", "early", "late");
+        assertThat(RequirementIds.sorted(model, all))
+                .extracting(Element::name)
+                .containsExactly("plain", "early", "late");
     }
 
     @Provide
     Arbitrary<String> ids() {
-        return Arbitraries.oneOf(Arbitraries.strings().withChars("MG-1 2").ofMaxLength(6),
-                Arbitraries.integers().between(0, 30).map(number -> "MG-" + number), Arbitraries.strings().alpha().ofMaxLength(3));
+        return Arbitraries.oneOf(
+                Arbitraries.strings().withChars("MG-1 2").ofMaxLength(6),
+                Arbitraries.integers().between(0, 30).map(number -> "MG-" + number),
+                Arbitraries.strings().alpha().ofMaxLength(3));
     }
 
     /** Laws of an order: only what is equal is neither before nor after, and what is sorted once stays. */
@@ -54,6 +60,7 @@ class RequirementIdsTest {
         assertThat(Integer.signum(RequirementIds.ORDER.compare(b, a))).isEqualTo(-Integer.signum(ab));
         assertThat(ab == 0).isEqualTo(a.equals(b));
         List<String> sorted = Stream.of(a, b, c).sorted(RequirementIds.ORDER).toList();
-        assertThat(RequirementIds.ORDER.compare(sorted.getFirst(), sorted.getLast())).isLessThanOrEqualTo(0);
+        assertThat(RequirementIds.ORDER.compare(sorted.getFirst(), sorted.getLast()))
+                .isLessThanOrEqualTo(0);
     }
 }

@@ -45,15 +45,21 @@ class SnapshotLawTest {
     }
 
     private static Edit edit(Model model, Random random, int step) {
-        List<Element> own = model.ownElements().stream().sorted(Comparator.comparing(model.names()::qualifiedName).thenComparing(Element::id)).toList();
+        List<Element> own = model.ownElements().stream()
+                .sorted(Comparator.comparing(model.names()::qualifiedName).thenComparing(Element::id))
+                .toList();
         Element one = own.get(random.nextInt(own.size()));
         Element other = own.get(random.nextInt(own.size()));
         return switch (random.nextInt(6)) {
             case 0, 1 -> Edit.put(Element.of(ElementKind.PART, one.id(), model.rankAtEnd(one.id()), "part" + step));
             case 2 -> Edit.put(one.withOwner(other.id(), model.rankAtEnd(other.id())));
             case 3 -> Edit.put(one.withName("name" + step));
-            case 4 -> Edit.put(Element.of(ElementKind.PART, one.owner(), Rank.between(null, one.rank()), "typed" + step)
-                    .with(pyrite.core.model.Property.TYPES, List.of(Reference.to(element(START, "Test::Tank").id()))));
+            case 4 ->
+                Edit.put(Element.of(ElementKind.PART, one.owner(), Rank.between(null, one.rank()), "typed" + step)
+                        .with(
+                                pyrite.core.model.Property.TYPES,
+                                List.of(Reference.to(
+                                        element(START, "Test::Tank").id()))));
             default -> one.owner() == null ? Edit.put(one.withName("top" + step)) : Edit.remove(one.id());
         };
     }
@@ -67,24 +73,32 @@ class SnapshotLawTest {
             assertThat(edited.children(element.id())).isEqualTo(fresh.children(element.id()));
             assertThat(edited.referrers(element.id())).isEqualTo(whoNames(element, fresh));
             assertThat(edited.owners(element)).isEqualTo(fresh.owners(element));
-            assertThat(edited.inheritance().features(element)).isEqualTo(fresh.inheritance().features(element));
-            assertThat(edited.names().qualifiedName(element)).isEqualTo(fresh.names().qualifiedName(element));
-            assertThat(edited.environment().typeOf(element.id())).isEqualTo(fresh.environment().typeOf(element.id()));
+            assertThat(edited.inheritance().features(element))
+                    .isEqualTo(fresh.inheritance().features(element));
+            assertThat(edited.names().qualifiedName(element))
+                    .isEqualTo(fresh.names().qualifiedName(element));
+            assertThat(edited.environment().typeOf(element.id()))
+                    .isEqualTo(fresh.environment().typeOf(element.id()));
             String name = edited.names().effectiveName(element);
             if (name != null && element.owner() != null) {
-                assertThat(edited.names().resolve(Name.of(name), element.owner())).isEqualTo(fresh.names().resolve(Name.of(name), element.owner()));
+                assertThat(edited.names().resolve(Name.of(name), element.owner()))
+                        .isEqualTo(fresh.names().resolve(Name.of(name), element.owner()));
             }
         }
         for (ElementKind kind : ElementKind.values()) {
-            assertThat(edited.ownElements(kind)).containsExactlyInAnyOrderElementsOf(
-                    fresh.ownElements().stream().filter(element -> element.kind() == kind).toList());
+            assertThat(edited.ownElements(kind))
+                    .containsExactlyInAnyOrderElementsOf(fresh.ownElements().stream()
+                            .filter(element -> element.kind() == kind)
+                            .toList());
         }
     }
 
     /** Gone through all of them, as no page could afford. */
     private static Set<ElementId> whoNames(Element target, Model model) {
         Set<ElementId> found = new HashSet<>();
-        model.ownElements().stream().filter(element -> element.outgoing().contains(target.id())).forEach(element -> found.add(element.id()));
+        model.ownElements().stream()
+                .filter(element -> element.outgoing().contains(target.id()))
+                .forEach(element -> found.add(element.id()));
         return found;
     }
 
@@ -97,13 +111,20 @@ class SnapshotLawTest {
         List<Element> subtree = START.subtree(some.id());
         switch (START.apply(Edit.remove(some.id()))) {
             case Outcome.Applied(Model without, Difference difference) -> {
-                assertThat(difference.changes()).extracting(ElementChange::id).containsExactlyInAnyOrderElementsOf(subtree.stream().map(Element::id).toList());
+                assertThat(difference.changes())
+                        .extracting(ElementChange::id)
+                        .containsExactlyInAnyOrderElementsOf(
+                                subtree.stream().map(Element::id).toList());
                 assertThat(without.size()).isEqualTo(START.size() - subtree.size());
                 assertSame(((Outcome.Applied) without.apply(new Edit(subtree, Set.of()))).model(), START);
             }
             case Outcome.Refused(List<Problem> problems) -> {
-                Set<ElementId> gone = new HashSet<>(subtree.stream().map(Element::id).toList());
-                assertThat(problems).isNotEmpty().allSatisfy(problem -> assertThat(gone).doesNotContain(Objects.requireNonNull(problem.element())));
+                Set<ElementId> gone =
+                        new HashSet<>(subtree.stream().map(Element::id).toList());
+                assertThat(problems)
+                        .isNotEmpty()
+                        .allSatisfy(
+                                problem -> assertThat(gone).doesNotContain(Objects.requireNonNull(problem.element())));
             }
         }
     }

@@ -16,13 +16,16 @@ import net.jqwik.api.constraints.Size;
 class SnapshotMapTest {
     /** Against a plain hash map; every earlier snapshot still holds what it held. */
     @Property(tries = 200)
-    void holdsWhatAHashMapHoldsAndEarlierSnapshotsStay(@ForAll @Size(max = 30) List<@Size(max = 60) List<@IntRange(max = 899) Integer>> edits) {
+    void holdsWhatAHashMapHoldsAndEarlierSnapshotsStay(
+            @ForAll @Size(max = 30) List<@Size(max = 60) List<@IntRange(max = 899) Integer>> edits) {
         SnapshotMap<Integer> map = SnapshotMap.empty();
         Map<ElementId, Integer> expected = new HashMap<>();
         List<Map<ElementId, Integer>> before = new ArrayList<>();
         List<SnapshotMap<Integer>> snapshots = new ArrayList<>();
         for (List<Integer> edit : edits) {
-            map = map.with(edit.size(), each -> edit.forEach(step -> each.accept(new ElementId(0, step % 300), step < 300 ? null : step)));
+            map = map.with(
+                    edit.size(),
+                    each -> edit.forEach(step -> each.accept(new ElementId(0, step % 300), step < 300 ? null : step)));
             edit.forEach(step -> {
                 if (step < 300) {
                     expected.remove(new ElementId(0, step));
@@ -52,8 +55,14 @@ class SnapshotMapTest {
         Set<ElementId> ids = Set.of();
         Set<ElementId> expected = new HashSet<>();
         for (List<Integer> edit : edits) {
-            List<ElementId> come = edit.stream().filter(n -> n % 2 == 0).map(n -> new ElementId(1, n / 2)).toList();
-            List<ElementId> gone = edit.stream().filter(n -> n % 2 == 1).map(n -> new ElementId(1, n / 2)).toList();
+            List<ElementId> come = edit.stream()
+                    .filter(n -> n % 2 == 0)
+                    .map(n -> new ElementId(1, n / 2))
+                    .toList();
+            List<ElementId> gone = edit.stream()
+                    .filter(n -> n % 2 == 1)
+                    .map(n -> new ElementId(1, n / 2))
+                    .toList();
             ids = ManyIds.after(ids, gone, come);
             gone.forEach(expected::remove);
             expected.addAll(come);

@@ -33,8 +33,10 @@ class AuthoringTest {
         Element drive = element(MODEL, "Test::Gate::drive");
         Proposal proposal = AUTHORING.value(drive, element(MODEL, "Test::Drive::speed"), "0.5 [deg/s]");
         String text = NotationWriter.write(after(proposal), after(proposal).ownRoots());
-        assertThat(text).contains("attribute speed : AngularVelocityValue = 0.4 [deg/s];",
-                "part drive : Drive {\n            attribute :>> speed = 0.5 [deg/s];");
+        assertThat(text)
+                .contains(
+                        "attribute speed : AngularVelocityValue = 0.4 [deg/s];",
+                        "part drive : Drive {\n            attribute :>> speed = 0.5 [deg/s];");
         assertThat(((Proposal.Accepted) proposal).summary()).isEqualTo("speed of drive: 0.4 [deg/s] → 0.5 [deg/s]");
     }
 
@@ -42,7 +44,8 @@ class AuthoringTest {
     void aValueGivenToAnOwnFeatureReplacesIt() {
         Element definition = element(MODEL, "Test::Drive");
         Model changed = after(AUTHORING.value(definition, element(MODEL, "Test::Drive::speed"), "1 [rpm]"));
-        assertThat(NotationWriter.write(changed, changed.ownRoots())).contains("speed : AngularVelocityValue = 1 [rpm];");
+        assertThat(NotationWriter.write(changed, changed.ownRoots()))
+                .contains("speed : AngularVelocityValue = 1 [rpm];");
     }
 
     @Test
@@ -61,19 +64,27 @@ class AuthoringTest {
         Element test = element(MODEL, "Test");
         assertThat(definitions(after(AUTHORING.move(gate, test, drive)))).containsExactly("Gate", "Drive");
         assertThat(definitions(after(AUTHORING.move(drive, test, null)))).containsExactly("Gate", "Drive");
-        assertThat(((Proposal.Accepted) AUTHORING.move(gate, test, drive)).summary()).isEqualTo("Gate put elsewhere in Test");
-        assertThat(((Proposal.Accepted) AUTHORING.move(drive, gate, null)).summary()).isEqualTo("Drive moved in Gate");
+        assertThat(((Proposal.Accepted) AUTHORING.move(gate, test, drive)).summary())
+                .isEqualTo("Gate put elsewhere in Test");
+        assertThat(((Proposal.Accepted) AUTHORING.move(drive, gate, null)).summary())
+                .isEqualTo("Drive moved in Gate");
     }
 
     private static List<String> definitions(Model model) {
-        return model.children(element(model, "Test").id()).stream().filter(e -> e.kind().isDefinition()).map(Element::name).toList();
+        return model.children(element(model, "Test").id()).stream()
+                .filter(e -> e.kind().isDefinition())
+                .map(Element::name)
+                .toList();
     }
 
     @Test
     void aMoveThatTheRulesForbidIsRefusedWithTheReason() {
-        assertThat(message(AUTHORING.move(element(MODEL, "Test"), element(MODEL, "Test::Gate"), null))).isNotEmpty();
-        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), null, null))).contains("only a package stands at the top");
-        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), element(MODEL, "Test::Gate::drive"), null))).isNotEmpty();
+        assertThat(message(AUTHORING.move(element(MODEL, "Test"), element(MODEL, "Test::Gate"), null)))
+                .isNotEmpty();
+        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), null, null)))
+                .contains("only a package stands at the top");
+        assertThat(message(AUTHORING.move(element(MODEL, "Test::Gate"), element(MODEL, "Test::Gate::drive"), null)))
+                .isNotEmpty();
     }
 
     @Test
@@ -84,7 +95,8 @@ class AuthoringTest {
 
     @Test
     void aWrongUnitIsRefusedAtItsPlace() {
-        Proposal proposal = AUTHORING.value(element(MODEL, "Test::Drive"), element(MODEL, "Test::Drive::speed"), "1 [m] + 2 [kg]");
+        Proposal proposal =
+                AUTHORING.value(element(MODEL, "Test::Drive"), element(MODEL, "Test::Drive::speed"), "1 [m] + 2 [kg]");
         TextProblem problem = ((Proposal.Rejected) proposal).problems().getFirst();
         assertThat(problem.message()).contains("a quantity in m and a quantity in kg cannot be added");
         assertThat(problem.span().start()).isZero();
@@ -94,12 +106,15 @@ class AuthoringTest {
     @Test
     void textIsReplacedAddedAndTakenAway() {
         Model changed = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), "  Turns the leaf\n   slowly. "));
-        assertThat(changed.inheritance().documentation(element(changed, "Test::Drive"))).isEqualTo("Turns the leaf\nslowly.");
+        assertThat(changed.inheritance().documentation(element(changed, "Test::Drive")))
+                .isEqualTo("Turns the leaf\nslowly.");
         Model added = after(AUTHORING.documentation(element(MODEL, "Test::Gate"), "A gate."));
         assertThat(NotationWriter.write(added, added.ownRoots())).contains("doc /* A gate. */");
         Model gone = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), ""));
-        assertThat(gone.inheritance().documentation(element(gone, "Test::Drive"))).isEmpty();
-        assertThat(message(AUTHORING.documentation(element(MODEL, "Test::Drive"), "ends */ early"))).contains("cannot contain '*/'");
+        assertThat(gone.inheritance().documentation(element(gone, "Test::Drive")))
+                .isEmpty();
+        assertThat(message(AUTHORING.documentation(element(MODEL, "Test::Drive"), "ends */ early")))
+                .contains("cannot contain '*/'");
     }
 
     @Test
@@ -107,8 +122,10 @@ class AuthoringTest {
         Proposal proposal = AUTHORING.members(element(MODEL, "Test::Gate"), "part spare : Drive");
         assertThat(((Proposal.Accepted) proposal).summary()).isEqualTo("part spare added to Gate");
         assertThat(after(proposal).children(element(MODEL, "Test::Gate").id())).hasSize(2);
-        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part spare : Drove"))).contains("did you mean 'Drive'?");
-        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part drive"))).contains("already taken");
+        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part spare : Drove")))
+                .contains("did you mean 'Drive'?");
+        assertThat(message(AUTHORING.members(element(MODEL, "Test::Gate"), "part drive")))
+                .contains("already taken");
     }
 
     @Test

@@ -12,17 +12,28 @@ import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 
-/** Texts that somebody half typed, pasted into the wrong place or damaged: read with faults told, or read and written for good. */
+/**
+ * Texts that somebody half typed, pasted into the wrong place or damaged: read with faults told, or read and written
+ * for good.
+ */
 class DamagedTextTest {
     private static final List<String> TEXTS = texts();
-    private static final List<String> WORDS = TEXTS.stream().flatMap(text -> Stream.of(text.split("(?<=\\W)|(?=\\W)"))).filter(word -> !word.isBlank()).toList();
+    private static final List<String> WORDS = TEXTS.stream()
+            .flatMap(text -> Stream.of(text.split("(?<=\\W)|(?=\\W)")))
+            .filter(word -> !word.isBlank())
+            .toList();
 
     /** The blocks of docs/notation.md and the files of the demo. */
     private static List<String> texts() {
         try (Stream<Path> files = Files.list(Path.of("../examples/merrow"))) {
-            Stream<String> blocks = ManualTest.examples().map(ManualTest.Example::text).map(text -> text.startsWith("package") ? text
-                    : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n" + text + "}");
-            return Stream.concat(blocks, files.sorted().map(DamagedTextTest::text)).toList();
+            Stream<String> blocks = ManualTest.examples()
+                    .map(ManualTest.Example::text)
+                    .map(text -> text.startsWith("package")
+                            ? text
+                            : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n"
+                                    + text + "}");
+            return Stream.concat(blocks, files.sorted().map(DamagedTextTest::text))
+                    .toList();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -47,8 +58,13 @@ class DamagedTextTest {
             switch (random.nextInt(5)) {
                 case 0 -> text.insert(at, " " + word(random) + " ");
                 case 1 -> text.delete(at, Math.min(text.length(), at + random.nextInt(40)));
-                case 2 -> text.insert(random.nextInt(text.length() + 1), text.substring(at, Math.min(text.length(), at + random.nextInt(200))));
-                case 3 -> text.insert(at, (char) (random.nextInt(20) == 0 ? random.nextInt(0x3000) : ' ' + random.nextInt(95)));
+                case 2 ->
+                    text.insert(
+                            random.nextInt(text.length() + 1),
+                            text.substring(at, Math.min(text.length(), at + random.nextInt(200))));
+                case 3 ->
+                    text.insert(
+                            at, (char) (random.nextInt(20) == 0 ? random.nextInt(0x3000) : ' ' + random.nextInt(95)));
                 default -> swap(text, at, random);
             }
         }
@@ -72,10 +88,12 @@ class DamagedTextTest {
         String text = damaged(new Random(seed));
         Reading reading = read(text);
         if (reading.isGood()) {
-            String written = NotationWriter.write(reading.model(), reading.model().ownRoots());
+            String written =
+                    NotationWriter.write(reading.model(), reading.model().ownRoots());
             Reading again = read(written);
             assertThat(again.problems()).as(written).isEmpty();
-            assertThat(NotationWriter.write(again.model(), again.model().ownRoots())).isEqualTo(written);
+            assertThat(NotationWriter.write(again.model(), again.model().ownRoots()))
+                    .isEqualTo(written);
         } else {
             long lines = text.lines().count() + 1;
             assertThat(reading.problems()).allSatisfy(problem -> {

@@ -54,7 +54,8 @@ class IdentityTest {
     }
 
     private static Map<String, ElementId> ids(Model model) {
-        return model.ownElements().stream().filter(e -> model.names().effectiveName(e) != null)
+        return model.ownElements().stream()
+                .filter(e -> model.names().effectiveName(e) != null)
                 .collect(Collectors.toMap(model.names()::qualifiedName, Element::id, (a, _) -> a));
     }
 
@@ -70,7 +71,9 @@ class IdentityTest {
     @Test
     void aChangedValueChangesThatElementAlone() {
         Reading reading = readBack(MODEL, text(MODEL).replace("= 148 [t]", "= 150 [t]"));
-        assertThat(reading.edit().put()).singleElement().satisfies(e -> assertThat(e.id()).isEqualTo(id("Leaf::mass")));
+        assertThat(reading.edit().put())
+                .singleElement()
+                .satisfies(e -> assertThat(e.id()).isEqualTo(id("Leaf::mass")));
         assertThat(reading.edit().remove()).isEmpty();
     }
 
@@ -83,8 +86,11 @@ class IdentityTest {
 
     @Test
     void aRenamedLeafBetweenItsNeighboursIsTheSame() {
-        assertThat(after("part two : Sensor", "part second : Sensor").get("Test::Inner::second")).isEqualTo(id("Inner::two"));
-        assertThat(after("attribute power : PowerValue", "attribute output : PowerValue").get("Test::Drive::output")).isEqualTo(id("Drive::power"));
+        assertThat(after("part two : Sensor", "part second : Sensor").get("Test::Inner::second"))
+                .isEqualTo(id("Inner::two"));
+        assertThat(after("attribute power : PowerValue", "attribute output : PowerValue")
+                        .get("Test::Drive::output"))
+                .isEqualTo(id("Drive::power"));
     }
 
     @Test
@@ -95,7 +101,11 @@ class IdentityTest {
 
     @Test
     void aRenameWhereSomethingIsDeclaredIsMeantWhereItIsUsedToo() {
-        Reading reading = readBack(MODEL, text(MODEL).replace("part leaf : Leaf", "part flap : Leaf").replace("<'R-1'> light", "<'R-1'> liftable"));
+        Reading reading = readBack(
+                MODEL,
+                text(MODEL)
+                        .replace("part leaf : Leaf", "part flap : Leaf")
+                        .replace("<'R-1'> light", "<'R-1'> liftable"));
         assertThat(reading.problems()).isEmpty();
         assertThat(text(reading.model())).contains("g.flap.mass <= 160 [t]", "satisfy liftable by gate;");
     }
@@ -106,33 +116,48 @@ class IdentityTest {
         int from = text.indexOf("    part def Drive {");
         int to = text.indexOf("    part def Leaf {");
         String drive = text.substring(from, to);
-        Reading reading = readBack(MODEL, text.replace(drive, "").replace("part def Sensor;", "part def Sensor;\n" + drive).replace(": Drive", ": Inner::Drive"));
+        Reading reading = readBack(
+                MODEL,
+                text.replace(drive, "")
+                        .replace("part def Sensor;", "part def Sensor;\n" + drive)
+                        .replace(": Drive", ": Inner::Drive"));
         assertThat(reading.problems()).isEmpty();
-        assertThat(ids(reading.model())).containsEntry("Test::Inner::Drive", id("Drive")).containsEntry("Test::Inner::Drive::speed", id("Drive::speed"));
+        assertThat(ids(reading.model()))
+                .containsEntry("Test::Inner::Drive", id("Drive"))
+                .containsEntry("Test::Inner::Drive::speed", id("Drive::speed"));
     }
 
     @Test
     void whatIsOwnedBySomethingRemovedIsKeptWhereItMovedTo() {
         String text = text(MODEL);
         int from = text.indexOf("    package Inner {");
-        Reading reading = readBack(MODEL, text.substring(0, from).stripTrailing() + "\n    part def Sensor;\n    part one : Sensor;\n}\n");
+        Reading reading = readBack(
+                MODEL, text.substring(0, from).stripTrailing() + "\n    part def Sensor;\n    part one : Sensor;\n}\n");
         assertThat(reading.problems()).isEmpty();
-        assertThat(ids(reading.model())).containsEntry("Test::Sensor", id("Inner::Sensor")).containsEntry("Test::one", id("Inner::one"))
+        assertThat(ids(reading.model()))
+                .containsEntry("Test::Sensor", id("Inner::Sensor"))
+                .containsEntry("Test::one", id("Inner::one"))
                 .doesNotContainKey("Test::Inner");
         assertThat(reading.model().find(id("Inner::two"))).isEmpty();
     }
 
     @Test
     void anInsertionLeavesItsNeighboursAsTheyAre() {
-        Reading reading = readBack(MODEL, text(MODEL).replace("part spare : Gate;", "part middle : Gate;\n    part spare : Gate;"));
-        assertThat(reading.edit().put()).singleElement().satisfies(e -> assertThat(e.name()).isEqualTo("middle"));
+        Reading reading = readBack(
+                MODEL, text(MODEL).replace("part spare : Gate;", "part middle : Gate;\n    part spare : Gate;"));
+        assertThat(reading.edit().put())
+                .singleElement()
+                .satisfies(e -> assertThat(e.name()).isEqualTo("middle"));
         assertThat(reading.model().children(id("gate")).isEmpty()).isTrue();
-        assertThat(text(reading.model())).contains("part gate : Gate;\n    part middle : Gate;\n    part spare : Gate;");
+        assertThat(text(reading.model()))
+                .contains("part gate : Gate;\n    part middle : Gate;\n    part spare : Gate;");
     }
 
     @Test
     void aChangeOfOrderMovesAsLittleAsCanBe() {
-        String text = text(MODEL).replace("    part spare : Gate;\n", "").replace("    part gate : Gate;", "    part spare : Gate;\n    part gate : Gate;");
+        String text = text(MODEL)
+                .replace("    part spare : Gate;\n", "")
+                .replace("    part gate : Gate;", "    part spare : Gate;\n    part gate : Gate;");
         Reading reading = readBack(MODEL, text);
         assertThat(reading.edit().put()).hasSize(1);
         assertThat(text(reading.model())).isEqualTo(text);
@@ -140,15 +165,19 @@ class IdentityTest {
 
     @Test
     void whatIsGoneFromTheTextIsRemovedAndWhatStillNeedsItIsNamed() {
-        assertThat(readBack(MODEL, text(MODEL).replace("part spare : Gate;", "")).edit().remove()).containsExactly(id("spare"));
-        assertThat(readBack(MODEL, text(MODEL).replace("part gate : Gate;", "")).problems()).anySatisfy(problem ->
-                assertThat(problem.message()).contains("there is no 'gate' here"));
+        assertThat(readBack(MODEL, text(MODEL).replace("part spare : Gate;", ""))
+                        .edit()
+                        .remove())
+                .containsExactly(id("spare"));
+        assertThat(readBack(MODEL, text(MODEL).replace("part gate : Gate;", "")).problems())
+                .anySatisfy(problem -> assertThat(problem.message()).contains("there is no 'gate' here"));
     }
 
     @Test
     void somebodyElsesEditsMeanwhileStay() {
         Reading mine = readBack(MODEL, text(MODEL).replace("= 148 [t]", "= 150 [t]"));
-        Model theirs = ((Outcome.Applied) MODEL.apply(Edit.put(MODEL.get(id("Drive")).withName("Motor")))).model();
+        Model theirs =
+                ((Outcome.Applied) MODEL.apply(Edit.put(MODEL.get(id("Drive")).withName("Motor")))).model();
         Model both = ((Outcome.Applied) theirs.apply(mine.edit())).model();
         assertThat(text(both)).contains("part def Motor", "part drive : Motor", "= 150 [t]");
     }
@@ -156,22 +185,32 @@ class IdentityTest {
     @Test
     void onePartOfTheModelCanBeReadBackAlone() {
         List<Element> leaf = List.of(MODEL.get(id("Leaf")));
-        String text = NotationWriter.write(MODEL, leaf).replace("attribute width", "attribute height : LengthValue;\n    attribute width");
+        String text = NotationWriter.write(MODEL, leaf)
+                .replace("attribute width", "attribute height : LengthValue;\n    attribute width");
         Reading reading = NotationReader.readBack(MODEL, leaf, new Source("leaf", text));
         assertThat(reading.problems()).isEmpty();
-        assertThat(reading.edit().put()).singleElement().satisfies(e -> assertThat(e.owner()).isEqualTo(id("Leaf")));
-        assertThat(reading.model().children(id("Leaf"))).extracting(Element::name).containsExactly("mass", "height", "width");
+        assertThat(reading.edit().put())
+                .singleElement()
+                .satisfies(e -> assertThat(e.owner()).isEqualTo(id("Leaf")));
+        assertThat(reading.model().children(id("Leaf")))
+                .extracting(Element::name)
+                .containsExactly("mass", "height", "width");
     }
 
     @Test
     void aTextWithFaultsChangesNothing() {
         Reading reading = readBack(MODEL, text(MODEL).replace("part gate : Gate;", "part gate : Gat;"));
-        assertThat(reading.problems()).singleElement().satisfies(problem -> assertThat(problem.message()).contains("did you mean 'Gate'"));
+        assertThat(reading.problems())
+                .singleElement()
+                .satisfies(problem -> assertThat(problem.message()).contains("did you mean 'Gate'"));
         assertThat(reading.edit()).isEqualTo(new Edit(List.of(), Set.of()));
         assertThat(reading.model()).isSameAs(MODEL);
     }
 
-    /** Whatever one person does to a model and writes out, reading that back into the model before comes to the same ids. */
+    /**
+     * Whatever one person does to a model and writes out, reading that back into the model before comes to the same
+     * ids.
+     */
     @Property(tries = 150)
     void readingBackFollowsAnyEdit(@ForAll long seed) {
         Random random = new Random(seed);
@@ -193,7 +232,9 @@ class IdentityTest {
 
     @Property(tries = 100)
     void anyOneThingMayBeRenamedInPlace(@ForAll long seed) {
-        List<Element> named = sorted(MODEL.ownElements().stream().filter(e -> e.name() != null && e.owner() != null).toList());
+        List<Element> named = sorted(MODEL.ownElements().stream()
+                .filter(e -> e.name() != null && e.owner() != null)
+                .toList());
         Element element = named.get(new Random(seed).nextInt(named.size()));
         sameIdsAfter(Edit.put(element.withName("another name")));
     }
@@ -201,15 +242,21 @@ class IdentityTest {
     @Property(tries = 100)
     void anyOneThingMayMoveWithAllItOwns(@ForAll long seed) {
         Random random = new Random(seed);
-        List<Element> named = sorted(MODEL.ownElements().stream().filter(e -> e.name() != null && e.owner() != null).toList());
-        List<Element> owners = sorted(MODEL.ownElements().stream().filter(e -> e.kind().isPackage() || e.kind() == ElementKind.PART_DEFINITION).toList());
+        List<Element> named = sorted(MODEL.ownElements().stream()
+                .filter(e -> e.name() != null && e.owner() != null)
+                .toList());
+        List<Element> owners = sorted(MODEL.ownElements().stream()
+                .filter(e -> e.kind().isPackage() || e.kind() == ElementKind.PART_DEFINITION)
+                .toList());
         Element element = named.get(random.nextInt(named.size()));
         Element owner = owners.get(random.nextInt(owners.size()));
         sameIdsAfter(Edit.put(element.withOwner(owner.id(), MODEL.rankAtEnd(owner.id()))));
     }
 
     private static List<Element> sorted(List<Element> elements) {
-        return elements.stream().sorted(java.util.Comparator.comparing(MODEL.names()::qualifiedName)).toList();
+        return elements.stream()
+                .sorted(java.util.Comparator.comparing(MODEL.names()::qualifiedName))
+                .toList();
     }
 
     /** Writes the model out after an edit, if the edit is sound, and reads it back into the model before. */
@@ -217,27 +264,39 @@ class IdentityTest {
         if (MODEL.apply(edit) instanceof Outcome.Applied(Model edited, var _)) {
             Reading reading = readBack(MODEL, text(edited));
             assertThat(reading.problems()).isEmpty();
-            assertThat(Set.copyOf(reading.model().ownElements().stream().map(Element::id).toList()))
-                    .isEqualTo(Set.copyOf(edited.ownElements().stream().map(Element::id).toList()));
+            assertThat(Set.copyOf(reading.model().ownElements().stream()
+                            .map(Element::id)
+                            .toList()))
+                    .isEqualTo(Set.copyOf(
+                            edited.ownElements().stream().map(Element::id).toList()));
             assertThat(ids(reading.model())).isEqualTo(ids(edited));
         }
     }
 
     /** One step: an insertion, a change of order, or a rename of something that differs from its siblings. */
     private static Model step(Model model, Random random, int number) {
-        List<Element> owners = model.ownElements().stream().filter(e -> model.children(e.id()).size() > 1)
-                .sorted(java.util.Comparator.comparing(Element::id)).toList();
+        List<Element> owners = model.ownElements().stream()
+                .filter(e -> model.children(e.id()).size() > 1)
+                .sorted(java.util.Comparator.comparing(Element::id))
+                .toList();
         Element owner = owners.get(random.nextInt(owners.size()));
         List<Element> siblings = model.children(owner.id());
         Edit edit = switch (random.nextInt(3)) {
-            case 0 -> Edit.put(Element.of(owner.kind().isPackage() ? ElementKind.ITEM_DEFINITION : ElementKind.ITEM, owner.id(),
-                    between(siblings, random.nextInt(siblings.size())), "new" + number));
+            case 0 ->
+                Edit.put(Element.of(
+                        owner.kind().isPackage() ? ElementKind.ITEM_DEFINITION : ElementKind.ITEM,
+                        owner.id(),
+                        between(siblings, random.nextInt(siblings.size())),
+                        "new" + number));
             case 1 -> {
                 List<Element> shuffled = new ArrayList<>(siblings);
                 Collections.shuffle(shuffled, random);
                 List<Rank> ranks = siblings.stream().map(Element::rank).toList();
-                yield new Edit(java.util.stream.IntStream.range(0, ranks.size())
-                        .mapToObj(i -> shuffled.get(i).withOwner(owner.id(), ranks.get(i))).toList(), Set.of());
+                yield new Edit(
+                        java.util.stream.IntStream.range(0, ranks.size())
+                                .mapToObj(i -> shuffled.get(i).withOwner(owner.id(), ranks.get(i)))
+                                .toList(),
+                        Set.of());
             }
             default -> Edit.put(model.get(id("Leaf::mass")).withName("mass" + number));
         };
@@ -245,13 +304,18 @@ class IdentityTest {
     }
 
     private static Rank between(List<Element> siblings, int index) {
-        return Rank.between(siblings.get(index).rank(), index + 1 < siblings.size() ? siblings.get(index + 1).rank() : null);
+        return Rank.between(
+                siblings.get(index).rank(),
+                index + 1 < siblings.size() ? siblings.get(index + 1).rank() : null);
     }
 
     @Test
     void ofManyRanksALongestRisingRowIsKept() {
-        List<Rank> ranks = List.of("5", "2", "8", "3", "6", "9", "1").stream().map(Rank::new).toList();
-        assertThat(Ranks.longestRising(new ArrayList<>(ranks)).stream().filter(java.util.Objects::nonNull)).extracting(Rank::digits)
+        List<Rank> ranks = List.of("5", "2", "8", "3", "6", "9", "1").stream()
+                .map(Rank::new)
+                .toList();
+        assertThat(Ranks.longestRising(new ArrayList<>(ranks)).stream().filter(java.util.Objects::nonNull))
+                .extracting(Rank::digits)
                 .containsExactly("2", "3", "6", "9");
     }
 }

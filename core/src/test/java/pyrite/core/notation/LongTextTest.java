@@ -15,7 +15,9 @@ class LongTextTest {
     private static final int MANY = 2500;
 
     private static String many(String each, int count) {
-        return IntStream.rangeClosed(1, count).mapToObj(i -> each.replace("#", Integer.toString(i))).collect(Collectors.joining("\n"));
+        return IntStream.rangeClosed(1, count)
+                .mapToObj(i -> each.replace("#", Integer.toString(i)))
+                .collect(Collectors.joining("\n"));
     }
 
     private static final String SLUICE = """
@@ -41,14 +43,18 @@ class LongTextTest {
         assertThat(NotationWriter.write(model, model.ownRoots())).isEqualTo(text);
         for (int i : List.of(1, MANY / 2, MANY)) {
             Element bore = Models.element(model, "Sluice" + i + "::valve::bore");
-            assertThat(model.names().qualifiedName(model.inheritance().redefined(bore).getLast())).isEqualTo("Sluice" + i + "::Fitting::bore");
+            assertThat(model.names()
+                            .qualifiedName(model.inheritance().redefined(bore).getLast()))
+                    .isEqualTo("Sluice" + i + "::Fitting::bore");
         }
     }
 
     @Test
     void aFaultFarDownIsToldAtItsPlace() {
-        String text = many(SLUICE, MANY) + "package Last { part lid : Lidd; }\npackage More { part def Lid; part x y; }";
-        List<TextProblem> problems = NotationReader.read(Library.model(), List.of(new Source("long", text))).problems();
+        String text =
+                many(SLUICE, MANY) + "package Last { part lid : Lidd; }\npackage More { part def Lid; part x y; }";
+        List<TextProblem> problems = NotationReader.read(Library.model(), List.of(new Source("long", text)))
+                .problems();
         long lines = text.lines().count();
         assertThat(problems).extracting(TextProblem::line).containsExactly((int) lines - 1, (int) lines);
         assertThat(problems).extracting(TextProblem::column).containsExactly(27, 37);
@@ -75,11 +81,15 @@ class LongTextTest {
             assertThat(among).hasSize(20 * alone.size());
             assertThat(among.subList(0, alone.size())).isEqualTo(alone);
             assertThat(among.subList(19 * alone.size(), 20 * alone.size()))
-                    .isEqualTo(alone.stream().map(message -> message.replace("Ring1", "Ring20")).toList());
+                    .isEqualTo(alone.stream()
+                            .map(message -> message.replace("Ring1", "Ring20"))
+                            .toList());
         }
     }
 
     private static List<String> problems(String text) {
-        return NotationReader.read(Library.model(), List.of(new Source("text", text))).problems().stream().map(TextProblem::message).toList();
+        return NotationReader.read(Library.model(), List.of(new Source("text", text))).problems().stream()
+                .map(TextProblem::message)
+                .toList();
     }
 }

@@ -29,11 +29,20 @@ import pyrite.core.model.Outcome;
 
 /** What docs/notation.md shows is read, written and read again as the same. */
 public class ManualTest {
-    private static final Pattern BLOCK = Pattern.compile("## ([^\n]+)\n+(?:[^`#][^\n]*\n+)*```sysml\n(.*?)```", Pattern.DOTALL);
+    private static final Pattern BLOCK =
+            Pattern.compile("## ([^\n]+)\n+(?:[^`#][^\n]*\n+)*```sysml\n(.*?)```", Pattern.DOTALL);
 
-    private static final List<String> NAMES = List.of("plain", "part", "a b", "it's", "ünï", "back\\\\slash", "1st", "flow", "two\\nlines", "x::y", "°");
-    private static final Set<ElementKind> SWAPPABLE = EnumSet.of(ElementKind.PART, ElementKind.ATTRIBUTE, ElementKind.PART_DEFINITION,
-            ElementKind.ITEM, ElementKind.PORT, ElementKind.REQUIREMENT, ElementKind.CONSTRAINT, ElementKind.ENUMERATION);
+    private static final List<String> NAMES =
+            List.of("plain", "part", "a b", "it's", "ünï", "back\\\\slash", "1st", "flow", "two\\nlines", "x::y", "°");
+    private static final Set<ElementKind> SWAPPABLE = EnumSet.of(
+            ElementKind.PART,
+            ElementKind.ATTRIBUTE,
+            ElementKind.PART_DEFINITION,
+            ElementKind.ITEM,
+            ElementKind.PORT,
+            ElementKind.REQUIREMENT,
+            ElementKind.CONSTRAINT,
+            ElementKind.ENUMERATION);
 
     /** One block of the page, under its heading. */
     public record Example(String heading, String text) {
@@ -63,15 +72,24 @@ public class ManualTest {
 
     /** Kinds, names and properties from the top down, with what is referred to by name. */
     private static List<String> shape(Model model) {
-        return model.ownRoots().stream().flatMap(root -> model.subtree(root.id()).stream()).map(element -> line(model, element)).toList();
+        return model.ownRoots().stream()
+                .flatMap(root -> model.subtree(root.id()).stream())
+                .map(element -> line(model, element))
+                .toList();
     }
 
     private static String line(Model model, Element element) {
         return element.kind() + " " + model.names().qualifiedName(element) + " " + element.shortName() + " "
-                + element.properties().entrySet().stream().filter(e -> e.getValue() instanceof Boolean || e.getValue() instanceof String
-                        || e.getValue() instanceof Multiplicity).map(Object::toString).collect(Collectors.joining(", "))
+                + element.properties().entrySet().stream()
+                        .filter(e -> e.getValue() instanceof Boolean
+                                || e.getValue() instanceof String
+                                || e.getValue() instanceof Multiplicity)
+                        .map(Object::toString)
+                        .collect(Collectors.joining(", "))
                 + " " + element.properties().keySet() + " "
-                + element.outgoing().stream().map(id -> model.names().qualifiedName(model.get(id))).toList();
+                + element.outgoing().stream()
+                        .map(id -> model.names().qualifiedName(model.get(id)))
+                        .toList();
     }
 
     @ParameterizedTest
@@ -84,7 +102,10 @@ public class ManualTest {
         assertThat(shape(second)).isEqualTo(shape(first));
     }
 
-    /** Every kind of element under any name, in any order, with notes and visibility: what is written is read as the same. */
+    /**
+     * Every kind of element under any name, in any order, with notes and visibility: what is written is read as the
+     * same.
+     */
     @Property(tries = 300)
     void whateverBecomesOfTheExamplesIsReadAsItIsWritten(@ForAll long seed) throws IOException {
         Random random = new Random(seed);
@@ -100,7 +121,9 @@ public class ManualTest {
     }
 
     private static Model changed(Model model, Random random, int number) {
-        List<Element> elements = model.ownRoots().stream().flatMap(root -> model.subtree(root.id()).stream()).toList();
+        List<Element> elements = model.ownRoots().stream()
+                .flatMap(root -> model.subtree(root.id()).stream())
+                .toList();
         Element element = elements.get(random.nextInt(elements.size()));
         if (element.owner() != null && !ownsInBody(model.get(element.owner()))) {
             return model;
@@ -108,11 +131,19 @@ public class ManualTest {
         List<Element> siblings = element.owner() == null ? List.of(element) : model.children(element.owner());
         Element other = siblings.get(random.nextInt(siblings.size()));
         Edit edit = switch (random.nextInt(4)) {
-            case 0 -> element.name() == null ? Edit.put(element) : Edit.put(element.withName(NAMES.get(random.nextInt(NAMES.size())) + number));
+            case 0 ->
+                element.name() == null
+                        ? Edit.put(element)
+                        : Edit.put(element.withName(NAMES.get(random.nextInt(NAMES.size())) + number));
             case 1 -> Edit.put(element.with(pyrite.core.model.Property.NOTES, "a note\nof two lines"));
-            case 2 -> Edit.put(element.with(pyrite.core.model.Property.VISIBILITY, random.nextBoolean() ? "public" : null));
-            default -> canSwap(element, other) ? Edit.put(element.withOwner(element.owner(), other.rank()), other.withOwner(other.owner(), element.rank()))
-                    : Edit.put(element);
+            case 2 ->
+                Edit.put(element.with(pyrite.core.model.Property.VISIBILITY, random.nextBoolean() ? "public" : null));
+            default ->
+                canSwap(element, other)
+                        ? Edit.put(
+                                element.withOwner(element.owner(), other.rank()),
+                                other.withOwner(other.owner(), element.rank()))
+                        : Edit.put(element);
         };
         return model.apply(edit) instanceof Outcome.Applied(Model next, var _) ? next : model;
     }

@@ -42,12 +42,15 @@ class NotationTest {
     @Test
     void theDemoIsKeptInCanonicalText() throws IOException {
         try (Stream<Path> files = Files.list(Path.of("../examples/merrow"))) {
-            List<Source> sources = files.sorted().map(file -> new Source(file.toString(), text(file))).toList();
+            List<Source> sources = files.sorted()
+                    .map(file -> new Source(file.toString(), text(file)))
+                    .toList();
             Reading reading = NotationReader.read(Library.model(), sources);
             assertThat(reading.problems()).isEmpty();
             for (Source source : sources) {
                 List<Element> roots = reading.model().ownRoots().stream()
-                        .filter(root -> reading.places().get(root.id()).source().equals(source)).toList();
+                        .filter(root -> reading.places().get(root.id()).source().equals(source))
+                        .toList();
                 assertThat(NotationWriter.write(reading.model(), roots)).isEqualTo(source.text());
             }
         }
@@ -82,8 +85,10 @@ class NotationTest {
                     }
                 }
                 """);
-        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Engine::mass"))).hasToString("a quantity in kg");
-        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Weighing::verdict"))).hasToString("a value of 'VerdictKind'");
+        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Engine::mass")))
+                .hasToString("a quantity in kg");
+        assertThat(model.environment().typeOf(Models.id(model, "Vehicle::Weighing::verdict")))
+                .hasToString("a value of 'VerdictKind'");
     }
 
     @Test
@@ -101,7 +106,8 @@ class NotationTest {
 
     @Test
     void shortAndQuotedNamesAreKept() {
-        Model model = Models.read("package 'Surge gate' { part def <'G-1'> 'gate leaf'; part 'part' : 'gate leaf'; part p : 'G-1'; }");
+        Model model = Models.read(
+                "package 'Surge gate' { part def <'G-1'> 'gate leaf'; part 'part' : 'gate leaf'; part p : 'G-1'; }");
         assertThat(written(model)).isEqualTo("""
                 package 'Surge gate' {
                     part def <'G-1'> 'gate leaf';
@@ -127,8 +133,14 @@ class NotationTest {
                 }
                 """;
         String once = written(Models.read(text));
-        assertThat(once).contains("// about the file", "// about the package", "// before a", "part a;  // behind a",
-                "// before b\n    // and more\n    part b", "// inside b");
+        assertThat(once)
+                .contains(
+                        "// about the file",
+                        "// about the package",
+                        "// before a",
+                        "part a;  // behind a",
+                        "// before b\n    // and more\n    part b",
+                        "// inside b");
         assertThat(written(Models.read(once))).isEqualTo(once);
     }
 
@@ -151,8 +163,8 @@ class NotationTest {
     @Test
     void longDocumentationKeepsItsLines() {
         Model model = Models.read("package P {\n    doc /* one\n         * two\n         *\n         * three */\n}");
-        assertThat(Models.element(model, "P")).satisfies(p ->
-                assertThat(model.inheritance().documentation(p)).isEqualTo("one\ntwo\n\nthree"));
+        assertThat(Models.element(model, "P"))
+                .satisfies(p -> assertThat(model.inheritance().documentation(p)).isEqualTo("one\ntwo\n\nthree"));
         assertThat(written(Models.read(written(model)))).isEqualTo(written(model));
     }
 
@@ -171,7 +183,9 @@ class NotationTest {
                 package A { part def X; }
                 package B { private import A::*; part b : X; }
                 package C { private import B::*; part c : X; }
-                """).problems()).singleElement().satisfies(problem -> assertThat(problem.line()).isEqualTo(3));
+                """).problems())
+                .singleElement()
+                .satisfies(problem -> assertThat(problem.line()).isEqualTo(3));
         assertThat(Models.tryRead("""
                 package A { part def X; }
                 package B { public import A::*; }
@@ -186,25 +200,31 @@ class NotationTest {
                 package B { private import A::X; part b : X; }
                 package C { private import A::**; part c : Z; part d : Y; }
                 """).problems()).isEmpty();
-        assertThat(Models.tryRead("package A { part def X; part def Y; }\npackage B { private import A::X; part b : Y; }").problems())
+        assertThat(Models.tryRead(
+                                "package A { part def X; part def Y; }\npackage B { private import A::X; part b : Y; }")
+                        .problems())
                 .hasSize(1);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        "package P { part a }|1:20|expected ';' or '{', found '}'",
-        "package P { part a;|1:20|expected '}', found the end of the text",
-        "package P { attribute x = ; }|1:27|expected an expression, found ';'",
-        "package P { attribute x = (1 + 2; }|1:33|expected ')', found ';'",
-        "package P { part def; part ? }|1:28|found '?'",
-        "package P { part def A; part a : A[x]; }|1:36|there is no 'x' here",
-        "package P { part flow; }|1:18|'flow' is a word of the notation; as a name it is written in quotes",
-        "package P { part a : B; }|1:22|there is no 'B' here",
-        "package P { part a[3..2]; }|1:19|whole numbers, lower first",
-        "package P { import Q::*; }|1:20|there is no 'Q' to import",
-        "package P { public import P::Q::*; }|1:27|there is no 'P::Q' to import",
-        "package P { public import Q::A::*; } package Q { public import P::B::*; }|1:64|there is no 'P::B' to import",
-        "package P { foo bar; }|1:17|expected ';' or '{', found 'bar'"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "package P { part a }|1:20|expected ';' or '{', found '}'",
+                "package P { part a;|1:20|expected '}', found the end of the text",
+                "package P { attribute x = ; }|1:27|expected an expression, found ';'",
+                "package P { attribute x = (1 + 2; }|1:33|expected ')', found ';'",
+                "package P { part def; part ? }|1:28|found '?'",
+                "package P { part def A; part a : A[x]; }|1:36|there is no 'x' here",
+                "package P { part flow; }|1:18|'flow' is a word of the notation; as a name it is written in quotes",
+                "package P { part a : B; }|1:22|there is no 'B' here",
+                "package P { part a[3..2]; }|1:19|whole numbers, lower first",
+                "package P { import Q::*; }|1:20|there is no 'Q' to import",
+                "package P { public import P::Q::*; }|1:27|there is no 'P::Q' to import",
+                "package P { public import Q::A::*; } package Q { public import P::B::*; }|1:64|there is no 'P::B' to import",
+                "package P { foo bar; }|1:17|expected ';' or '{', found 'bar'"
+            })
     void errorsSayWhereAndWhatWouldBeRight(String text, String place, String message) {
         Reading reading = Models.tryRead(text);
         assertThat(reading.problems()).anySatisfy(problem -> {
@@ -215,52 +235,57 @@ class NotationTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        "part a; part b; connect a b;|expected 'to', found 'b'",
-        "part a; part b; connect (a, b;|expected ')', found ';'",
-        "interface i connect;|expected a name, found ';'",
-        "part a; bind a;|expected '=', found ';'",
-        "part a; flow of Real from a;|expected 'to', found ';'",
-        "part a; alias b a;|expected 'for', found 'a'",
-        "part a; dependency a;|expected 'to', found ';'",
-        "rep x;|expected 'language', found ';'",
-        "rep language text /* x */;|expected the language as a text in quotes",
-        "comment about;|expected a name, found ';'",
-        "filter;|expected an expression, found ';'",
-        "@;|expected a name, found ';'",
-        "#;|expected a name, found ';'",
-        "def X;|expected a keyword such as 'part' before 'def'",
-        "subject def S;|there is no definition of kind 'subject'",
-        "action a { accept; }|expected what is accepted",
-        "action a { send to; }|expected an expression, found ';'",
-        "action a { assign x; }|expected ':=', found ';'",
-        "action a { if true; }|expected '{', found ';'",
-        "action a { loop; }|expected '{', found ';'",
-        "action a { while true { } until; }|expected an expression, found ';'",
-        "action a { for in 1..2 { } }|expected a name, found 'in'",
-        "action a { then attribute x; }|'then' is followed by something that begins and ends in time such as an action, or by its name, not by an attribute",
-        "action a { first; }|expected a name, found ';'",
-        "state s { state a; transition first a; }|expected 'then', found ';'",
-        "state s { do; do ; exit 3; }|expected an action, found '3'",
-        "state s { accept when then a; }|expected an expression, found 'then'",
-        "enum def E { part p; }|an enumeration definition cannot own a part",
-        "part p { require constraint { true } }|a part cannot own a required constraint",
-        "part p { expose q; }|there is no 'q' to import",
-        "part p { accept x; }|a part cannot own an accept action",
-        "calc c { 1 + 2 3 }|expected '}' behind the expression, found '3'",
-        "constraint c { true } constraint d { true; }|expected '}' behind the expression",
-        "attribute x = (1, 2;|expected ')', found ';'",
-        "attribute x = f(a = );|expected an expression, found ')'",
-        "attribute x = a->;|expected a name, found ';'",
-        "attribute x = a.{ in y };|expected ';', found '}'",
-        "attribute x = if true ? 1;|expected 'else', found ';'",
-        "attribute x = a istype;|expected a name, found ';'",
-        "attribute x = new;|expected a name, found ';'",
-        "attribute x : ;|expected a name, found ';'",
-        "attribute x[;|expected an expression, found ';'",
-        "port p : ~;|expected a name, found ';'"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "part a; part b; connect a b;|expected 'to', found 'b'",
+                "part a; part b; connect (a, b;|expected ')', found ';'",
+                "interface i connect;|expected a name, found ';'",
+                "part a; bind a;|expected '=', found ';'",
+                "part a; flow of Real from a;|expected 'to', found ';'",
+                "part a; alias b a;|expected 'for', found 'a'",
+                "part a; dependency a;|expected 'to', found ';'",
+                "rep x;|expected 'language', found ';'",
+                "rep language text /* x */;|expected the language as a text in quotes",
+                "comment about;|expected a name, found ';'",
+                "filter;|expected an expression, found ';'",
+                "@;|expected a name, found ';'",
+                "#;|expected a name, found ';'",
+                "def X;|expected a keyword such as 'part' before 'def'",
+                "subject def S;|there is no definition of kind 'subject'",
+                "action a { accept; }|expected what is accepted",
+                "action a { send to; }|expected an expression, found ';'",
+                "action a { assign x; }|expected ':=', found ';'",
+                "action a { if true; }|expected '{', found ';'",
+                "action a { loop; }|expected '{', found ';'",
+                "action a { while true { } until; }|expected an expression, found ';'",
+                "action a { for in 1..2 { } }|expected a name, found 'in'",
+                "action a { then attribute x; }|'then' is followed by something that begins and ends in time such as an action, or by its name, not by an attribute",
+                "action a { first; }|expected a name, found ';'",
+                "state s { state a; transition first a; }|expected 'then', found ';'",
+                "state s { do; do ; exit 3; }|expected an action, found '3'",
+                "state s { accept when then a; }|expected an expression, found 'then'",
+                "enum def E { part p; }|an enumeration definition cannot own a part",
+                "part p { require constraint { true } }|a part cannot own a required constraint",
+                "part p { expose q; }|there is no 'q' to import",
+                "part p { accept x; }|a part cannot own an accept action",
+                "calc c { 1 + 2 3 }|expected '}' behind the expression, found '3'",
+                "constraint c { true } constraint d { true; }|expected '}' behind the expression",
+                "attribute x = (1, 2;|expected ')', found ';'",
+                "attribute x = f(a = );|expected an expression, found ')'",
+                "attribute x = a->;|expected a name, found ';'",
+                "attribute x = a.{ in y };|expected ';', found '}'",
+                "attribute x = if true ? 1;|expected 'else', found ';'",
+                "attribute x = a istype;|expected a name, found ';'",
+                "attribute x = new;|expected a name, found ';'",
+                "attribute x : ;|expected a name, found ';'",
+                "attribute x[;|expected an expression, found ';'",
+                "port p : ~;|expected a name, found ';'"
+            })
     void faultsInAnyConstructSayWhatWasExpected(String members, String message) {
-        assertThat(Models.problemsOf(members)).anySatisfy(problem -> assertThat(problem).contains(message));
+        assertThat(Models.problemsOf(members))
+                .anySatisfy(problem -> assertThat(problem).contains(message));
     }
 
     @Test
@@ -277,10 +302,15 @@ class NotationTest {
 
     @Test
     void hostileTextEndsInAProblemAndNotInACrash() {
-        assertThat(Models.tryRead("package P { attribute x = " + "(".repeat(100_000) + "1" + ")".repeat(100_000) + "; }").problems())
-                .singleElement().satisfies(problem -> assertThat(problem.message()).contains("200 levels deep"));
+        assertThat(Models.tryRead(
+                                "package P { attribute x = " + "(".repeat(100_000) + "1" + ")".repeat(100_000) + "; }")
+                        .problems())
+                .singleElement()
+                .satisfies(problem -> assertThat(problem.message()).contains("200 levels deep"));
         assertThat(Models.tryRead("{".repeat(50_000)).problems()).isNotEmpty();
-        assertThat(Models.tryRead("package P { attribute x = " + "-".repeat(200_000) + "1; }").problems()).isNotEmpty();
+        assertThat(Models.tryRead("package P { attribute x = " + "-".repeat(200_000) + "1; }")
+                        .problems())
+                .isNotEmpty();
         assertThat(Models.tryRead("\u0000\u0001\uFFFF package \"").problems()).isNotEmpty();
     }
 
@@ -288,22 +318,30 @@ class NotationTest {
     void oneLineAddsMembersWithTheNamesOfTheirOwner() {
         Model model = Models.of("part def Pump; part station;");
         Element station = Models.element(model, "Test::station");
-        Reading reading = NotationReader.readMembers(model, station.id(), new Source("", "part left : Pump; part right : Pump;"));
+        Reading reading =
+                NotationReader.readMembers(model, station.id(), new Source("", "part left : Pump; part right : Pump;"));
         assertThat(reading.problems()).isEmpty();
-        assertThat(reading.model().children(station.id())).extracting(Element::name).containsExactly("left", "right");
+        assertThat(reading.model().children(station.id()))
+                .extracting(Element::name)
+                .containsExactly("left", "right");
     }
 
     @Test
     void storedExpressionsNeedNoModelToBeRead() throws IOException {
         Model model = Models.read(tank());
-        model.ownElements().forEach(element -> element.get(Property.RESULT).ifPresent(result ->
-                assertThat(StoredExpression.read(StoredExpression.write(result))).isEqualTo(result)));
+        model.ownElements()
+                .forEach(element -> element.get(Property.RESULT)
+                        .ifPresent(result -> assertThat(StoredExpression.read(StoredExpression.write(result)))
+                                .isEqualTo(result)));
     }
 
     @Test
     void everyWordThatBeginsADeclarationIsKept() {
         for (ElementKind kind : ElementKind.values()) {
-            assertThat(Keywords.RESERVED).containsAll(List.of(kind.keyword().split(" ")).stream().filter(word -> !word.isEmpty()).toList());
+            assertThat(Keywords.RESERVED)
+                    .containsAll(List.of(kind.keyword().split(" ")).stream()
+                            .filter(word -> !word.isEmpty())
+                            .toList());
         }
     }
 
@@ -325,7 +363,9 @@ class NotationTest {
                 }
                 part top;
                 """);
-        assertThat(reading.problems()).extracting(TextProblem::line).containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 11, 12, 14);
+        assertThat(reading.problems())
+                .extracting(TextProblem::line)
+                .containsExactly(2, 3, 4, 4, 6, 7, 9, 10, 11, 12, 14);
     }
 
     @Test
@@ -338,19 +378,30 @@ class NotationTest {
                     attribute c : Missing = unknown + 3 [m] + 2 [s];
                 }
                 """);
-        assertThat(reading.problems()).extracting(problem -> problem.line() + ":" + problem.column())
+        assertThat(reading.problems())
+                .extracting(problem -> problem.line() + ":" + problem.column())
                 .containsExactly("3:19", "3:29", "4:19", "5:19", "5:29");
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {"package P { part a; /* never ended ; }|the comment that begins here is not ended by '*/'",
-            "package P { attribute a = \"never ended; }|the text that begins here is not ended by '\"'",
-            "package P { part 'never ended; }|the name in quotes that begins here is not ended on its line"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "package P { part a; /* never ended ; }|the comment that begins here is not ended by '*/'",
+                "package P { attribute a = \"never ended; }|the text that begins here is not ended by '\"'",
+                "package P { part 'never ended; }|the name in quotes that begins here is not ended on its line"
+            })
     void whatIsBegunAndNotEndedIsNamed(String text, String message) {
-        assertThat(Models.tryRead(text).problems()).extracting(TextProblem::message).contains(message);
+        assertThat(Models.tryRead(text).problems())
+                .extracting(TextProblem::message)
+                .contains(message);
     }
 
-    /** Each beginning is looked for to the end of the text only once: a hostile text costs its length and not its square. */
+    /**
+     * Each beginning is looked for to the end of the text only once: a hostile text costs its length and not its
+     * square.
+     */
     @ParameterizedTest
     @ValueSource(strings = {"/* ", "//* ", "\\\" \"", "'\\' ", "} ]] '' /* "})
     @Timeout(20)
@@ -367,8 +418,12 @@ class NotationTest {
     @Test
     void placesAreRightBehindCharactersOutsideTheBasicPlane() {
         Reading reading = Models.tryRead("package P { /* \uD83C\uDF0A */ part a : Nothing; }");
-        assertThat(reading.problems()).singleElement().satisfies(problem ->
-                assertThat("package P { /* \uD83C\uDF0A */ part a : Nothing; }".substring(problem.span().start(), problem.span().end())).isEqualTo("Nothing"));
+        assertThat(reading.problems())
+                .singleElement()
+                .satisfies(problem -> assertThat("package P { /* \uD83C\uDF0A */ part a : Nothing; }"
+                                .substring(
+                                        problem.span().start(), problem.span().end()))
+                        .isEqualTo("Nothing"));
     }
 
     @Test
@@ -382,26 +437,42 @@ class NotationTest {
         assertThat(written(model)).contains("in a = a;");
     }
 
-    /** Texts that somebody could send to keep a server busy; in each row what is repeated how often, and what is said of it. */
+    /**
+     * Texts that somebody could send to keep a server busy; in each row what is repeated how often, and what is said of
+     * it.
+     */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        "package P { attribute x = |1 + |100000|1; }|more than 1000 operations in one expression",
-        "package P { attribute x = 1|->sum() |5000|; }|more than 1000 operations in one expression",
-        "package P { attribute x = 1|#(1)|5000|; }|more than 1000 operations in one expression",
-        "package P { attribute x = |- |5000|1; }|nested more than 200 levels deep",
-        "package P { attribute x = |(|100000|1; }|nested more than 200 levels deep",
-        "package P { |part a { |5000|}|nested more than 200 levels deep",
-        "package P { |part a : Nope; |20000|}|there is no 'Nope' here",
-        "|} |20000||expected a declaration such as 'package' or 'part'"})
-    void aTextThatIsTooMuchIsRefusedWithAWord(String before, String repeated, int times, @Nullable String after, String message) {
-        Reading reading = Models.tryRead(Objects.requireNonNullElse(before, "") + repeated.repeat(times) + Objects.requireNonNullElse(after, ""));
-        assertThat(reading.problems()).hasSizeBetween(1, 500).first().satisfies(problem -> assertThat(problem.message()).contains(message));
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "package P { attribute x = |1 + |100000|1; }|more than 1000 operations in one expression",
+                "package P { attribute x = 1|->sum() |5000|; }|more than 1000 operations in one expression",
+                "package P { attribute x = 1|#(1)|5000|; }|more than 1000 operations in one expression",
+                "package P { attribute x = |- |5000|1; }|nested more than 200 levels deep",
+                "package P { attribute x = |(|100000|1; }|nested more than 200 levels deep",
+                "package P { |part a { |5000|}|nested more than 200 levels deep",
+                "package P { |part a : Nope; |20000|}|there is no 'Nope' here",
+                "|} |20000||expected a declaration such as 'package' or 'part'"
+            })
+    void aTextThatIsTooMuchIsRefusedWithAWord(
+            String before, String repeated, int times, @Nullable String after, String message) {
+        Reading reading = Models.tryRead(Objects.requireNonNullElse(before, "")
+                + repeated.repeat(times)
+                + Objects.requireNonNullElse(after, ""));
+        assertThat(reading.problems())
+                .hasSizeBetween(1, 500)
+                .first()
+                .satisfies(problem -> assertThat(problem.message()).contains(message));
         assertThat(reading.model().ownElements()).isEmpty();
     }
 
     @Test
     void aThousandOperationsAreRead() {
-        assertThat(Models.of("attribute x = " + "1 + ".repeat(1000) + "1;").ownElements()).isNotEmpty();
-        assertThat(Models.of("attribute x = " + "(1 + 1) * 2 + ".repeat(330) + "1;").ownElements()).isNotEmpty();
+        assertThat(Models.of("attribute x = " + "1 + ".repeat(1000) + "1;").ownElements())
+                .isNotEmpty();
+        assertThat(Models.of("attribute x = " + "(1 + 1) * 2 + ".repeat(330) + "1;")
+                        .ownElements())
+                .isNotEmpty();
     }
 }

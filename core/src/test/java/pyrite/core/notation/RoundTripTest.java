@@ -33,7 +33,10 @@ class RoundTripTest {
 
     private static String line(Model model, Element element) {
         return element.kind() + " " + model.names().qualifiedName(element) + " " + element.shortName() + " "
-                + element.properties().keySet() + " " + element.outgoing().stream().map(id -> model.names().qualifiedName(model.get(id))).toList();
+                + element.properties().keySet() + " "
+                + element.outgoing().stream()
+                        .map(id -> model.names().qualifiedName(model.get(id)))
+                        .toList();
     }
 
     /** Random members of every kind, with names in scope of what is written. */
@@ -59,7 +62,9 @@ class RoundTripTest {
 
         private String definition(List<String> known) {
             String name = name("Thing");
-            out.append(random.nextBoolean() ? "abstract " : "").append("part def ").append(name);
+            out.append(random.nextBoolean() ? "abstract " : "")
+                    .append("part def ")
+                    .append(name);
             if (!known.isEmpty() && random.nextBoolean()) {
                 out.append(" :> ").append(known.getLast());
             }
@@ -69,28 +74,61 @@ class RoundTripTest {
             }
             attribute(name("a"));
             String varying = name("b");
-            out.append("attribute ").append(varying).append(" : LengthValue := 2 [cm];").append(random.nextBoolean() ? " // moves\n" : "\n");
-            out.append("assert constraint ").append(name("law")).append(" { der(").append(varying).append(") == if ").append(varying)
-                    .append(" > 1 [m] and not (time < 3 [s]) ? -").append(varying).append(" / 2 [s] else 0 [m/s] }\n");
+            out.append("attribute ")
+                    .append(varying)
+                    .append(" : LengthValue := 2 [cm];")
+                    .append(random.nextBoolean() ? " // moves\n" : "\n");
+            out.append("assert constraint ")
+                    .append(name("law"))
+                    .append(" { der(")
+                    .append(varying)
+                    .append(") == if ")
+                    .append(varying)
+                    .append(" > 1 [m] and not (time < 3 [s]) ? -")
+                    .append(varying)
+                    .append(" / 2 [s] else 0 [m/s] }\n");
             out.append("}\n");
             return name;
         }
 
         private void attribute(String name) {
             String unit = UNITS.get(random.nextInt(UNITS.size()));
-            out.append("attribute ").append(random.nextBoolean() ? "<'short " + name + "'> " : "").append(name).append(" = ")
-                    .append(random.nextInt(100)).append(" [").append(unit.startsWith("°") ? "'" + unit + "'" : unit).append("];\n");
+            out.append("attribute ")
+                    .append(random.nextBoolean() ? "<'short " + name + "'> " : "")
+                    .append(name)
+                    .append(" = ")
+                    .append(random.nextInt(100))
+                    .append(" [")
+                    .append(unit.startsWith("°") ? "'" + unit + "'" : unit)
+                    .append("];\n");
         }
 
         private void usage(String type) {
             String part = name("part");
-            out.append("part ").append(part).append(random.nextBoolean() ? "[2]" : "").append(" : ").append(type).append(";\n");
+            out.append("part ")
+                    .append(part)
+                    .append(random.nextBoolean() ? "[2]" : "")
+                    .append(" : ")
+                    .append(type)
+                    .append(";\n");
             String requirement = name("'need no ") + "'";
-            out.append("requirement ").append(requirement).append(" { subject s : ").append(type)
+            out.append("requirement ")
+                    .append(requirement)
+                    .append(" { subject s : ")
+                    .append(type)
                     .append("; require constraint { true or false implies 1 <= 2^(-1) } }\n");
-            out.append("satisfy ").append(requirement).append(" by ").append(part).append(";\n");
-            out.append("verification ").append(name("check")).append(" : SimulatedCheck { subject :>> system = ").append(part)
-                    .append("; attribute :>> stopTime = 1 [min]; objective { verify ").append(requirement).append("; } }\n");
+            out.append("satisfy ")
+                    .append(requirement)
+                    .append(" by ")
+                    .append(part)
+                    .append(";\n");
+            out.append("verification ")
+                    .append(name("check"))
+                    .append(" : SimulatedCheck { subject :>> system = ")
+                    .append(part)
+                    .append("; attribute :>> stopTime = 1 [min]; objective { verify ")
+                    .append(requirement)
+                    .append("; } }\n");
             if (random.nextBoolean()) {
                 out.append("/* a comment of its own */\n");
             }

@@ -23,12 +23,13 @@ import pyrite.core.notation.Tokens.Type;
 
 /** Splitting texts into tokens (KerML 8.2.2). */
 class TokensTest {
-    private record Found(Type type, String text) {
-    }
+    private record Found(Type type, String text) {}
 
     private static List<Found> found(String text) {
         Tokens tokens = Tokens.of(text);
-        return java.util.stream.IntStream.rangeClosed(0, tokens.last()).mapToObj(i -> new Found(tokens.type(i), tokens.text(i))).toList();
+        return java.util.stream.IntStream.rangeClosed(0, tokens.last())
+                .mapToObj(i -> new Found(tokens.type(i), tokens.text(i)))
+                .toList();
     }
 
     @ParameterizedTest
@@ -66,8 +67,12 @@ class TokensTest {
     @Test
     void notesAreKeptApartByTheTokenTheyStandBefore() {
         Tokens tokens = Tokens.of("// above\npart a; // beside\n//* of two\nlines */ part b;");
-        assertThat(tokens.notesBefore(0, tokens.last())).extracting(Tokens.Note::text).containsExactly("above", "beside", "of two\nlines");
-        assertThat(tokens.notesBefore(0, tokens.last())).extracting(Tokens.Note::token).containsExactly(0, 3, 3);
+        assertThat(tokens.notesBefore(0, tokens.last()))
+                .extracting(Tokens.Note::text)
+                .containsExactly("above", "beside", "of two\nlines");
+        assertThat(tokens.notesBefore(0, tokens.last()))
+                .extracting(Tokens.Note::token)
+                .containsExactly(0, 3, 3);
         assertThat(tokens.notesBefore(1, 2)).isEmpty();
     }
 
@@ -81,7 +86,9 @@ class TokensTest {
     @Test
     void alsoOfVeryManyWordsEachIsFoundAtItsPlace() {
         int many = 30_000;
-        String text = java.util.stream.IntStream.range(0, many).mapToObj(i -> "name" + i).collect(Collectors.joining(" "));
+        String text = java.util.stream.IntStream.range(0, many)
+                .mapToObj(i -> "name" + i)
+                .collect(Collectors.joining(" "));
         Tokens tokens = Tokens.of(text);
         assertThat(tokens.last()).isEqualTo(many);
         for (int i = 0; i < many; i++) {
@@ -90,8 +97,28 @@ class TokensTest {
         }
     }
 
-    private static final List<String> PIECES = List.of("part", "pump", "'quoted name'", "3.25", "\"a text\"", ":>>", "{", "}", ";", "// note\n", "/* block */",
-            " ", "\n", "😀", "'😀'", "\"😀\"", "é", "::", "=", "\t", "€");
+    private static final List<String> PIECES = List.of(
+            "part",
+            "pump",
+            "'quoted name'",
+            "3.25",
+            "\"a text\"",
+            ":>>",
+            "{",
+            "}",
+            ";",
+            "// note\n",
+            "/* block */",
+            " ",
+            "\n",
+            "😀",
+            "'😀'",
+            "\"😀\"",
+            "é",
+            "::",
+            "=",
+            "\t",
+            "€");
 
     @Provide
     Arbitrary<String> texts() {
@@ -127,7 +154,9 @@ class TokensTest {
         assertThat(found(padded.repeat(times))).isEqualTo(expected);
     }
 
-    /** What the lexer is given goes through the code points of the text, as the usual streams do, but counts its chars. */
+    /**
+     * What the lexer is given goes through the code points of the text, as the usual streams do, but counts its chars.
+     */
     @Property(tries = 300)
     void aTextIsGoneThroughByCodePoints(@ForAll @From("texts") String text) {
         CharStream expected = CharStreams.fromString(text);

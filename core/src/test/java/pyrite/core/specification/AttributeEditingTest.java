@@ -50,7 +50,10 @@ class AttributeEditingTest {
 
     private void set(String requirement, String attribute, String value) {
         Attributes attributes = Attributes.in(model);
-        apply(attributes.set(requirement(requirement), attributes.named(requirement(requirement), attribute).orElseThrow(), value));
+        apply(attributes.set(
+                requirement(requirement),
+                attributes.named(requirement(requirement), attribute).orElseThrow(),
+                value));
     }
 
     private String value(String requirement, String attribute) {
@@ -58,28 +61,45 @@ class AttributeEditingTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"TEXT, seen at the quay, seen at the quay", "DATE, 2026-04-01, 2026-04-01", "PERSON, ines, ines", "TRUTH, yes, yes", "NUMBER, 12, 12", "CHOICE, high, high"})
+    @CsvSource({
+        "TEXT, seen at the quay, seen at the quay",
+        "DATE, 2026-04-01, 2026-04-01",
+        "PERSON, ines, ines",
+        "TRUTH, yes, yes",
+        "NUMBER, 12, 12",
+        "CHOICE, high, high"
+    })
     void eachTypeIsAddedAndGivenToARequirementWithAndWithoutMetadata(Attribute.Type type, String typed, String read) {
         add(wanted("kept", type, type == Attribute.Type.CHOICE ? new String[] {"low", "high"} : new String[0]));
-        assertThat(Attributes.in(model).all()).extracting(Attribute::name).containsExactly("status", "priority", "method", "rationale", "source", "owner", "kept");
+        assertThat(Attributes.in(model).all())
+                .extracting(Attribute::name)
+                .containsExactly("status", "priority", "method", "rationale", "source", "owner", "kept");
         for (String name : List.of("bare", "managed")) {
-            assertThat(Attributes.in(model).named(requirement(name), "kept")).get().extracting(Attribute::type).isEqualTo(type);
+            assertThat(Attributes.in(model).named(requirement(name), "kept"))
+                    .get()
+                    .extracting(Attribute::type)
+                    .isEqualTo(type);
             set(name, "kept", typed);
             assertThat(value(name, "kept")).isEqualTo(read);
         }
         assertThat(value("managed", "priority")).isEqualTo("must");
         Model again = Models.read(NotationWriter.write(model, model.ownRoots()));
-        assertThat(Attributes.in(again).value(Models.element(again, "Gate::managed"), "kept")).isEqualTo(read);
-        assertThat(Attributes.in(again).value(Models.element(again, "Gate::managed"), "priority")).isEqualTo("must");
+        assertThat(Attributes.in(again).value(Models.element(again, "Gate::managed"), "kept"))
+                .isEqualTo(read);
+        assertThat(Attributes.in(again).value(Models.element(again, "Gate::managed"), "priority"))
+                .isEqualTo("must");
     }
 
     @Test
     void aNumberHasTheUnitsOfItsQuantity() {
-        assertThat(AttributeEditing.quantities(model)).contains("Mass", "Length", "Power").isSorted();
+        assertThat(AttributeEditing.quantities(model))
+                .contains("Mass", "Length", "Power")
+                .isSorted();
         add(new Wanted("largest mass", Attribute.Type.NUMBER, "Mass", List.of(), false, ""));
         set("bare", "largest mass", "12 [SI::t]");
         assertThat(value("bare", "largest mass")).startsWith("12");
-        assertThat(refused(new Wanted("x", Attribute.Type.NUMBER, "Colour", List.of(), false, ""))).contains("'Colour' is no quantity");
+        assertThat(refused(new Wanted("x", Attribute.Type.NUMBER, "Colour", List.of(), false, "")))
+                .contains("'Colour' is no quantity");
     }
 
     @Test
@@ -95,7 +115,10 @@ class AttributeEditingTest {
     @Test
     void oneThatMustBeGivenIsAskedForBeforeTheDraftIsLeft() {
         add(new Wanted("reviewer", Attribute.Type.PERSON, "", List.of(), true, ""));
-        assertThat(Attributes.in(model).named(requirement("bare"), "reviewer")).get().extracting(Attribute::required).isEqualTo(true);
+        assertThat(Attributes.in(model).named(requirement("bare"), "reviewer"))
+                .get()
+                .extracting(Attribute::required)
+                .isEqualTo(true);
     }
 
     @Test
@@ -105,17 +128,23 @@ class AttributeEditingTest {
         assertThat(Metadata.withSpecialisations(model, Metadata.MANAGED)).hasSize(2);
         set("managed", "two", "2026-01-31");
         set("managed", "one", "x");
-        assertThat(model.children(requirement("managed").id()).stream().filter(each -> each.kind().keyword().equals("metadata"))).hasSize(1);
+        assertThat(model.children(requirement("managed").id()).stream()
+                        .filter(each -> each.kind().keyword().equals("metadata")))
+                .hasSize(1);
     }
 
     @Test
     void whatCannotBeAddedSaysWhy() {
         assertThat(refused(wanted(" ", Attribute.Type.TEXT))).contains("has a name");
-        assertThat(refused(wanted("priority", Attribute.Type.TEXT))).contains("there is an attribute called priority already");
+        assertThat(refused(wanted("priority", Attribute.Type.TEXT)))
+                .contains("there is an attribute called priority already");
         assertThat(refused(wanted("risk", Attribute.Type.CHOICE, "low"))).contains("two values at least");
         assertThat(refused(wanted("risk", Attribute.Type.CHOICE, "low", "low"))).contains("offered once");
-        assertThat(refused(new Wanted("x", Attribute.Type.TEXT, "", List.of(), true, "y"))).contains("leave out one");
-        assertThat(refused(new Wanted("risk", Attribute.Type.CHOICE, "", List.of("low", "high"), false, "odd"))).contains("odd");
-        assertThat(refused(new Wanted("agreed", Attribute.Type.TRUTH, "", List.of(), false, "maybe"))).isNotEmpty();
+        assertThat(refused(new Wanted("x", Attribute.Type.TEXT, "", List.of(), true, "y")))
+                .contains("leave out one");
+        assertThat(refused(new Wanted("risk", Attribute.Type.CHOICE, "", List.of("low", "high"), false, "odd")))
+                .contains("odd");
+        assertThat(refused(new Wanted("agreed", Attribute.Type.TRUTH, "", List.of(), false, "maybe")))
+                .isNotEmpty();
     }
 }

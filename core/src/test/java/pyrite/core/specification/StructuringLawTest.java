@@ -29,7 +29,9 @@ class StructuringLawTest {
     }
 
     private static List<Element> lines(Model model) {
-        return gate(model).items(model).stream().map(Specification.Item::element).toList();
+        return gate(model).items(model).stream()
+                .map(Specification.Item::element)
+                .toList();
     }
 
     private static Optional<Edit> edit(Structuring structuring, List<Element> chosen, int what) {
@@ -63,9 +65,13 @@ class StructuringLawTest {
         Element line = all.get(new Random(seed).nextInt(all.size()));
         new Structuring(BEGIN).shift(List.of(line), true).ifPresent(down -> {
             Model moved = ((Outcome.Applied) BEGIN.apply(down)).model();
-            Edit up = new Structuring(moved).shift(List.of(moved.get(line.id())), false).orElseThrow();
+            Edit up = new Structuring(moved)
+                    .shift(List.of(moved.get(line.id())), false)
+                    .orElseThrow();
             Model back = ((Outcome.Applied) moved.apply(up)).model();
-            assertThat(lines(back)).extracting(Element::id).isEqualTo(all.stream().map(Element::id).toList());
+            assertThat(lines(back))
+                    .extracting(Element::id)
+                    .isEqualTo(all.stream().map(Element::id).toList());
         });
     }
 }

@@ -20,48 +20,79 @@ class TableImportTest {
             }""");
 
     private static List<List<String>> rows(String... rows) {
-        return Arrays.stream(rows).map(row -> Arrays.stream(row.split("\\|", -1)).map(String::strip).toList()).toList();
+        return Arrays.stream(rows)
+                .map(row ->
+                        Arrays.stream(row.split("\\|", -1)).map(String::strip).toList())
+                .toList();
     }
 
     private TableImport.Plan plan(List<List<String>> rows) {
-        Structuring.Place place = new Structuring(model).below(Specification.all(model).getFirst().element());
-        return TableImport.plan(model, place, TableImport.guess(model, rows), rows, count -> IntStream.range(0, count).mapToObj(i -> "G-" + (i + 7)).toList());
+        Structuring.Place place =
+                new Structuring(model).below(Specification.all(model).getFirst().element());
+        return TableImport.plan(
+                model,
+                place,
+                TableImport.guess(model, rows),
+                rows,
+                count -> IntStream.range(0, count).mapToObj(i -> "G-" + (i + 7)).toList());
     }
 
     @Test
     void columnsAreKnownByTheirNamesAndRowsChangeOrAdd() {
-        TableImport.Plan plan = plan(rows("ID | Requirement | status | colour", "G-1 | The gate shall shut. | proposed | red", " | The gate shall open. | | "));
+        TableImport.Plan plan = plan(rows(
+                "ID | Requirement | status | colour",
+                "G-1 | The gate shall shut. | proposed | red",
+                " | The gate shall open. | | "));
         assertThat(plan.problems()).isEmpty();
         assertThat(plan.summary()).isEqualTo("from a table: 1 added, 1 changed");
-        assertThat(plan.changes()).extracting(TableImport.Change::row, TableImport.Change::id, TableImport.Change::what).containsExactly(
-                org.assertj.core.groups.Tuple.tuple(2, "G-1", "text"), org.assertj.core.groups.Tuple.tuple(2, "G-1", "status"), org.assertj.core.groups.Tuple.tuple(3, "G-7", "text"));
+        assertThat(plan.changes())
+                .extracting(TableImport.Change::row, TableImport.Change::id, TableImport.Change::what)
+                .containsExactly(
+                        org.assertj.core.groups.Tuple.tuple(2, "G-1", "text"),
+                        org.assertj.core.groups.Tuple.tuple(2, "G-1", "status"),
+                        org.assertj.core.groups.Tuple.tuple(3, "G-7", "text"));
         Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
-        Element a = imported.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow();
+        Element a = imported.ownElements().stream()
+                .filter(each -> "G-1".equals(each.shortName()))
+                .findFirst()
+                .orElseThrow();
         assertThat(imported.inheritance().documentation(a)).isEqualTo("The gate shall shut.");
         assertThat(Attributes.in(imported).value(a, "status")).isEqualTo("proposed");
         assertThat(Attributes.in(imported).value(a, "priority")).isEqualTo("must");
-        assertThat(Specification.all(imported).getFirst().requirements(imported)).extracting(Element::shortName).containsExactly("G-1", "G-7");
+        assertThat(Specification.all(imported).getFirst().requirements(imported))
+                .extracting(Element::shortName)
+                .containsExactly("G-1", "G-7");
     }
 
     @Test
     void bareLinesAreTextsAndWhatIsThereAlreadyIsNoChange() {
-        assertThat(plan(rows("The gate shall open.", "The gate shall tell.")).added()).hasSize(2);
-        assertThat(plan(rows("id | text", "G-1 | The gate shall close.")).changes()).isEmpty();
+        assertThat(plan(rows("The gate shall open.", "The gate shall tell.")).added())
+                .hasSize(2);
+        assertThat(plan(rows("id | text", "G-1 | The gate shall close.")).changes())
+                .isEmpty();
     }
 
     @Test
     void whatIsWrongIsToldByItsRowAndNothingIsLost() {
-        TableImport.Plan plan = plan(rows("id | text | status | priority", " | Ends /* here */ | | ", " | Good. | wrong | high", "G-9 | One. | | ", "G-9 | Two. | | "));
-        assertThat(plan.problems()).extracting(TableImport.RowProblem::inWords).containsExactly(
-                "row 2: a text cannot contain '*/', which ends it in the notation",
-                "row 3: status is one of draft, proposed, approved, rejected, postponed, not 'wrong'",
-                "row 3: priority is one of must, should, could, not 'high'",
-                "row 5: the id G-9 stands in another row, too");
+        TableImport.Plan plan = plan(rows(
+                "id | text | status | priority",
+                " | Ends /* here */ | | ",
+                " | Good. | wrong | high",
+                "G-9 | One. | | ",
+                "G-9 | Two. | | "));
+        assertThat(plan.problems())
+                .extracting(TableImport.RowProblem::inWords)
+                .containsExactly(
+                        "row 2: a text cannot contain '*/', which ends it in the notation",
+                        "row 3: status is one of draft, proposed, approved, rejected, postponed, not 'wrong'",
+                        "row 3: priority is one of must, should, could, not 'high'",
+                        "row 5: the id G-9 stands in another row, too");
     }
 
     @Test
     void severalAttributesOfANewRowShareTheirMetadata() {
-        TableImport.Plan plan = plan(rows("text | status | priority | source", "The gate shall open. | proposed | could | study"));
+        TableImport.Plan plan =
+                plan(rows("text | status | priority | source", "The gate shall open. | proposed | could | study"));
         Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
         Element made = imported.get(plan.added().getFirst());
         assertThat(Metadata.allOf(imported, made, Metadata.MANAGED)).hasSize(1);
@@ -76,8 +107,10 @@ class TableImportTest {
     @Test
     void withoutNamesTheColumnsAreGuessedByWhatStandsInThem() {
         assertThat(guessed("G-4 | The gate shall hold the water back.")).containsExactly("id", "text");
-        assertThat(guessed("north | The gate shall hold the water back. | must")).containsExactly("", "text", "");
-        assertThat(TableImport.guess(model, rows("The gate shall hold.")).headed()).isFalse();
+        assertThat(guessed("north | The gate shall hold the water back. | must"))
+                .containsExactly("", "text", "");
+        assertThat(TableImport.guess(model, rows("The gate shall hold.")).headed())
+                .isFalse();
         assertThat(guessed("Nr | Statement | Priority")).hasSize(3).contains("text", "priority");
     }
 
@@ -93,32 +126,52 @@ class TableImportTest {
 
     @Test
     void aTextComesToARequirementThatHadNone() {
-        Model bare = Models.read("package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; } requirement <'G-1'> a { attribute depth = 3; } }");
-        Structuring.Place place = new Structuring(bare).below(Specification.all(bare).getFirst().element());
+        Model bare = Models.read(
+                "package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; } requirement <'G-1'> a { attribute depth = 3; } }");
+        Structuring.Place place =
+                new Structuring(bare).below(Specification.all(bare).getFirst().element());
         List<List<String>> rows = rows("id | text", "G-1 | The gate shall close.");
         TableImport.Plan plan = TableImport.plan(bare, place, TableImport.guess(bare, rows), rows, _ -> List.of());
         Model imported = ((Outcome.Applied) bare.apply(plan.edit())).model();
-        assertThat(imported.inheritance().documentation(imported.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow()))
+        assertThat(imported.inheritance()
+                        .documentation(imported.ownElements().stream()
+                                .filter(each -> "G-1".equals(each.shortName()))
+                                .findFirst()
+                                .orElseThrow()))
                 .isEqualTo("The gate shall close.");
     }
 
     @Test
     void whatIsPutBetweenTwoStandsBetweenThem() {
-        Model two = Models.read("package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; }"
-                + " requirement <'G-1'> a { doc /* One. */ } requirement <'G-2'> b { doc /* Two. */ } }");
-        Element first = two.ownElements().stream().filter(each -> "G-1".equals(each.shortName())).findFirst().orElseThrow();
+        Model two = Models.read(
+                "package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; }"
+                        + " requirement <'G-1'> a { doc /* One. */ } requirement <'G-2'> b { doc /* Two. */ } }");
+        Element first = two.ownElements().stream()
+                .filter(each -> "G-1".equals(each.shortName()))
+                .findFirst()
+                .orElseThrow();
         List<List<String>> rows = rows("id | text", "G-5 | Between.", "G-6 | Also between.");
-        TableImport.Plan plan = TableImport.plan(two, new Structuring(two).after(first), TableImport.guess(two, rows), rows, _ -> List.of());
+        TableImport.Plan plan = TableImport.plan(
+                two, new Structuring(two).after(first), TableImport.guess(two, rows), rows, _ -> List.of());
         Model imported = ((Outcome.Applied) two.apply(plan.edit())).model();
-        assertThat(Specification.all(imported).getFirst().requirements(imported)).extracting(Element::shortName).containsExactly("G-1", "G-5", "G-6", "G-2");
+        assertThat(Specification.all(imported).getFirst().requirements(imported))
+                .extracting(Element::shortName)
+                .containsExactly("G-1", "G-5", "G-6", "G-2");
     }
 
     @Test
     void inASpecificationOfNeedsRowsBecomeNeeds() {
-        Model needs = Models.read("package Needs { private import Specifications::*; @Specification { prefix = \"N\"; level = \"need\"; } }");
-        Structuring.Place place = new Structuring(needs).below(Specification.all(needs).getFirst().element());
+        Model needs = Models.read(
+                "package Needs { private import Specifications::*; @Specification { prefix = \"N\"; level = \"need\"; } }");
+        Structuring.Place place =
+                new Structuring(needs).below(Specification.all(needs).getFirst().element());
         List<List<String>> rows = rows("id | text", "N-1 | I want to pass at night.");
-        Model imported = ((Outcome.Applied) needs.apply(TableImport.plan(needs, place, TableImport.guess(needs, rows), rows, _ -> List.of()).edit())).model();
-        assertThat(imported.ownElements(pyrite.core.model.ElementKind.CONCERN)).extracting(Element::shortName).containsExactly("N-1");
+        Model imported = ((Outcome.Applied)
+                        needs.apply(TableImport.plan(needs, place, TableImport.guess(needs, rows), rows, _ -> List.of())
+                                .edit()))
+                .model();
+        assertThat(imported.ownElements(pyrite.core.model.ElementKind.CONCERN))
+                .extracting(Element::shortName)
+                .containsExactly("N-1");
     }
 }

@@ -15,7 +15,9 @@ import pyrite.core.model.Outcome;
 /** The kinds of wording that ISO/IEC/IEEE 29148:2018, 5.2.7, advises against, each with a sentence that has it. */
 class WordingCheckTest {
     private static List<String> findings(String text) {
-        return WordingCheck.of(text, false).stream().map(finding -> finding.rule().key() + (finding.words().isEmpty() ? "" : ": " + finding.words())).toList();
+        return WordingCheck.of(text, false).stream()
+                .map(finding -> finding.rule().key() + (finding.words().isEmpty() ? "" : ": " + finding.words()))
+                .toList();
     }
 
     @ParameterizedTest
@@ -57,7 +59,8 @@ class WordingCheckTest {
 
     @Test
     void aFindingHasItsPlaceAndItsReason() {
-        WordingCheck.Finding finding = WordingCheck.of("The gate shall close quickly.", false).getFirst();
+        WordingCheck.Finding finding =
+                WordingCheck.of("The gate shall close quickly.", false).getFirst();
         assertThat(finding.span().start()).isEqualTo(21);
         assertThat(finding.span().end()).isEqualTo(28);
         assertThat(finding.rule().why()).isNotEmpty();
@@ -65,21 +68,33 @@ class WordingCheckTest {
 
     @Test
     void aNeedIsToldInSomebodysOwnWords() {
-        assertThat(WordingCheck.of("They want it to be quick, and/or cheap.", true)).extracting(WordingCheck.Finding::rule).containsExactly(WordingCheck.Rule.AND_OR);
+        assertThat(WordingCheck.of("They want it to be quick, and/or cheap.", true))
+                .extracting(WordingCheck.Finding::rule)
+                .containsExactly(WordingCheck.Rule.AND_OR);
     }
 
     @Test
     void aWaiverIsKeptWithItsReasonAndTakenAway() {
         Model model = Models.of("requirement <'R'> r { doc /* It is closed. */ }");
-        Element r = model.ownElements().stream().filter(each -> each.kind() == ElementKind.REQUIREMENT).findFirst().orElseThrow();
-        Model waived = ((Outcome.Applied) model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN, "the gate is meant"))).model();
-        assertThat(Waivers.of(waived, waived.get(r.id()))).containsExactly(java.util.Map.entry("pronoun", "the gate is meant"));
-        Model back = ((Outcome.Applied) waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN, ""))).model();
+        Element r = model.ownElements().stream()
+                .filter(each -> each.kind() == ElementKind.REQUIREMENT)
+                .findFirst()
+                .orElseThrow();
+        Model waived = ((Outcome.Applied)
+                        model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN, "the gate is meant")))
+                .model();
+        assertThat(Waivers.of(waived, waived.get(r.id())))
+                .containsExactly(java.util.Map.entry("pronoun", "the gate is meant"));
+        Model back = ((Outcome.Applied)
+                        waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN, "")))
+                .model();
         assertThat(Waivers.of(back, back.get(r.id()))).isEmpty();
     }
 
     @Test
     void tenThousandWordsAreLookedAtAtOnce() {
-        assertThat(WordingCheck.of("The gate shall be closed within the order of the day and shall be ".repeat(2000), false)).isNotEmpty();
+        assertThat(WordingCheck.of(
+                        "The gate shall be closed within the order of the day and shall be ".repeat(2000), false))
+                .isNotEmpty();
     }
 }

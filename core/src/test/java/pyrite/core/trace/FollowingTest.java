@@ -26,7 +26,9 @@ import pyrite.core.specification.Specification;
 
 /** What is taken from snapshot to snapshot is what would be found in the last one from nothing. */
 class FollowingTest {
-    /** Links that hang on more than what carries them: on the words of their kind, and on the case around an objective. */
+    /**
+     * Links that hang on more than what carries them: on the words of their kind, and on the case around an objective.
+     */
     private static final String MORE = """
             package More {
                 private import System::**;
@@ -59,7 +61,9 @@ class FollowingTest {
     }
 
     private void step(Random random) {
-        List<Element> all = model.ownElements().stream().sorted(Comparator.comparing(Element::id)).toList();
+        List<Element> all = model.ownElements().stream()
+                .sorted(Comparator.comparing(Element::id))
+                .toList();
         Element one = all.get(random.nextInt(all.size()));
         Element other = all.get(random.nextInt(all.size()));
         switch (random.nextInt(6)) {
@@ -67,13 +71,24 @@ class FollowingTest {
             case 1 -> apply(Edit.put(one.withOwner(other.id(), model.rankAtEnd(other.id()))));
             case 2 -> apply(Edit.put(one.withName("renamed")));
             case 3 -> undo();
-            case 4 -> one(ElementKind.DOCUMENTATION, random, doc -> doc.with(pyrite.core.model.Property.TEXT, "Another text."));
-            default -> one(ElementKind.DEPENDENCY, random, dependency -> dependency.with(pyrite.core.model.Property.SUPPLIERS, List.of(Reference.to(other.id()))));
+            case 4 ->
+                one(
+                        ElementKind.DOCUMENTATION,
+                        random,
+                        doc -> doc.with(pyrite.core.model.Property.TEXT, "Another text."));
+            default ->
+                one(
+                        ElementKind.DEPENDENCY,
+                        random,
+                        dependency -> dependency.with(
+                                pyrite.core.model.Property.SUPPLIERS, List.of(Reference.to(other.id()))));
         }
     }
 
     private void one(ElementKind kind, Random random, UnaryOperator<Element> change) {
-        List<Element> all = model.ownElements(kind).sorted(Comparator.comparing(Element::id)).toList();
+        List<Element> all = model.ownElements(kind)
+                .sorted(Comparator.comparing(Element::id))
+                .toList();
         if (!all.isEmpty()) {
             apply(Edit.put(change.apply(all.get(random.nextInt(all.size())))));
         }
@@ -101,10 +116,15 @@ class FollowingTest {
     private void assertFollowed() {
         Model anew = Library.model().with(model.ownElements());
         for (ElementKind kind : ElementKind.values()) {
-            assertThat(model.ownElements(kind)).containsExactlyInAnyOrderElementsOf(anew.ownElements().stream().filter(each -> each.kind() == kind).toList());
+            assertThat(model.ownElements(kind))
+                    .containsExactlyInAnyOrderElementsOf(anew.ownElements().stream()
+                            .filter(each -> each.kind() == kind)
+                            .toList());
         }
         assertThat(TraceGraph.of(model).size()).isEqualTo(TraceGraph.of(anew).size());
-        model.ownElements().forEach(each -> assertThat(TraceGraph.of(model).of(each.id())).containsExactlyInAnyOrderElementsOf(TraceGraph.of(anew).of(each.id())));
+        model.ownElements()
+                .forEach(each -> assertThat(TraceGraph.of(model).of(each.id()))
+                        .containsExactlyInAnyOrderElementsOf(TraceGraph.of(anew).of(each.id())));
         Specification.all(anew).forEach(each -> assertThat(each.items(model)).isEqualTo(each.items(anew)));
     }
 
@@ -112,8 +132,13 @@ class FollowingTest {
     void aLinkThatIsRemovedAndBroughtBackIsGoneAndThereAgain() {
         ask();
         Element closes = Harbour.id(model, "S-1");
-        Element derived = model.ownElements(ElementKind.DEPENDENCY).filter(each -> each.references(pyrite.core.model.Property.SUPPLIERS).getFirst().target().equals(closes.id()))
-                .findFirst().orElseThrow();
+        Element derived = model.ownElements(ElementKind.DEPENDENCY)
+                .filter(each -> each.references(pyrite.core.model.Property.SUPPLIERS)
+                        .getFirst()
+                        .target()
+                        .equals(closes.id()))
+                .findFirst()
+                .orElseThrow();
         int before = TraceGraph.of(model).down(closes.id()).size();
         apply(Edit.remove(derived.id()));
         assertThat(TraceGraph.of(model).down(closes.id())).hasSize(before - 1);
@@ -125,10 +150,17 @@ class FollowingTest {
     @Test
     void otherWordsForAKindOfLinkAreTheWordsOfItsLinks() {
         ask();
-        Element forward = model.ownElements().stream().filter(each -> "conflicts with".equals(words(each))).findFirst().orElseThrow();
-        apply(Edit.put(forward.with(pyrite.core.model.Property.VALUE, new FeatureValue(FeatureValue.Kind.FIXED,
-                new TextLiteral("contradicts", Span.NONE)))));
-        assertThat(TraceGraph.of(model).of(Harbour.id(model, "S-3").id())).anySatisfy(link -> assertThat(link.kind().forward() + link.kind().backward()).contains("contradicts"));
+        Element forward = model.ownElements().stream()
+                .filter(each -> "conflicts with".equals(words(each)))
+                .findFirst()
+                .orElseThrow();
+        apply(Edit.put(forward.with(
+                pyrite.core.model.Property.VALUE,
+                new FeatureValue(FeatureValue.Kind.FIXED, new TextLiteral("contradicts", Span.NONE)))));
+        assertThat(TraceGraph.of(model).of(Harbour.id(model, "S-3").id()))
+                .anySatisfy(
+                        link -> assertThat(link.kind().forward() + link.kind().backward())
+                                .contains("contradicts"));
         assertFollowed();
     }
 
@@ -142,7 +174,9 @@ class FollowingTest {
     }
 
     private static String words(Element element) {
-        return element.get(pyrite.core.model.Property.VALUE).filter(value -> value.expression() instanceof TextLiteral)
-                .map(value -> ((TextLiteral) value.expression()).text()).orElse("");
+        return element.get(pyrite.core.model.Property.VALUE)
+                .filter(value -> value.expression() instanceof TextLiteral)
+                .map(value -> ((TextLiteral) value.expression()).text())
+                .orElse("");
     }
 }

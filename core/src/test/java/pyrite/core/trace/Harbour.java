@@ -58,20 +58,24 @@ final class Harbour {
             }
             """;
 
-    private Harbour() {
-    }
+    private Harbour() {}
 
     static Model model() {
         return Models.read(TEXT);
     }
 
     static Element id(Model model, String id) {
-        return model.ownElements().stream().filter(each -> Specification.isRequirement(each) && id.equals(each.shortName())).findFirst()
+        return model.ownElements().stream()
+                .filter(each -> Specification.isRequirement(each) && id.equals(each.shortName()))
+                .findFirst()
                 .orElseThrow(() -> new AssertionError("no " + id));
     }
 
     static Element named(Model model, String name) {
-        return model.ownElements().stream().filter(each -> name.equals(each.name())).findFirst().orElseThrow(() -> new AssertionError("no " + name));
+        return model.ownElements().stream()
+                .filter(each -> name.equals(each.name()))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError("no " + name));
     }
 
     static LinkKind kind(Model model, String key) {
@@ -88,7 +92,9 @@ final class Harbour {
     /** What the rules of the project say against an edit that is well-formed. */
     static List<String> objections(Model model, Edit edit) {
         Outcome.Applied applied = (Outcome.Applied) model.apply(edit);
-        return ProjectCheck.check(model, applied.model(), applied.difference()).stream().map(Problem::message).toList();
+        return ProjectCheck.check(model, applied.model(), applied.difference()).stream()
+                .map(Problem::message)
+                .toList();
     }
 
     static Edit text(Model model, Element element, String text) {
@@ -96,7 +102,8 @@ final class Harbour {
     }
 
     static Linking.Proposal link(Model model, String kind, String source, String target) {
-        return new Linking(model).make(List.of(new Linking.Wish(kind(model, kind), id(model, source), id(model, target))));
+        return new Linking(model)
+                .make(List.of(new Linking.Wish(kind(model, kind), id(model, source), id(model, target))));
     }
 
     static List<String> ids(Model model, List<Element> elements) {

@@ -23,28 +23,41 @@ class ProjectCheckTest {
     private Edit set(String id, String attribute, String value) {
         Attributes attributes = Attributes.in(model);
         Element requirement = Harbour.id(model, id);
-        return attributes.set(requirement, attributes.named(requirement, attribute).orElseThrow(), value);
+        return attributes.set(
+                requirement, attributes.named(requirement, attribute).orElseThrow(), value);
     }
 
     @Test
     void whatIsRequiredIsAskedForWhereARequirementLeavesTheDraft() {
         assertThat(Harbour.objections(model, set("G-1", "priority", "must"))).isEmpty();
-        assertThat(Harbour.objections(model, set("G-1", "status", "proposed"))).containsExactly("a requirement that is proposed must have a value for reviewer");
-        assertThat(Harbour.objections(model, set("G-2", "reviewer", ""))).containsExactly("a requirement that is proposed must have a value for reviewer");
+        assertThat(Harbour.objections(model, set("G-1", "status", "proposed")))
+                .containsExactly("a requirement that is proposed must have a value for reviewer");
+        assertThat(Harbour.objections(model, set("G-2", "reviewer", "")))
+                .containsExactly("a requirement that is proposed must have a value for reviewer");
     }
 
     @Test
     void theStatusGoesOnlyWhereItsCourseLeads() {
         assertThat(Harbour.objections(model, set("G-2", "status", "approved"))).isEmpty();
         assertThat(Harbour.objections(model, set("G-2", "status", "draft"))).isEmpty();
-        assertThat(Harbour.objections(model, set("G-1", "status", "rejected"))).first().asString().contains("the status goes from draft to proposed or postponed, not to rejected");
+        assertThat(Harbour.objections(model, set("G-1", "status", "rejected")))
+                .first()
+                .asString()
+                .contains("the status goes from draft to proposed or postponed, not to rejected");
     }
 
     @Test
     void whatIsWrittenElsewhereMayBeginApproved() {
-        Model written = Models.read("package P { private import Specifications::*; requirement <'P-1'> p { @Managed { status = Status::approved; } } }");
-        assertThat(Attributes.in(written).value(Harbour.id(written, "P-1"), "status")).isEqualTo("approved");
-        assertThat(ProjectCheck.check(pyrite.core.notation.Library.model(), written, new pyrite.core.model.Difference(written.ownElements().stream()
-                .map(each -> new pyrite.core.model.ElementChange(null, each)).toList()))).isEmpty();
+        Model written = Models.read(
+                "package P { private import Specifications::*; requirement <'P-1'> p { @Managed { status = Status::approved; } } }");
+        assertThat(Attributes.in(written).value(Harbour.id(written, "P-1"), "status"))
+                .isEqualTo("approved");
+        assertThat(ProjectCheck.check(
+                        pyrite.core.notation.Library.model(),
+                        written,
+                        new pyrite.core.model.Difference(written.ownElements().stream()
+                                .map(each -> new pyrite.core.model.ElementChange(null, each))
+                                .toList())))
+                .isEmpty();
     }
 }

@@ -19,7 +19,9 @@ import pyrite.core.model.Outcome;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 
-/** What questions about many links answer is what asking each element one by one would, in projects linked at random. */
+/**
+ * What questions about many links answer is what asking each element one by one would, in projects linked at random.
+ */
 class QuestionsLawTest {
     private static final int EACH = 7;
 
@@ -30,14 +32,21 @@ class QuestionsLawTest {
                 package Needs { private import Specifications::*; @Specification { prefix = "N"; level = "need"; }
                 """);
         each(i -> text.append("concern <'N-%d'> n%d { doc /* n */ }\n".formatted(i, i)));
-        text.append("}\npackage System { private import Specifications::*; private import Needs::*; @Specification { prefix = \"S\"; level = \"system\"; }\n");
-        each(i -> text.append("requirement <'S-%d'> s%d { doc /* s */ %s }\n".formatted(i, i, random.nextInt(3) > 0 ? "frame n" + random.nextInt(EACH) + ";" : "")));
+        text.append(
+                "}\npackage System { private import Specifications::*; private import Needs::*; @Specification { prefix = \"S\"; level = \"system\"; }\n");
+        each(i -> text.append("requirement <'S-%d'> s%d { doc /* s */ %s }\n"
+                .formatted(i, i, random.nextInt(3) > 0 ? "frame n" + random.nextInt(EACH) + ";" : "")));
         text.append("""
                 }
                 package Sub { private import Specifications::*; private import Tracing::*; private import System::*; @Specification { prefix = "D"; level = "subsystem"; }
                 """);
-        each(i -> text.append("requirement <'D-%d'> d%d { doc /* d */ %s }\n".formatted(i, i,
-                random.nextInt(4) > 0 ? "#derive dependency d%d to s%d, s%d;".formatted(i, random.nextInt(EACH), EACH - 1) : "")));
+        each(i -> text.append("requirement <'D-%d'> d%d { doc /* d */ %s }\n"
+                .formatted(
+                        i,
+                        i,
+                        random.nextInt(4) > 0
+                                ? "#derive dependency d%d to s%d, s%d;".formatted(i, random.nextInt(EACH), EACH - 1)
+                                : "")));
         text.append("}\npackage Design { private import Sub::*;\n");
         each(i -> text.append("part p%d { %s }\n".formatted(i, random.nextBoolean() ? "satisfy d" + i + ";" : "")));
         return Models.read(text.append("}\n").toString());
@@ -56,8 +65,13 @@ class QuestionsLawTest {
         Model model = linkedAtRandom(seed);
         Links one = Links.in(model);
         TraceGraph all = TraceGraph.of(model);
-        requirements(model).forEach(each -> assertThat(all.of(each.id())).containsExactlyInAnyOrderElementsOf(one.of(each)));
-        assertThat(all.links()).isEqualTo(model.ownElements().stream().flatMap(each -> one.carriedBy(each).stream()).collect(Collectors.toSet())).hasSize(all.size());
+        requirements(model)
+                .forEach(each -> assertThat(all.of(each.id())).containsExactlyInAnyOrderElementsOf(one.of(each)));
+        assertThat(all.links())
+                .isEqualTo(model.ownElements().stream()
+                        .flatMap(each -> one.carriedBy(each).stream())
+                        .collect(Collectors.toSet()))
+                .hasSize(all.size());
         assertThat(all.links()).allMatch(LinkRules.in(model)::allows);
     }
 
@@ -79,13 +93,21 @@ class QuestionsLawTest {
         Coverage.Row system = coverage.rows().get(1);
         List<Element> all = system.specification().requirements(model);
         assertThat(system.all()).isEqualTo(EACH);
-        assertThat(system.asked()).isEqualTo((int) all.stream().filter(each -> !links.up(each.id()).isEmpty()).count());
+        assertThat(system.asked()).isEqualTo((int)
+                all.stream().filter(each -> !links.up(each.id()).isEmpty()).count());
         assertThat(system.passing()).isEqualTo(1);
-        assertThat(coverage.rows().get(2).satisfied()).isEqualTo((int) coverage.rows().get(2).specification().requirements(model).stream()
-                .filter(each -> links.down(each.id()).stream().anyMatch(link -> link.kind().equals(LinkKind.SATISFY))).count());
-        assertThat(Set.copyOf(coverage.unasked())).isEqualTo(requirements(model).stream().filter(each -> !each.shortName().startsWith("N") && links.up(each.id()).isEmpty())
-                .collect(Collectors.toSet()));
-        coverage.broken().forEach(broken -> assertThat(links.up(broken.at().id())).isEmpty());
+        assertThat(coverage.rows().get(2).satisfied()).isEqualTo((int)
+                coverage.rows().get(2).specification().requirements(model).stream()
+                        .filter(each -> links.down(each.id()).stream()
+                                .anyMatch(link -> link.kind().equals(LinkKind.SATISFY)))
+                        .count());
+        assertThat(Set.copyOf(coverage.unasked()))
+                .isEqualTo(requirements(model).stream()
+                        .filter(each -> !each.shortName().startsWith("N")
+                                && links.up(each.id()).isEmpty())
+                        .collect(Collectors.toSet()));
+        coverage.broken()
+                .forEach(broken -> assertThat(links.up(broken.at().id())).isEmpty());
     }
 
     @Property(tries = 60)
@@ -94,7 +116,8 @@ class QuestionsLawTest {
         TraceGraph graph = TraceGraph.of(model);
         List<Element> start = requirements(model);
         for (String keep : List.of("with", "without", "fewer2", "")) {
-            TraceTable table = new TraceTable(List.of(TraceTable.Column.parse("derive<||" + keep), TraceTable.Column.parse("frame>;frame<")));
+            TraceTable table = new TraceTable(
+                    List.of(TraceTable.Column.parse("derive<||" + keep), TraceTable.Column.parse("frame>;frame<")));
             Set<Element> kept = new HashSet<>(table.kept(graph, start));
             for (Element each : start) {
                 int found = table.row(graph, each).cells().getFirst().size();
@@ -114,8 +137,12 @@ class QuestionsLawTest {
         Model model = linkedAtRandom(seed);
         TraceGraph graph = TraceGraph.of(model);
         Element need = Harbour.id(model, "N-0");
-        Impact.of(graph, List.of(need), false, true, TraceTable.FARTHEST, Set.of()).reached().forEach((id, far) -> assertThat(
-                Impact.of(graph, List.of(model.get(id)), true, false, TraceTable.FARTHEST, Set.of()).reached()).containsEntry(need.id(), -far));
+        Impact.of(graph, List.of(need), false, true, TraceTable.FARTHEST, Set.of())
+                .reached()
+                .forEach((id, far) -> assertThat(
+                                Impact.of(graph, List.of(model.get(id)), true, false, TraceTable.FARTHEST, Set.of())
+                                        .reached())
+                        .containsEntry(need.id(), -far));
     }
 
     @Property(tries = 30)
@@ -123,7 +150,8 @@ class QuestionsLawTest {
         Model model = linkedAtRandom(seed);
         assertThat(TraceGraph.of(model)).isSameAs(TraceGraph.of(model));
         assertThat(Attributes.in(model)).isSameAs(Attributes.in(model));
-        Model after = ((Outcome.Applied) model.apply(Edit.put(Harbour.id(model, "N-0").withName("other")))).model();
+        Model after =
+                ((Outcome.Applied) model.apply(Edit.put(Harbour.id(model, "N-0").withName("other")))).model();
         assertThat(TraceGraph.of(after)).isNotSameAs(TraceGraph.of(model));
         assertThat(TraceGraph.of(after).links()).isEqualTo(TraceGraph.of(model).links());
     }

@@ -17,20 +17,33 @@ class QuestionsTest {
 
     @Test
     void coverageCountsBySpecification() {
-        List<Coverage.Row> rows = Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED).rows();
+        List<Coverage.Row> rows =
+                Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED).rows();
         assertThat(rows).extracting(row -> row.specification().prefix()).containsExactly("N", "S", "D");
-        // Two needs of which one is answered; nothing above is expected of them; one of its two answers is not carried by the design.
-        assertThat(rows.get(0)).extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied).containsExactly(2, -1, 1, 0);
+        // Two needs of which one is answered; nothing above is expected of them; one of its two answers is not carried
+        // by the design.
+        assertThat(rows.get(0))
+                .extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied)
+                .containsExactly(2, -1, 1, 0);
         // S-1 and S-2 are asked; S-1 and S-3 are derived; S-1 is carried through D-1 by the drive, and verified.
-        assertThat(rows.get(1)).extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied, Coverage.Row::verified)
+        assertThat(rows.get(1))
+                .extracting(
+                        Coverage.Row::all,
+                        Coverage.Row::asked,
+                        Coverage.Row::derived,
+                        Coverage.Row::satisfied,
+                        Coverage.Row::verified)
                 .containsExactly(3, 2, 2, 1, 1);
-        assertThat(rows.get(2)).extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied).containsExactly(2, 2, -1, 1);
+        assertThat(rows.get(2))
+                .extracting(Coverage.Row::all, Coverage.Row::asked, Coverage.Row::derived, Coverage.Row::satisfied)
+                .containsExactly(2, 2, -1, 1);
     }
 
     @Test
     void coverageNamesGapsTheUnaskedAndWhereChainsBreak() {
         Coverage coverage = Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED);
-        assertThat(coverage.gaps()).extracting(gap -> new LinkRules.Labelled(model).of(gap.element()) + " " + gap.words())
+        assertThat(coverage.gaps())
+                .extracting(gap -> new LinkRules.Labelled(model).of(gap.element()) + " " + gap.words())
                 .containsExactly("N-2 answered by", "S-2 derived into", "S-3 answers");
         assertThat(Harbour.ids(model, coverage.unasked())).containsExactly("S-3");
         assertThat(coverage.broken()).singleElement().satisfies(broken -> {
@@ -40,15 +53,32 @@ class QuestionsTest {
     }
 
     private List<String> rows(String set, String... columns) {
-        TraceTable table = new TraceTable(List.of(columns).stream().map(TraceTable.Column::parse).toList());
-        List<Element> start = Specification.all(model).stream().filter(each -> each.prefix().equals(set)).findFirst().orElseThrow().requirements(model);
-        return table.kept(graph, start).stream().map(each -> table.row(graph, each)).map(row -> row.start().shortName() + row.cells().stream()
-                .map(cell -> " | " + String.join(" ", cell.stream().map(id -> new LinkRules.Labelled(model).of(model.get(id))).sorted().toList())).reduce("", String::concat)).toList();
+        TraceTable table = new TraceTable(
+                List.of(columns).stream().map(TraceTable.Column::parse).toList());
+        List<Element> start = Specification.all(model).stream()
+                .filter(each -> each.prefix().equals(set))
+                .findFirst()
+                .orElseThrow()
+                .requirements(model);
+        return table.kept(graph, start).stream()
+                .map(each -> table.row(graph, each))
+                .map(row -> row.start().shortName()
+                        + row.cells().stream()
+                                .map(cell -> " | "
+                                        + String.join(
+                                                " ",
+                                                cell.stream()
+                                                        .map(id -> new LinkRules.Labelled(model).of(model.get(id)))
+                                                        .sorted()
+                                                        .toList()))
+                                .reduce("", String::concat))
+                .toList();
     }
 
     @Test
     void pathColumnsWalkLinksOverSeveralLevels() {
-        assertThat(rows("N", "frame<", "frame<;derive<", "frame<;derive<;satisfy<")).containsExactly("N-1 | S-1 S-2 | D-1 | drive", "N-2 |  |  | ");
+        assertThat(rows("N", "frame<", "frame<;derive<", "frame<;derive<;satisfy<"))
+                .containsExactly("N-1 | S-1 S-2 | D-1 | drive", "N-2 |  |  | ");
         assertThat(rows("D", "derive>;frame>")).containsExactly("D-1 | N-1", "D-2 | ");
     }
 
@@ -67,27 +97,43 @@ class QuestionsTest {
                 requirement <'A'> a; requirement <'B'> b { #derive dependency b to a; } requirement <'C'> c { #derive dependency c to b; }""");
         TraceTable.Column all = TraceTable.Column.parse("derive<*");
         assertThat(all.from(TraceGraph.of(chain), Harbour.id(chain, "A").id())).hasSize(2);
-        assertThat(TraceTable.Column.parse("derive<").from(TraceGraph.of(chain), Harbour.id(chain, "A").id())).hasSize(1);
+        assertThat(TraceTable.Column.parse("derive<")
+                        .from(TraceGraph.of(chain), Harbour.id(chain, "A").id()))
+                .hasSize(1);
         assertThat(all.steps()).extracting(TraceTable.Step::toString).containsExactly("derive<*");
-        assertThatThrownBy(() -> TraceTable.Column.parse("derive")).hasMessageContaining("a kind of link and its direction");
+        assertThatThrownBy(() -> TraceTable.Column.parse("derive"))
+                .hasMessageContaining("a kind of link and its direction");
         assertThatThrownBy(() -> TraceTable.Column.parse("derive<x")).hasMessageContaining("'x' is no depth");
     }
 
     @Test
     void aMatrixTellsDirectFromImplied() {
         List<Element> needs = List.of(Harbour.id(model, "N-1"), Harbour.id(model, "N-2"));
-        Matrix direct = Matrix.of(graph, List.of(Harbour.id(model, "S-1"), Harbour.id(model, "D-1")), needs, "frame", true);
+        Matrix direct =
+                Matrix.of(graph, List.of(Harbour.id(model, "S-1"), Harbour.id(model, "D-1")), needs, "frame", true);
         assertThat(direct.cells().get(0)).isEqualTo(new Matrix.Cells(List.of(0), List.of(), List.of()));
         assertThat(direct.cells().get(1)).isEqualTo(new Matrix.Cells(List.of(), List.of(), List.of(0)));
-        assertThat(Matrix.of(graph, needs, List.of(Harbour.id(model, "S-2")), "frame", false).cells().get(0).in()).containsExactly(0);
+        assertThat(Matrix.of(graph, needs, List.of(Harbour.id(model, "S-2")), "frame", false)
+                        .cells()
+                        .get(0)
+                        .in())
+                .containsExactly(0);
     }
 
     @Test
     void impactReachesUpAndDownInLayers() {
         Impact impact = Impact.of(graph, List.of(Harbour.id(model, "S-1")), true, true, 2, Set.of());
-        assertThat(impact.reached()).containsEntry(Harbour.id(model, "N-1").id(), -1).containsEntry(Harbour.id(model, "D-1").id(), 1)
-                .containsEntry(Harbour.named(model, "check").id(), 1).containsEntry(Harbour.named(model, "drive").id(), 2).doesNotContainKey(Harbour.id(model, "S-2").id());
-        assertThat(Impact.of(graph, List.of(Harbour.id(model, "S-1")), false, true, 1, Set.of("derive")).reached()).hasSize(2);
-        assertThat(impact.recheck()).extracting(link -> link.kind().key()).containsExactlyInAnyOrder("frame", "derive", "verify");
+        assertThat(impact.reached())
+                .containsEntry(Harbour.id(model, "N-1").id(), -1)
+                .containsEntry(Harbour.id(model, "D-1").id(), 1)
+                .containsEntry(Harbour.named(model, "check").id(), 1)
+                .containsEntry(Harbour.named(model, "drive").id(), 2)
+                .doesNotContainKey(Harbour.id(model, "S-2").id());
+        assertThat(Impact.of(graph, List.of(Harbour.id(model, "S-1")), false, true, 1, Set.of("derive"))
+                        .reached())
+                .hasSize(2);
+        assertThat(impact.recheck())
+                .extracting(link -> link.kind().key())
+                .containsExactlyInAnyOrder("frame", "derive", "verify");
     }
 }

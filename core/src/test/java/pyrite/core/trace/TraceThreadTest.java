@@ -21,7 +21,10 @@ class TraceThreadTest {
             """);
 
     private static List<String> words(List<TraceThread.Entry> entries) {
-        return entries.stream().map(e -> e.relation() + " " + MODEL.names().qualifiedName(e.element()).replace("Test::", "")).toList();
+        return entries.stream()
+                .map(e -> e.relation() + " "
+                        + MODEL.names().qualifiedName(e.element()).replace("Test::", ""))
+                .toList();
     }
 
     private static TraceThread of(String name) {
@@ -60,7 +63,9 @@ class TraceThreadTest {
 
     @Test
     void aRequirementThatLooksAtAPartIsNotNamedAgainAsServed() {
-        assertThat(of("Gate::drive").above()).extracting(TraceThread.Entry::element).doesNotHaveDuplicates();
+        assertThat(of("Gate::drive").above())
+                .extracting(TraceThread.Entry::element)
+                .doesNotHaveDuplicates();
     }
 
     @Test

@@ -9,7 +9,10 @@ import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Model;
 
-/** Whatever a requirement asks for, in whatever way parts of the language are put together: it gets a verdict, or hears why not. */
+/**
+ * Whatever a requirement asks for, in whatever way parts of the language are put together: it gets a verdict, or hears
+ * why not.
+ */
 class AnyConstraintTest {
     private static final String MODEL = """
             enum def Mode { enum on; enum off; }
@@ -45,7 +48,18 @@ class AnyConstraintTest {
 
     private String number(int depth) {
         if (depth <= 0) {
-            return one("1", "2.5", "s.a", "s.b", "s.varying", "s.fast.rate", "s.level / 1 [m]", "0", "Twice(2)", "s.steps->size()", "s.steps#(2)");
+            return one(
+                    "1",
+                    "2.5",
+                    "s.a",
+                    "s.b",
+                    "s.varying",
+                    "s.fast.rate",
+                    "s.level / 1 [m]",
+                    "0",
+                    "Twice(2)",
+                    "s.steps->size()",
+                    "s.steps#(2)");
         }
         String inner = number(depth - 1);
         return switch (random.nextInt(15)) {
@@ -56,7 +70,8 @@ class AnyConstraintTest {
             case 4 -> one("max", "min") + "(" + inner + ", " + number(depth - 1) + ")";
             case 5 -> one("abs", "Twice") + "(" + inner + ")";
             case 6 -> "sum((" + inner + ", " + number(depth - 1) + "))";
-            case 7 -> "(" + inner + ", " + number(depth - 1) + ")->" + one("max", "min", "sum", "product", "size") + "()";
+            case 7 ->
+                "(" + inner + ", " + number(depth - 1) + ")->" + one("max", "min", "sum", "product", "size") + "()";
             case 8 -> "(1..3)->collect { in i; i * " + inner + " }->sum()";
             case 9 -> one("maximum", "minimum", "final", "initial", "mean") + "(" + inner + ")";
             case 10 -> "s.pumps->collect { in p : Pump; p.rate + " + inner + " }->" + one("sum", "max") + "()";
@@ -69,14 +84,23 @@ class AnyConstraintTest {
 
     private String condition(int depth) {
         if (depth <= 0) {
-            return one("true", "s.flag", "s.a < 2", "s.mode == Mode::on", "s.name == \"x\"", "s.fast istype Pump", "s.wet");
+            return one(
+                    "true",
+                    "s.flag",
+                    "s.a < 2",
+                    "s.mode == Mode::on",
+                    "s.name == \"x\"",
+                    "s.fast istype Pump",
+                    "s.wet");
         }
         String inner = condition(depth - 1);
         return switch (random.nextInt(13)) {
             case 0, 1 -> number(depth - 1) + one(" < ", " <= ", " > ", " >= ", " == ", " != ") + number(depth - 1);
             case 2 -> "(" + inner + ")" + one(" and ", " or ", " implies ", " xor ") + "(" + condition(depth - 1) + ")";
             case 3 -> "not (" + inner + ")";
-            case 4 -> "s.pumps->" + one("forAll", "exists") + " { in p : Pump; p.rate " + one("<", ">") + " " + number(depth - 1) + " }";
+            case 4 ->
+                "s.pumps->" + one("forAll", "exists") + " { in p : Pump; p.rate " + one("<", ">") + " "
+                        + number(depth - 1) + " }";
             case 5 -> "s.pumps->" + one("forAll", "exists") + " { in p : Pump; " + inner + " }";
             case 6, 7 -> one("always", "eventually") + "(" + inner + ")";
             case 8 -> "(if " + inner + " ? " + condition(depth - 1) + " else " + condition(depth - 1) + ")";
@@ -94,9 +118,15 @@ class AnyConstraintTest {
         Model model = Models.of(MODEL.formatted(constraint));
         CaseRun run = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE);
         assertThat(run.failure()).as(constraint).isNull();
-        assertThat(run.judgements()).as(constraint).singleElement().satisfies(judgement -> assertThat(judgement.reason()).isNotBlank());
+        assertThat(run.judgements())
+                .as(constraint)
+                .singleElement()
+                .satisfies(judgement -> assertThat(judgement.reason()).isNotBlank());
         // Without a run it says the same, or nothing.
-        AtOnce.of(model, Models.element(model, "Test::r")).judgements().stream().filter(judgement -> judgement.verdict() != VerdictKind.ERROR)
-                .forEach(judgement -> assertThat(judgement.verdict()).as(constraint).isEqualTo(run.judgements().getFirst().verdict()));
+        AtOnce.of(model, Models.element(model, "Test::r")).judgements().stream()
+                .filter(judgement -> judgement.verdict() != VerdictKind.ERROR)
+                .forEach(judgement -> assertThat(judgement.verdict())
+                        .as(constraint)
+                        .isEqualTo(run.judgements().getFirst().verdict()));
     }
 }

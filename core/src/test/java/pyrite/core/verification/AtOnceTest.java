@@ -34,15 +34,21 @@ class AtOnceTest {
     }
 
     private static Model with(String holder, String feature, String text) {
-        Authoring.Proposal proposal = new Authoring(MODEL).value(Models.element(MODEL, holder), Models.element(MODEL, feature), text);
+        Authoring.Proposal proposal =
+                new Authoring(MODEL).value(Models.element(MODEL, holder), Models.element(MODEL, feature), text);
         return ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
     }
 
     @Test
     void eachSatisfyingPartIsJudgedForItself() {
-        assertThat(of(MODEL, "light").judgements()).extracting(Judgement::verdict).containsExactly(VerdictKind.PASS);
-        assertThat(of(MODEL, "light2").judgements()).extracting(Judgement::subject, Judgement::verdict).containsExactlyInAnyOrder(
-                org.assertj.core.groups.Tuple.tuple("gate.leaf", VerdictKind.PASS), org.assertj.core.groups.Tuple.tuple("spare", VerdictKind.FAIL));
+        assertThat(of(MODEL, "light").judgements())
+                .extracting(Judgement::verdict)
+                .containsExactly(VerdictKind.PASS);
+        assertThat(of(MODEL, "light2").judgements())
+                .extracting(Judgement::subject, Judgement::verdict)
+                .containsExactlyInAnyOrder(
+                        org.assertj.core.groups.Tuple.tuple("gate.leaf", VerdictKind.PASS),
+                        org.assertj.core.groups.Tuple.tuple("spare", VerdictKind.FAIL));
     }
 
     @Test
@@ -53,9 +59,12 @@ class AtOnceTest {
 
     @Test
     void itHoldsUntilSomethingItReadChanges() {
-        assertThat(of(MODEL, "light").holdsIn(with("Test::elsewhere", "Test::elsewhere::x", "2"))).isTrue();
-        assertThat(of(MODEL, "light").holdsIn(with("Test::Leaf", "Test::Leaf::mass", "149 [t]"))).isFalse();
-        assertThat(of(MODEL, "light").holdsIn(with("Test::light", "Test::light::most", "150 [t]"))).isFalse();
+        assertThat(of(MODEL, "light").holdsIn(with("Test::elsewhere", "Test::elsewhere::x", "2")))
+                .isTrue();
+        assertThat(of(MODEL, "light").holdsIn(with("Test::Leaf", "Test::Leaf::mass", "149 [t]")))
+                .isFalse();
+        assertThat(of(MODEL, "light").holdsIn(with("Test::light", "Test::light::most", "150 [t]")))
+                .isFalse();
     }
 
     @Test
@@ -71,8 +80,13 @@ class AtOnceTest {
 
     @Test
     void aPartThatIsGoneIsNoticed() {
-        Model gone = ((Outcome.Applied) MODEL.apply(new Edit(java.util.List.of(), java.util.Set.copyOf(MODEL.ownElements().stream()
-                .filter(e -> e.kind() == pyrite.core.model.ElementKind.SATISFACTION).map(Element::id).toList())))).model();
+        Model gone = ((Outcome.Applied) MODEL.apply(new Edit(
+                        java.util.List.of(),
+                        java.util.Set.copyOf(MODEL.ownElements().stream()
+                                .filter(e -> e.kind() == pyrite.core.model.ElementKind.SATISFACTION)
+                                .map(Element::id)
+                                .toList()))))
+                .model();
         assertThat(of(MODEL, "light").holdsIn(gone)).isFalse();
     }
 
@@ -106,10 +120,13 @@ class AtOnceTest {
 
     @Test
     void aRequirementMayRequireOthersOfItsSubject() {
-        String both = "requirement both { subject l : Leaf; require light; require constraint { l.width <= %s [m] } } satisfy both by leaf;";
+        String both =
+                "requirement both { subject l : Leaf; require light; require constraint { l.width <= %s [m] } } satisfy both by leaf;";
         assertThat(only(both.formatted("30"), "both").verdict()).isEqualTo(VerdictKind.PASS);
         assertThat(only(both.formatted("20"), "both").verdict()).isEqualTo(VerdictKind.FAIL);
-        assertThat(only("requirement a1 { subject l : Leaf; require a2; } requirement a2 { subject l : Leaf; require a1; } satisfy a1 by leaf;", "a1"))
+        assertThat(only(
+                        "requirement a1 { subject l : Leaf; require a2; } requirement a2 { subject l : Leaf; require a1; } satisfy a1 by leaf;",
+                        "a1"))
                 .satisfies(judgement -> {
                     assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
                     assertThat(judgement.reason()).contains("requires itself");
@@ -118,13 +135,17 @@ class AtOnceTest {
 
     @Test
     void aConstraintDefinitionIsRequiredWithItsParametersPutIn() {
-        assertThat(only("requirement r { subject l : Leaf; require constraint : Light { in m = l.mass; } } satisfy r by leaf;", "r").verdict())
+        assertThat(only(
+                                "requirement r { subject l : Leaf; require constraint : Light { in m = l.mass; } } satisfy r by leaf;",
+                                "r")
+                        .verdict())
                 .isEqualTo(VerdictKind.PASS);
     }
 
     @Test
     void whereTheAssumptionDoesNotHoldThereIsNoVerdict() {
-        String assuming = "requirement r { subject l : Leaf; assume constraint { l.width > %s [m] } require constraint { l.mass <= 1 [t] } } satisfy r by leaf;";
+        String assuming =
+                "requirement r { subject l : Leaf; assume constraint { l.width > %s [m] } require constraint { l.mass <= 1 [t] } } satisfy r by leaf;";
         assertThat(only(assuming.formatted("20"), "r").verdict()).isEqualTo(VerdictKind.FAIL);
         assertThat(only(assuming.formatted("30"), "r")).satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
@@ -134,7 +155,8 @@ class AtOnceTest {
 
     @Test
     void whoIsSaidNotToSatisfyIsNotJudged() {
-        Model model = Models.of("part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; require constraint { s.x > 0 } } not satisfy r by p;");
+        Model model = Models.of(
+                "part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; require constraint { s.x > 0 } } not satisfy r by p;");
         assertThat(of(model, "r").judgements()).isEmpty();
     }
 
@@ -150,7 +172,9 @@ class AtOnceTest {
                 satisfy asItIs by gate;
                 satisfy otherwise by gate;
                 """);
-        assertThat(of(model, "asItIs").judgements()).extracting(Judgement::verdict).containsExactly(VerdictKind.PASS);
+        assertThat(of(model, "asItIs").judgements())
+                .extracting(Judgement::verdict)
+                .containsExactly(VerdictKind.PASS);
         assertThat(of(model, "otherwise").judgements()).singleElement().satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(VerdictKind.FAIL);
             assertThat(judgement.margin().si()).isEqualTo(-2);

@@ -31,7 +31,10 @@ class CaseRunTest {
     @Test
     void levelFollowsTheClosedForm() throws IOException {
         CaseRun run = run(tank(), "Tank::drain");
-        CaseRun.Series level = run.series().stream().filter(s -> s.path().equals("smallTank.level")).findFirst().orElseThrow();
+        CaseRun.Series level = run.series().stream()
+                .filter(s -> s.path().equals("smallTank.level"))
+                .findFirst()
+                .orElseThrow();
         assertThat(level.heading()).isEqualTo("smallTank.level [m]");
         assertThat(run.times()).hasSize(501);
         for (int i = 0; i < run.times().length; i++) {
@@ -52,6 +55,7 @@ class CaseRunTest {
         assertThat(judgement.worstInstant()).isCloseTo(300, within(1e-6));
         assertThat(judgement.firstViolation()).isCloseTo((START - Math.sqrt(0.4)) / FALL, within(1e-3));
         assertThat(judgement.exhibit().traces().getFirst().label()).isEqualTo("smallTank.level");
-        assertThat(judgement.exhibit().lines()).containsExactly(new Exhibit.Line(Exhibit.Sense.LOWER, "smallTank.level", 0.4));
+        assertThat(judgement.exhibit().lines())
+                .containsExactly(new Exhibit.Line(Exhibit.Sense.LOWER, "smallTank.level", 0.4));
     }
 }

@@ -65,14 +65,16 @@ class ExhibitTest {
     void aTimeLimitIsADeadlineOverTheConditionThatIsWaitedFor() {
         Exhibit exhibit = of("firstTime(s.high) <= 5 [s]");
         assertThat(labels(exhibit)).containsExactly("ramp.x");
-        assertThat(exhibit.lines()).containsExactly(new Line(Sense.TARGET, "ramp.x", 40), new Line(Sense.DEADLINE, "", 5));
+        assertThat(exhibit.lines())
+                .containsExactly(new Line(Sense.TARGET, "ramp.x", 40), new Line(Sense.DEADLINE, "", 5));
     }
 
     @Test
     void anExtremeIsDrawnAsALevelAndWhatIsDrawnTwiceOnlyOnce() {
         Exhibit exhibit = of("maximum(s.x) <= limit and minimum(s.x) >= -limit");
         assertThat(labels(exhibit)).containsExactly("ramp.x");
-        assertThat(exhibit.lines()).containsExactly(new Line(Sense.UPPER, "ramp.x", 80), new Line(Sense.LOWER, "ramp.x", -80));
+        assertThat(exhibit.lines())
+                .containsExactly(new Line(Sense.UPPER, "ramp.x", 80), new Line(Sense.LOWER, "ramp.x", -80));
     }
 
     @Test

@@ -40,7 +40,9 @@ class FingerprintTest {
                 subject :>> system = tank; attribute :>> stopTime = 10 [s]; objective { verify keeps; verify other; }
             }
             """);
-    private static final Judgement KEEPS = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE).judgements().getFirst();
+    private static final Judgement KEEPS = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE)
+            .judgements()
+            .getFirst();
 
     private static Model with(String holder, String feature, String text) {
         Authoring.Proposal proposal = new Authoring(MODEL).value(element(MODEL, holder), element(MODEL, feature), text);
@@ -48,8 +50,10 @@ class FingerprintTest {
     }
 
     private static List<String> changed(Model model) {
-        return KEEPS.fingerprint().changedIn(model).stream().map((ElementId id) ->
-                model.find(id).map(model.names()::qualifiedName).orElse("gone")).toList();
+        return KEEPS.fingerprint().changedIn(model).stream()
+                .map((ElementId id) ->
+                        model.find(id).map(model.names()::qualifiedName).orElse("gone"))
+                .toList();
     }
 
     @Test
@@ -61,10 +65,14 @@ class FingerprintTest {
     void aChangedValueIsNamed() {
         assertThat(changed(with("Test::Tank", "Test::Tank::area", "2 [m^2]"))).containsExactly("Test::Tank::area");
         assertThat(changed(with("Test", "Test::factor", "3"))).containsExactly("Test::factor");
-        assertThat(changed(with("Test::keeps", "Test::keeps::least", "0.2 [m]"))).containsExactly("Test::keeps::least");
-        Element stopTime = MODEL.children(element(MODEL, "Test::check").id()).stream().filter(e ->
-                "stopTime".equals(MODEL.names().effectiveName(e))).findFirst().orElseThrow();
-        assertThat(changed(with("Test::check", MODEL.names().qualifiedName(stopTime), "20 [s]"))).hasSize(1);
+        assertThat(changed(with("Test::keeps", "Test::keeps::least", "0.2 [m]")))
+                .containsExactly("Test::keeps::least");
+        Element stopTime = MODEL.children(element(MODEL, "Test::check").id()).stream()
+                .filter(e -> "stopTime".equals(MODEL.names().effectiveName(e)))
+                .findFirst()
+                .orElseThrow();
+        assertThat(changed(with("Test::check", MODEL.names().qualifiedName(stopTime), "20 [s]")))
+                .hasSize(1);
     }
 
     @Test
@@ -76,7 +84,8 @@ class FingerprintTest {
     void puttingTheOldValueBackMakesItFreshAgain() {
         Model there = with("Test::Tank", "Test::Tank::area", "2 [m^2]");
         Element area = element(MODEL, "Test::Tank::area");
-        assertThat(changed(((Outcome.Applied) there.apply(Edit.put(area))).model())).isEmpty();
+        assertThat(changed(((Outcome.Applied) there.apply(Edit.put(area))).model()))
+                .isEmpty();
     }
 
     @Test
@@ -88,29 +97,44 @@ class FingerprintTest {
     @Test
     void namesAndTextsDoNotMatter() {
         Authoring authoring = new Authoring(MODEL);
-        for (Authoring.Proposal proposal : List.of(authoring.name(element(MODEL, "Test::tank"), "reservoir"),
+        for (Authoring.Proposal proposal : List.of(
+                authoring.name(element(MODEL, "Test::tank"), "reservoir"),
                 authoring.documentation(element(MODEL, "Test::keeps"), "Keeps enough water."))) {
-            assertThat(changed(((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model())).isEmpty();
+            assertThat(changed(
+                            ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model()))
+                    .isEmpty();
         }
     }
 
     @Test
     void aNewEquationAndARemovedSatisfactionMatter() {
-        Authoring.Proposal equation = new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = 1");
+        Authoring.Proposal equation =
+                new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = 1");
         assertThat(changed(((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) equation).edit())).model()))
                 .containsExactly("Test::Tank");
-        ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps")).getFirst().id();
-        assertThat(changed(((Outcome.Applied) MODEL.apply(Edit.remove(satisfaction))).model())).contains("Test::keeps", "gone");
+        ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps"))
+                .getFirst()
+                .id();
+        assertThat(changed(((Outcome.Applied) MODEL.apply(Edit.remove(satisfaction))).model()))
+                .contains("Test::keeps", "gone");
     }
 
     /** What lets judgements be kept without hashing anew all they rest on. */
     @Property(tries = 400)
-    void onlyWhatChangesCanAlterIsAltered(@ForAll @IntRange(max = 10_000) int which, @ForAll @IntRange(max = 10_000) int where, @ForAll @IntRange(max = 4) int how) {
-        List<Element> own = MODEL.ownElements().stream().sorted(Comparator.comparing(Element::id)).toList();
+    void onlyWhatChangesCanAlterIsAltered(
+            @ForAll @IntRange(max = 10_000) int which,
+            @ForAll @IntRange(max = 10_000) int where,
+            @ForAll @IntRange(max = 4) int how) {
+        List<Element> own = MODEL.ownElements().stream()
+                .sorted(Comparator.comparing(Element::id))
+                .toList();
         Element one = own.get(which % own.size());
         Element other = own.get(where % own.size());
         Edit edit = switch (how) {
-            case 0 -> new Edit(List.of(), MODEL.subtree(one.id()).stream().map(Element::id).collect(Collectors.toSet()));
+            case 0 ->
+                new Edit(
+                        List.of(),
+                        MODEL.subtree(one.id()).stream().map(Element::id).collect(Collectors.toSet()));
             case 1 -> Edit.put(one.withName("another"));
             case 2 -> Edit.put(one.withOwner(other.id(), one.rank()));
             case 3 -> Edit.put(one.with(pyrite.core.model.Property.NEGATED, true));

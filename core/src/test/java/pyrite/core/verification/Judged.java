@@ -8,8 +8,7 @@ import pyrite.core.model.Model;
 
 /** The first verdict of a run of the case {@code check}. */
 final class Judged {
-    private Judged() {
-    }
+    private Judged() {}
 
     static Judgement byRunning(String declarations) {
         Model model = Models.of(declarations);

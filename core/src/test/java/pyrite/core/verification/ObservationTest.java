@@ -10,9 +10,7 @@ import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Model;
 
-/**
- * Observations and margins over x = sin t and v = cos t, from 0 to 10 s, compared with what calculus says.
- */
+/** Observations and margins over x = sin t and v = cos t, from 0 to 10 s, compared with what calculus says. */
 class ObservationTest {
     private static final String MODEL = """
             part def Swing {
@@ -37,41 +35,45 @@ class ObservationTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        // constraint | verdict | margin | worst instant
-        "always(s.x <= 1.5 [m])|PASS|0.5|1.5707963",
-        "always(s.x >= -0.9 [m])|FAIL|-0.1|4.7123890",
-        "eventually(s.x >= 0.9 [m])|PASS|0.1|1.5707963",
-        "eventually(s.x >= 1.1 [m])|FAIL|-0.1|1.5707963",
-        "always(s.x >= 0 [m], 1 [s], 3 [s])|PASS|0.1411200|3",
-        "maximum(s.x) <= 1.2 [m]|PASS|0.2|1.5707963",
-        "minimum(s.x, 0 [s], 3 [s]) >= 0.1 [m]|FAIL|-0.1|0",
-        "maximum(s.x) - minimum(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
-        "firstTime(s.x >= 0.5 [m]) <= 1 [s]|PASS|0.4764012|0.5235988",
-        "lastTime(s.x >= 0.5 [m]) >= 8 [s]|PASS|0.9011792|8.9011792",
-        "at(s.v, 2 [s]) <= 0 [m/s]|PASS|0.4161468|2",
-        "at(s.v, firstTime(s.x >= 0.5 [m])) >= 0.8 [m/s]|PASS|0.0660254|0.5235988",
-        "initial(s.v) >= 1 [m/s] - 1 [cm/s]|PASS|0.01|0",
-        "final(s.x) <= 0 [m]|PASS|0.5440211|10",
-        "always(s.x <= 1.5 [m] and s.x >= -1.2 [m])|PASS|0.2|4.7123890",
-        "always(s.x <= -2 [m] or s.x <= 1.25 [m])|PASS|0.25|1.5707963",
-        "not eventually(s.x >= 2 [m])|PASS|1|1.5707963",
-        "s.x <= 1.5 [m]|PASS|0.5|1.5707963",
-        "-minimum(s.x) <= 1.5 [m]|PASS|0.5|4.7123890",
-        "2 * maximum(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
-        "maximum(s.x) / 2 + maximum(s.x) <= 2 [m]|PASS|0.5|1.5707963",
-        "if s.size > 2 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0 [m]|PASS|0.5|1.5707963",
-        "if s.size > 4 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0.5 [m]|FAIL|-0.5|1.5707963",
-        "abs(final(s.x)) <= 0.6 [m]|PASS|0.0559789|10",
-        "abs(final(s.x) - 1 [m]) <= 1.5 [m]|FAIL|-0.0440211|10",
-        "max(maximum(s.x), final(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
-        "min(minimum(s.x), final(s.x)) >= -0.9 [m]|FAIL|-0.1|4.7123890",
-        "(maximum(s.x), final(s.x))->max() <= 1.25 [m]|PASS|0.25|1.5707963",
-        "(if s.size > 2 [m] ? maximum(s.x) else minimum(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
-        "Span(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
-        "Below(maximum(s.x), 1.5 [m])|PASS|0.5|1.5707963",
-        "Below(s.x, 1.5 [m])|PASS|0.5|1.5707963",
-        "maximum(s.x) <= 1.5 [m] xor maximum(s.x) <= 0.5 [m]|PASS|0.5|1.5707963"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                // constraint | verdict | margin | worst instant
+                "always(s.x <= 1.5 [m])|PASS|0.5|1.5707963",
+                "always(s.x >= -0.9 [m])|FAIL|-0.1|4.7123890",
+                "eventually(s.x >= 0.9 [m])|PASS|0.1|1.5707963",
+                "eventually(s.x >= 1.1 [m])|FAIL|-0.1|1.5707963",
+                "always(s.x >= 0 [m], 1 [s], 3 [s])|PASS|0.1411200|3",
+                "maximum(s.x) <= 1.2 [m]|PASS|0.2|1.5707963",
+                "minimum(s.x, 0 [s], 3 [s]) >= 0.1 [m]|FAIL|-0.1|0",
+                "maximum(s.x) - minimum(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
+                "firstTime(s.x >= 0.5 [m]) <= 1 [s]|PASS|0.4764012|0.5235988",
+                "lastTime(s.x >= 0.5 [m]) >= 8 [s]|PASS|0.9011792|8.9011792",
+                "at(s.v, 2 [s]) <= 0 [m/s]|PASS|0.4161468|2",
+                "at(s.v, firstTime(s.x >= 0.5 [m])) >= 0.8 [m/s]|PASS|0.0660254|0.5235988",
+                "initial(s.v) >= 1 [m/s] - 1 [cm/s]|PASS|0.01|0",
+                "final(s.x) <= 0 [m]|PASS|0.5440211|10",
+                "always(s.x <= 1.5 [m] and s.x >= -1.2 [m])|PASS|0.2|4.7123890",
+                "always(s.x <= -2 [m] or s.x <= 1.25 [m])|PASS|0.25|1.5707963",
+                "not eventually(s.x >= 2 [m])|PASS|1|1.5707963",
+                "s.x <= 1.5 [m]|PASS|0.5|1.5707963",
+                "-minimum(s.x) <= 1.5 [m]|PASS|0.5|4.7123890",
+                "2 * maximum(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
+                "maximum(s.x) / 2 + maximum(s.x) <= 2 [m]|PASS|0.5|1.5707963",
+                "if s.size > 2 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0 [m]|PASS|0.5|1.5707963",
+                "if s.size > 4 [m] ? maximum(s.x) <= 1.5 [m] else maximum(s.x) <= 0.5 [m]|FAIL|-0.5|1.5707963",
+                "abs(final(s.x)) <= 0.6 [m]|PASS|0.0559789|10",
+                "abs(final(s.x) - 1 [m]) <= 1.5 [m]|FAIL|-0.0440211|10",
+                "max(maximum(s.x), final(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
+                "min(minimum(s.x), final(s.x)) >= -0.9 [m]|FAIL|-0.1|4.7123890",
+                "(maximum(s.x), final(s.x))->max() <= 1.25 [m]|PASS|0.25|1.5707963",
+                "(if s.size > 2 [m] ? maximum(s.x) else minimum(s.x)) <= 1.5 [m]|PASS|0.5|1.5707963",
+                "Span(s.x) <= 2.5 [m]|PASS|0.5|1.5707963",
+                "Below(maximum(s.x), 1.5 [m])|PASS|0.5|1.5707963",
+                "Below(s.x, 1.5 [m])|PASS|0.5|1.5707963",
+                "maximum(s.x) <= 1.5 [m] xor maximum(s.x) <= 0.5 [m]|PASS|0.5|1.5707963"
+            })
     void marginsAreThoseOfTheSine(String constraint, VerdictKind verdict, double margin, double instant) {
         Judgement judgement = judge(constraint);
         assertThat(judgement.verdict()).isEqualTo(verdict);
@@ -80,12 +82,16 @@ class ObservationTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        // x is positive for pi + (10 - 3 pi)... sin t > 0 in (0, pi), (2 pi, 3 pi)
-        "duration(s.x > 0 [m]) <= 7 [s]|0.7168147",
-        "integral(s.v) <= 0 [m]|0.5440211",
-        "mean(s.x) <= 0.2 [m]|0.0160929",
-        "integral(s.x, 0 [s], 3.141592653589793 [s]) >= 1.9 [m*s]|0.1"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                // x is positive for pi + (10 - 3 pi)... sin t > 0 in (0, pi), (2 pi, 3 pi)
+                "duration(s.x > 0 [m]) <= 7 [s]|0.7168147",
+                "integral(s.v) <= 0 [m]|0.5440211",
+                "mean(s.x) <= 0.2 [m]|0.0160929",
+                "integral(s.x, 0 [s], 3.141592653589793 [s]) >= 1.9 [m*s]|0.1"
+            })
     void integralsAreThoseOfCalculus(String constraint, double margin) {
         Judgement judgement = judge(constraint);
         assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
@@ -111,14 +117,25 @@ class ObservationTest {
 
     @Test
     void ofTwoConditionsTheWeakerOneDecides() {
-        assertThat(judge("always(s.x <= 1.5 [m]) and final(s.x) <= 5 [m]").margin().si()).isCloseTo(0.5, within(1e-6));
-        assertThat(judge("always(s.x <= 0.5 [m]) or final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
-        assertThat(judge("maximum(s.x) <= 1.5 [m] & final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
-        assertThat(judge("maximum(s.x) <= 1.5 [m] | final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
-        assertThat(judge("maximum(s.x) <= 0.5 [m] & final(s.x) <= 5 [m]").verdict()).isEqualTo(VerdictKind.FAIL);
-        assertThat(judge("initial(s.x) === 0 [m] and not (initial(s.x) !== 0 [m])").verdict()).isEqualTo(VerdictKind.PASS);
-        assertThat(judge("duration(s.x > 0 [m]) % 2 [s] <= 1 [s]").margin().si()).isCloseTo(1 - 2 * Math.PI % 2, within(1e-6));
-        assertThat(judge("always(s.x <= 0.5 [m]) implies final(s.x) <= -5 [m]").verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(judge("always(s.x <= 1.5 [m]) and final(s.x) <= 5 [m]")
+                        .margin()
+                        .si())
+                .isCloseTo(0.5, within(1e-6));
+        assertThat(judge("always(s.x <= 0.5 [m]) or final(s.x) <= 5 [m]").verdict())
+                .isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 1.5 [m] & final(s.x) <= 5 [m]").verdict())
+                .isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 1.5 [m] | final(s.x) <= 5 [m]").verdict())
+                .isEqualTo(VerdictKind.PASS);
+        assertThat(judge("maximum(s.x) <= 0.5 [m] & final(s.x) <= 5 [m]").verdict())
+                .isEqualTo(VerdictKind.FAIL);
+        assertThat(judge("initial(s.x) === 0 [m] and not (initial(s.x) !== 0 [m])")
+                        .verdict())
+                .isEqualTo(VerdictKind.PASS);
+        assertThat(judge("duration(s.x > 0 [m]) % 2 [s] <= 1 [s]").margin().si())
+                .isCloseTo(1 - 2 * Math.PI % 2, within(1e-6));
+        assertThat(judge("always(s.x <= 0.5 [m]) implies final(s.x) <= -5 [m]").verdict())
+                .isEqualTo(VerdictKind.PASS);
     }
 
     @Test
@@ -136,12 +153,15 @@ class ObservationTest {
     @Test
     void whatDoesNotVaryIsJudgedWithoutARun() {
         Model model = Models.of(MODEL.formatted("s.size <= 4 [m] and s.size > limit"));
-        assertThat(AtOnce.of(model, Models.element(model, "Test::r")).judgements()).singleElement().satisfies(judgement -> {
-            assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
-            assertThat(judgement.margin().si()).isCloseTo(1, within(1e-12));
-        });
+        assertThat(AtOnce.of(model, Models.element(model, "Test::r")).judgements())
+                .singleElement()
+                .satisfies(judgement -> {
+                    assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
+                    assertThat(judgement.margin().si()).isCloseTo(1, within(1e-12));
+                });
         Model varying = Models.of(MODEL.formatted("s.x <= 4 [m]"));
-        assertThat(AtOnce.of(varying, Models.element(varying, "Test::r")).judgements()).isEmpty();
+        assertThat(AtOnce.of(varying, Models.element(varying, "Test::r")).judgements())
+                .isEmpty();
     }
 
     @Test
@@ -153,8 +173,11 @@ class ObservationTest {
 
     @Test
     void aPartOutsideTheSystemIsNotJudgedByTheRun() {
-        Model model = Models.of(MODEL.formatted("always(s.x <= 2 [m])").replace("satisfy r by swing;", "part other : Swing; satisfy r by other;"));
-        Judgement judgement = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE).judgements().getFirst();
+        Model model = Models.of(MODEL.formatted("always(s.x <= 2 [m])")
+                .replace("satisfy r by swing;", "part other : Swing; satisfy r by other;"));
+        Judgement judgement = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE)
+                .judgements()
+                .getFirst();
         assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
         assertThat(judgement.reason()).contains("is not part of 'swing'");
     }
@@ -174,7 +197,8 @@ class ObservationTest {
 
     @Test
     void aRunThatFailsGivesEveryRequirementTheVerdictErrorWithTheReason() {
-        Model model = Models.of(MODEL.formatted("always(s.x <= 2 [m])").replace("der(v) == -x / 1 [s^2]", "der(v) == v^2 / 1 [m]"));
+        Model model = Models.of(
+                MODEL.formatted("always(s.x <= 2 [m])").replace("der(v) == -x / 1 [s^2]", "der(v) == v^2 / 1 [m]"));
         CaseRun run = CaseRun.of(model, Models.element(model, "Test::check"), RunControl.NONE);
         assertThat(run.failure()).contains("swing.v");
         assertThat(run.judgements().getFirst().verdict()).isEqualTo(VerdictKind.ERROR);

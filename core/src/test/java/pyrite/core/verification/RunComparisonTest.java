@@ -43,32 +43,42 @@ class RunComparisonTest {
     @Test
     void theInputThatDiffersIsNamedAsEachRunReadIt() {
         Model slower = with(MODEL, "tau", "20 [s]");
-        List<RunComparison.Differing> inputs = RunComparison.inputs(List.of(new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
+        List<RunComparison.Differing> inputs = RunComparison.inputs(List.of(
+                new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
                 new RunComparison.Inputs(run(slower).fingerprint(), slower)));
         assertThat(inputs).singleElement().satisfies(differing -> {
             assertThat(differing.id()).isEqualTo(Models.id(MODEL, "Test::Tank::tau"));
-            assertThat(differing.texts()).containsExactly("attribute tau : DurationValue = 10 [s];", "attribute tau : DurationValue = 20 [s];");
+            assertThat(differing.texts())
+                    .containsExactly(
+                            "attribute tau : DurationValue = 10 [s];", "attribute tau : DurationValue = 20 [s];");
         });
     }
 
     @Test
     void aValueThatOneRunHadFromTheDefinitionStandsBesideTheRedefinitionOfTheOther() {
         Element tank = Models.element(MODEL, "Test::tank");
-        Authoring.Proposal proposal = new Authoring(MODEL).value(tank, Models.element(MODEL, "Test::Tank::tau"), "5 [s]");
+        Authoring.Proposal proposal =
+                new Authoring(MODEL).value(tank, Models.element(MODEL, "Test::Tank::tau"), "5 [s]");
         Model quicker = ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
-        assertThat(RunComparison.inputs(List.of(new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
-                new RunComparison.Inputs(run(quicker).fingerprint(), quicker)))).singleElement().satisfies(differing ->
-                assertThat(differing.texts()).containsExactly("attribute tau : DurationValue = 10 [s];", "attribute :>> tau = 5 [s];"));
+        assertThat(RunComparison.inputs(List.of(
+                        new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
+                        new RunComparison.Inputs(run(quicker).fingerprint(), quicker))))
+                .singleElement()
+                .satisfies(differing -> assertThat(differing.texts())
+                        .containsExactly("attribute tau : DurationValue = 10 [s];", "attribute :>> tau = 5 [s];"));
     }
 
     @Test
     void theSeriesThatPartAreGivenWithTheirCourseAndTheOthersAreNot() {
         Model slower = with(MODEL, "tau", "20 [s]");
-        List<RunComparison.Parted> parted = RunComparison.series(List.of(run(MODEL).series(), run(slower).series()));
+        List<RunComparison.Parted> parted =
+                RunComparison.series(List.of(run(MODEL).series(), run(slower).series()));
         assertThat(parted).singleElement().satisfies(level -> {
             assertThat(level.path()).isEqualTo("tank.level");
-            assertThat(level.courses().get(0).last()).isCloseTo(Math.exp(-2), org.assertj.core.data.Offset.offset(1e-6));
-            assertThat(level.courses().get(1).last()).isCloseTo(Math.exp(-1), org.assertj.core.data.Offset.offset(1e-6));
+            assertThat(level.courses().get(0).last())
+                    .isCloseTo(Math.exp(-2), org.assertj.core.data.Offset.offset(1e-6));
+            assertThat(level.courses().get(1).last())
+                    .isCloseTo(Math.exp(-1), org.assertj.core.data.Offset.offset(1e-6));
             assertThat(level.courses().get(0).most()).isEqualTo(1);
         });
     }
@@ -77,13 +87,16 @@ class RunComparisonTest {
     void twoRunsOfTheSameDifferInNothing() {
         RunComparison.Inputs inputs = new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL);
         assertThat(RunComparison.inputs(List.of(inputs, inputs))).isEmpty();
-        assertThat(RunComparison.series(List.of(run(MODEL).series(), run(MODEL).series()))).isEmpty();
+        assertThat(RunComparison.series(List.of(run(MODEL).series(), run(MODEL).series())))
+                .isEmpty();
     }
 
     @Test
     void aSeriesThatOneRunDoesNotHaveComesFirst() {
-        CaseRun.Series extra = new CaseRun.Series("tank.extra", Models.id(MODEL, "Test::Tank::tau"), "s", new double[] {1, 2});
-        List<RunComparison.Parted> parted = RunComparison.series(List.of(run(MODEL).series(), List.of(extra)));
+        CaseRun.Series extra =
+                new CaseRun.Series("tank.extra", Models.id(MODEL, "Test::Tank::tau"), "s", new double[] {1, 2});
+        List<RunComparison.Parted> parted =
+                RunComparison.series(List.of(run(MODEL).series(), List.of(extra)));
         assertThat(parted).extracting(RunComparison.Parted::path).contains("tank.extra", "tank.level");
         assertThat(parted.getFirst().courses()).containsNull();
     }

@@ -31,20 +31,24 @@ class SeveralThingsTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        // constraint | verdict | margin | reason
-        "s.basins->forAll { in b : Basin; always(b.level <= 5 [m]) }|PASS|1|holds throughout",
-        "(s.basins, s.fast)->forAll { in b : Basin; always(b.level <= 5 [m]) }|FAIL|-7|harbour.fast: violated first at t = 1.66667 s",
-        "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 10 [m] }|PASS|2|harbour.fast: 12 m ≥ 10 m",
-        "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 13 [m] }|FAIL|-1|harbour.fast: 12 m, but ≥ 13 m is required",
-        "s.basins->forAll { in b : Basin; b.level <= 5 [m] }|PASS|1|holds throughout",
-        "not (s.basins, s.fast)->exists { in b : Basin; maximum(b.level) > 10 [m] }|FAIL|-2|harbour.fast",
-        "s.basins->forAll { in b : Basin; b.level <= 5 [m] } and maximum(s.fast.level) <= 12.5 [m]|PASS|0.5|12 m ≤ 12.5 m",
-        "(s.basins, s.fast)->collect { in b : Basin; maximum(b.level) }->sum() <= 20 [m]|PASS|0|20 m ≤ 20 m",
-        "max((s.basins, s.fast)->collect { in b : Basin; final(b.level) }) <= 13 [m]|PASS|1|12 m ≤ 13 m",
-        "(s.basins, s.fast).{ in b : Basin; final(b.level) }->min() <= 3 [m]|FAIL|-1|4 m, but ≤ 3 m is required",
-        "always((s.basins, s.fast)->forAll { in b : Basin; b.level <= 15 [m] })|PASS|3|holds throughout",
-        "s.basins.level->forAll { in l : LengthValue; l <= 3 [m] }|FAIL|-1|violated first at t = 3 s"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                // constraint | verdict | margin | reason
+                "s.basins->forAll { in b : Basin; always(b.level <= 5 [m]) }|PASS|1|holds throughout",
+                "(s.basins, s.fast)->forAll { in b : Basin; always(b.level <= 5 [m]) }|FAIL|-7|harbour.fast: violated first at t = 1.66667 s",
+                "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 10 [m] }|PASS|2|harbour.fast: 12 m ≥ 10 m",
+                "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 13 [m] }|FAIL|-1|harbour.fast: 12 m, but ≥ 13 m is required",
+                "s.basins->forAll { in b : Basin; b.level <= 5 [m] }|PASS|1|holds throughout",
+                "not (s.basins, s.fast)->exists { in b : Basin; maximum(b.level) > 10 [m] }|FAIL|-2|harbour.fast",
+                "s.basins->forAll { in b : Basin; b.level <= 5 [m] } and maximum(s.fast.level) <= 12.5 [m]|PASS|0.5|12 m ≤ 12.5 m",
+                "(s.basins, s.fast)->collect { in b : Basin; maximum(b.level) }->sum() <= 20 [m]|PASS|0|20 m ≤ 20 m",
+                "max((s.basins, s.fast)->collect { in b : Basin; final(b.level) }) <= 13 [m]|PASS|1|12 m ≤ 13 m",
+                "(s.basins, s.fast).{ in b : Basin; final(b.level) }->min() <= 3 [m]|FAIL|-1|4 m, but ≤ 3 m is required",
+                "always((s.basins, s.fast)->forAll { in b : Basin; b.level <= 15 [m] })|PASS|3|holds throughout",
+                "s.basins.level->forAll { in l : LengthValue; l <= 3 [m] }|FAIL|-1|violated first at t = 3 s"
+            })
     void theOneThatDecidesGivesMarginAndReason(String constraint, VerdictKind verdict, double margin, String reason) {
         Judgement judgement = run(constraint);
         assertThat(judgement.verdict()).isEqualTo(verdict);
@@ -54,21 +58,28 @@ class SeveralThingsTest {
 
     @Test
     void whatIsSaidOfNothingHoldsOfAllAndOfNone() {
-        assertThat(run("s.none->forAll { in b : Basin; always(b.level <= 0 [m]) }")).extracting(Judgement::verdict, Judgement::reason)
+        assertThat(run("s.none->forAll { in b : Basin; always(b.level <= 0 [m]) }"))
+                .extracting(Judgement::verdict, Judgement::reason)
                 .containsExactly(VerdictKind.PASS, "there is none");
-        assertThat(run("s.none->exists { in b : Basin; b.mass > 0 [t] }").verdict()).isEqualTo(VerdictKind.FAIL);
+        assertThat(run("s.none->exists { in b : Basin; b.mass > 0 [t] }").verdict())
+                .isEqualTo(VerdictKind.FAIL);
     }
 
     /** Without a run, from fixed values alone. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', quoteCharacter = '~', value = {
-        "(s.basins, s.fast)->forAll { in b : Basin; b.mass <= 4 [t] }|FAIL|fast: 5 t, but ≤ 4 t is required",
-        "s.basins->forAll { in b : Basin; b.mass <= 4 [t] }|PASS|2 t ≤ 4 t",
-        "sum((s.basins, s.fast)->collect { in b : Basin; b.mass }) <= 9 [t]|PASS|9 t ≤ 9 t",
-        "(s.basins, s.fast)->select { in b : Basin; b.mass > 3 [t] }->size() == 1|PASS|1 = 1"})
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "(s.basins, s.fast)->forAll { in b : Basin; b.mass <= 4 [t] }|FAIL|fast: 5 t, but ≤ 4 t is required",
+                "s.basins->forAll { in b : Basin; b.mass <= 4 [t] }|PASS|2 t ≤ 4 t",
+                "sum((s.basins, s.fast)->collect { in b : Basin; b.mass }) <= 9 [t]|PASS|9 t ≤ 9 t",
+                "(s.basins, s.fast)->select { in b : Basin; b.mass > 3 [t] }->size() == 1|PASS|1 = 1"
+            })
     void valuesThatAreFixedNeedNoRun(String constraint, VerdictKind verdict, String reason) {
         Model model = Models.of(MODEL.formatted(constraint));
-        List<Judgement> judgements = AtOnce.of(model, Models.element(model, "Test::r")).judgements();
+        List<Judgement> judgements =
+                AtOnce.of(model, Models.element(model, "Test::r")).judgements();
         assertThat(judgements).singleElement().satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(verdict);
             assertThat(judgement.reason()).contains(reason);

@@ -25,7 +25,10 @@ class FeatureSheetTest {
     }
 
     private static FeatureSheet.Attribute attribute(FeatureSheet sheet, String name) {
-        return sheet.attributes().stream().filter(a -> a.name().equals(name)).findFirst().orElseThrow();
+        return sheet.attributes().stream()
+                .filter(a -> a.name().equals(name))
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test
@@ -48,16 +51,23 @@ class FeatureSheetTest {
                 part tank : Tank { attribute :>> area = 4 [m^2]; }
                 """);
         FeatureSheet sheet = FeatureSheet.of(model, Models.element(model, "Test::tank"));
-        assertThat(sheet.equations().getFirst().known()).extracting(FeatureSheet.Known::name).containsExactly("area", "inflow");
+        assertThat(sheet.equations().getFirst().known())
+                .extracting(FeatureSheet.Known::name)
+                .containsExactly("area", "inflow");
         assertThat(sheet.equations().getFirst().known().getFirst().value()).isEqualTo(4);
     }
 
     @Test
     void usesAreListedWithWhatTheElementIsThere() {
-        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::gravity"))).singleElement()
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::gravity")))
+                .singleElement()
                 .isEqualTo(new Uses.Use("is in the value of", Models.element(MODEL, "Test::Leaf::weight")));
-        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf"))).extracting(Uses.Use::relation).containsExactly("types");
-        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf::mass"))).extracting(Uses.Use::relation).containsExactly("is in the value of", "is redefined by");
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf")))
+                .extracting(Uses.Use::relation)
+                .containsExactly("types");
+        assertThat(Uses.of(MODEL, Models.id(MODEL, "Test::Leaf::mass")))
+                .extracting(Uses.Use::relation)
+                .containsExactly("is in the value of", "is redefined by");
     }
 
     @Test
@@ -80,7 +90,9 @@ class FeatureSheetTest {
         assertThat(attribute(sheet, "label").result()).isEqualTo("as new");
         assertThat(attribute(sheet, "known").result()).isEqualTo("true");
         assertThat(attribute(sheet, "plain").result()).isNull();
-        assertThat(attribute(FeatureSheet.of(model, Models.element(model, "Test::Wheel")), "condition").result()).isNull();
+        assertThat(attribute(FeatureSheet.of(model, Models.element(model, "Test::Wheel")), "condition")
+                        .result())
+                .isNull();
     }
 
     @Test
@@ -93,7 +105,8 @@ class FeatureSheetTest {
 
     @Test
     void aRedefinedFeatureStandsWhereTheInheritedOneStood() {
-        assertThat(of("leaf").attributes()).extracting(FeatureSheet.Attribute::name)
+        assertThat(of("leaf").attributes())
+                .extracting(FeatureSheet.Attribute::name)
                 .containsExactly("mass", "weight", "angle", "torque");
         assertThat(attribute(of("leaf"), "mass").from()).isNull();
         assertThat(attribute(of("leaf"), "angle").from()).isEqualTo(Models.element(MODEL, "Test::Leaf"));
@@ -107,16 +120,20 @@ class FeatureSheetTest {
                 part def Pump { port supply : Supply; perform action run; }
                 part pump : Pump { connect supply to supply; attribute a : Real; doc /* no member */ }
                 """);
-        assertThat(FeatureSheet.of(model, Models.element(model, "Test::Close")).members()).extracting(FeatureSheet.Member::declaration)
+        assertThat(FeatureSheet.of(model, Models.element(model, "Test::Close")).members())
+                .extracting(FeatureSheet.Member::declaration)
                 .containsExactly("action wait", "action raise", "first wait then raise");
-        assertThat(FeatureSheet.of(model, Models.element(model, "Test::pump")).members()).extracting(FeatureSheet.Member::declaration)
+        assertThat(FeatureSheet.of(model, Models.element(model, "Test::pump")).members())
+                .extracting(FeatureSheet.Member::declaration)
                 .containsExactly("port supply : Supply", "perform action run", "connect supply to supply");
     }
 
     @Test
     void partsAndEquationsComeWithTheirOrigin() {
         FeatureSheet sheet = of("leaf");
-        assertThat(sheet.parts()).singleElement().satisfies(part -> assertThat(part.multiplicity()).isEqualTo("2"));
+        assertThat(sheet.parts())
+                .singleElement()
+                .satisfies(part -> assertThat(part.multiplicity()).isEqualTo("2"));
         assertThat(sheet.equations()).singleElement().satisfies(equation -> {
             assertThat(equation.text()).isEqualTo("der(angle) == 0 [1/s]");
             assertThat(equation.documentation()).isEqualTo("It rests.");

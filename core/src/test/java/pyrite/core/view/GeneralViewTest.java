@@ -29,14 +29,19 @@ class GeneralViewTest {
     }
 
     private static Diagram.Node node(Diagram diagram, String title) {
-        return diagram.nodes().stream().filter(node -> node.title().equals(title)).findFirst().orElseThrow();
+        return diagram.nodes().stream()
+                .filter(node -> node.title().equals(title))
+                .findFirst()
+                .orElseThrow();
     }
 
     /** Edges as "from relation to" by the titles of their ends. */
     private static List<String> edges(Diagram diagram) {
         var titles = diagram.nodes().stream().collect(Collectors.toMap(Diagram.Node::key, Diagram.Node::title));
-        return diagram.edges().stream().map(edge -> titles.get(edge.from()) + " " + edge.relation() + " " + titles.get(edge.to())
-                + (edge.label().isEmpty() ? "" : " as " + edge.label())).toList();
+        return diagram.edges().stream()
+                .map(edge -> titles.get(edge.from()) + " " + edge.relation() + " " + titles.get(edge.to())
+                        + (edge.label().isEmpty() ? "" : " as " + edge.label()))
+                .toList();
     }
 
     /** Owner with so many parts. */
@@ -51,38 +56,69 @@ class GeneralViewTest {
 
     @Test
     void aFewPartsStandBelowTheirOwnerAndManyBesideIt() {
-        assertThat(fan(3).boxes().stream().skip(1)).allSatisfy(box -> assertThat(box.y()).isGreaterThan(fan(3).boxes().getFirst().y()));
+        assertThat(fan(3).boxes().stream().skip(1))
+                .allSatisfy(box -> assertThat(box.y())
+                        .isGreaterThan(fan(3).boxes().getFirst().y()));
         DiagramLayout wide = fan(14);
-        assertThat(wide.boxes().stream().skip(1)).allSatisfy(box -> assertThat(box.x()).isGreaterThan(wide.boxes().getFirst().x()));
+        assertThat(wide.boxes().stream().skip(1))
+                .allSatisfy(box -> assertThat(box.x())
+                        .isGreaterThan(wide.boxes().getFirst().x()));
         assertThat(wide.width()).isLessThan(wide.height());
     }
 
     @Test
     void noTwoBoxesLieOverEachOther() {
-        List<DiagramLayout.Box> boxes = DiagramLayout.of(GeneralView.of(MODEL, element("Gate"), Set.of())).boxes();
+        List<DiagramLayout.Box> boxes = DiagramLayout.of(GeneralView.of(MODEL, element("Gate"), Set.of()))
+                .boxes();
         for (DiagramLayout.Box a : boxes) {
-            assertThat(boxes.stream().filter(b -> b != a)).allSatisfy(b -> assertThat(a.x() + a.width() <= b.x() || b.x() + b.width() <= a.x()
-                    || a.y() + a.height() <= b.y() || b.y() + b.height() <= a.y()).isTrue());
+            assertThat(boxes.stream().filter(b -> b != a))
+                    .allSatisfy(b -> assertThat(a.x() + a.width() <= b.x()
+                                    || b.x() + b.width() <= a.x()
+                                    || a.y() + a.height() <= b.y()
+                                    || b.y() + b.height() <= a.y())
+                            .isTrue());
         }
     }
 
     @Test
     void aPackageShowsItsMembersAndTheRelationsBetweenThem() {
         Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of());
-        assertThat(diagram.nodes()).extracting(Diagram.Node::title)
-                .containsExactly("Leaf", "LightLeaf", "Plate", "leaf : LightLeaf", "<R-1> Holds", "holds : Holds", "Inner");
-        assertThat(edges(diagram)).containsExactlyInAnyOrder("Leaf COMPOSITION Plate as plate [4]", "LightLeaf SPECIALIZATION Leaf",
-                "leaf : LightLeaf TYPING LightLeaf", "holds : Holds TYPING <R-1> Holds", "leaf : LightLeaf SATISFACTION holds : Holds as «satisfy»");
+        assertThat(diagram.nodes())
+                .extracting(Diagram.Node::title)
+                .containsExactly(
+                        "Leaf", "LightLeaf", "Plate", "leaf : LightLeaf", "<R-1> Holds", "holds : Holds", "Inner");
+        assertThat(edges(diagram))
+                .containsExactlyInAnyOrder(
+                        "Leaf COMPOSITION Plate as plate [4]",
+                        "LightLeaf SPECIALIZATION Leaf",
+                        "leaf : LightLeaf TYPING LightLeaf",
+                        "holds : Holds TYPING <R-1> Holds",
+                        "leaf : LightLeaf SATISFACTION holds : Holds as «satisfy»");
     }
 
     @Test
     void compartmentsHoldWhatHasNoBox() {
         Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of());
-        assertThat(node(diagram, "Leaf").compartments()).extracting(Diagram.Compartment::title).containsExactly("attributes");
-        assertThat(node(diagram, "leaf : LightLeaf").compartments().getFirst().lines()).extracting(Diagram.Line::text)
+        assertThat(node(diagram, "Leaf").compartments())
+                .extracting(Diagram.Compartment::title)
+                .containsExactly("attributes");
+        assertThat(node(diagram, "leaf : LightLeaf").compartments().getFirst().lines())
+                .extracting(Diagram.Line::text)
                 .containsExactlyInAnyOrder("bolt", "plate [4] : Plate");
-        assertThat(node(diagram, "<R-1> Holds").compartments().getFirst().lines().getFirst().text()).isEqualTo("It shall hold.");
-        assertThat(node(diagram, "Inner").compartments().getFirst().lines().getFirst().text()).isEqualTo("2 members");
+        assertThat(node(diagram, "<R-1> Holds")
+                        .compartments()
+                        .getFirst()
+                        .lines()
+                        .getFirst()
+                        .text())
+                .isEqualTo("It shall hold.");
+        assertThat(node(diagram, "Inner")
+                        .compartments()
+                        .getFirst()
+                        .lines()
+                        .getFirst()
+                        .text())
+                .isEqualTo("2 members");
     }
 
     @Test
@@ -90,7 +126,8 @@ class GeneralViewTest {
         String key = element("Gate::leaf").id().toString();
         Diagram diagram = GeneralView.of(MODEL, element("Gate"), Set.of(key));
         assertThat(node(diagram, "leaf : LightLeaf").open()).isTrue();
-        assertThat(edges(diagram)).contains("leaf : LightLeaf COMPOSITION bolt", "leaf : LightLeaf COMPOSITION plate [4] : Plate");
+        assertThat(edges(diagram))
+                .contains("leaf : LightLeaf COMPOSITION bolt", "leaf : LightLeaf COMPOSITION plate [4] : Plate");
     }
 
     @Test
@@ -107,37 +144,53 @@ class GeneralViewTest {
 
     @Test
     void noBoxesOverlapAndEveryLineBeginsAndEndsAtItsBoxes() {
-        DiagramLayout layout = DiagramLayout.of(GeneralView.of(MODEL, element("Gate"), Set.of(element("Gate::leaf").id().toString())));
+        DiagramLayout layout = DiagramLayout.of(GeneralView.of(
+                MODEL, element("Gate"), Set.of(element("Gate::leaf").id().toString())));
         List<DiagramLayout.Box> boxes = layout.boxes();
         for (DiagramLayout.Box a : boxes) {
             assertThat(a.x()).isNotNegative();
             assertThat(a.x() + a.width()).isLessThanOrEqualTo(layout.width());
             assertThat(a.y() + a.height()).isLessThanOrEqualTo(layout.height());
             for (DiagramLayout.Box b : boxes) {
-                boolean apart = a == b || a.x() + a.width() <= b.x() || b.x() + b.width() <= a.x() || a.y() + a.height() <= b.y() || b.y() + b.height() <= a.y();
-                assertThat(apart).as(a.node().title() + " and " + b.node().title()).isTrue();
+                boolean apart = a == b
+                        || a.x() + a.width() <= b.x()
+                        || b.x() + b.width() <= a.x()
+                        || a.y() + a.height() <= b.y()
+                        || b.y() + b.height() <= a.y();
+                assertThat(apart)
+                        .as(a.node().title() + " and " + b.node().title())
+                        .isTrue();
             }
         }
         for (DiagramLayout.Line line : layout.lines()) {
             String[] numbers = line.path().replaceAll("[A-Z]", " ").strip().split("\\s+");
-            assertThat(touches(box(boxes, line.edge().from()), numbers[0], numbers[1])).isTrue();
-            assertThat(touches(box(boxes, line.edge().to()), numbers[numbers.length - 2], numbers[numbers.length - 1])).isTrue();
+            assertThat(touches(box(boxes, line.edge().from()), numbers[0], numbers[1]))
+                    .isTrue();
+            assertThat(touches(box(boxes, line.edge().to()), numbers[numbers.length - 2], numbers[numbers.length - 1]))
+                    .isTrue();
         }
     }
 
     private static DiagramLayout.Box box(List<DiagramLayout.Box> boxes, String key) {
-        return boxes.stream().filter(box -> box.node().key().equals(key)).findFirst().orElseThrow();
+        return boxes.stream()
+                .filter(box -> box.node().key().equals(key))
+                .findFirst()
+                .orElseThrow();
     }
 
     private static boolean touches(DiagramLayout.Box box, String x, String y) {
         double px = Double.parseDouble(x);
         double py = Double.parseDouble(y);
-        return px >= box.x() - 0.1 && px <= box.x() + box.width() + 0.1
+        return px >= box.x() - 0.1
+                && px <= box.x() + box.width() + 0.1
                 && (Math.abs(py - box.y()) < 0.1 || Math.abs(py - box.y() - box.height()) < 0.1);
     }
 
     private static List<String> lines(Diagram.Node node) {
-        return node.compartments().stream().flatMap(compartment -> compartment.lines().stream()).map(Diagram.Line::text).toList();
+        return node.compartments().stream()
+                .flatMap(compartment -> compartment.lines().stream())
+                .map(Diagram.Line::text)
+                .toList();
     }
 
     @Test
@@ -158,14 +211,19 @@ class GeneralViewTest {
         String said = "The leaf shall hold the water of the upper pool back while the lower pool is being emptied. ";
         Model model = Models.read("package P { requirement def Holds { doc /* " + said.repeat(8) + "*/ } }");
         List<String> lines = lines(node(GeneralView.of(model, Models.element(model, "P"), Set.of()), "Holds"));
-        assertThat(lines).hasSizeGreaterThan(2).allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(43));
-        assertThat(String.join(" ", lines)).startsWith("The leaf shall hold the water").endsWith("…");
+        assertThat(lines)
+                .hasSizeGreaterThan(2)
+                .allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(43));
+        assertThat(String.join(" ", lines))
+                .startsWith("The leaf shall hold the water")
+                .endsWith("…");
     }
 
     @Test
     void whatDependsOnWhatIsDrawn() {
         Model model = Models.read("package P { part def Leaf; part def Plate; dependency from Leaf to Plate; }");
-        assertThat(edges(GeneralView.of(model, Models.element(model, "P"), Set.of()))).containsExactly("Leaf DEPENDENCY Plate as «dependency»");
+        assertThat(edges(GeneralView.of(model, Models.element(model, "P"), Set.of())))
+                .containsExactly("Leaf DEPENDENCY Plate as «dependency»");
     }
 
     @Test
@@ -179,8 +237,12 @@ class GeneralViewTest {
                 }
                 """);
         Diagram diagram = GeneralView.of(model, Models.element(model, "P::gate"), Set.of());
-        assertThat(diagram.edges()).extracting(Diagram.Edge::relation).contains(Diagram.Relation.COMPOSITION, Diagram.Relation.REFERENCE);
+        assertThat(diagram.edges())
+                .extracting(Diagram.Edge::relation)
+                .contains(Diagram.Relation.COMPOSITION, Diagram.Relation.REFERENCE);
         assertThat(lines(diagram.nodes().getFirst())).contains("c { 1 < 2 }");
-        assertThat(GeneralView.of(model, Models.element(model, "P"), Set.of()).nodes()).extracting(Diagram.Node::keyword).contains("abstract part def", "variation part def");
+        assertThat(GeneralView.of(model, Models.element(model, "P"), Set.of()).nodes())
+                .extracting(Diagram.Node::keyword)
+                .contains("abstract part def", "variation part def");
     }
 }

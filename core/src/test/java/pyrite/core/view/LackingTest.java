@@ -18,8 +18,10 @@ class LackingTest {
             require constraint { depth < 2 }            | satisfy dry by dock; | verification v { objective { verify dry; } }               | No verdict yet: the case that verifies it cannot be run; type it by SimulatedCheck.
             """)
     void whatIsMissingIsNamedAndNothingElse(String constraint, String satisfy, String verify, String sentence) {
-        Model model = Models.of("requirement dry { attribute depth : Real; " + constraint + " } part dock; " + satisfy + verify);
-        Lacking lacking = Lacking.of(model, Models.element(model, "Test::dry"), each -> CaseSetup.isRunnable(model, each));
+        Model model = Models.of(
+                "requirement dry { attribute depth : Real; " + constraint + " } part dock; " + satisfy + verify);
+        Lacking lacking =
+                Lacking.of(model, Models.element(model, "Test::dry"), each -> CaseSetup.isRunnable(model, each));
         assertThat(lacking.sentence()).isEqualTo(sentence);
         assertThat(lacking.runnable()).hasSize(verify.contains("SimulatedCheck") ? 1 : 0);
     }

@@ -30,13 +30,16 @@ class OutlineTest {
     private static final Outline OUTLINE = new Outline(MODEL);
 
     private static List<String> names(List<Line> lines) {
-        return lines.stream().map(line -> ". ".repeat(line.depth()) + line.name()).toList();
+        return lines.stream()
+                .map(line -> ". ".repeat(line.depth()) + line.name())
+                .toList();
     }
 
     @Test
     void aLevelHasWhatPeopleLookForInTheOrderOfTheModel() {
         assertThat(names(OUTLINE.below(null))).containsExactly("Harbour", "Town");
-        assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour")))).containsExactly(". Pump", ". Tank", ". R-1 dry", ". pumps");
+        assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour"))))
+                .containsExactly(". Pump", ". Tank", ". R-1 dry", ". pumps");
         assertThat(names(OUTLINE.below(Models.id(MODEL, "Harbour::Pump")))).containsExactly(". . flow1", ". . inlet");
     }
 
@@ -49,7 +52,9 @@ class OutlineTest {
         Line pumps = OUTLINE.below(Models.id(MODEL, "Harbour")).getLast();
         assertThat(pumps.type()).isEqualTo("[2] : Pump");
         assertThat(pumps.leaf()).isTrue();
-        assertThat(OUTLINE.below(Models.id(MODEL, "Harbour")).get(2).leaf()).as("subject and constraint are on the requirement's own page").isTrue();
+        assertThat(OUTLINE.below(Models.id(MODEL, "Harbour")).get(2).leaf())
+                .as("subject and constraint are on the requirement's own page")
+                .isTrue();
     }
 
     @Test
@@ -58,21 +63,28 @@ class OutlineTest {
         assertThat(names(found.lines())).containsExactly("Harbour", ". Pump", ". pumps", "Town", ". pumphouse");
         assertThat(found.lines()).extracting(Line::match).containsExactly(false, true, true, false, true);
         assertThat(found.matches()).isEqualTo(3);
-        assertThat(names(OUTLINE.find("r-1", null, 10).lines())).as("by the short name too").containsExactly("Harbour", ". R-1 dry");
+        assertThat(names(OUTLINE.find("r-1", null, 10).lines()))
+                .as("by the short name too")
+                .containsExactly("Harbour", ". R-1 dry");
     }
 
     @Test
     void oneKindIsShownAloneAndCounted() {
-        assertThat(names(OUTLINE.find("", ElementKind.PART, 10).lines())).containsExactly("Harbour", ". pumps", "Town", ". pumphouse");
+        assertThat(names(OUTLINE.find("", ElementKind.PART, 10).lines()))
+                .containsExactly("Harbour", ". pumps", "Town", ". pumphouse");
         assertThat(names(OUTLINE.find("tank", ElementKind.PART, 10).lines())).isEmpty();
-        assertThat(OUTLINE.kinds()).containsEntry(ElementKind.PART, 2).containsEntry(ElementKind.PART_DEFINITION, 2).doesNotContainKey(ElementKind.SUBJECT);
+        assertThat(OUTLINE.kinds())
+                .containsEntry(ElementKind.PART, 2)
+                .containsEntry(ElementKind.PART_DEFINITION, 2)
+                .doesNotContainKey(ElementKind.SUBJECT);
     }
 
     @Test
     void ofVeryManyTheFirstAreGivenAndAllAreCounted() {
         Element big = Element.of(ElementKind.PACKAGE, null, Library.model().rankAtEnd(null), "Big");
         List<Element> all = new ArrayList<>(List.of(big));
-        Rank.after(null, 3000).forEach(rank -> all.add(Element.of(ElementKind.PART, big.id(), rank, "unit" + all.size())));
+        Rank.after(null, 3000)
+                .forEach(rank -> all.add(Element.of(ElementKind.PART, big.id(), rank, "unit" + all.size())));
         Model model = ((Outcome.Applied) Library.model().apply(new Edit(all, Set.of()))).model();
         Outline.Found found = new Outline(model).find("unit", null, 100);
         assertThat(found.matches()).isEqualTo(3000);
@@ -82,7 +94,10 @@ class OutlineTest {
 
     @Test
     void aPackageWithRequirementIdsOfItsOwnIsCalledASpecification() {
-        Model model = Models.read("package Needs { private import Specifications::*; @Specification { prefix = \"N\"; } concern <'N-1'> dry; } package Gate;");
-        assertThat(new Outline(model).below(null)).extracting(Line::keyword).containsExactly("specification", "package");
+        Model model = Models.read(
+                "package Needs { private import Specifications::*; @Specification { prefix = \"N\"; } concern <'N-1'> dry; } package Gate;");
+        assertThat(new Outline(model).below(null))
+                .extracting(Line::keyword)
+                .containsExactly("specification", "package");
     }
 }

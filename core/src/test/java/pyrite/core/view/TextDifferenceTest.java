@@ -16,7 +16,10 @@ import pyrite.core.view.TextDifference.Piece;
 class TextDifferenceTest {
     @Provide
     Arbitrary<String> texts() {
-        return Arbitraries.of("gate", "leaf", "shall", "10", "min", ",", ".", "(", "≤").list().ofMaxSize(14).map(words -> String.join(" ", words));
+        return Arbitraries.of("gate", "leaf", "shall", "10", "min", ",", ".", "(", "≤")
+                .list()
+                .ofMaxSize(14)
+                .map(words -> String.join(" ", words));
     }
 
     /** Law: without what came it is the earlier text, without what went the later one. */
@@ -29,12 +32,19 @@ class TextDifferenceTest {
     }
 
     private static String text(List<Piece> pieces, Kind without) {
-        return pieces.stream().filter(piece -> piece.kind() != without).map(Piece::text).collect(Collectors.joining());
+        return pieces.stream()
+                .filter(piece -> piece.kind() != without)
+                .map(Piece::text)
+                .collect(Collectors.joining());
     }
 
     @Test
     void wordsThatChangeTogetherAreOnePiece() {
-        assertThat(TextDifference.of("within ten long minutes of it", "within nine short minutes of it")).containsExactly(new Piece(Kind.SAME, "within "),
-                new Piece(Kind.GONE, "ten long"), new Piece(Kind.COME, "nine short"), new Piece(Kind.SAME, " minutes of it"));
+        assertThat(TextDifference.of("within ten long minutes of it", "within nine short minutes of it"))
+                .containsExactly(
+                        new Piece(Kind.SAME, "within "),
+                        new Piece(Kind.GONE, "ten long"),
+                        new Piece(Kind.COME, "nine short"),
+                        new Piece(Kind.SAME, " minutes of it"));
     }
 }
