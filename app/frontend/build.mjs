@@ -66,7 +66,8 @@ await build({
 });
 const editor = `
   export { EditorState, Compartment, StateEffect, StateField } from '@codemirror/state';
-  export { EditorView, keymap, lineNumbers, highlightActiveLine, highlightSpecialChars, drawSelection, hoverTooltip, Decoration } from '@codemirror/view';
+  export { EditorView, keymap, lineNumbers, highlightActiveLine } from '@codemirror/view';
+  export { highlightSpecialChars, drawSelection, hoverTooltip, Decoration } from '@codemirror/view';
   export { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
   export { StreamLanguage, HighlightStyle, syntaxHighlighting, bracketMatching, indentUnit } from '@codemirror/language';
   export { autocompletion, completionKeymap, closeBrackets } from '@codemirror/autocomplete';

@@ -11,9 +11,10 @@ export function verdictMark({ kind, words, stale }) {
   const [outer, inner] = SHAPES[kind] ?? SHAPES.inconclusive;
   const filled = !stale && kind !== 'inconclusive';
   const mark = Object.assign(document.createElement('span'), { className: `verdict ${kind}` });
-  mark.innerHTML = `<svg viewBox="0 0 16 16" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.6">${outer} fill="${filled ? 'currentColor' : 'none'}"${
-    stale ? ' stroke-dasharray="2.6 1.9"' : ''
-  }/>${inner ? `${inner} stroke="${stale ? 'currentColor' : '#fff'}"/>` : ''}</svg>`;
+  const outline = `${outer} fill="${filled ? 'currentColor' : 'none'}"${stale ? ' stroke-dasharray="2.6 1.9"' : ''}/>`;
+  const sign = inner ? `${inner} stroke="${stale ? 'currentColor' : '#fff'}"/>` : '';
+  const attributes = 'viewBox="0 0 16 16" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.6"';
+  mark.innerHTML = `<svg ${attributes}>${outline}${sign}</svg>`;
   mark.append(Object.assign(document.createElement('span'), { textContent: words }));
   return mark;
 }

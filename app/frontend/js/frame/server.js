@@ -77,8 +77,8 @@ async function tokenIsNew() {
 }
 
 /**
- * Posts JSON, or a form with its files, and gives { status, body }. Somebody whose session ended is told so and keeps what is typed; after signing in
- * again elsewhere the same page goes on.
+ * Posts JSON, or a form with its files, and returns { status, body }. If the session has ended, the message says so and
+ * nothing typed is lost: after signing in again in another tab the same page goes on.
  */
 export async function post(address, data) {
   let response;

@@ -1,4 +1,5 @@
-// The columns of the grid: which, in what order and how wide. They are kept in the browser for each project, and with a view in its address.
+// The columns of the grid: which, in what order and how wide. The browser keeps them for each project; the address of a
+// view holds them too.
 import { branch } from '../frame/server.js';
 
 const FIXED = [

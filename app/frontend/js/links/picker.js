@@ -128,7 +128,8 @@ class Picker {
 
   tell(more = 0) {
     const count = this.chosen.size;
-    this.note.textContent = `${count ? `${count} chosen.` : 'Choose one or several.'}${more ? ` ${more} more match; type to narrow it down.` : ''}`;
+    const chosen = count ? `${count} chosen.` : 'Choose one or several.';
+    this.note.textContent = more ? `${chosen} ${more} more match; type to narrow it down.` : chosen;
     this.go.textContent = count > 1 ? `Link with ${count}` : 'Link';
     this.go.disabled = count === 0;
   }

@@ -16,7 +16,10 @@ function cleaned(body) {
   return body;
 }
 
-/** The text of some HTML, as the texts of requirements are written. Nothing of it is run or fetched: it is read in a document of its own. */
+/**
+ * Converts HTML to the markup of requirement texts. The HTML is parsed in a document of its own, so nothing in it is run
+ * or fetched.
+ */
 async function textOf(body) {
   const { Converter, tables } = await import('/vendor/markup.js');
   const converter = new Converter({ bulletListMarker: '-', emDelimiter: '*' });

@@ -166,7 +166,8 @@ class ApiTest extends InProject {
         String hinge = merrow.named("Hinge").id().toString();
         String address = project() + "/branches/" + merrow.branch().uuid() + "/notation";
         String body = "{\"element\":\"" + hinge
-                + "\",\"text\":\"part def Hinge { doc /* Greased. */ attribute diameter = 1; attribute greaseInterval : TimeValue = 2000 [h]; }\"";
+                + "\",\"text\":\"part def Hinge { doc /* Greased. */ attribute diameter = 1; "
+                + "attribute greaseInterval : TimeValue = 2000 [h]; }\"";
         HttpResponse<String> blind = ask(token, address, body + "}");
         assertThat(blind.statusCode()).isEqualTo(400);
         assertThat(blind.body()).contains("say with previousCommit");
@@ -276,8 +277,8 @@ class ApiTest extends InProject {
     @Test
     void aQueryIsAnsweredPageByPage() throws Exception {
         String token = token("tam");
-        String query =
-                "{\"where\":{\"property\":\"@type\",\"operator\":\"=\",\"value\":[\"RequirementUsage\"]},\"orderBy\":[\"declaredShortName\"]}";
+        String query = "{\"where\":{\"property\":\"@type\",\"operator\":\"=\",\"value\":[\"RequirementUsage\"]},"
+                + "\"orderBy\":[\"declaredShortName\"]}";
         List<String> ids = new ArrayList<>();
         String path = project() + "/query-results?page%5Bsize%5D=7";
         while (path != null) {

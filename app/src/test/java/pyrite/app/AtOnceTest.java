@@ -81,11 +81,13 @@ class AtOnceTest extends InProject {
     @Test
     void aNewRequirementIsJudgedAndTheOthersStayAsTheyWere() {
         Map<ElementId, List<VerdictView>> before = verdicts.all(merrow.head());
-        Authoring.Proposal.Accepted light = (Authoring.Proposal.Accepted)
-                new Authoring(merrow.head().model())
+        Authoring.Proposal.Accepted light =
+                (Authoring.Proposal.Accepted) new Authoring(merrow.head().model())
                         .members(
                                 merrow.named("MerrowRequirements"),
-                                "requirement <'MG-99'> isLight { subject gate : SurgeGate; attribute most : MassValue = 100 [t]; require constraint { gate.leaf.mass <= most } } satisfy isLight by Barrier::gate;");
+                                "requirement <'MG-99'> isLight { subject gate : SurgeGate; "
+                                        + "attribute most : MassValue = 100 [t]; require constraint { gate.leaf.mass <= "
+                                        + "most } } satisfy isLight by Barrier::gate;");
         commit(light.edit());
         assertThat(of("isLight")).containsExactly(VerdictKind.FAIL);
         Map<ElementId, List<VerdictView>> after = verdicts.all(merrow.head());

@@ -301,9 +301,12 @@ class RequirementsDayTest extends InBrowser {
         with(Keys.CONTROL, "a");
         ines.driver().executeScript("""
                 const data = new DataTransfer();
-                data.setData('text/html', '<p>The gate shall <b>close</b>.<script>document.title = "taken"</script><img src="x" onerror="document.title = 1"></p>'
-                  + '<ul><li><i>one</i></li><li><a href="javascript:alert(1)">two</a></li></ul><table><tr><th>a</th></tr><tr><td>1</td></tr></table>');
-                document.querySelector('.editor textarea').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));""");
+                data.setData('text/html', '<p>The gate shall <b>close</b>.<script>document.title = "taken"</script>'
+                  + '<img src="x" onerror="document.title = 1"></p>'
+                  + '<ul><li><i>one</i></li><li><a href="javascript:alert(1)">two</a></li></ul>'
+                  + '<table><tr><th>a</th></tr><tr><td>1</td></tr></table>');
+                const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+                document.querySelector('.editor textarea').dispatchEvent(paste);""");
         until(driver -> see(".editor textarea").getDomProperty("value").startsWith("The gate"));
         assertThat(see(".editor textarea").getDomProperty("value"))
                 .isEqualTo("The gate shall **close**.\n\n- *one*\n- two\n\n| a   |\n| --- |\n| 1   |");

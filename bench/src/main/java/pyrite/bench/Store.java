@@ -192,7 +192,8 @@ public class Store {
         try (Connection connection = source.getConnection()) {
             connection.setAutoCommit(false);
             try (PreparedStatement revision = connection.prepareStatement(
-                            "insert into revision (branch_id, number, person_id, at, summary, act, of_number) values (?, ?, ?, ?, 'measured', 'EDIT', 0)");
+                            "insert into revision (branch_id, number, person_id, at, summary, act, of_number) "
+                                    + "values (?, ?, ?, ?, 'measured', 'EDIT', 0)");
                     PreparedStatement row = connection.prepareStatement(
                             "insert into element_version (branch_id, element_id, from_number, content) values (?, ?, ?, ?)")) {
                 revision.setLong(1, bare.id());

@@ -34,7 +34,8 @@ class CommandLineTest {
                 part tank : StorageTank;
                 requirement <'T-1'> keeps { subject t : StorageTank; require constraint { always(t.level >= 0.5 [m]) } }
                 satisfy keeps by tank;
-                verification check : SimulatedCheck { subject :>> system = tank; attribute :>> stopTime = 40 [s]; objective { verify keeps; } }
+                verification check : SimulatedCheck { subject :>> system = tank; attribute :>> stopTime = 40 [s]; \
+            objective { verify keeps; } }
                 analysis look : TimeRun { subject :>> system = tank; attribute :>> stopTime = 10 [s]; attribute :>> interval = 5 [s]; }
             }
             """;

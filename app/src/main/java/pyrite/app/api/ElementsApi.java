@@ -149,9 +149,9 @@ class ElementsApi {
     }
 
     @Operation(
-            summary =
-                    "The elements that a query chooses, at a commit or else at the newest, page by page; the Link header leads to the next page, "
-                            + "for which the query is sent again")
+            summary = "The elements that a query chooses, at a commit or else at the newest, page by page; "
+                    + "the Link header leads to the next page, "
+                    + "for which the query is sent again")
     @PostMapping("/query-results")
     ResponseEntity<List<Map<String, @Nullable Object>>> query(
             @PathVariable UUID projectId,

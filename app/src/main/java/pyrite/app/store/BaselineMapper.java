@@ -16,8 +16,8 @@ public interface BaselineMapper {
             where b.branch_id = #{branch} order by b.number desc, b.id desc""")
     List<Baseline> of(long branch);
 
-    @Insert(
-            "insert into baseline (branch_id, number, name, note, person_id, at) values (#{branch}, #{number}, #{name}, #{note}, #{person}, #{at})")
+    @Insert("insert into baseline (branch_id, number, name, note, person_id, at) values (#{branch}, #{number}, "
+            + "#{name}, #{note}, #{person}, #{at})")
     void add(
             @Param("branch") long branch,
             @Param("number") int number,

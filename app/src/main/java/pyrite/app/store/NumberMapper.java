@@ -9,7 +9,8 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 public interface NumberMapper {
     @Insert("""
-            merge into requirement_number t using (select project_id, cast(#{prefix} as varchar) as prefix, cast(#{number} as int) as number from branch where id = #{branch}) s
+            merge into requirement_number t using (select project_id, cast(#{prefix} \
+            as varchar) as prefix, cast(#{number} as int) as number from branch where id = #{branch}) s
             on t.project_id = s.project_id and t.prefix = s.prefix
             when matched then update set highest = greatest(t.highest, s.number)
             when not matched then insert (project_id, prefix, highest) values (s.project_id, s.prefix, s.number)""")

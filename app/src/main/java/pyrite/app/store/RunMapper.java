@@ -66,9 +66,9 @@ public interface RunMapper {
     @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
     List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
 
-    @Select(
-            RUN
-                    + " where r.branch_id = #{r.branchId} and r.case_id = #{r.caseId} and r.id < #{r.id} and r.status = 'DONE' order by r.id desc limit 1")
+    @Select(RUN
+            + " where r.branch_id = #{r.branchId} and r.case_id = #{r.caseId} and r.id < #{r.id} "
+            + "and r.status = 'DONE' order by r.id desc limit 1")
     Optional<RunRecord> before(@Param("r") RunRecord run);
 
     @Select(RUN + " where r.id = #{id}")

@@ -70,7 +70,8 @@ class ElementContentTest {
         for (; block.find(); blocks++) {
             String text = block.group(1).startsWith("package")
                     ? block.group(1)
-                    : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n"
+                    : "package Test { private import ScalarValues::*; private import ISQ::*; "
+                            + "private import SI::*; private import Dynamics::*;\n"
                             + block.group(1) + "}";
             Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
             assertThat(reading.problems()).isEmpty();

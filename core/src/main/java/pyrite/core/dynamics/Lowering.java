@@ -125,7 +125,8 @@ final class Lowering {
         if (steps > MOST_STEPS || steps < 0) {
             throw new FaultException(
                     at.span(),
-                    "working this out takes more calls and values than there is time for; calculations that call themselves twice, and ranges within ranges, grow that fast");
+                    "working this out takes more calls and values than there is time for; "
+                            + "calculations that call themselves twice, and ranges within ranges, grow that fast");
         }
     }
 

@@ -44,9 +44,9 @@ public record ExternalReference(Element element, String address, String descript
     public static Edit add(Model model, Element carrier, String address, String description, boolean incoming) {
         String wanted = address.strip();
         if (!Addresses.isAllowed(wanted) && !wanted.startsWith(FILES)) {
-            throw new IllegalArgumentException(
-                    "'" + wanted
-                            + "' is no address to refer to; one begins with http://, https:// or mailto:, for instance https://harbour.example/port-rules");
+            throw new IllegalArgumentException("'" + wanted
+                    + "' is no address to refer to; one begins with http://, https:// or mailto:, for "
+                    + "instance https://harbour.example/port-rules");
         }
         Element reference = Element.of(ElementKind.METADATA, carrier.id(), model.rankAtEnd(carrier.id()), null)
                 .with(Property.TYPES, List.of(Reference.to(Metadata.REFERENCE)));

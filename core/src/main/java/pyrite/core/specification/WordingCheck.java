@@ -18,10 +18,12 @@ public final class WordingCheck {
     private static final int WORDS_FROM_A_NUMBER = 3;
     private static final Pattern SHALL = words("shall");
     private static final Pattern PASSIVE = Pattern.compile(
-            "\\bshall(?: not)? be (?:\\w+ly )?(?!(?:open|even)\\b)(\\w+(?:ed|en|wn|lt|pt|ght|ut|ung|own|one|old|ept|ade|eld))\\b(?!(?:\\W+\\w+){0,4}?\\W+by (?!\\d))",
+            "\\bshall(?: not)? be (?:\\w+ly )?(?!(?:open|even)\\b)(\\w+(?:ed|en|wn|lt|pt|ght|ut|ung|own|one|"
+                    + "old|ept|ade|eld))\\b(?!(?:\\W+\\w+){0,4}?\\W+by (?!\\d))",
             Pattern.CASE_INSENSITIVE);
     private static final Pattern COMPARISON = Pattern.compile(
-            "\\b(within|no more than|not more than|less than|more than|at least|at most|no less than|faster than|slower than|below|above|exceed)\\b",
+            "\\b(within|no more than|not more than|less than|more than|at least|at most|no less than|"
+                    + "faster than|slower than|below|above|exceed)\\b",
             Pattern.CASE_INSENSITIVE);
     private static final Pattern NUMBER = Pattern.compile("(?<![\\w.-])\\d+(?:[.,]\\d+)?(?![\\w])");
     private static final Pattern NUMERAL = Pattern.compile(

@@ -18,7 +18,8 @@ class KnownSolutionsTest {
                 attribute level : LengthValue := 2 [m];
                 attribute area : AreaValue = 3 [m^2];
                 attribute hole : AreaValue = 0.02 [m^2];
-                assert constraint outflow { area * der(level) == if level > 0 [m] ? -(hole * sqrt(2 * 9.81 [m/s^2] * level)) else 0 [m^3/s] }
+                assert constraint outflow { area * der(level) == if level > \
+                0 [m] ? -(hole * sqrt(2 * 9.81 [m/s^2] * level)) else 0 [m^3/s] }
                 """, 60);
         double rate = 0.02 / 3 * Math.sqrt(G / 2);
         for (double t = 0; t <= 60; t += 7) {
@@ -82,7 +83,8 @@ class KnownSolutionsTest {
                 attribute prey : Real := 10;
                 attribute hunters : Real := 5;
                 assert constraint lives {
-                    der(prey) == 1.1 [1/s] * prey - 0.4 [1/s] * prey * hunters and der(hunters) == 0.1 [1/s] * prey * hunters - 0.4 [1/s] * hunters
+                    der(prey) == 1.1 [1/s] * prey - 0.4 [1/s] * prey * hunters and der(hunters) == 0.1 [1/s] * prey * \
+                hunters - 0.4 [1/s] * hunters
                 }
                 """, 60);
         double first = invariant(10, 5);

@@ -43,8 +43,8 @@ class LongChainsTest {
         assertThat(Runs.at(run, "p.x", 1)).isEqualTo(1000);
         assertThatThrownBy(() -> Runs.sorted(chainedPart(1100)))
                 .isInstanceOf(ModelFault.class)
-                .hasMessage(
-                        "'p.a99' is reached over more than 1000 values that each rest on the next, beginning with 'p.a1099'; give one of them a number");
+                .hasMessage("'p.a99' is reached over more than 1000 values that each rest on the next, beginning "
+                        + "with 'p.a1099'; give one of them a number");
     }
 
     /** Each calls the one before it twice: gone through again for each call, a hundred of them would take for ever. */
@@ -76,9 +76,8 @@ class LongChainsTest {
 
     @Test
     void rangesWithinRangesAreGivenUpToo() {
-        assertThatThrownBy(
-                        () -> Runs.sorted(
-                                "attribute x : Real; assert constraint { x == (1..9000)->collect { in i; (1..9000)->collect { in j; i * j }->sum() }->sum() }"))
+        assertThatThrownBy(() -> Runs.sorted("attribute x : Real; assert constraint { x == (1..9000)->collect { in i; "
+                        + "(1..9000)->collect { in j; i * j }->sum() }->sum() }"))
                 .isInstanceOf(ModelFault.class)
                 .hasMessageContaining("ranges within ranges");
     }

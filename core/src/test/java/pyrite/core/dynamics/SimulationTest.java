@@ -227,8 +227,9 @@ class SimulationTest {
 
     @Test
     void aConstraintThatIsAssertedByItsNameIsAnEquation() {
-        SortedSystem sorted = Runs.sorted(
-                "attribute x : Real := 0; attribute y : Real; constraint law { y == 2 * x } assert law; assert constraint moves { der(x) == 1 [1/s] }");
+        SortedSystem sorted =
+                Runs.sorted("attribute x : Real := 0; attribute y : Real; constraint law { y == 2 * x } assert law; "
+                        + "assert constraint moves { der(x) == 1 [1/s] }");
         assertThat(Runs.at(Simulation.run(sorted, RunSettings.of(0, 3), RunControl.NONE), "p.y", 3))
                 .isCloseTo(6, within(1e-9));
     }

@@ -57,20 +57,32 @@ class SortingTest {
             delimiter = '|',
             quoteCharacter = '~',
             value = {
-                "attribute a : Real; attribute b : Real; assert constraint sum { a + b == 3 }|1 equations for 2 unknowns; nothing is left to determine 'p.b'",
-                "attribute a : Real; assert constraint one { a == 1 } assert constraint two { a == 2 }|the equations 'p.two', 'p.one' are too many for 'p.a'",
+                "attribute a : Real; attribute b : Real; assert constraint sum { a + b == 3 }|"
+                        + "1 equations for 2 unknowns; nothing is left to determine 'p.b'",
+                "attribute a : Real; assert constraint one { a == 1 } assert constraint two { a == 2 }|"
+                        + "the equations 'p.two', 'p.one' are too many for 'p.a'",
                 "attribute a : Real = 1; assert constraint again { a == 2 }|everything in the equation 'p.again' is already given",
-                "attribute a : Real; attribute b : Real; assert constraint one { a == b + 1 } assert constraint two { b == 2 - a }|an algebraic loop",
-                "attribute a : Real; assert constraint square { a^3 == 8 }|'p.a' stands in them in a way they cannot be solved for (not linear)",
-                "attribute a : Real; assert constraint nothing { a - a == time / 1 [s] }|the equation 'p.nothing' cannot be solved; 'p.a' cancels out",
-                "attribute m : MassValue = 0 [kg]; attribute f : ForceValue = 1 [N]; attribute v : SpeedValue := 0 [m/s]; assert constraint law { m * der(v) == f - 2 * f * time / 1 [s] }|the equation 'p.law' cannot determine 'der(p.v)', because its factor there, m, comes to zero with the values given",
-                "attribute a : Real; attribute b : Real; assert constraint law { 0 * a + b == 1 }|the equation 'p.law' cannot determine 'p.a', because its factor there, 0, comes to zero",
-                "attribute x : Real; assert constraint law { der(x) == 1 [1/s] }|'p.x' changes in time (its derivative is used) but has no start value",
-                "attribute x : Real := y; attribute y : Real = time / 1 [s]; assert constraint law { der(x) == 1 [1/s] }|depends on what changes",
+                "attribute a : Real; attribute b : Real; assert constraint one { a == b + 1 } "
+                        + "assert constraint two { b == 2 - a }|an algebraic loop",
+                "attribute a : Real; assert constraint square { a^3 == 8 }|"
+                        + "'p.a' stands in them in a way they cannot be solved for (not linear)",
+                "attribute a : Real; assert constraint nothing { a - a == time / 1 [s] }|"
+                        + "the equation 'p.nothing' cannot be solved; 'p.a' cancels out",
+                "attribute m : MassValue = 0 [kg]; attribute f : ForceValue = 1 [N]; "
+                        + "attribute v : SpeedValue := 0 [m/s]; assert constraint law { m * der(v) == f - 2 * f * time / "
+                        + "1 [s] }|the equation 'p.law' cannot determine 'der(p.v)', because its factor there, m, comes "
+                        + "to zero with the values given",
+                "attribute a : Real; attribute b : Real; assert constraint law { 0 * a + b == 1 }|"
+                        + "the equation 'p.law' cannot determine 'p.a', because its factor there, 0, comes to zero",
+                "attribute x : Real; assert constraint law { der(x) == 1 [1/s] }|"
+                        + "'p.x' changes in time (its derivative is used) but has no start value",
+                "attribute x : Real := y; attribute y : Real = time / 1 [s]; "
+                        + "assert constraint law { der(x) == 1 [1/s] }|depends on what changes",
                 "attribute a : Real = 1; assert constraint law { a < 2 }|is an equation with '=='",
                 "part q[0..*];|a run needs to know how many 'q' there are",
                 "attribute a : Real = maximum(b); attribute b : Real = 1;|maximum looks at a whole run",
-                "attribute x : LengthValue = 1 [m] * sin(time / 1 [s]); attribute v : SpeedValue = der(x);|is given by a formula (=), so its derivative cannot be used"
+                "attribute x : LengthValue = 1 [m] * sin(time / 1 [s]); attribute v : SpeedValue = der(x);|"
+                        + "is given by a formula (=), so its derivative cannot be used"
             })
     void aModelThatCannotRunIsExplained(String members, String message) {
         assertThatThrownBy(() -> Runs.sorted(members))

@@ -36,7 +36,8 @@ class TypeCheckTest {
                 "constraint c { length * 2 }|a constraint comes to true or false, but this is a quantity in m",
                 "constraint c { length == mass }|a quantity in m and a quantity in kg cannot be equated",
                 "attribute x = (1, 2)#(length);|an index is a plain number, but this is a quantity in m",
-                "attribute x = (length, mass);|the items of a sequence are of one kind, but a quantity in m comes first and this is a quantity in kg",
+                "attribute x = (length, mass);|the items of a sequence are of one kind, but a quantity in m "
+                        + "comes first and this is a quantity in kg",
                 "attribute x = length [kg];|a plain number stands before a unit",
                 "attribute x : Boolean = on < true;|",
                 "attribute x = -on;|",

@@ -167,7 +167,8 @@ class NamesTest {
     @Test
     void whatIsImportedWithAllItHoldsIsFoundHoweverDeepTheNearestFirst() {
         Model model = Models.read("""
-                package Store { part def Top; package A { part def Deep; part def Both; package B { part def Deeper; part def Both; private part def Kept; } } }
+                package Store { part def Top; package A { part def Deep; part def Both; package B { part def Deeper; \
+                part def Both; private part def Kept; } } }
                 package Shop { private import Store::**; part one : Deeper; part two : Deep; part three : Both; part four : Top; }
                 """);
         assertThat(model.names().resolve(Name.of("Deeper"), id(model, "Shop")))
@@ -219,7 +220,8 @@ class NamesTest {
             value = {
                 "package P { private part def A; } package Q { private import P::*; part a : A; } | there is no 'A' here",
                 "package P { private part def A; } package Q { part a : P::A; } | 'A' is private in 'P'",
-                "package R { part def C; } package P { private import R::*; } package Q { private import P::*; part c : C; } | there is no 'C' here",
+                "package R { part def C; } package P { private import R::*; } package Q { private import P::*; "
+                        + "part c : C; } | there is no 'C' here",
                 "package P { part def A; } package Q { part a : A; } | there is no 'A' here",
                 "package P { public import Q::*; } package Q { public import P::*; part a : A; } | there is no 'A' here"
             })

@@ -56,8 +56,8 @@ class ValueCirclesTest {
         assertThat(circles(chain("a", 5000, "a4999")))
                 .singleElement()
                 .asString()
-                .contains(
-                        "in a circle: a0 → a4999 → a4998 → a4997 → a4996 → a4995 → … 4990 more … → a4 → a3 → a2 → a1 → a0");
+                .contains("in a circle: a0 → a4999 → a4998 → a4997 → "
+                        + "a4996 → a4995 → … 4990 more … → a4 → a3 → a2 → a1 → a0");
     }
 
     /** Each of the thousands leads into the circle and none is in it. */

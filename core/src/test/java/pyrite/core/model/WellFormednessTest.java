@@ -29,20 +29,26 @@ class WellFormednessTest {
                 "attribute a : LengthValue; attribute b : MassValue; bind a = b;|a quantity in m and a quantity in kg cannot be bound",
                 "attribute x = nothing;|there is no 'nothing' here",
                 "attribute x = lenght(3);|there is no function 'lenght'",
-                "part def A { attribute x : Real; } part def B :> A { attribute x : Real; }|'x' is inherited from 'A' already; write ':>> x' to redefine it",
+                "part def A { attribute x : Real; } part def B :> A { attribute x : Real; }|"
+                        + "'x' is inherited from 'A' already; write ':>> x' to redefine it",
                 "part def A { part w[1..2]; } part def B :> A { part :>> w[3]; }|[3] is not within [1..2] of 'w', which it redefines",
                 "part def A { part w[1..2]; } part def B :> A { part :>> w[0..1]; }|[0..1] is not within [1..2] of 'w', which it redefines",
                 "part many[2]; part more :> many [3];|[3] is not within [2] of 'many', which it subsets",
                 "part def A { private attribute x : Real = 1; } part a : A; attribute y = a.x;|'a' has no 'x'",
                 "package Q { private part def Secret; } part p : Q::Secret;|'Secret' is private in 'Q'; make it public there",
-                "attribute t : ThermodynamicTemperatureValue = 20 ['°C'] + 5 ['°C'];|a reading on a scale with its own zero cannot be added to another; write 20 as a difference, in [K]",
+                "attribute t : ThermodynamicTemperatureValue = 20 ['°C'] + 5 ['°C'];|"
+                        + "a reading on a scale with its own zero cannot be added to another; "
+                        + "write 20 as a difference, in [K]",
                 "attribute t : ThermodynamicTemperatureValue = 2 * 20 ['°C'];|cannot be multiplied or divided",
                 "attribute l = 3 [dB];|'dB' is a logarithmic unit",
-                "private import Economics::*; attribute price : MoneyValue = 3 [pcs];|a quantity in EUR, but its value is a quantity in pcs",
+                "private import Economics::*; attribute price : MoneyValue = 3 [pcs];|"
+                        + "a quantity in EUR, but its value is a quantity in pcs",
                 "private import Economics::*; attribute price = 3 [EUR] + 2;|a quantity in EUR and a number cannot be added",
-                "attribute a : Real = b; attribute b : Real = c + 1; attribute c : Real = a;|these values depend on each other in a circle: a → b → c → a",
+                "attribute a : Real = b; attribute b : Real = c + 1; attribute c : Real = a;|"
+                        + "these values depend on each other in a circle: a → b → c → a",
                 "attribute self1 : Real = 2 * self1;|in a circle: self1 → self1",
-                "attribute x; state def S { state a; transition first a then x; }|joins steps such as actions or states, but 'x' is an attribute",
+                "attribute x; state def S { state a; transition first a then x; }|"
+                        + "joins steps such as actions or states, but 'x' is an attribute",
                 "part a { 1 + 1 }|an expression cannot stand alone in a part"
             })
     void aBrokenRuleIsExplained(String members, String message) {
@@ -57,12 +63,17 @@ class WellFormednessTest {
             value = {
                 "part def A { attribute x : Real = 1; } part def B :> A { attribute :>> x = 2; } part b : B { attribute :>> x = 3; }",
                 "requirement def R { subject s; } requirement r : R; part p; satisfy r by p;",
-                "private import Economics::*; attribute <SEK> krona : MoneyUnit = 0.09 [EUR]; attribute price : MoneyValue = 100 [SEK]; attribute each = price / 4 [pcs];",
-                "attribute <ell> oldEll : LengthUnit = 0.594 [m]; attribute <mach> machNumber : SpeedUnit = (1225 / 3.6) [m/s]; attribute v : SpeedValue = 2 [mach] + 3 [ell/s];",
+                "private import Economics::*; attribute <SEK> krona : MoneyUnit = 0.09 [EUR]; "
+                        + "attribute price : MoneyValue = 100 [SEK]; attribute each = price / 4 [pcs];",
+                "attribute <ell> oldEll : LengthUnit = 0.594 [m]; "
+                        + "attribute <mach> machNumber : SpeedUnit = (1225 / 3.6) [m/s]; "
+                        + "attribute v : SpeedValue = 2 [mach] + 3 [ell/s];",
                 "attribute t : ThermodynamicTemperatureValue = 20 ['°C'] - 5 ['°C'] + 300 [K];",
                 "part def A { private attribute x : Real = 1; attribute y : Real = x; } part def B :> A { attribute x : Real = 3; }",
                 "part def Wheel; part def Cart { part wheel : Wheel[2..4]; } part cart : Cart { part :>> wheel[2]; }",
-                "constraint def Law { in a : LengthValue; in b : LengthValue; a == b } part p { attribute h : LengthValue := 1 [m]; assert constraint c : Law { in a = h; in b = 2 [m]; } }"
+                "constraint def Law { in a : LengthValue; in b : LengthValue; a == b } "
+                        + "part p { attribute h : LengthValue := 1 [m]; assert constraint c : Law { in a = h; "
+                        + "in b = 2 [m]; } }"
             })
     void soundModelsAreTaken(String members) {
         assertThat(Models.problemsOf(members)).isEmpty();

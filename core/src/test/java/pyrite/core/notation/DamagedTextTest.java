@@ -30,7 +30,8 @@ class DamagedTextTest {
                     .map(ManualTest.Example::text)
                     .map(text -> text.startsWith("package")
                             ? text
-                            : "package Test { private import ScalarValues::*; private import ISQ::*; private import SI::*; private import Dynamics::*;\n"
+                            : "package Test { private import ScalarValues::*; private import ISQ::*; "
+                                    + "private import SI::*; private import Dynamics::*;\n"
                                     + text + "}");
             return Stream.concat(blocks, files.sorted().map(DamagedTextTest::text))
                     .toList();

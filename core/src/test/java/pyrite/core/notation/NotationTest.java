@@ -261,7 +261,8 @@ class NotationTest {
                 "action a { loop; }|expected '{', found ';'",
                 "action a { while true { } until; }|expected an expression, found ';'",
                 "action a { for in 1..2 { } }|expected a name, found 'in'",
-                "action a { then attribute x; }|'then' is followed by something that begins and ends in time such as an action, or by its name, not by an attribute",
+                "action a { then attribute x; }|'then' is followed by something that begins and ends in time "
+                        + "such as an action, or by its name, not by an attribute",
                 "action a { first; }|expected a name, found ';'",
                 "state s { state a; transition first a; }|expected 'then', found ';'",
                 "state s { do; do ; exit 3; }|expected an action, found '3'",

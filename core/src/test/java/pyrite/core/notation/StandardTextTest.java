@@ -41,11 +41,17 @@ class StandardTextTest {
             delimiter = '|',
             quoteCharacter = '~',
             value = {
-                "enum def Bolt :> LengthValue { = 24 [mm]; = 36 [mm]; } part p { attribute b : Bolt = 36 [mm]; attribute y = b / 2; }|0.018",
-                "enum def Level :> Real { low = 0.25; high = 0.75; } part p { attribute l : Level = Level::high; attribute y = 2 * l; }|1.5",
-                "part def Gate { attribute mass : MassValue = 3 [t]; } part gate : Gate; part p { ref g = gate; attribute y = g.mass; }|3000",
-                "part gate { attribute mass : MassValue = 3 [t]; snapshot old { attribute :>> mass = 4 [t]; } } part p :> gate { attribute y = mass; }|3000",
-                "calc def Twice { in x : Real; return : Real = 2 * x; } calc def Thrice :> Twice { in x : Real; return : Real = 3 * x; } part p { attribute y = Thrice(2) + Twice(2); }|10",
+                "enum def Bolt :> LengthValue { = 24 [mm]; = 36 [mm]; } part p { attribute b : Bolt = 36 [mm]; "
+                        + "attribute y = b / 2; }|0.018",
+                "enum def Level :> Real { low = 0.25; high = 0.75; } "
+                        + "part p { attribute l : Level = Level::high; attribute y = 2 * l; }|1.5",
+                "part def Gate { attribute mass : MassValue = 3 [t]; } part gate : Gate; "
+                        + "part p { ref g = gate; attribute y = g.mass; }|3000",
+                "part gate { attribute mass : MassValue = 3 [t]; snapshot old { attribute :>> mass = 4 [t]; } "
+                        + "} part p :> gate { attribute y = mass; }|3000",
+                "calc def Twice { in x : Real; return : Real = 2 * x; } "
+                        + "calc def Thrice :> Twice { in x : Real; return : Real = 3 * x; } "
+                        + "part p { attribute y = Thrice(2) + Twice(2); }|10",
                 "package Test2 { attribute a = 5; } part p { attribute Test2 = 7; attribute y = $::Test::Test2::a + Test2; }|12",
                 "attribute a : Real = 2; part p { attribute a :> a = 3; attribute y = a; }|3"
             })
@@ -64,13 +70,16 @@ class StandardTextTest {
                 "view v { expose Test::*[@SysML::PartUsage]; filter @SysML::Systems::PortUsage; render Views::asInterconnectionDiagram; }",
                 "use case u { first start; then use case v; then include w; then done; } use case w;",
                 "part a { event occurrence e; then event occurrence f; then snapshot s; }",
-                "requirement def R { attribute within : TimeValue; } requirement r : R; verification v { objective { verify r { :>> within = 3 [s]; } } }",
+                "requirement def R { attribute within : TimeValue; } requirement r : R; "
+                        + "verification v { objective { verify r { :>> within = 3 [s]; } } }",
                 "action def A { in x : Real; } action a : A; part p { perform a { in x = 1; } }",
                 "connection def C { end a; end b; } part x; part y; connection : C { end a ::> x; end b ::> y; }",
-                "part x; #RequirementDerivation::derivation connection { end #RequirementDerivation::original ::> r; end #RequirementDerivation::derive ::> s; } requirement r; requirement s;",
+                "part x; #RequirementDerivation::derivation connection { end #RequirementDerivation::original "
+                        + "::> r; end #RequirementDerivation::derive ::> s; } requirement r; requirement s;",
                 "individual def I :> G; part def G; individual part i : I { timeslice t { snapshot u :>> start; } }",
                 "attribute x :> ISQMechanics::density; attribute y :> ISQBase::temperature; attribute z : ISQSpaceTime::WidthValue;",
-                "part gate { variation part drive { variant part wet; variant part dry; } assert constraint { drive == drive::wet xor drive == drive::dry } }",
+                "part gate { variation part drive { variant part wet; variant part dry; } "
+                        + "assert constraint { drive == drive::wet xor drive == drive::dry } }",
                 "part x { attribute d : RiskMetadata::RiskLevel = RiskMetadata::RiskLevelEnum::low; }",
                 "part def Pump; part pump : Pump { ref part spare : Pump :> pump; } part a { part pump :> pump; }"
             })
@@ -155,10 +164,12 @@ class StandardTextTest {
                 "action a { send to b; ref b; }|send to b;",
                 "calc def C { in x : Real; if x > 1 ? 2 else 3 }|if x > 1 ? 2 else 3",
                 "state s { entry a; do b :> c; exit action d; action a; action b; action c; }|entry a;",
-                "state s { attribute x : Real; entry assign x := 1; do accept Sig; exit send new Sig() to s; } item def Sig;|entry assign x := 1;",
+                "state s { attribute x : Real; entry assign x := 1; do accept Sig; exit send new Sig() to s; } "
+                        + "item def Sig;|entry assign x := 1;",
                 "state s { state a; state b; transition first a accept Sig do action { action c; } then b; } item def Sig;|do action {",
                 "state s { state a; state b; attribute x : Real; transition first a do assign x := 1 then b; }|do assign x := 1 then b;",
-                "state s { state a; accept when 1 > 0 do send new Sig() to s then a; } item def Sig;|accept when 1 > 0 do send new Sig() to s then a;",
+                "state s { state a; accept when 1 > 0 do send new Sig() to s then a; } item def Sig;|"
+                        + "accept when 1 > 0 do send new Sig() to s then a;",
                 "part p { perform act; exhibit st; event oc; } action act; state st; occurrence oc;|event oc;",
                 "flow def F; part p { out x; in y; flow of F2 from x to y; } item def F2;|flow of F2 from x to y;",
                 "requirement r { assume a; require b; constraint a { true } constraint b { true } }|require b;",

@@ -41,7 +41,8 @@ class SpecificationTest {
                     requirement <'G-2'> b { doc /* It shall close softly. */ requirement <'G-3'> inner { doc /* More. */ } }
                     package Deep { comment /* A note. */ requirement <'G-4'> d; }
                 }
-                package Opening { requirement <'G-10'> e { @Extra { status = Status::proposed; reviewer = "odo"; priority = Priority::must; } } }
+                package Opening { requirement <'G-10'> e { @Extra { status = Status::proposed; reviewer = "odo"; \
+            priority = Priority::must; } } }
             }
             """;
 
@@ -240,7 +241,8 @@ class SpecificationTest {
         assertThat(StatusCourse.of(model).after("draft")).containsExactly("proposed", "postponed");
         assertThat(StatusCourse.of(model).allows("draft", "approved")).isFalse();
         Model own = Models.read(TEXT + """
-                package Course { private import Specifications::*; #lifecycle state def Short { state draft; state approved; transition first draft then approved; } }""");
+                package Course { private import Specifications::*; #lifecycle state def Short { state draft; \
+                state approved; transition first draft then approved; } }""");
         assertThat(StatusCourse.of(own).allows("draft", "approved")).isTrue();
         assertThat(StatusCourse.of(own).allows("approved", "draft")).isFalse();
     }
@@ -393,7 +395,8 @@ class SpecificationTest {
     @Test
     void aCopyOfAFormalRequirementIsFormalOnItsOwn() {
         Model formal = Models.read("""
-                package P { private import Specifications::*; private import ScalarValues::*; private import NumericalFunctions::*; @Specification { prefix = "P"; }
+                package P { private import Specifications::*; private import ScalarValues::*; \
+                private import NumericalFunctions::*; @Specification { prefix = "P"; }
                     requirement <'P-1'> r {
                         doc /* Of {count} readings the {most} highest count. */
                         subject s;

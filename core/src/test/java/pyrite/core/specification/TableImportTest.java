@@ -126,8 +126,8 @@ class TableImportTest {
 
     @Test
     void aTextComesToARequirementThatHadNone() {
-        Model bare = Models.read(
-                "package Gate { private import Specifications::*; @Specification { prefix = \"G\"; level = \"system\"; } requirement <'G-1'> a { attribute depth = 3; } }");
+        Model bare = Models.read("package Gate { private import Specifications::*; @Specification { prefix = \"G\"; "
+                + "level = \"system\"; } requirement <'G-1'> a { attribute depth = 3; } }");
         Structuring.Place place =
                 new Structuring(bare).below(Specification.all(bare).getFirst().element());
         List<List<String>> rows = rows("id | text", "G-1 | The gate shall close.");

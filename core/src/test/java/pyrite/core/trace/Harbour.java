@@ -17,8 +17,10 @@ final class Harbour {
             package Rules {
                 private import Tracing::*;
                 @answering : LinkRule { kind = "frame"; 'from' = "system"; 'to' = "need"; leastFrom = 1; leastTo = 1; watched = "text"; }
-                @deriving : LinkRule { kind = "derive"; 'from' = "subsystem"; 'to' = "system"; leastTo = 1; watched = "text, constraint, status"; }
-                metadata def <conflicts> Conflict :> LinkKind { attribute :>> forward = "conflicts with"; attribute :>> backward = "conflicts with"; }
+                @deriving : LinkRule { kind = "derive"; 'from' = "subsystem"; 'to' = "system"; leastTo = 1; \
+            watched = "text, constraint, status"; }
+                metadata def <conflicts> Conflict :> LinkKind { attribute :>> forward = "conflicts with"; \
+            attribute :>> backward = "conflicts with"; }
                 @conflicting : LinkRule { kind = "conflicts"; 'from' = "system"; 'to' = "system"; watched = "text"; }
             }
             package Needs {
@@ -33,7 +35,8 @@ final class Harbour {
                 private import ScalarValues::*;
                 @Specification { prefix = "S"; level = "system"; }
                 package Closing {
-                    requirement <'S-1'> closes { doc /* The gate shall close within 10 min. */ frame dry; attribute most : Real = 10; require constraint { 5 <= most } }
+                    requirement <'S-1'> closes { doc /* The gate shall close within 10 min. */ frame dry; \
+            attribute most : Real = 10; require constraint { 5 <= most } }
                     comment /* Measured from the warning. */
                     package Soft { requirement <'S-2'> soft { doc /* The leaf shall land softly. */ frame dry; } }
                 }

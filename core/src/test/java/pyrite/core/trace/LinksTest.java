@@ -64,7 +64,8 @@ class LinksTest {
                 .asString()
                 .isEqualTo(
                         "the link rule for 'derive' leads from subsystem to system, not from S-2 (system) to D-1 (subsystem); "
-                                + "the other direction would be allowed: D-1 derives from S-2; between these two refinement would be allowed");
+                                + "the other direction would be allowed: D-1 derives from S-2; "
+                                + "between these two refinement would be allowed");
         assertThat(Harbour.link(model, "derive", "S-2", "S-1").refused())
                 .singleElement()
                 .asString()

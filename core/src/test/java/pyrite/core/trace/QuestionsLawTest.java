@@ -32,13 +32,14 @@ class QuestionsLawTest {
                 package Needs { private import Specifications::*; @Specification { prefix = "N"; level = "need"; }
                 """);
         each(i -> text.append("concern <'N-%d'> n%d { doc /* n */ }\n".formatted(i, i)));
-        text.append(
-                "}\npackage System { private import Specifications::*; private import Needs::*; @Specification { prefix = \"S\"; level = \"system\"; }\n");
+        text.append("}\npackage System { private import Specifications::*; private import Needs::*; "
+                + "@Specification { prefix = \"S\"; level = \"system\"; }\n");
         each(i -> text.append("requirement <'S-%d'> s%d { doc /* s */ %s }\n"
                 .formatted(i, i, random.nextInt(3) > 0 ? "frame n" + random.nextInt(EACH) + ";" : "")));
         text.append("""
                 }
-                package Sub { private import Specifications::*; private import Tracing::*; private import System::*; @Specification { prefix = "D"; level = "subsystem"; }
+                package Sub { private import Specifications::*; private import Tracing::*; private import System::*; \
+                @Specification { prefix = "D"; level = "subsystem"; }
                 """);
         each(i -> text.append("requirement <'D-%d'> d%d { doc /* d */ %s }\n"
                 .formatted(

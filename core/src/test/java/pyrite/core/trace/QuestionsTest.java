@@ -94,7 +94,8 @@ class QuestionsTest {
     void aStepMayBeRepeatedAndIsWrittenAsItIsRead() {
         Model chain = pyrite.core.Models.of("""
                 private import Tracing::*;
-                requirement <'A'> a; requirement <'B'> b { #derive dependency b to a; } requirement <'C'> c { #derive dependency c to b; }""");
+                requirement <'A'> a; requirement <'B'> b { #derive dependency b to a; } requirement <'C'> \
+                c { #derive dependency c to b; }""");
         TraceTable.Column all = TraceTable.Column.parse("derive<*");
         assertThat(all.from(TraceGraph.of(chain), Harbour.id(chain, "A").id())).hasSize(2);
         assertThat(TraceTable.Column.parse("derive<")

@@ -125,7 +125,8 @@ class AtOnceTest {
         assertThat(only(both.formatted("30"), "both").verdict()).isEqualTo(VerdictKind.PASS);
         assertThat(only(both.formatted("20"), "both").verdict()).isEqualTo(VerdictKind.FAIL);
         assertThat(only(
-                        "requirement a1 { subject l : Leaf; require a2; } requirement a2 { subject l : Leaf; require a1; } satisfy a1 by leaf;",
+                        "requirement a1 { subject l : Leaf; require a2; } requirement a2 { subject l : Leaf; "
+                                + "require a1; } satisfy a1 by leaf;",
                         "a1"))
                 .satisfies(judgement -> {
                     assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
@@ -144,8 +145,8 @@ class AtOnceTest {
 
     @Test
     void whereTheAssumptionDoesNotHoldThereIsNoVerdict() {
-        String assuming =
-                "requirement r { subject l : Leaf; assume constraint { l.width > %s [m] } require constraint { l.mass <= 1 [t] } } satisfy r by leaf;";
+        String assuming = "requirement r { subject l : Leaf; assume constraint { l.width > %s [m] } "
+                + "require constraint { l.mass <= 1 [t] } } satisfy r by leaf;";
         assertThat(only(assuming.formatted("20"), "r").verdict()).isEqualTo(VerdictKind.FAIL);
         assertThat(only(assuming.formatted("30"), "r")).satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
@@ -155,8 +156,8 @@ class AtOnceTest {
 
     @Test
     void whoIsSaidNotToSatisfyIsNotJudged() {
-        Model model = Models.of(
-                "part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; require constraint { s.x > 0 } } not satisfy r by p;");
+        Model model = Models.of("part def P { attribute x : Real = 1; } part p : P; requirement r { subject s : P; "
+                + "require constraint { s.x > 0 } } not satisfy r by p;");
         assertThat(of(model, "r").judgements()).isEmpty();
     }
 

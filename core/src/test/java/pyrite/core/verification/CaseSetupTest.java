@@ -23,12 +23,15 @@ class CaseSetupTest {
             quoteCharacter = '~',
             value = {
                 "analysis run { subject s = tank; }|is no run; type it by TimeRun or SimulatedCheck",
-                "analysis run : TimeRun { subject :>> system = tank; }|the case does not say when it ends; write 'attribute :>> stopTime = 10 [min];'",
+                "analysis run : TimeRun { subject :>> system = tank; }|the case does not say when it ends; "
+                        + "write 'attribute :>> stopTime = 10 [min];'",
                 "analysis run : TimeRun { attribute :>> stopTime = 1 [s]; }|system",
                 "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = unknown; }|stopTime",
                 "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = -1 [s]; }|a run ends after it starts",
-                "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = 1 [s]; attribute :>> tolerance = 0; }|tolerance",
-                "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = 1 [s]; attribute :>> interval = 0 [s]; }|interval"
+                "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = 1 [s]; "
+                        + "attribute :>> tolerance = 0; }|tolerance",
+                "analysis run : TimeRun { subject :>> system = tank; attribute :>> stopTime = 1 [s]; "
+                        + "attribute :>> interval = 0 [s]; }|interval"
             })
     void whatACaseLacksIsSaid(String members, String message) {
         Model model = Models.of(MODEL.formatted(members));

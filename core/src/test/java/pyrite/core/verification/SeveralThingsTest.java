@@ -19,11 +19,13 @@ class SeveralThingsTest {
                 attribute level : LengthValue := 0 [m];
                 assert constraint filling { der(level) == rate }
             }
-            part def Harbour { part basins : Basin[2]; part fast : Basin { attribute :>> rate = 3 [m/s]; attribute :>> mass = 5 [t]; } part none : Basin[0]; }
+            part def Harbour { part basins : Basin[2]; part fast : Basin { attribute :>> rate = 3 [m/s]; \
+            attribute :>> mass = 5 [t]; } part none : Basin[0]; }
             part harbour : Harbour;
             requirement r { subject s : Harbour; require constraint { %s } }
             satisfy r by harbour;
-            verification check : SimulatedCheck { subject :>> system = harbour; attribute :>> stopTime = 4 [s]; attribute :>> tolerance = 1e-9; objective { verify r; } }
+            verification check : SimulatedCheck { subject :>> system = harbour; attribute :>> stopTime = 4 [s]; \
+            attribute :>> tolerance = 1e-9; objective { verify r; } }
             """;
 
     private static Judgement run(String constraint) {
@@ -37,9 +39,11 @@ class SeveralThingsTest {
             value = {
                 // constraint | verdict | margin | reason
                 "s.basins->forAll { in b : Basin; always(b.level <= 5 [m]) }|PASS|1|holds throughout",
-                "(s.basins, s.fast)->forAll { in b : Basin; always(b.level <= 5 [m]) }|FAIL|-7|harbour.fast: violated first at t = 1.66667 s",
+                "(s.basins, s.fast)->forAll { in b : Basin; always(b.level <= 5 [m]) }|FAIL|-7|"
+                        + "harbour.fast: violated first at t = 1.66667 s",
                 "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 10 [m] }|PASS|2|harbour.fast: 12 m ≥ 10 m",
-                "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 13 [m] }|FAIL|-1|harbour.fast: 12 m, but ≥ 13 m is required",
+                "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 13 [m] }|"
+                        + "FAIL|-1|harbour.fast: 12 m, but ≥ 13 m is required",
                 "s.basins->forAll { in b : Basin; b.level <= 5 [m] }|PASS|1|holds throughout",
                 "not (s.basins, s.fast)->exists { in b : Basin; maximum(b.level) > 10 [m] }|FAIL|-2|harbour.fast",
                 "s.basins->forAll { in b : Basin; b.level <= 5 [m] } and maximum(s.fast.level) <= 12.5 [m]|PASS|0.5|12 m ≤ 12.5 m",

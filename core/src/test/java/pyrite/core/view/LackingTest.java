@@ -11,11 +11,21 @@ import pyrite.core.verification.CaseSetup;
 class LackingTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', textBlock = """
-            ''                                          | ''                   | ''                                                        | No verdict yet. It needs a part that satisfies it, a constraint and a case that verifies it.
-            require constraint { depth < 2 }            | ''                   | ''                                                        | No verdict yet. It needs a part that satisfies it and a case that verifies it.
-            require constraint { depth < 2 }            | satisfy dry by dock; | ''                                                        | No verdict yet. It needs a case that verifies it.
-            require constraint { depth < 2 }            | satisfy dry by dock; | verification v : SimulatedCheck { objective { verify dry; } } | No verdict yet: nothing that verifies it has run.
-            require constraint { depth < 2 }            | satisfy dry by dock; | verification v { objective { verify dry; } }               | No verdict yet: the case that verifies it cannot be run; type it by SimulatedCheck.
+            ''                                          | ''                   | \
+            ''                                                        | \
+            No verdict yet. It needs a part that satisfies it, a constraint and a case that verifies it.
+            require constraint { depth < 2 }            | ''                   | \
+            ''                                                        | \
+            No verdict yet. It needs a part that satisfies it and a case that verifies it.
+            require constraint { depth < 2 }            | satisfy dry by dock; | \
+            ''                                                        | \
+            No verdict yet. It needs a case that verifies it.
+            require constraint { depth < 2 }            | satisfy dry by dock; | \
+            verification v : SimulatedCheck { objective { verify dry; } } | \
+            No verdict yet: nothing that verifies it has run.
+            require constraint { depth < 2 }            | satisfy dry by dock; | \
+            verification v { objective { verify dry; } }               | \
+            No verdict yet: the case that verifies it cannot be run; type it by SimulatedCheck.
             """)
     void whatIsMissingIsNamedAndNothingElse(String constraint, String satisfy, String verify, String sentence) {
         Model model = Models.of(

@@ -94,8 +94,9 @@ class OutlineTest {
 
     @Test
     void aPackageWithRequirementIdsOfItsOwnIsCalledASpecification() {
-        Model model = Models.read(
-                "package Needs { private import Specifications::*; @Specification { prefix = \"N\"; } concern <'N-1'> dry; } package Gate;");
+        Model model =
+                Models.read("package Needs { private import Specifications::*; @Specification { prefix = \"N\"; } "
+                        + "concern <'N-1'> dry; } package Gate;");
         assertThat(new Outline(model).below(null))
                 .extracting(Line::keyword)
                 .containsExactly("specification", "package");
