@@ -3,6 +3,7 @@ package pyrite.cli;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -37,7 +38,10 @@ final class Format implements Callable<Integer> {
             return Main.MODEL_ERRORS;
         }
         List<Element> roots = reading.model().ownRoots().stream()
-                .filter(root -> reading.places().get(root.id()).source().name().equals(file.toString()))
+                .filter(root -> Objects.requireNonNull(reading.places().get(root.id()))
+                        .source()
+                        .name()
+                        .equals(file.toString()))
                 .toList();
         spec.commandLine().getOut().print(NotationWriter.write(reading.model(), roots));
         spec.commandLine().getOut().flush();

@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -71,7 +72,9 @@ class ElementsApi {
                     "<"
                             + ServletUriComponentsBuilder.fromRequest(request)
                                     .replaceQueryParam(
-                                            "page[after]", found.get(most - 1).get(ElementJson.ID))
+                                            "page[after]",
+                                            Objects.requireNonNull(
+                                                    found.get(most - 1).get(ElementJson.ID)))
                                     .replaceQueryParam("page[size]", most)
                                     .encode()
                                     .toUriString()

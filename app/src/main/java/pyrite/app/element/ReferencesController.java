@@ -122,7 +122,7 @@ class ReferencesController {
                                     + (description.isBlank() ? address : description)),
                     "nothing changed");
         } catch (IllegalArgumentException fault) {
-            return Answer.unprocessable(fault.getMessage());
+            return Answer.unprocessable(fault);
         }
     }
 

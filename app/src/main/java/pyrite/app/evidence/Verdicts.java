@@ -29,6 +29,7 @@ import pyrite.core.model.Model;
 import pyrite.core.verification.AtOnce;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
+import pyrite.core.verification.Margin;
 import pyrite.core.verification.VerdictKind;
 
 /** Finds the verdicts in force at a head, and says what made stale ones so. */
@@ -163,13 +164,13 @@ public class Verdicts {
     }
 
     private static VerdictView view(Workspace.Head head, Judgement judgement) {
-        boolean compared = judgement.margin() != null;
+        Margin margin = judgement.margin();
         return new VerdictView(
                 null,
                 judgement.verdict(),
                 judgement.subject(),
-                compared ? Double.valueOf(judgement.margin().shown()) : null,
-                compared ? judgement.margin().unit().symbol() : "",
+                margin == null ? null : Double.valueOf(margin.shown()),
+                margin == null ? "" : margin.unit().symbol(),
                 judgement.worstInstant(),
                 judgement.firstViolation(),
                 judgement.reason(),

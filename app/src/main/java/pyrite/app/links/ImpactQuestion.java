@@ -31,18 +31,33 @@ record ImpactQuestion(
         @Nullable Set<String> kind) {
     private static final int USUAL_DEPTH = 3;
 
-    ImpactQuestion {
-        of = Objects.requireNonNullElse(of, "");
-        way = Objects.requireNonNullElse(way, "both");
-        depth = Math.max(1, Math.min(Objects.requireNonNullElse(depth, USUAL_DEPTH), TraceTable.FARTHEST));
-        kind = kind == null ? Set.of() : Set.copyOf(kind);
+    // Spring binds what the address leaves out as null; the accessors give what holds then.
+
+    @Override
+    public String of() {
+        return Objects.requireNonNullElse(of, "");
+    }
+
+    @Override
+    public String way() {
+        return Objects.requireNonNullElse(way, "both");
+    }
+
+    @Override
+    public Integer depth() {
+        return Math.clamp(Objects.requireNonNullElse(depth, USUAL_DEPTH), 1, TraceTable.FARTHEST);
+    }
+
+    @Override
+    public Set<String> kind() {
+        return kind == null ? Set.of() : kind;
     }
 
     /** The elements that are named, and the names that nothing has. */
     record Named(List<Element> elements, List<String> unknown) {}
 
     Named named(Workspace.Head head) {
-        List<String> asked = Arrays.stream(of.split("[,\\s]+"))
+        List<String> asked = Arrays.stream(of().split("[,\\s]+"))
                 .filter(each -> !each.isEmpty())
                 .distinct()
                 .toList();
@@ -68,6 +83,6 @@ record ImpactQuestion(
     }
 
     Impact answer(TraceGraph graph, List<Element> from) {
-        return Impact.of(graph, from, !way.equals("down"), !way.equals("up"), depth, kind);
+        return Impact.of(graph, from, !way().equals("down"), !way().equals("up"), depth(), kind());
     }
 }

@@ -15,8 +15,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -186,10 +186,10 @@ class LinksController {
                         .filter(each ->
                                 text.isEmpty() || reads(model, labels, each).contains(text)));
         if (!text.isEmpty()) {
-            Map<Boolean, List<Element>> byName = fitting.stream()
-                    .collect(Collectors.partitioningBy(
-                            each -> labels.full(each).toLowerCase(Locale.ROOT).contains(text)));
-            fitting = Stream.concat(byName.get(true).stream(), byName.get(false).stream())
+            Predicate<Element> isNamedSo =
+                    each -> labels.full(each).toLowerCase(Locale.ROOT).contains(text);
+            fitting = fitting.stream()
+                    .sorted(Comparator.comparing(each -> !isNamedSo.test(each)))
                     .toList();
         }
         return new Candidates(

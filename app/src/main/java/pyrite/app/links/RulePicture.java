@@ -35,10 +35,15 @@ public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKi
         return new RulePicture(order(shown, byKey), cells);
     }
 
+    private static boolean isUpward(LinkRule rule, Map<String, LinkKind> kinds) {
+        LinkKind kind = kinds.get(rule.kind());
+        return kind != null && kind.upward();
+    }
+
     /** What links lead up to comes before what they lead from. */
     private static List<String> order(List<LinkRule> rules, Map<String, LinkKind> kinds) {
         Set<String> ends = new LinkedHashSet<>();
-        rules.stream().filter(rule -> kinds.get(rule.kind()).upward()).forEach(rule -> ends.addAll(rule.to()));
+        rules.stream().filter(rule -> isUpward(rule, kinds)).forEach(rule -> ends.addAll(rule.to()));
         rules.forEach(rule -> ends.addAll(rule.to()));
         rules.forEach(rule -> ends.addAll(rule.from()));
         List<String> sorted = new ArrayList<>(ends);
@@ -46,7 +51,7 @@ public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKi
         for (int round = 0; round < sorted.size(); round++) {
             boolean moved = false;
             for (LinkRule rule : rules) {
-                if (!kinds.get(rule.kind()).upward() || rule.kind().equals(LinkKind.TRACE.key())) {
+                if (!isUpward(rule, kinds) || rule.kind().equals(LinkKind.TRACE.key())) {
                     continue;
                 }
                 for (String from : rule.from()) {

@@ -137,7 +137,7 @@ class ImportController {
                             "the table says nothing new")
                     : Answer.unprocessable(plan.problems().getFirst().inWords());
         } catch (CsvTable.TableFault fault) {
-            return Answer.unprocessable(fault.getMessage());
+            return Answer.unprocessable(fault);
         }
     }
 

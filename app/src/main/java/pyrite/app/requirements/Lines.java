@@ -3,6 +3,7 @@ package pyrite.app.requirements;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -59,13 +60,18 @@ public class Lines {
         Map<Element, List<Element>> found = new LinkedHashMap<>();
         Map<ElementId, Boolean> within = new LinkedHashMap<>();
         model.ownElements(Specification.REQUIREMENTS)
-                .filter(element -> element.owner() != null)
-                .filter(element -> !within.computeIfAbsent(
-                        element.owner(),
-                        owner -> Specification.of(model, model.get(owner), true).isPresent()))
-                .sorted(java.util.Comparator.comparing(Element::rank))
-                .forEach(element -> found.computeIfAbsent(model.get(element.owner()), _ -> new ArrayList<>())
-                        .add(element));
+                .sorted(Comparator.comparing(Element::rank))
+                .forEach(element -> {
+                    ElementId owner = element.owner();
+                    if (owner != null
+                            && !within.computeIfAbsent(
+                                    owner,
+                                    id -> Specification.of(model, model.get(id), true)
+                                            .isPresent())) {
+                        found.computeIfAbsent(model.get(owner), _ -> new ArrayList<>())
+                                .add(element);
+                    }
+                });
         return found;
     }
 }

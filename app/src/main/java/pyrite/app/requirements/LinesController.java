@@ -214,7 +214,7 @@ class LinesController {
                 remove.addAll(edit.remove());
             }
         } catch (Attributes.ValueFault | IllegalArgumentException fault) {
-            return Answer.unprocessable(fault.getMessage());
+            return Answer.unprocessable(fault);
         }
         return commit(
                 head,

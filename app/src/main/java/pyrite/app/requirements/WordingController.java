@@ -93,7 +93,7 @@ class WordingController {
         try {
             rule = WordingCheck.rule(waived.rule());
         } catch (IllegalArgumentException fault) {
-            return Answer.unprocessable(fault.getMessage());
+            return Answer.unprocessable(fault);
         }
         String called = RequirementIds.of(head.model(), requirement);
         return Answer.of(

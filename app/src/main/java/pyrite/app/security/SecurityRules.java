@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -171,7 +172,7 @@ class SecurityRules {
                 response,
                 HttpStatus.UNAUTHORIZED,
                 TokenFilter.carriesToken(request)
-                        ? fault.getMessage()
+                        ? Objects.requireNonNullElse(fault.getMessage(), "the token is not accepted")
                         : "send a personal access token, which your account page makes: Authorization: Bearer pyr_…");
     }
 

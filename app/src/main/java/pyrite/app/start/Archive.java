@@ -48,7 +48,7 @@ final class Archive {
             throw new Unfit(file + " is there already; choose another name");
         }
         Path folder = file.toAbsolutePath().getParent();
-        if (!Files.isDirectory(folder)) {
+        if (folder == null || !Files.isDirectory(folder)) {
             throw new Unfit("there is no folder " + folder);
         }
         Path part = folder.resolve(file.getFileName() + ".part");

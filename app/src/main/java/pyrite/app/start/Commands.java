@@ -6,6 +6,7 @@ import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.springframework.boot.Banner;
 import org.springframework.boot.SpringApplication;
@@ -37,7 +38,7 @@ public final class Commands {
 
     private static String sentence(Throwable fault) {
         if (fault instanceof DataFolder.Taken || fault instanceof Archive.Unfit) {
-            return fault.getMessage();
+            return Objects.requireNonNullElse(fault.getMessage(), fault.toString());
         }
         Throwable cause = fault;
         while (cause.getCause() != null) {

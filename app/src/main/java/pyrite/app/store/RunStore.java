@@ -18,6 +18,7 @@ import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.Exhibit;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
+import pyrite.core.verification.Margin;
 import pyrite.core.verification.VerdictKind;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -210,13 +211,13 @@ public class RunStore {
     }
 
     private static RunMapper.VerdictRow row(Judgement judgement) {
-        boolean compared = judgement.margin() != null;
+        Margin margin = judgement.margin();
         return new RunMapper.VerdictRow(
                 judgement.requirement().value(),
                 judgement.subject(),
                 judgement.verdict().name(),
-                compared ? Double.valueOf(judgement.margin().shown()) : null,
-                compared ? judgement.margin().unit().symbol() : null,
+                margin == null ? null : Double.valueOf(margin.shown()),
+                margin == null ? null : margin.unit().symbol(),
                 judgement.worstInstant(),
                 judgement.firstViolation(),
                 judgement.reason(),

@@ -1,6 +1,7 @@
 package pyrite.app.workspace;
 
 import java.util.List;
+import java.util.Objects;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import pyrite.core.model.ElementId;
@@ -24,6 +25,11 @@ public record Answer(boolean saved, String revision, String message, List<TextPr
 
     public static ResponseEntity<Answer> unprocessable(String message) {
         return unprocessable(message, List.of());
+    }
+
+    /** Refuses with what an exception says. */
+    public static ResponseEntity<Answer> unprocessable(RuntimeException fault) {
+        return unprocessable(Objects.requireNonNullElse(fault.getMessage(), fault.toString()));
     }
 
     /** @param nothing what to say if the edit changed nothing */

@@ -50,20 +50,24 @@ class WebSetup implements WebMvcConfigurer {
                 @Nullable ModelAndViewContainer container,
                 NativeWebRequest request,
                 @Nullable WebDataBinderFactory binders) {
-            Map<?, ?> names = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
+            Map<?, ?> variables = (Map<?, ?>) Objects.requireNonNull(request.getAttribute(
                     HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE, RequestAttributes.SCOPE_REQUEST));
-            Workspace.Head head = names.containsKey("projectId")
-                    ? workspace.head(uuid(names.get("projectId")), uuid(names.get("branchId")))
-                    : workspace.head((String) names.get("project"), (String) names.get("branch"));
+            Workspace.Head head = variables.containsKey("projectId")
+                    ? workspace.head(uuid(text(variables, "projectId")), uuid(text(variables, "branchId")))
+                    : workspace.head(text(variables, "project"), text(variables, "branch"));
             String at = request.getParameter("at");
             return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET)
                     ? head
                     : workspace.asOf(head, number(at));
         }
 
-        private static UUID uuid(Object text) {
+        private static String text(Map<?, ?> variables, String name) {
+            return (String) Objects.requireNonNull(variables.get(name));
+        }
+
+        private static UUID uuid(String text) {
             try {
-                return UUID.fromString(text.toString());
+                return UUID.fromString(text);
             } catch (IllegalArgumentException _) {
                 throw new NotFound("'" + text + "' is no id of a project or branch; ids are UUIDs");
             }

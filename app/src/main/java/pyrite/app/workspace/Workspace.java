@@ -5,6 +5,7 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
@@ -254,7 +255,7 @@ public class Workspace {
                 new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
         store.commit(head.branch(), author, revision, difference);
         Head next = new Head(head.branch(), revision.number(), model, false);
-        branches.get(head.branch().id()).head = next;
+        Objects.requireNonNull(branches.get(head.branch().id())).head = next;
         checkpoints.changed(next, difference.changes().size());
         events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
         return new Commit.Saved(revision);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Body;
@@ -70,10 +71,10 @@ final class Collections {
             case Expression.Filtered f ->
                 f.selects() ? selected(f.receiver(), f.body(), true, scope) : collected(f.receiver(), f.body(), scope);
             case Expression.ArrowInvocation arrow
-            when function(arrow.function()) != null ->
-                values(function(arrow.function()), arrow.asCall().arguments(), scope, arrow);
+            when function(arrow.function()) instanceof CollectionFunction f ->
+                values(f, arrow.asCall().arguments(), scope, arrow);
             case Expression.Invocation call
-            when function(call.function()) != null -> values(function(call.function()), call.arguments(), scope, call);
+            when function(call.function()) instanceof CollectionFunction f -> values(f, call.arguments(), scope, call);
             case Expression.Binary b when b.operator() == Operator.RANGE -> range(b, scope);
             case Expression.Conditional c
             when lowering.condition(c.condition(), scope) instanceof Condition.Fixed(boolean holds) ->
@@ -102,7 +103,7 @@ final class Collections {
         return all;
     }
 
-    private CollectionFunction function(Referent function) {
+    private @Nullable CollectionFunction function(Referent function) {
         return model.environment().function(function).orElse(null)
                         instanceof Function.OverCollection(CollectionFunction f)
                 ? f

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Dimension;
@@ -152,7 +153,7 @@ final class InstanceBuilder {
         Quantity quantity = new Quantity(
                 feature,
                 instance,
-                instance.pathOf(model.names().effectiveName(feature)),
+                instance.pathOf(nameOf(feature)),
                 type instanceof Type.Truth,
                 dimension,
                 unit,
@@ -161,13 +162,18 @@ final class InstanceBuilder {
         return quantity;
     }
 
+    private String nameOf(Element feature) {
+        return Objects.requireNonNullElse(
+                model.names().effectiveName(feature), feature.kind().title());
+    }
+
     private Instance.Slot parts(Instance instance, Element feature, int depth) {
         FeatureValue value = inheritance.value(feature).orElse(null);
         if (value != null) {
             return new Instance.Slot.Alias(value.expression(), instance);
         }
         Multiplicity multiplicity = inheritance.multiplicity(feature);
-        String name = model.names().effectiveName(feature);
+        String name = nameOf(feature);
         if (!multiplicity.isFixed()) {
             throw new ModelFault(
                     "a run needs to know how many '" + name + "' there are, but [" + multiplicity

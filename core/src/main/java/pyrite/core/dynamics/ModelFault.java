@@ -2,12 +2,13 @@ package pyrite.core.dynamics;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Span;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Property;
 
 /** A model that cannot be run: why, and which elements are concerned. */
-public final class ModelFault extends RuntimeException {
+public final class ModelFault extends ExplainedException {
     private final transient List<ElementId> elements;
     private final transient @Nullable Property<?> property;
     private final transient Span span;

@@ -1,10 +1,11 @@
 package pyrite.core.dynamics;
 
 import java.util.List;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.model.ElementId;
 
 /** A run that could not go on: why, at which simulated time, and which elements are concerned. */
-public final class RunFailure extends RuntimeException {
+public final class RunFailure extends ExplainedException {
     /** Why a run ended early. */
     public enum Reason {
         BLEW_UP,

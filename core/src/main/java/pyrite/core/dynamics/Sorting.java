@@ -2,9 +2,9 @@ package pyrite.core.dynamics;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -47,12 +47,30 @@ public final class Sorting {
 
     private SortedSystem sort() {
         flat.equations().forEach(this::take);
-        Map<Integer, Integer> unknownOf = match();
+        Matching matching = match();
         return new SortedSystem(
                 flat,
-                order(unknownOf).stream()
-                        .map(equation -> assignment(equation, unknownOf.get(equation)))
+                order(matching).stream()
+                        .map(equation -> assignment(equation, matching.unknownOf[equation]))
                         .toList());
+    }
+
+    /** Which equation determines which unknown; {@link #NONE} where there is no partner. */
+    private record Matching(int[] unknownOf, int[] equationOf) {
+        static final int NONE = -1;
+
+        static Matching empty(int equations, int unknowns) {
+            int[] unknownOf = new int[equations];
+            int[] equationOf = new int[unknowns];
+            Arrays.fill(unknownOf, NONE);
+            Arrays.fill(equationOf, NONE);
+            return new Matching(unknownOf, equationOf);
+        }
+
+        void join(int equation, int unknown) {
+            unknownOf[equation] = unknown;
+            equationOf[unknown] = equation;
+        }
     }
 
     private void take(Equation equation) {
@@ -93,7 +111,7 @@ public final class Sorting {
         }
     }
 
-    private Map<Integer, Integer> match() {
+    private Matching match() {
         Graph<Integer, DefaultEdge> graph = new SimpleGraph<>(DefaultEdge.class);
         Set<Integer> equationNodes = new LinkedHashSet<>();
         Set<Integer> unknownNodes = new LinkedHashSet<>();
@@ -108,17 +126,17 @@ public final class Sorting {
                     .filter(unknown -> isSolvable(residual, unknown))
                     .forEach(unknown -> graph.addEdge(equation, nodeOf(unknown)));
         }
-        Map<Integer, Integer> unknownOf = new HashMap<>();
+        Matching matching = Matching.empty(equations.size(), flat.variables().size());
         new HopcroftKarpMaximumCardinalityBipartiteMatching<>(graph, equationNodes, unknownNodes)
                 .getMatching()
                 .getEdges()
                 .forEach(edge -> {
                     int a = graph.getEdgeSource(edge);
                     int b = graph.getEdgeTarget(edge);
-                    unknownOf.put(Math.max(a, b), -1 - Math.min(a, b));
+                    matching.join(Math.max(a, b), -1 - Math.min(a, b));
                 });
-        requireComplete(unknownOf);
-        return unknownOf;
+        requireComplete(matching);
+        return matching;
     }
 
     /** Unknowns are the negative nodes of the matching graph, equations those from 0. */
@@ -132,16 +150,15 @@ public final class Sorting {
                 .isPresent();
     }
 
-    private void requireComplete(Map<Integer, Integer> unknownOf) {
-        Set<Integer> given = Set.copyOf(unknownOf.values());
+    private void requireComplete(Matching matching) {
         List<Integer> open = unknowns.stream()
-                .filter(unknown -> !given.contains(unknown))
+                .filter(unknown -> matching.equationOf[unknown] == Matching.NONE)
                 .boxed()
                 .toList();
         open.forEach(unknown -> flat.equations().forEach(equation -> requireEffect(unknown, equation)));
         for (int e = 0; e < equations.size(); e++) {
-            if (!unknownOf.containsKey(e)) {
-                throw tooMany(e, unknownOf);
+            if (matching.unknownOf[e] == Matching.NONE) {
+                throw tooMany(e, matching);
             }
         }
         if (!open.isEmpty()) {
@@ -180,9 +197,7 @@ public final class Sorting {
      * Walks alternating paths from an equation that got no unknown: all equations reached compete for the unknowns
      * named.
      */
-    private ModelFault tooMany(int start, Map<Integer, Integer> unknownOf) {
-        Map<Integer, Integer> equationOf = new HashMap<>();
-        unknownOf.forEach((equation, unknown) -> equationOf.put(unknown, equation));
+    private ModelFault tooMany(int start, Matching matching) {
         Set<Integer> competing = new LinkedHashSet<>(List.of(start));
         Set<Integer> wanted = new LinkedHashSet<>();
         Set<Integer> nonlinear = new LinkedHashSet<>();
@@ -196,9 +211,9 @@ public final class Sorting {
                             .isPresent();
                     (linear ? cancelled : nonlinear).add(unknown);
                 } else if (wanted.add(unknown)
-                        && equationOf.containsKey(unknown)
-                        && competing.add(equationOf.get(unknown))) {
-                    open.add(equationOf.get(unknown));
+                        && matching.equationOf[unknown] != Matching.NONE
+                        && competing.add(matching.equationOf[unknown])) {
+                    open.add(matching.equationOf[unknown]);
                 }
             });
         }
@@ -225,9 +240,7 @@ public final class Sorting {
                         + "; remove one or leave another value open" + hint;
     }
 
-    private List<Integer> order(Map<Integer, Integer> unknownOf) {
-        Map<Integer, Integer> equationOf = new HashMap<>();
-        unknownOf.forEach((equation, unknown) -> equationOf.put(unknown, equation));
+    private List<Integer> order(Matching matching) {
         Graph<Integer, DefaultEdge> needs = new SimpleDirectedGraph<>(DefaultEdge.class);
         for (int e = 0; e < equations.size(); e++) {
             needs.addVertex(e);
@@ -235,13 +248,13 @@ public final class Sorting {
         for (int e = 0; e < equations.size(); e++) {
             int equation = e;
             unknownsOf.get(e).stream()
-                    .map(equationOf::get)
+                    .map(unknown -> matching.equationOf[unknown])
                     .filter(giver -> giver != equation)
                     .forEach(giver -> needs.addEdge(giver, equation));
         }
         for (Set<Integer> component : new KosarajuStrongConnectivityInspector<>(needs).stronglyConnectedSets()) {
             if (component.size() > 1) {
-                throw loop(component, unknownOf);
+                throw loop(component, matching);
             }
         }
         List<Integer> order = new ArrayList<>();
@@ -249,9 +262,9 @@ public final class Sorting {
         return order;
     }
 
-    private ModelFault loop(Set<Integer> component, Map<Integer, Integer> unknownOf) {
+    private ModelFault loop(Set<Integer> component, Matching matching) {
         Map<String, String> parts = new LinkedHashMap<>();
-        component.forEach(e -> parts.put("'" + equations.get(e).label() + "'", nameOf(unknownOf.get(e))));
+        component.forEach(e -> parts.put("'" + equations.get(e).label() + "'", nameOf(matching.unknownOf[e])));
         return new ModelFault(
                 "the equations " + String.join(", ", parts.keySet()) + " need each other's results ("
                         + String.join(", ", parts.values())

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -52,7 +53,7 @@ public final class CommitJson {
     private record Pending(
             int change, ElementId element, Property<?> property, String text, FeatureValue.@Nullable Kind kind) {}
 
-    private static final class Wrong extends RuntimeException {
+    private static final class Wrong extends ExplainedException {
         private final String attribute;
 
         Wrong(String attribute, String message) {
@@ -287,7 +288,7 @@ public final class CommitJson {
                         lower.intValue(),
                         object.get("upperBound") instanceof Number upper ? upper.intValue() : Multiplicity.MANY);
             } catch (IllegalArgumentException e) {
-                throw new Wrong(name, e.getMessage());
+                throw new Wrong(name, Objects.requireNonNull(e.getMessage()));
             }
         }
         throw new Wrong(

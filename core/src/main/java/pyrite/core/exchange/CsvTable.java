@@ -14,6 +14,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
+import pyrite.core.expression.ExplainedException;
 
 /**
  * Tables as comma separated values (RFC 4180). What is written is harmless to spreadsheets: a cell that would begin a
@@ -28,7 +29,7 @@ public final class CsvTable {
     private CsvTable() {}
 
     /** A file that is no table; the message says where and what would be right. */
-    public static final class TableFault extends RuntimeException {
+    public static final class TableFault extends ExplainedException {
         private static final long serialVersionUID = 1;
 
         TableFault(String message) {

@@ -5,6 +5,7 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -25,7 +26,7 @@ record Metaclass(
             OF_KINDS.entrySet().stream().collect(Collectors.toMap(Map.Entry::getValue, Map.Entry::getKey));
 
     static Metaclass of(ElementKind kind) {
-        return OF_KINDS.get(kind);
+        return Objects.requireNonNull(OF_KINDS.get(kind));
     }
 
     Optional<ElementKind> kind() {

@@ -114,11 +114,14 @@ public final class Dimension {
     }
 
     private String product(int sign) {
-        return BASE_UNITS.keySet().stream()
-                .filter(exponents::containsKey)
-                .filter(base -> exponents.get(base).signum() == sign)
-                .map(base -> factor(BASE_UNITS.get(base), exponents.get(base).multiply(sign)))
+        return BASE_UNITS.entrySet().stream()
+                .filter(base -> exponent(base.getKey()).signum() == sign)
+                .map(base -> factor(base.getValue(), exponent(base.getKey()).multiply(sign)))
                 .collect(Collectors.joining("*"));
+    }
+
+    private Fraction exponent(String base) {
+        return exponents.getOrDefault(base, Fraction.ZERO);
     }
 
     private static String factor(String symbol, Fraction exponent) {

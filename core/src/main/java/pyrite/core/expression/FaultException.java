@@ -1,7 +1,7 @@
 package pyrite.core.expression;
 
 /** Thrown where an expression cannot be worked out; carries the fault with its place. */
-public final class FaultException extends RuntimeException {
+public final class FaultException extends ExplainedException {
     private final transient Fault fault;
 
     public FaultException(Fault fault) {

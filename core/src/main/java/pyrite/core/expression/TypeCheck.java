@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.hipparchus.fraction.Fraction;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.Expression.Conditional;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -269,13 +270,20 @@ public final class TypeCheck {
         return new Type.Number(base.power(new Fraction(value, 1e-9, 1000)));
     }
 
-    private static Double literal(Expression expression) {
+    private static @Nullable Double literal(Expression expression) {
         return switch (expression) {
             case NumberLiteral n -> n.value();
-            case Unary u when u.operator() == Operator.NEGATE && literal(u.operand()) != null -> -literal(u.operand());
+            case Unary u
+            when u.operator() == Operator.NEGATE -> {
+                Double operand = literal(u.operand());
+                yield operand == null ? null : Double.valueOf(-operand);
+            }
             case Binary b
-            when b.operator() == Operator.DIVIDE && literal(b.left()) != null && literal(b.right()) != null ->
-                literal(b.left()) / literal(b.right());
+            when b.operator() == Operator.DIVIDE -> {
+                Double left = literal(b.left());
+                Double right = literal(b.right());
+                yield left == null || right == null ? null : Double.valueOf(left / right);
+            }
             default -> null;
         };
     }

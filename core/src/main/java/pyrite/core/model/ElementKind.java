@@ -8,6 +8,7 @@ import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -296,7 +297,7 @@ public enum ElementKind {
     }
 
     public boolean takes(Property<?> property) {
-        return TAKEN.get(this).get(property.place());
+        return Objects.requireNonNull(TAKEN.get(this)).get(property.place());
     }
 
     private static final Map<ElementKind, BitSet> TAKEN = Arrays.stream(values())

@@ -126,7 +126,7 @@ public final class Inheritance {
             return Optional.empty();
         }
         return nearer.stream()
-                .filter(near -> !near.owner().equals(inherited.owner()))
+                .filter(near -> !Objects.equals(near.owner(), inherited.owner()))
                 .filter(near -> near.kind() == inherited.kind() && isSingle(near)
                         || Objects.equals(near.name(), inherited.name())
                                 && (isParameter(near) && isParameter(inherited) || isEnd(near) && isEnd(inherited)))

@@ -14,7 +14,6 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ForkJoinTask;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -306,10 +305,14 @@ public final class Model implements Namespaces {
      */
     public static List<Problem> faultsAmong(Model base, List<Element> elements, Set<ElementId> faulty) {
         Model tentative = base.with(elements);
-        Map<Boolean, List<Element>> byFault =
-                elements.stream().collect(Collectors.partitioningBy(element -> faulty.contains(element.id())));
-        List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, byFault.get(false)));
-        problems.addAll(WellFormedness.checkExpressions(tentative, byFault.get(true)));
+        List<Element> sound = elements.stream()
+                .filter(element -> !faulty.contains(element.id()))
+                .toList();
+        List<Element> unsound = elements.stream()
+                .filter(element -> faulty.contains(element.id()))
+                .toList();
+        List<Problem> problems = new ArrayList<>(WellFormedness.check(tentative, sound));
+        problems.addAll(WellFormedness.checkExpressions(tentative, unsound));
         return problems;
     }
 
@@ -391,10 +394,10 @@ public final class Model implements Namespaces {
         ArrayDeque<ElementId> way = new ArrayDeque<>();
         for (ElementChange change : difference.changes()) {
             Element changed = change.after();
-            ElementId owner = changed == null ? null : changed.owner();
-            if (owner == null) {
+            if (changed == null || changed.owner() == null) {
                 continue;
             }
+            ElementId owner = changed.owner();
             while (!way.isEmpty() && !owner.equals(way.getLast())) {
                 way.removeLast();
             }

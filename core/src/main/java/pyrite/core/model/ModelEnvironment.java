@@ -158,7 +158,7 @@ public final class ModelEnvironment implements Environment {
         } finally {
             way.forEach(left -> begun.remove(left.id()));
         }
-        return types.get(start.id());
+        return Objects.requireNonNull(types.get(start.id()));
     }
 
     /** What the value of a feature names that states no type either. */

@@ -3,6 +3,7 @@ package pyrite.core.model;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
@@ -153,7 +154,7 @@ public final class Property<T> implements Comparable<Property<?>> {
     static {
         int place = 0;
         for (String key : new java.util.TreeSet<>(BY_KEY.keySet())) {
-            BY_KEY.get(key).place = place++;
+            Objects.requireNonNull(BY_KEY.get(key)).place = place++;
         }
     }
 

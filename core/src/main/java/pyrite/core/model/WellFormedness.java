@@ -126,12 +126,15 @@ public final class WellFormedness {
                             + element.kind().titleWithArticle());
         }
         Element owner = model.find(element.owner()).orElse(null);
-        return require(owner != null, element, () -> "its owner does not exist")
-                && require(
-                        owner.kind().mayOwn(element.kind()),
-                        element,
-                        () -> owner.kind().titleWithArticle() + " cannot own "
-                                + element.kind().titleWithArticle());
+        if (owner == null) {
+            problems.add(Problem.of(element, "its owner does not exist"));
+            return false;
+        }
+        return require(
+                owner.kind().mayOwn(element.kind()),
+                element,
+                () -> owner.kind().titleWithArticle() + " cannot own "
+                        + element.kind().titleWithArticle());
     }
 
     private void propertiesFit(Element element) {
@@ -253,13 +256,16 @@ public final class WellFormedness {
         Set<String> met = new HashSet<>(0);
         for (int i = 1; i < generals.size(); i++) {
             for (Element inherited : model.children(generals.get(i).id())) {
-                Element member =
-                        inherited.name() == null || Names.isPrivate(inherited) ? null : members.get(inherited.name());
+                String name = inherited.name();
+                if (name == null || Names.isPrivate(inherited)) {
+                    continue;
+                }
+                Element member = members.get(name);
                 if (member != null
                         && member.kind().isUsage()
                         && inherited.kind().isUsage()
-                        && inherited.name().equals(member.name())
-                        && met.add(inherited.name())) {
+                        && name.equals(member.name())
+                        && met.add(name)) {
                     isNotShadowed(inherited, element, member);
                 }
             }
@@ -271,8 +277,9 @@ public final class WellFormedness {
                 && model.inheritance().features(by).contains(inherited)) {
             problems.add(Problem.of(
                     member,
-                    "'" + member.name() + "' is inherited from " + describe(model.get(inherited.owner()))
-                            + " already; write ':>> " + member.name() + "' to redefine it, or give it another name"));
+                    "'" + member.name() + "' is inherited from "
+                            + describe(model.get(Objects.requireNonNull(inherited.owner()))) + " already; write ':>> "
+                            + member.name() + "' to redefine it, or give it another name"));
         }
     }
 
@@ -327,8 +334,11 @@ public final class WellFormedness {
     /** Steps follow steps: what begins and ends in time, which attributes, definitions and packages do not. */
     private void isStep(Element element, Property<Reference> property) {
         Element end = element.get(property).map(r -> model.get(r.target())).orElse(null);
-        boolean fits = end == null
-                || end.kind().isUsage() && end.kind() != ElementKind.ATTRIBUTE && end.kind() != ElementKind.ENUMERATION;
+        if (end == null) {
+            return;
+        }
+        boolean fits =
+                end.kind().isUsage() && end.kind() != ElementKind.ATTRIBUTE && end.kind() != ElementKind.ENUMERATION;
         if (!fits) {
             at(
                     element,

@@ -131,7 +131,7 @@ public final class Authoring {
                 .stream().filter(each -> !each.equals(element)).toList();
         int place = before == null ? -1 : others.indexOf(before);
         Rank after = place > 0 ? others.get(place - 1).rank() : null;
-        Rank rank = place >= 0
+        Rank rank = before != null && place >= 0
                 ? Rank.between(after, before.rank())
                 : Rank.between(others.isEmpty() ? null : others.getLast().rank(), null);
         return checked(

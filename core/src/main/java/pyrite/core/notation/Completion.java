@@ -86,7 +86,7 @@ final class Completion {
             if (rankUnder(draft, owner) != null) {
                 return Ranks.between(
                         Ranks.longestRising(members.stream()
-                                .map(each -> rankUnder(each, owner))
+                                .<@Nullable Rank>map(each -> rankUnder(each, owner))
                                 .toList()),
                         before);
             }

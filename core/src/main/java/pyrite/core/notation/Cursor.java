@@ -1,6 +1,7 @@
 package pyrite.core.notation;
 
 import java.util.Map;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Span;
 
@@ -24,7 +25,7 @@ final class Cursor {
     private int depth;
 
     /** A text that does not go on as it must; carries its place and the sentence for the reader. */
-    static final class SyntaxFault extends RuntimeException {
+    static final class SyntaxFault extends ExplainedException {
         private final transient Span span;
 
         SyntaxFault(Span span, String message) {
@@ -142,9 +143,10 @@ final class Cursor {
 
     /** The fault of finding something else than what was expected, in a sentence. */
     SyntaxFault expected(String what) {
-        if (type() == Tokens.Type.UNKNOWN && UNENDED.containsKey(text().charAt(0)) && text().length() > 1) {
+        String unended = type() == Tokens.Type.UNKNOWN && text().length() > 1 ? UNENDED.get(text().charAt(0)) : null;
+        if (unended != null) {
             int start = tokens.start(at);
-            return new SyntaxFault(new Span(start, start + 1), UNENDED.get(text().charAt(0)));
+            return new SyntaxFault(new Span(start, start + 1), unended);
         }
         boolean ending = what.equals("';' or '{'");
         if (ending && at > 0 && tokens.beginsLine(at)) {

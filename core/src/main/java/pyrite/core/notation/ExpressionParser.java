@@ -75,18 +75,19 @@ final class ExpressionParser {
         for (; ; ) {
             Operator operator = operator();
             Relation relation = operator == null ? relation() : null;
-            int binds = operator != null ? operator.strength() : relation != null ? Operator.CLASSIFICATION : -1;
-            if (binds < 0 || binds < strength) {
-                cursor.leave();
-                return left;
-            }
-            cursor.take();
-            count();
-            if (operator != null) {
+            if (operator != null && operator.strength() >= strength) {
+                cursor.take();
+                count();
+                int binds = operator.strength();
                 Expression right = expression(operator == Operator.POWER ? binds : binds + 1);
                 left = new Binary(operator, left, right, cursor.spanFrom(first));
-            } else {
+            } else if (relation != null && Operator.CLASSIFICATION >= strength) {
+                cursor.take();
+                count();
                 left = new Classification(left, relation, cursor.requireQualifiedName(), cursor.spanFrom(first));
+            } else {
+                cursor.leave();
+                return left;
             }
         }
     }

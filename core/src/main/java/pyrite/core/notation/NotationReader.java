@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -181,7 +182,7 @@ public final class NotationReader {
         Set<ElementId> faulty = ConcurrentHashMap.newKeySet();
         List<Element> elements = new Resolver(base, completion, replaced).resolveAll((draft, span, message) -> {
             faulty.add(draft);
-            faults.add(completion.byId().get(draft).source(), span, message);
+            faults.add(Objects.requireNonNull(completion.byId().get(draft)).source(), span, message);
         });
         Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
         Model model = base;
@@ -218,7 +219,8 @@ public final class NotationReader {
         return elements.stream()
                 .filter(element -> {
                     Element before = base.find(element.id()).orElse(null);
-                    return !element.equals(before)
+                    return before == null
+                            || !element.equals(before)
                             || base.owners(before).stream().anyMatch(owner -> gone.contains(owner.id()));
                 })
                 .toList();

@@ -42,14 +42,15 @@ final class Spelling {
     String general(Element element, Property<?> property, Reference reference) {
         Element target = model.get(reference.target());
         String name = names.effectiveName(target);
+        if (name == null || reference.chain().size() != 1) {
+            return reference(reference, element.owner());
+        }
         boolean inherited = property == Property.REDEFINES
                 && element.owner() != null
-                && name != null
-                && reference.chain().size() == 1
                 && names.resolveInherited(Name.of(name), element.owner())
                         .filter(target.id()::equals)
                         .isPresent();
-        return inherited || name != null && reference.chain().size() == 1 && isFurtherOut(element, name, target)
+        return inherited || isFurtherOut(element, name, target)
                 ? Name.quoted(name)
                 : reference(reference, element.owner());
     }

@@ -69,12 +69,13 @@ public record AttributeCondition(String attribute, How how, String value) {
      * @throws Attributes.ValueFault if a number to compare with is none
      */
     static Predicate<Element> all(Collection<AttributeCondition> conditions, Attributes attributes) {
-        Map<Boolean, List<AttributeCondition>> parted =
-                conditions.stream().collect(Collectors.partitioningBy(each -> each.how == How.IS));
-        Map<String, List<AttributeCondition>> alternatives =
-                parted.get(true).stream().collect(Collectors.groupingBy(AttributeCondition::attribute));
-        List<Predicate<Element>> tests =
-                parted.get(false).stream().map(each -> each.test(attributes)).collect(Collectors.toList());
+        Map<String, List<AttributeCondition>> alternatives = conditions.stream()
+                .filter(each -> each.how == How.IS)
+                .collect(Collectors.groupingBy(AttributeCondition::attribute));
+        List<Predicate<Element>> tests = conditions.stream()
+                .filter(each -> each.how != How.IS)
+                .map(each -> each.test(attributes))
+                .collect(Collectors.toList());
         alternatives
                 .values()
                 .forEach(either -> tests.add(either.stream()

@@ -13,6 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.TextLiteral;
@@ -60,7 +61,7 @@ public final class Attributes {
     }
 
     /** A text that is no value of its attribute; the message says what would be. */
-    public static final class ValueFault extends RuntimeException {
+    public static final class ValueFault extends ExplainedException {
         private static final long serialVersionUID = 1;
 
         ValueFault(String message) {

@@ -22,8 +22,10 @@ public record Replacement(Edit edit, String summary) {
             Element carrier = line.kind() == ElementKind.COMMENT
                     ? line
                     : model.inheritance().documentationOf(line).orElse(null);
-            String text = carrier == null ? "" : carrier.get(Property.TEXT).orElse("");
-            Matcher matcher = wanted.matcher(text);
+            if (carrier == null) {
+                continue;
+            }
+            Matcher matcher = wanted.matcher(carrier.get(Property.TEXT).orElse(""));
             int found = (int) matcher.results().count();
             if (found > 0) {
                 places += found;

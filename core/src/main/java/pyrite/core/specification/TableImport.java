@@ -263,7 +263,7 @@ public final class TableImport {
                         attributes.value(carrier, attribute),
                         value));
             } catch (Attributes.ValueFault fault) {
-                problems.add(new RowProblem(at, Objects.requireNonNullElse(fault.getMessage(), "")));
+                problems.add(new RowProblem(at, fault.getMessage()));
             }
         }
     }

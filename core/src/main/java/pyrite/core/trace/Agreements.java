@@ -173,7 +173,8 @@ public final class Agreements {
         Links links = Links.in(model);
         for (ElementChange change : difference.changes()) {
             Element one = change.after() != null ? change.after() : change.before();
-            if (one.kind() != ElementKind.METADATA
+            if (one == null
+                    || one.kind() != ElementKind.METADATA
                     || one.owner() == null
                     || !model.has(one.owner())
                     || !Metadata.isOf(model, one, Metadata.CONFIRMED)) {

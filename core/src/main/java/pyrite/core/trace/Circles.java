@@ -45,7 +45,9 @@ final class Circles {
 
     private static String inWords(Model model, Link link, Map<ElementId, ElementId> cameFrom) {
         List<ElementId> way = new ArrayList<>(List.of(link.source()));
-        for (ElementId at = cameFrom.get(link.source()); !at.equals(link.source()); at = cameFrom.get(at)) {
+        for (ElementId at = cameFrom.get(link.source());
+                at != null && !at.equals(link.source());
+                at = cameFrom.get(at)) {
             way.addFirst(at);
         }
         way.addFirst(link.source());

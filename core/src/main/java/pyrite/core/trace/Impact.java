@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -38,7 +39,7 @@ public record Impact(Map<ElementId, Integer> reached, List<Link> links, List<Lin
                 .forEach(id -> graph.of(id).stream()
                         .filter(link -> isFollowed(link, kinds)
                                 && reached.containsKey(link.other(id))
-                                && !reached.get(link.other(id)).equals(reached.get(id)))
+                                && !Objects.equals(reached.get(link.other(id)), reached.get(id)))
                         .forEach(links::add));
         LinkRules rules = LinkRules.in(model);
         List<Link> recheck = new ArrayList<>();

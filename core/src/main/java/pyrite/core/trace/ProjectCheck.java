@@ -80,15 +80,17 @@ public final class ProjectCheck {
 
     /** An id stands for one requirement in the whole project, so that it means the same in every table and letter. */
     private void ids() {
-        List<Element> named = difference.changes().stream()
-                .filter(change -> change.after() != null && Specification.isRequirement(change.after()))
-                .filter(change -> change.after().shortName() != null
-                        && (change.before() == null
-                                || !change.after()
-                                        .shortName()
-                                        .equals(change.before().shortName())))
-                .map(ElementChange::after)
-                .toList();
+        List<Element> named = new ArrayList<>();
+        for (ElementChange change : difference.changes()) {
+            Element element = change.after();
+            String idBefore = change.before() == null ? null : change.before().shortName();
+            if (element != null
+                    && Specification.isRequirement(element)
+                    && element.shortName() != null
+                    && !element.shortName().equals(idBefore)) {
+                named.add(element);
+            }
+        }
         if (named.isEmpty()) {
             return;
         }

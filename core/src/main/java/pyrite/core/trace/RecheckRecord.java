@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import pyrite.core.model.Edit;
@@ -110,7 +111,7 @@ public record RecheckRecord(Edit edit, String summary) {
         if (revisions.containsKey("since")) {
             all.add(Metadata.number(model, record, "since", revisions.get("since"), ranks.get(1)));
         }
-        all.add(Metadata.number(model, record, "at", revisions.get("at"), ranks.get(2)));
+        all.add(Metadata.number(model, record, "at", Objects.requireNonNull(revisions.get("at")), ranks.get(2)));
         return all;
     }
 }

@@ -56,9 +56,9 @@ public final class RuleEditing {
         }
         List<Element> put = new ArrayList<>();
         Element holder = holder(put);
-        boolean own = replaced != null && !model.isLibrary(replaced.id());
-        Element rule = own
-                ? replaced
+        Element own = replaced == null || model.isLibrary(replaced.id()) ? null : replaced;
+        Element rule = own != null
+                ? own
                 : new Element(
                                 ElementId.fresh(),
                                 ElementKind.METADATA,
@@ -69,7 +69,7 @@ public final class RuleEditing {
                                 java.util.Map.of())
                         .with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
         Set<ElementId> remove = new HashSet<>();
-        if (own) {
+        if (own != null) {
             model.children(rule.id()).forEach(child -> remove.add(child.id()));
         } else {
             put.add(rule);

@@ -145,8 +145,8 @@ public final class TraceGraph implements Following {
         Deque<ElementId> open = new ArrayDeque<>(from);
         from.forEach(id -> found.put(id, 0));
         while (!open.isEmpty()) {
-            ElementId at = open.poll();
-            int next = found.get(at) + 1;
+            ElementId at = open.remove();
+            int next = Objects.requireNonNull(found.get(at)) + 1;
             if (next > depth) {
                 continue;
             }

@@ -1,6 +1,7 @@
 package pyrite.core.verification;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
@@ -98,7 +99,7 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
                 settings = interval.isPresent() ? settings.withInterval(interval.get()) : settings;
                 return tolerance.isPresent() ? settings.withTolerance(tolerance.get()) : settings;
             } catch (IllegalArgumentException e) {
-                throw new ModelFault(e.getMessage(), List.of(usage.id()));
+                throw new ModelFault(Objects.requireNonNull(e.getMessage()), List.of(usage.id()));
             }
         }
 

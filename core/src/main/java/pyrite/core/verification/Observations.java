@@ -14,6 +14,7 @@ import pyrite.core.dynamics.Term;
 import pyrite.core.dynamics.Terms;
 import pyrite.core.dynamics.Trajectory;
 import pyrite.core.expression.CollectionFunction;
+import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -60,7 +61,7 @@ final class Observations {
     }
 
     /** Thrown where an observation has no value; the constraint that needs it is violated. */
-    static final class Undefined extends RuntimeException {
+    static final class Undefined extends ExplainedException {
         Undefined(String message) {
             super(message, null, false, false);
         }
@@ -76,7 +77,7 @@ final class Observations {
             return constant(expression, scope);
         }
         return switch (expression) {
-            case Invocation call when of(call) != null -> observed(call, of(call), scope);
+            case Invocation call when of(call) instanceof Observation observation -> observed(call, observation, scope);
             case Invocation call -> computed(call, scope);
             case Expression.ArrowInvocation arrow -> computed(arrow.asCall(), scope);
             case Expression.Conditional c ->

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -151,8 +152,10 @@ public final class RequirementJudge {
         Judgement judgement;
         try {
             judgement = evaluate(requirement, subject, path);
-        } catch (FaultException | ModelFault | ArithmeticException e) {
+        } catch (FaultException | ModelFault e) {
             judgement = unjudged(requirement, path, VerdictKind.ERROR, e.getMessage());
+        } catch (ArithmeticException e) {
+            judgement = unjudged(requirement, path, VerdictKind.ERROR, Objects.toString(e.getMessage(), e.toString()));
         }
         read.addAll(flattening.takeRead());
         read.add(requirement.id());

@@ -122,8 +122,11 @@ public final class RunComparison {
         Set<String> paths = new LinkedHashSet<>();
         byPath.forEach(run -> paths.addAll(run.keySet()));
         return paths.stream()
-                .map(path ->
-                        parted(path, byPath.stream().map(run -> run.get(path)).toList()))
+                .map(path -> parted(
+                        path,
+                        byPath.stream()
+                                .<CaseRun.@Nullable Series>map(run -> run.get(path))
+                                .toList()))
                 .filter(parted -> parted.distance() > SAME)
                 .sorted(Comparator.comparingDouble(Parted::distance).reversed().thenComparing(Parted::path))
                 .toList();

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import org.eclipse.elk.alg.layered.components.ComponentOrderingStrategy;
 import org.eclipse.elk.alg.layered.options.FixedAlignment;
 import org.eclipse.elk.alg.layered.options.LayeredMetaDataProvider;
@@ -98,7 +99,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
                 diagram.edges().stream().map(edge -> edge(nodes, edge)).toList();
         new RecursiveGraphLayoutEngine().layout(graph, new BasicProgressMonitor());
         List<Box> boxes = diagram.nodes().stream()
-                .map(node -> box(node, nodes.get(node.key())))
+                .map(node -> box(node, Objects.requireNonNull(nodes.get(node.key()))))
                 .toList();
         List<Line> lines = new ArrayList<>();
         for (int i = 0; i < edges.size(); i++) {

@@ -194,7 +194,8 @@ public record FeatureSheet(
             FeatureValue value = inheritance.value(feature).orElse(null);
             Element valueOwner = inheritance
                     .owning(feature, Property.VALUE)
-                    .map(e -> model.get(e.owner()))
+                    .map(Element::owner)
+                    .map(model::get)
                     .orElse(null);
             Element from = from(feature);
             Role open = feature.get(Property.DIRECTION).isPresent() ? Role.PARAMETER : Role.OPEN;

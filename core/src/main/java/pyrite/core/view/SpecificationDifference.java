@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -126,7 +127,7 @@ public record SpecificationDifference(List<Line> lines) {
             return before;
         }
 
-        private String moved(Item old, Item item, ElementId before, ElementId now) {
+        private String moved(Item old, Item item, @Nullable ElementId before, @Nullable ElementId now) {
             Element from = old.element();
             Element to = item.element();
             if (!Objects.equals(from.owner(), to.owner())) {
@@ -138,7 +139,10 @@ public record SpecificationDifference(List<Line> lines) {
                     : "to another place in " + name(this.now, to.owner());
         }
 
-        private static String name(Model model, ElementId id) {
+        private static String name(Model model, @Nullable ElementId id) {
+            if (id == null) {
+                return "the top of the model";
+            }
             Element element = model.get(id);
             return Specification.isRequirement(element)
                     ? RequirementIds.of(model, element)
