@@ -126,7 +126,7 @@ class ManyRowsTest extends InSession {
     }
 
     private void keep(String name, String page, String query) {
-        commit(SavedView.put(merrow.head().model(), new SavedView.Wanted(name, page, query, "ines", true, true)));
+        commit(SavedView.put(merrow.head().model(), new SavedView.Request(name, page, query, "ines", true, true)));
     }
 
     @Test

@@ -99,7 +99,7 @@ class OutcomeTest extends InBrowser {
         verdict("pass");
         String margin = ines.driver().findElement(By.cssSelector(".margin")).getText();
         assertThat(margin).startsWith("+").endsWith("min");
-        until(visibilityOfElementLocated(By.cssSelector("[data-exhibit] canvas")));
+        until(visibilityOfElementLocated(By.cssSelector("[data-verdict-plot] canvas")));
 
         openDrive();
         type("Value of cushionedSpeed", "0.05 [deg/s]");
@@ -121,7 +121,7 @@ class OutcomeTest extends InBrowser {
         verdict("pass");
         assertThat(ines.driver().findElement(By.cssSelector(".margin")).getText())
                 .isEqualTo(margin);
-        until(visibilityOfElementLocated(By.cssSelector("[data-exhibit] canvas")));
+        until(visibilityOfElementLocated(By.cssSelector("[data-verdict-plot] canvas")));
     }
 
     @Test

@@ -19,7 +19,7 @@ import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.verification.CaseRun;
-import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.VerdictKind;
 
 /** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
@@ -59,7 +59,7 @@ class RunsTest extends InProject {
         long id = run("closingCheck", RunControl.NONE);
         RunStore.Recorded before = runs.series(id);
         VerdictView verdict = verdict("closesInTime");
-        Exhibit picture = runs.exhibit(verdict.stored());
+        VerdictPlot picture = runs.plot(verdict.stored());
         assertThat(picture.lines()).isNotEmpty();
         restart();
         assertThat(runs.find(merrow.head().branch(), id))
@@ -70,7 +70,7 @@ class RunsTest extends InProject {
         assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
         assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
         assertThat(verdict("closesInTime").stale()).isFalse();
-        assertThat(runs.exhibit(verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
+        assertThat(runs.plot(verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
     }
 
     @Test

@@ -49,7 +49,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
@@ -128,7 +128,7 @@ public class Store {
     }
 
     private Model commit(Branch into, int revisionNumber, Edit edit, Model on) {
-        if (!(on.apply(edit) instanceof Outcome.Applied(Model next, Difference difference))) {
+        if (!(on.apply(edit) instanceof EditResult.Applied(Model next, Difference difference))) {
             throw new IllegalStateException("the edit is refused");
         }
         Revision revision = new Revision(revisionNumber, "bench", Instant.now(), "measured", Revision.Act.EDIT, 0);
@@ -182,7 +182,7 @@ public class Store {
 
     /** The part of committing that is no storing. */
     @Benchmark
-    public Outcome applying() {
+    public EditResult applying() {
         return model.apply(Edit.put(edited.withName("other" + number++)));
     }
 

@@ -16,7 +16,7 @@ import org.openjdk.jmh.annotations.Warmup;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
@@ -70,14 +70,14 @@ public class Tracing {
 
     @Benchmark
     public TraceGraph graphOfAllLinksAfterAnEdit() {
-        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(
+        EditResult.Applied applied = (EditResult.Applied) model.apply(Edit.put(
                 text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
         return TraceGraph.of(applied.model());
     }
 
     @Benchmark
     public Coverage coverage() {
-        return Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED);
+        return Coverage.of(graph, Coverage.VerdictLookup.NOTHING_JUDGED);
     }
 
     @Benchmark
@@ -102,7 +102,7 @@ public class Tracing {
 
     @Benchmark
     public Object committingAnEditWithItsRules() {
-        Outcome.Applied applied = (Outcome.Applied) model.apply(Edit.put(
+        EditResult.Applied applied = (EditResult.Applied) model.apply(Edit.put(
                 text.with(pyrite.core.model.Property.TEXT, "The product shall do it " + number++ + " times.")));
         return ProjectCheck.check(model, applied.model(), applied.difference());
     }

@@ -10,7 +10,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.TextProblem;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -31,7 +31,7 @@ final class Check implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Reading reading = Files.read(files);
+        ReadResult reading = Files.read(files);
         var out = spec.commandLine().getOut();
         int count = reading.problems().size();
         if (json) {

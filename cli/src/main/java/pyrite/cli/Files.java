@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
 /** Reads model files and reports what is wrong with them. */
@@ -25,7 +25,7 @@ final class Files {
 
     private Files() {}
 
-    static Reading read(List<Path> paths) {
+    static ReadResult read(List<Path> paths) {
         List<Source> sources = new ArrayList<>();
         paths.forEach(path -> files(path).forEach(file -> sources.add(source(file))));
         if (sources.isEmpty()) {
@@ -71,7 +71,7 @@ final class Files {
     }
 
     /** Prints every problem as {@code path:line:column: error: message} and says whether there is none. */
-    static boolean report(Reading reading, PrintWriter to) {
+    static boolean report(ReadResult reading, PrintWriter to) {
         reading.problems().forEach(to::println);
         return reading.isGood();
     }

@@ -12,7 +12,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import pyrite.core.model.Element;
 import pyrite.core.notation.NotationWriter;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 
 @Command(
         name = "format",
@@ -33,7 +33,7 @@ final class Format implements Callable<Integer> {
     public Integer call() {
         List<Path> all = new ArrayList<>(List.of(file));
         all.addAll(others);
-        Reading reading = Files.read(all);
+        ReadResult reading = Files.read(all);
         if (!Files.report(reading, spec.commandLine().getErr())) {
             return Main.MODEL_ERRORS;
         }

@@ -14,7 +14,7 @@ import picocli.CommandLine.Spec;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.SeriesTable;
@@ -46,7 +46,7 @@ final class Run implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Reading reading = Files.read(files);
+        ReadResult reading = Files.read(files);
         if (!Files.report(reading, spec.commandLine().getErr())) {
             return Main.MODEL_ERRORS;
         }

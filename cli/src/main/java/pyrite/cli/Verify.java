@@ -20,8 +20,8 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
-import pyrite.core.notation.Reading;
-import pyrite.core.verification.AtOnce;
+import pyrite.core.notation.ReadResult;
+import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Judgement;
@@ -52,7 +52,7 @@ final class Verify implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Reading reading = Files.read(files);
+        ReadResult reading = Files.read(files);
         PrintWriter out = spec.commandLine().getOut();
         if (!Files.report(reading, spec.commandLine().getErr())) {
             return Main.MODEL_ERRORS;
@@ -94,7 +94,7 @@ final class Verify implements Callable<Integer> {
                         CaseRun.of(model, check, RunControl.NONE).judgements()));
         for (Element requirement : sorted(model, ElementKind.REQUIREMENT)) {
             if (judgements.stream().noneMatch(j -> j.requirement().equals(requirement.id()))) {
-                judgements.addAll(AtOnce.of(model, requirement).judgements());
+                judgements.addAll(StaticJudgement.of(model, requirement).judgements());
             }
         }
         return judgements;

@@ -8,7 +8,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
 /** Models for tests, from a few lines of notation. */
@@ -28,12 +28,12 @@ public final class Models {
     }
 
     public static Model read(String text) {
-        Reading reading = tryRead(text);
+        ReadResult reading = tryRead(text);
         assertThat(reading.problems()).isEmpty();
         return reading.model();
     }
 
-    public static Reading tryRead(String text) {
+    public static ReadResult tryRead(String text) {
         return NotationReader.read(Library.model(), List.of(new Source("test.sysml", text)));
     }
 

@@ -45,10 +45,10 @@ class ApiBranches {
         return workspace.asOf(workspace.head(place.branch()), place.number());
     }
 
-    Refs.CommitRecord commit(Branch branch, int number) {
+    ApiRecords.CommitRecord commit(Branch branch, int number) {
         BranchStore.Entry entry = store.revision(branch, number)
                 .orElseThrow(() -> new NotFound("there is no r" + number + " on this branch"));
-        return Refs.CommitRecord.of(
+        return ApiRecords.CommitRecord.of(
                 branch,
                 entry,
                 number == 1
@@ -58,15 +58,15 @@ class ApiBranches {
                                 .orElse(null));
     }
 
-    Refs.BranchJson branch(Workspace.Head head) {
+    ApiRecords.BranchJson branch(Workspace.Head head) {
         Branch branch = head.branch();
-        return new Refs.BranchJson(
+        return new ApiRecords.BranchJson(
                 branch.uuid(),
                 "Branch",
                 branch.name(),
-                new Refs.Id(branch.projectUuid()),
+                new ApiRecords.Id(branch.projectUuid()),
                 head.number() == 0
                         ? null
-                        : new Refs.Id(commit(branch, head.number()).id()));
+                        : new ApiRecords.Id(commit(branch, head.number()).id()));
     }
 }

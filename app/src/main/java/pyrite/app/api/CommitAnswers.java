@@ -50,12 +50,12 @@ class CommitAnswers {
                                 elements.stream()
                                         .map(id -> model.find(id)
                                                 .map(new ElementJson(model)::write)
-                                                .orElseGet(() -> gone(id)))
+                                                .orElseGet(() -> removed(id)))
                                         .toList()));
         };
     }
 
-    private static Map<String, @Nullable Object> gone(ElementId id) {
+    private static Map<String, @Nullable Object> removed(ElementId id) {
         Map<String, @Nullable Object> json = new LinkedHashMap<>();
         json.put("@id", id.toString());
         json.put("@type", null);

@@ -51,14 +51,14 @@ class CommitsApi {
 
     @Operation(summary = "The commits of a branch, newest first; without branchId those of the first branch")
     @GetMapping
-    List<Refs.CommitRecord> commits(
+    List<ApiRecords.CommitRecord> commits(
             @PathVariable UUID projectId,
             @RequestParam Optional<UUID> branchId,
             @RequestParam(name = "page[size]", defaultValue = "100") int size) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
         List<BranchStore.Entry> entries = store.revisions(head.branch(), head.number(), Math.clamp(size, 1, MOST) + 1);
         return IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST)))
-                .mapToObj(i -> Refs.CommitRecord.of(
+                .mapToObj(i -> ApiRecords.CommitRecord.of(
                         head.branch(),
                         entries.get(i),
                         i + 1 < entries.size() ? entries.get(i + 1).uuid() : null))
@@ -67,7 +67,7 @@ class CommitsApi {
 
     @Operation(summary = "One commit")
     @GetMapping("/{commitId}")
-    Refs.CommitRecord commit(@PathVariable UUID projectId, @PathVariable UUID commitId) {
+    ApiRecords.CommitRecord commit(@PathVariable UUID projectId, @PathVariable UUID commitId) {
         Workspace.Head head = branches.at(projectId, commitId);
         return branches.commit(head.branch(), head.number());
     }
@@ -75,7 +75,7 @@ class CommitsApi {
     /** What a commit made of one element. */
     record DataVersion(
             @JsonProperty("@type") String type,
-            Refs.Id identity,
+            ApiRecords.Id identity,
             @Nullable Map<String, @Nullable Object> payload) {}
 
     @Operation(summary = "What a commit changed; the payload is null where it removed an element")
@@ -91,12 +91,12 @@ class CommitsApi {
     private static DataVersion version(ElementJson writer, ElementChange change) {
         return new DataVersion(
                 "DataVersion",
-                new Refs.Id(change.id().value()),
+                new ApiRecords.Id(change.id().value()),
                 change.after() == null ? null : writer.write(change.after()));
     }
 
     /** @param identity of the element that is changed or removed; without it the payload is a new element */
-    record NewVersion(Refs.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {}
+    record NewVersion(ApiRecords.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {}
 
     /**
      * @param previousCommit on which the changes were made; others may have committed since, as long as they changed
@@ -105,7 +105,7 @@ class CommitsApi {
     record NewCommit(
             @Nullable @Size(max = 1000) String description,
             @NotNull List<@Valid NewVersion> change,
-            Refs.@Nullable Id previousCommit) {}
+            ApiRecords.@Nullable Id previousCommit) {}
 
     @Operation(summary = "Commit changes of elements; takes an engineer")
     @PostMapping
@@ -113,17 +113,17 @@ class CommitsApi {
             Person person,
             @PathVariable UUID projectId,
             @RequestParam Optional<UUID> branchId,
-            @Valid @RequestBody NewCommit wanted) {
+            @Valid @RequestBody NewCommit requested) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
-        Workspace.Head base = wanted.previousCommit() == null
+        Workspace.Head base = requested.previousCommit() == null
                 ? head
-                : branches.at(projectId, wanted.previousCommit().id());
+                : branches.at(projectId, requested.previousCommit().id());
         if (base.branch().id() != head.branch().id()) {
             throw new NotFound("the previous commit is of another branch");
         }
         CommitJson.Read read = CommitJson.read(
                 base.model(),
-                wanted.change().stream()
+                requested.change().stream()
                         .map(each -> new CommitJson.Change(
                                 each.identity() == null
                                         ? null
@@ -136,9 +136,9 @@ class CommitsApi {
                     read.faults().getFirst().message(),
                     Map.of("faults", read.faults()));
         }
-        String summary = wanted.description() == null || wanted.description().isBlank()
+        String summary = requested.description() == null || requested.description().isBlank()
                 ? "committed over the API"
-                : wanted.description();
+                : requested.description();
         return answers.of(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
     }
 }

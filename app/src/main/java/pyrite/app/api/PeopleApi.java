@@ -52,7 +52,7 @@ class PeopleApi {
             @NotNull String role) {}
 
     /** What is left out stays as it is. */
-    record Standing(@Nullable String role, @Nullable Boolean active) {}
+    record PersonChange(@Nullable String role, @Nullable Boolean active) {}
 
     /** A password that was made for somebody; it is told this once. */
     record Password(String signIn, String password) {}
@@ -65,21 +65,21 @@ class PeopleApi {
 
     @Operation(summary = "Add somebody; the answer tells the password made for them; takes an administrator")
     @PostMapping("/api/people")
-    ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson wanted) {
-        String password = people.add(person, wanted.signIn(), wanted.name(), Person.Role.titled(wanted.role()));
+    ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson requested) {
+        String password = people.add(person, requested.signIn(), requested.name(), Person.Role.titled(requested.role()));
         return ResponseEntity.status(HttpStatus.CREATED)
-                .body(new Password(wanted.signIn().strip(), password));
+                .body(new Password(requested.signIn().strip(), password));
     }
 
     @Operation(summary = "Give somebody another role, shut them out or let them in again; takes an administrator")
     @PutMapping("/api/people/{signIn}")
-    PersonJson change(Person person, @PathVariable String signIn, @Valid @RequestBody Standing wanted) {
+    PersonJson change(Person person, @PathVariable String signIn, @Valid @RequestBody PersonChange requested) {
         find(signIn);
-        if (wanted.role() != null) {
-            people.setRole(person, signIn, Person.Role.titled(wanted.role()));
+        if (requested.role() != null) {
+            people.setRole(person, signIn, Person.Role.titled(requested.role()));
         }
-        if (wanted.active() != null) {
-            people.setActive(person, signIn, wanted.active());
+        if (requested.active() != null) {
+            people.setActive(person, signIn, requested.active());
         }
         return PersonJson.of(find(signIn));
     }

@@ -44,10 +44,10 @@ class ProjectsApi {
 
     @Operation(summary = "All projects")
     @GetMapping
-    List<Refs.ProjectJson> projects() {
+    List<ApiRecords.ProjectJson> projects() {
         return store.all().stream()
                 .collect(Collectors.toMap(
-                        Branch::projectUuid, Refs.ProjectJson::of, (first, _) -> first, LinkedHashMap::new))
+                        Branch::projectUuid, ApiRecords.ProjectJson::of, (first, _) -> first, LinkedHashMap::new))
                 .values()
                 .stream()
                 .toList();
@@ -55,20 +55,20 @@ class ProjectsApi {
 
     @Operation(summary = "Begin a project; takes a lead")
     @PostMapping
-    ResponseEntity<Refs.ProjectJson> begin(Person person, @Valid @RequestBody NewProject wanted) {
+    ResponseEntity<ApiRecords.ProjectJson> begin(Person person, @Valid @RequestBody NewProject requested) {
         return ResponseEntity.status(HttpStatus.CREATED)
-                .body(Refs.ProjectJson.of(projects.begin(person, wanted.name())));
+                .body(ApiRecords.ProjectJson.of(projects.begin(person, requested.name())));
     }
 
     @Operation(summary = "One project")
     @GetMapping("/{projectId}")
-    Refs.ProjectJson project(@PathVariable UUID projectId) {
-        return Refs.ProjectJson.of(branches.ofProject(projectId).getFirst());
+    ApiRecords.ProjectJson project(@PathVariable UUID projectId) {
+        return ApiRecords.ProjectJson.of(branches.ofProject(projectId).getFirst());
     }
 
     @Operation(summary = "The branches of a project")
     @GetMapping("/{projectId}/branches")
-    List<Refs.BranchJson> branches(@PathVariable UUID projectId) {
+    List<ApiRecords.BranchJson> branches(@PathVariable UUID projectId) {
         return branches.ofProject(projectId).stream()
                 .map(branch -> branches.branch(workspace.head(branch.id())))
                 .toList();
@@ -76,7 +76,7 @@ class ProjectsApi {
 
     @Operation(summary = "One branch with its newest commit")
     @GetMapping("/{projectId}/branches/{branchId}")
-    Refs.BranchJson branch(@PathVariable UUID projectId, @PathVariable UUID branchId) {
+    ApiRecords.BranchJson branch(@PathVariable UUID projectId, @PathVariable UUID branchId) {
         return branches.branch(workspace.head(projectId, branchId));
     }
 }

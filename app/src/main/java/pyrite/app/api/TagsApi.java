@@ -54,8 +54,8 @@ class TagsApi {
             String name,
             String description,
             OffsetDateTime created,
-            Refs.Id owningProject,
-            Refs.Id taggedCommit,
+            ApiRecords.Id owningProject,
+            ApiRecords.Id taggedCommit,
             String author) {}
 
     /** A baseline with the branch it is on. */
@@ -87,8 +87,8 @@ class TagsApi {
                 baseline.name(),
                 baseline.note(),
                 baseline.at().atOffset(ZoneOffset.UTC),
-                new Refs.Id(found.branch().projectUuid()),
-                new Refs.Id(branches.commit(found.branch(), baseline.number()).id()),
+                new ApiRecords.Id(found.branch().projectUuid()),
+                new ApiRecords.Id(branches.commit(found.branch(), baseline.number()).id()),
                 baseline.person());
     }
 
@@ -107,19 +107,19 @@ class TagsApi {
     record NewTag(
             @NotBlank @Size(max = 200) String name,
             @Nullable @Size(max = 2000) String description,
-            @NotNull Refs.Id taggedCommit) {}
+            @NotNull ApiRecords.Id taggedCommit) {}
 
     @Operation(summary = "Name a commit; takes an engineer")
     @PostMapping
-    ResponseEntity<?> name(Person person, @PathVariable UUID projectId, @Valid @RequestBody NewTag wanted) {
-        Workspace.Head named = branches.at(projectId, wanted.taggedCommit().id());
-        String name = wanted.name().strip();
+    ResponseEntity<?> name(Person person, @PathVariable UUID projectId, @Valid @RequestBody NewTag requested) {
+        Workspace.Head named = branches.at(projectId, requested.taggedCommit().id());
+        String name = requested.name().strip();
         try {
             baselines.add(
                     named.branch().id(),
                     named.number(),
                     name,
-                    Objects.requireNonNullElse(wanted.description(), "").strip(),
+                    Objects.requireNonNullElse(requested.description(), "").strip(),
                     person.id(),
                     clock.instant());
         } catch (DuplicateKeyException _) {

@@ -36,7 +36,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationReader;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.SeriesTable;
@@ -81,28 +81,28 @@ class WorkApi {
             @NotNull @Size(max = LONGEST_TEXT) String text,
             @Nullable String element,
             @Nullable @Size(max = 1000) String description,
-            Refs.@Nullable Id previousCommit) {}
+            ApiRecords.@Nullable Id previousCommit) {}
 
     @Operation(
             summary =
                     "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
     @PostMapping("/notation")
-    ResponseEntity<?> write(Workspace.Head head, Person person, @Valid @RequestBody Text wanted) {
-        if (wanted.element() != null && wanted.previousCommit() == null) {
+    ResponseEntity<?> write(Workspace.Head head, Person person, @Valid @RequestBody Text requested) {
+        if (requested.element() != null && requested.previousCommit() == null) {
             throw new IllegalArgumentException(
                     "say with previousCommit from which commit the text of the element was read, so that nobody's changes since are lost");
         }
-        Workspace.Head base = wanted.previousCommit() == null
+        Workspace.Head base = requested.previousCommit() == null
                 ? head
                 : branches.at(
-                        head.branch().projectUuid(), wanted.previousCommit().id());
+                        head.branch().projectUuid(), requested.previousCommit().id());
         if (base.branch().id() != head.branch().id()) {
             throw new NotFound("the previous commit is of another branch");
         }
-        Source source = new Source("text", wanted.text());
-        Reading reading = wanted.element() == null
+        Source source = new Source("text", requested.text());
+        ReadResult reading = requested.element() == null
                 ? NotationReader.readMembers(base.model(), null, source)
-                : NotationReader.readBack(base.model(), List.of(base.element(wanted.element())), source);
+                : NotationReader.readBack(base.model(), List.of(base.element(requested.element())), source);
         if (!reading.isGood()) {
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(
                     HttpStatus.UNPROCESSABLE_CONTENT,
@@ -117,7 +117,7 @@ class WorkApi {
                         base.number(),
                         reading.edit(),
                         person,
-                        wanted.description() == null ? "notation written over the API" : wanted.description()));
+                        requested.description() == null ? "notation written over the API" : requested.description()));
     }
 
     @Operation(summary = "Take back your newest edit; takes an engineer")
@@ -218,8 +218,8 @@ class WorkApi {
 
     @Operation(summary = "Run a case; takes an engineer")
     @PostMapping("/runs")
-    ResponseEntity<RunJson> start(Workspace.Head head, Person person, @Valid @RequestBody Start wanted) {
-        Element usage = head.element(wanted.element());
+    ResponseEntity<RunJson> start(Workspace.Head head, Person person, @Valid @RequestBody Start requested) {
+        Element usage = head.element(requested.element());
         if (!CaseSetup.isRunnable(head.model(), usage)) {
             throw new NotFound(usage.kind().titleWithArticle() + " " + usage.name() + " is no case that can be run");
         }

@@ -32,9 +32,9 @@ import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
-import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.VerdictPlot;
 import pyrite.core.view.FeatureSheet;
-import pyrite.core.view.Lacking;
+import pyrite.core.view.VerdictPrerequisites;
 import pyrite.core.view.Uses;
 
 /** Shows one element: its text, features, equations, verdicts and history. */
@@ -93,7 +93,7 @@ class ElementController {
                 "html",
                 RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
-        page.addAttribute("lacking", Lacking.of(model, element, each -> CaseSetup.isRunnable(model, each)));
+        page.addAttribute("lacking", VerdictPrerequisites.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
     }
 
@@ -127,16 +127,16 @@ class ElementController {
     }
 
     /** What to draw for the verdicts of a requirement. */
-    record Picture(String subject, double[] times, Exhibit exhibit) {}
+    record Picture(String subject, double[] times, VerdictPlot plot) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "What the verdicts of a requirement show: series with limits")
-    @GetMapping({"/p/{project}/{branch}/element/{id}/exhibit.json", ApiAddress.BRANCH + "/requirements/{id}/exhibits"})
+    @GetMapping({"/p/{project}/{branch}/element/{id}/plot.json", ApiAddress.BRANCH + "/requirements/{id}/exhibits"})
     @ResponseBody
-    List<Picture> exhibits(Workspace.Head head, @PathVariable String id) {
+    List<Picture> plots(Workspace.Head head, @PathVariable String id) {
         return verdicts.of(head, head.element(id).id()).stream()
                 .filter(view -> view.stored() != null && view.run() != null)
-                .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.exhibit(view.stored())))
+                .map(view -> new Picture(view.subject(), runs.times(view.run()), runs.plot(view.stored())))
                 .toList();
     }
 

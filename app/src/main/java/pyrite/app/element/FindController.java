@@ -38,14 +38,14 @@ class FindController {
     @Operation(summary = "Elements by a part of their name or id, the best match first")
     @GetMapping({"/p/{project}/{branch}/find", ApiAddress.BRANCH + "/find"})
     List<Hit> find(Workspace.Head head, @RequestParam String q) {
-        String wanted = q.strip();
+        String requested = q.strip();
         Labels labels = new Labels(head.model());
-        return wanted.isEmpty()
+        return requested.isEmpty()
                 ? List.of()
                 : head.model().ownElements().stream()
                         .filter(e -> e.name() != null || e.shortName() != null)
-                        .filter(e -> rank(e, wanted) < Integer.MAX_VALUE)
-                        .sorted(Comparator.comparingInt((Element e) -> rank(e, wanted) + behind(e))
+                        .filter(e -> rank(e, requested) < Integer.MAX_VALUE)
+                        .sorted(Comparator.comparingInt((Element e) -> rank(e, requested) + behind(e))
                                 .thenComparing(labels::full))
                         .limit(MOST)
                         .map(e -> new Hit(
@@ -65,17 +65,17 @@ class FindController {
         return element.owner() == null ? "" : model.names().qualifiedName(model.get(element.owner()));
     }
 
-    private static int rank(Element element, String wanted) {
-        return Math.min(rank(element.shortName(), wanted), rank(element.name(), wanted));
+    private static int rank(Element element, String requested) {
+        return Math.min(rank(element.shortName(), requested), rank(element.name(), requested));
     }
 
-    private static int rank(@Nullable String name, String wanted) {
+    private static int rank(@Nullable String name, String requested) {
         if (name == null) {
             return Integer.MAX_VALUE;
         }
         String lower = name.toLowerCase(Locale.ROOT);
-        String sought = wanted.toLowerCase(Locale.ROOT);
-        return name.equals(wanted)
+        String sought = requested.toLowerCase(Locale.ROOT);
+        return name.equals(requested)
                 ? 0
                 : lower.equals(sought)
                         ? 1

@@ -31,7 +31,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 import pyrite.core.notation.TextAssistant;
 import pyrite.core.notation.TextProblem;
@@ -97,14 +97,14 @@ class NotationController {
         ApiAddress.BRANCH + "/elements/{id}/notation/check"
     })
     Checked check(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        Reading reading = read(head, id, typed.text(), typed.base());
+        ReadResult reading = read(head, id, typed.text(), typed.base());
         List<Fault> faults =
                 reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
         return new Checked(faults, reading.problems().size() - faults.size(), places(head.model(), reading));
     }
 
     /** Of what is in the model already; the rest has no Thread and no box yet. */
-    private static List<Place> places(Model model, Reading reading) {
+    private static List<Place> places(Model model, ReadResult reading) {
         return reading.places().entrySet().stream()
                 .filter(entry -> model.has(entry.getKey()))
                 .map(entry -> new Place(
@@ -114,7 +114,7 @@ class NotationController {
                 .toList();
     }
 
-    private Reading read(Workspace.Head head, String id, String text, int base) {
+    private ReadResult read(Workspace.Head head, String id, String text, int base) {
         Workspace.Head then = workspace.asOf(head, base);
         return NotationReader.readBack(then.model(), List.of(then.element(id)), new Source("", text));
     }
@@ -194,7 +194,7 @@ class NotationController {
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/format")
     Formatted format(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
-        Reading reading = read(head, id, typed.text(), typed.base());
+        ReadResult reading = read(head, id, typed.text(), typed.base());
         if (!reading.isGood()) {
             return new Formatted(
                     null,
@@ -208,7 +208,7 @@ class NotationController {
     }
 
     /** The elements at the top of a text. */
-    private static List<Element> top(Reading reading) {
+    private static List<Element> top(ReadResult reading) {
         Set<ElementId> read = reading.read().stream().map(Element::id).collect(Collectors.toSet());
         return reading.read().stream()
                 .filter(element -> element.owner() == null || !read.contains(element.owner()))
@@ -225,7 +225,7 @@ class NotationController {
     @PostMapping("/p/{project}/{branch}/element/{id}/notation")
     ResponseEntity<Saved> save(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody ToSave typed) {
-        Reading reading = read(head, id, typed.text(), typed.base());
+        ReadResult reading = read(head, id, typed.text(), typed.base());
         if (!reading.isGood()) {
             List<Fault> faults = reading.problems().stream()
                     .limit(MOST_FAULTS)
@@ -251,7 +251,7 @@ class NotationController {
             case Workspace.Commit.Refused(var problems) ->
                 refused(
                         problems.stream()
-                                .map(problem -> Reading.locate(problem, reading.places()))
+                                .map(problem -> ReadResult.locate(problem, reading.places()))
                                 .filter(Objects::nonNull)
                                 .map(Fault::of)
                                 .toList(),
@@ -268,10 +268,10 @@ class NotationController {
         };
     }
 
-    private static String changes(Reading reading) {
+    private static String changes(ReadResult reading) {
         int put = reading.edit().put().size();
-        int gone = reading.edit().remove().size();
-        return put + (put == 1 ? " element" : " elements") + " written" + (gone == 0 ? "" : ", " + gone + " removed");
+        int removed = reading.edit().remove().size();
+        return put + (put == 1 ? " element" : " elements") + " written" + (removed == 0 ? "" : ", " + removed + " removed");
     }
 
     private static ResponseEntity<Saved> refused(List<Fault> faults, String message) {

@@ -46,7 +46,7 @@ class ReferencesController {
         this.attachments = attachments;
     }
 
-    record Wanted(
+    record Request(
             @NotNull @Size(max = 2000) String address,
             @NotNull @Size(max = 500) String description,
             boolean incoming,
@@ -56,15 +56,15 @@ class ReferencesController {
     @Operation(summary = "Let an element refer to an address; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/references", ApiAddress.BRANCH + "/elements/{id}/references"})
     ResponseEntity<Answer> refer(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Request requested) {
         return add(
                 head,
                 person,
                 head.element(id),
-                wanted.address(),
-                wanted.description(),
-                wanted.incoming(),
-                wanted.base());
+                requested.address(),
+                requested.description(),
+                requested.incoming(),
+                requested.base());
     }
 
     @Tag(name = ApiAddress.WORK)

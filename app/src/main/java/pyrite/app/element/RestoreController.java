@@ -31,17 +31,17 @@ class RestoreController {
     }
 
     /** @param whole whether with all it owned then, or the element alone */
-    record Wanted(@PositiveOrZero int number, boolean whole) {}
+    record Request(@PositiveOrZero int number, boolean whole) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Bring an element back as a revision had it, alone or with all it owned; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/restore", ApiAddress.BRANCH + "/elements/{id}/restore"})
     ResponseEntity<Answer> restore(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Wanted wanted) {
-        Model then = workspace.at(head, wanted.number());
-        Element element = new Workspace.Head(head.branch(), wanted.number(), then, true).element(id);
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Request requested) {
+        Model then = workspace.at(head, requested.number());
+        Element element = new Workspace.Head(head.branch(), requested.number(), then, true).element(id);
         ElementId at = element.id();
-        Restoration restoration = wanted.whole()
+        Restoration restoration = requested.whole()
                 ? Restoration.withAllItOwned(head.model(), then, at)
                 : Restoration.alone(head.model(), then, at);
         return switch (restoration) {
@@ -53,8 +53,8 @@ class RestoreController {
                                 head.number(),
                                 edit,
                                 person,
-                                new Labels(then).name(element) + " restored as of r" + wanted.number()
-                                        + (wanted.whole() ? " with all it owned" : "")),
+                                new Labels(then).name(element) + " restored as of r" + requested.number()
+                                        + (requested.whole() ? " with all it owned" : "")),
                         "it is as it was then");
             case Restoration.WithoutOwner(Element owner) ->
                 ResponseEntity.status(HttpStatus.UNPROCESSABLE_CONTENT)

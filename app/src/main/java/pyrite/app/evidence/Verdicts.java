@@ -26,7 +26,7 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.verification.AtOnce;
+import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
@@ -47,7 +47,7 @@ public class Verdicts {
 
     private final RunStore runs;
     private final BranchStore branches;
-    private final Cache<Standing, Map<ElementId, List<VerdictView>>> inForce =
+    private final Cache<VerdictsKey, Map<ElementId, List<VerdictView>>> inForce =
             Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
     private final Map<Long, Judged> judgedAtOnce = new ConcurrentHashMap<>();
 
@@ -57,11 +57,11 @@ public class Verdicts {
     }
 
     /** What the verdicts in force depend on: the head of a branch and the verdict stored last. */
-    private record Standing(long branch, int head, long lastVerdict) {}
+    private record VerdictsKey(long branch, int head, long lastVerdict) {}
 
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
     public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
-        return inForce.get(new Standing(head.branch().id(), head.number(), runs.lastVerdict()), _ -> find(head));
+        return inForce.get(new VerdictsKey(head.branch().id(), head.number(), runs.lastVerdict()), _ -> find(head));
     }
 
     private Map<ElementId, List<VerdictView>> find(Workspace.Head head) {
@@ -88,10 +88,10 @@ public class Verdicts {
     }
 
     /** What was judged from the model alone as it was at a revision. */
-    private record Judged(int number, Map<ElementId, AtOnce> byRequirement) {}
+    private record Judged(int number, Map<ElementId, StaticJudgement> byRequirement) {}
 
     /** What can be judged from the model alone; what changes since left as it was is not judged again. */
-    private Map<ElementId, AtOnce> atOnce(Workspace.Head head) {
+    private Map<ElementId, StaticJudgement> atOnce(Workspace.Head head) {
         return head.past()
                 ? atOnce(head.model(), Map.of(), _ -> false)
                 : judgedAtOnce
@@ -112,7 +112,7 @@ public class Verdicts {
      * What surely holds still: nothing it rests on was changed between a revision and the head. Of what is too far away
      * nothing is sure.
      */
-    private Predicate<AtOnce> untouched(Workspace.Head head, int since) {
+    private Predicate<StaticJudgement> untouched(Workspace.Head head, int since) {
         if (since > head.number() || head.number() - since > FARTHEST_BACK) {
             return _ -> false;
         }
@@ -121,13 +121,13 @@ public class Verdicts {
         return judged -> judged.read().isApartFrom(alterable);
     }
 
-    private static Map<ElementId, AtOnce> atOnce(
-            Model model, Map<ElementId, AtOnce> before, Predicate<AtOnce> untouched) {
+    private static Map<ElementId, StaticJudgement> atOnce(
+            Model model, Map<ElementId, StaticJudgement> before, Predicate<StaticJudgement> untouched) {
         return model.ownElements(ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
-            AtOnce known = before.get(requirement.id());
+            StaticJudgement known = before.get(requirement.id());
             return known != null && (untouched.test(known) || known.holdsIn(model))
                     ? known
-                    : AtOnce.of(model, requirement);
+                    : StaticJudgement.of(model, requirement);
         }));
     }
 
@@ -198,9 +198,9 @@ public class Verdicts {
                 return List.of();
             }
             List<VerdictView.Change> found = new ArrayList<>();
-            Set<ElementId> wanted = new HashSet<>(changed);
-            for (BranchStore.Entry entry : standing(since)) {
-                Optional<ElementId> hit = hit(entry.revision(), wanted);
+            Set<ElementId> requested = new HashSet<>(changed);
+            for (BranchStore.Entry entry : revisionsSince(since)) {
+                Optional<ElementId> hit = hit(entry.revision(), requested);
                 hit.ifPresent(id -> found.add(new VerdictView.Change(
                         labels.name(id),
                         address(id),
@@ -221,7 +221,7 @@ public class Verdicts {
         }
 
         /** Edits after a revision that are not undone, newest first. */
-        private List<BranchStore.Entry> standing(int since) {
+        private List<BranchStore.Entry> revisionsSince(int since) {
             if (revisions.isEmpty()) {
                 revisions = branches.revisions(head.branch(), head.number(), FARTHEST_BACK);
             }
@@ -242,12 +242,12 @@ public class Verdicts {
         }
 
         /** The changed element that a revision touched, itself or through something it owns. */
-        private Optional<ElementId> hit(Revision revision, Set<ElementId> wanted) {
+        private Optional<ElementId> hit(Revision revision, Set<ElementId> requested) {
             Difference difference =
                     differences.computeIfAbsent(revision.number(), n -> branches.difference(head.branch(), n));
             return difference.changes().stream()
                     .flatMap(change -> touched(change).stream())
-                    .filter(wanted::contains)
+                    .filter(requested::contains)
                     .findFirst();
         }
 

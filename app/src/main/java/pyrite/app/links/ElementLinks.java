@@ -38,7 +38,7 @@ public class ElementLinks {
      * @param key names the link to pages: its carrier and its ends
      * @param made the revision that made it; null where it is not looked up
      */
-    public record Seen(
+    public record LinkView(
             Link link,
             String key,
             String words,
@@ -52,7 +52,7 @@ public class ElementLinks {
         }
     }
 
-    public List<Seen> of(Workspace.Head head, Element element) {
+    public List<LinkView> of(Workspace.Head head, Element element) {
         Model model = head.model();
         Set<Link> doubted = doubted(head, element.id());
         List<Link> links = Links.in(model).of(element).stream()
@@ -63,7 +63,7 @@ public class ElementLinks {
                                 RequirementIds.ORDER))
                 .toList();
         return links.stream()
-                .map(link -> new Seen(
+                .map(link -> new LinkView(
                         link,
                         link.carrier() + " " + link.source() + " " + link.target(),
                         link.words(element.id()),

@@ -70,12 +70,12 @@ record ImpactQuestion(
     }
 
     /** Elements by their short names, else by their names. */
-    private static Map<String, Element> byName(Model model, Set<String> wanted) {
+    private static Map<String, Element> byName(Model model, Set<String> requested) {
         Map<String, Element> found = new HashMap<>();
         for (Element element : model.ownElements()) {
-            if (element.shortName() != null && wanted.contains(element.shortName())) {
+            if (element.shortName() != null && requested.contains(element.shortName())) {
                 found.put(element.shortName(), element);
-            } else if (element.name() != null && wanted.contains(element.name())) {
+            } else if (element.name() != null && requested.contains(element.name())) {
                 found.putIfAbsent(element.name(), element);
             }
         }

@@ -50,9 +50,9 @@ class LinksController {
 
     private final Workspace workspace;
     private final Rechecks rechecks;
-    private final Sets sets;
+    private final ElementSets sets;
 
-    LinksController(Workspace workspace, Rechecks rechecks, Sets sets) {
+    LinksController(Workspace workspace, Rechecks rechecks, ElementSets sets) {
         this.sets = sets;
         this.workspace = workspace;
         this.rechecks = rechecks;
@@ -62,7 +62,7 @@ class LinksController {
     record End(String id, String label, String text, String family, String words) {}
 
     /** A link seen from one of its ends. */
-    record Seen(
+    record LinkJson(
             String carrier,
             String kind,
             String words,
@@ -86,7 +86,7 @@ class LinksController {
 
     @Operation(summary = "The links of an element with their other ends")
     @GetMapping({"/p/{project}/{branch}/links/of.json", ApiAddress.BRANCH + "/links"})
-    List<Seen> of(Workspace.Head head, @RequestParam String element) {
+    List<LinkJson> of(Workspace.Head head, @RequestParam String element) {
         Element at = head.element(element);
         Labels labels = new Labels(head.model());
         LinkRules rules = LinkRules.in(head.model());
@@ -95,7 +95,7 @@ class LinksController {
         return Links.in(head.model()).of(at).stream()
                 .sorted(Comparator.comparing((Link link) -> !link.below().equals(at.id()))
                         .thenComparing(link -> link.words(at.id())))
-                .map(link -> new Seen(
+                .map(link -> new LinkJson(
                         link.carrier().toString(),
                         link.kind().key(),
                         link.words(at.id()),
@@ -156,7 +156,7 @@ class LinksController {
             @RequestParam(defaultValue = "") String q) {
         Model model = head.model();
         Element from = head.element(element);
-        LinkKind wanted = kind(model, kind);
+        LinkKind requested = kind(model, kind);
         LinkRules rules = LinkRules.in(model);
         Labels labels = new Labels(model);
         List<String> typed = Arrays.stream(q.strip().split("[\\s,;]+"))
@@ -182,7 +182,7 @@ class LinksController {
                 model,
                 model.ownElements().stream()
                         .filter(each -> each.name() != null || each.shortName() != null)
-                        .filter(each -> out ? rules.allows(wanted, from, each) : rules.allows(wanted, each, from))
+                        .filter(each -> out ? rules.allows(requested, from, each) : rules.allows(requested, each, from))
                         .filter(each ->
                                 text.isEmpty() || reads(model, labels, each).contains(text)));
         if (!text.isEmpty()) {
@@ -208,9 +208,9 @@ class LinksController {
     }
 
     private static Map<String, Element> byId(Model model, List<String> ids) {
-        Set<String> wanted = Set.copyOf(ids);
+        Set<String> requested = Set.copyOf(ids);
         return model.ownElements(Specification.REQUIREMENTS)
-                .filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
+                .filter(each -> each.shortName() != null && requested.contains(each.shortName()))
                 .collect(Collectors.toMap(Element::shortName, each -> each, (a, _) -> a));
     }
 
@@ -219,7 +219,7 @@ class LinksController {
     }
 
     /** Links to make: from each source to each target. */
-    record Wanted(
+    record Request(
             @NotNull String kind,
             @NotEmpty @Size(max = MOST_AT_ONCE) List<String> sources,
             @NotEmpty @Size(max = MOST_AT_ONCE) List<String> targets,
@@ -227,16 +227,16 @@ class LinksController {
 
     @Operation(summary = "Link elements, several to several; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/links/add", ApiAddress.BRANCH + "/links"})
-    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody Wanted wanted) {
-        if ((long) wanted.sources().size() * wanted.targets().size() > MOST_AT_ONCE) {
+    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody Request requested) {
+        if ((long) requested.sources().size() * requested.targets().size() > MOST_AT_ONCE) {
             return Answer.unprocessable("at most " + MOST_AT_ONCE + " links are made at once");
         }
-        LinkKind kind = kind(head.model(), wanted.kind());
-        List<Element> targets = wanted.targets().stream().map(head::element).toList();
+        LinkKind kind = kind(head.model(), requested.kind());
+        List<Element> targets = requested.targets().stream().map(head::element).toList();
         Linking linking = new Linking(head.model());
-        Linking.Proposal proposal = linking.make(wanted.sources().stream()
+        Linking.Proposal proposal = linking.make(requested.sources().stream()
                 .map(head::element)
-                .flatMap(source -> targets.stream().map(target -> new Linking.Wish(kind, source, target)))
+                .flatMap(source -> targets.stream().map(target -> new Linking.Request(kind, source, target)))
                 .toList());
         if (!proposal.refused().isEmpty()) {
             int others = proposal.refused().size() - 1;
@@ -245,7 +245,7 @@ class LinksController {
         }
         return Answer.of(
                 head,
-                workspace.commit(head.branch(), wanted.base(), proposal.edit(), person, proposal.summary()),
+                workspace.commit(head.branch(), requested.base(), proposal.edit(), person, proposal.summary()),
                 "they are linked so already");
     }
 
@@ -261,16 +261,16 @@ class LinksController {
 
     @Operation(summary = "Remove links; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/links/remove", ApiAddress.BRANCH + "/links/remove"})
-    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed wanted) {
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed requested) {
         Links links = Links.in(head.model());
-        Set<Link> gone = new LinkedHashSet<>();
-        for (Named named : wanted.links()) {
+        Set<Link> removed = new LinkedHashSet<>();
+        for (Named named : requested.links()) {
             links.carriedBy(head.element(named.carrier())).stream()
                     .filter(link -> link.source().toString().equals(named.source())
                             && link.target().toString().equals(named.target()))
-                    .forEach(gone::add);
+                    .forEach(removed::add);
         }
-        if (gone.isEmpty()) {
+        if (removed.isEmpty()) {
             return Answer.unprocessable("this link is there no more");
         }
         Linking linking = new Linking(head.model());
@@ -278,10 +278,10 @@ class LinksController {
                 head,
                 workspace.commit(
                         head.branch(),
-                        wanted.base(),
-                        linking.remove(List.copyOf(gone)),
+                        requested.base(),
+                        linking.remove(List.copyOf(removed)),
                         person,
-                        linking.removalSummary(List.copyOf(gone))),
+                        linking.removalSummary(List.copyOf(removed))),
                 "nothing changed");
     }
 

@@ -22,9 +22,9 @@ import pyrite.core.trace.TraceGraph;
 class MatrixController {
     private static final int MOST_ROWS = 200;
 
-    private final Sets sets;
+    private final ElementSets sets;
 
-    MatrixController(Sets sets) {
+    MatrixController(ElementSets sets) {
         this.sets = sets;
     }
 

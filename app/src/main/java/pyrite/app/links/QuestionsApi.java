@@ -33,12 +33,12 @@ import pyrite.core.trace.TraceTable;
 class QuestionsApi {
     private static final int MOST_ROWS = 1000;
 
-    private final Coverages coverages;
+    private final CoverageCache coverages;
     private final StaleRuns staleRuns;
-    private final Sets sets;
+    private final ElementSets sets;
     private final ViewCounts counts;
 
-    QuestionsApi(Coverages coverages, StaleRuns staleRuns, Sets sets, ViewCounts counts) {
+    QuestionsApi(CoverageCache coverages, StaleRuns staleRuns, ElementSets sets, ViewCounts counts) {
         this.coverages = coverages;
         this.staleRuns = staleRuns;
         this.sets = sets;

@@ -49,7 +49,7 @@ class RulesController {
     public record Row(LinkKind kind, List<LinkRule> rules, int links, boolean own) {}
 
     /** A link that was there before the rule that it breaks. */
-    public record Breaking(Link link, Element source, Element target, String objection) {}
+    public record Breaking(Link link, Element source, Element target, String violation) {}
 
     @GetMapping("/p/{project}/{branch}/rules")
     String rules(Workspace.Head head, Person person, org.springframework.ui.Model page) {
@@ -76,7 +76,7 @@ class RulesController {
                         .filter(link -> !rules.allows(link))
                         .limit(MOST_BREAKING)
                         .map(link -> new Breaking(
-                                link, model.get(link.source()), model.get(link.target()), rules.objection(link)))
+                                link, model.get(link.source()), model.get(link.target()), rules.violation(link)))
                         .toList());
         page.addAttribute("mayRule", person.isAdministrator() && !head.past());
         return "links/rules";
@@ -101,7 +101,7 @@ class RulesController {
         RuleEditing.Proposal proposal = new RuleEditing(head.model())
                 .put(
                         ruled.element() == null ? null : head.element(ruled.element()),
-                        new RuleEditing.Wanted(
+                        new RuleEditing.Request(
                                 ruled.kind(),
                                 ruled.from(),
                                 ruled.to(),
@@ -122,20 +122,20 @@ class RulesController {
     }
 
     /** A rule to remove, or a kind of link to add. */
-    record Gone(@NotNull String element, @PositiveOrZero int base) {}
+    record Removed(@NotNull String element, @PositiveOrZero int base) {}
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Remove a rule for links; takes an administrator")
     @PostMapping({"/p/{project}/{branch}/rules/remove", ApiAddress.BRANCH + "/rules/remove"})
     @ResponseBody
-    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Gone gone) {
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed removed) {
         return Answer.of(
                 head,
                 workspace.commit(
                         head.branch(),
-                        gone.base(),
+                        removed.base(),
                         pyrite.core.model.Edit.remove(
-                                head.element(gone.element()).id()),
+                                head.element(removed.element()).id()),
                         person,
                         "link rule removed"),
                 "nothing changed");

@@ -79,7 +79,7 @@ class SavedViewsController {
     ResponseEntity<Answer> keep(Workspace.Head head, Person person, @Valid @RequestBody Kept kept) {
         Edit edit = SavedView.put(
                 head.model(),
-                new SavedView.Wanted(
+                new SavedView.Request(
                         kept.name().strip(), kept.page(), kept.query(), person.signIn(), kept.shared(), kept.pinned()));
         return Answer.of(
                 head,
@@ -104,7 +104,7 @@ class SavedViewsController {
                 .orElseThrow(() -> new NotFound("this element is no view"));
         Edit edit = SavedView.put(
                 head.model(),
-                new SavedView.Wanted(
+                new SavedView.Request(
                         view.name(), view.page(), view.query(), view.owner(), view.shared(), changed.pinned()));
         return Answer.of(
                 head,

@@ -29,11 +29,11 @@ import pyrite.core.trace.TraceTable;
 /** The tables that are found from links, as CSV files with all their rows. */
 @Controller
 class TraceExportController {
-    private final Coverages coverages;
+    private final CoverageCache coverages;
     private final StaleRuns staleRuns;
-    private final Sets sets;
+    private final ElementSets sets;
 
-    TraceExportController(Coverages coverages, StaleRuns staleRuns, Sets sets) {
+    TraceExportController(CoverageCache coverages, StaleRuns staleRuns, ElementSets sets) {
         this.coverages = coverages;
         this.staleRuns = staleRuns;
         this.sets = sets;

@@ -44,13 +44,13 @@ class TracePagesController {
     private static final List<String> STANDARD = List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<");
 
     private final Pages pages;
-    private final Coverages coverages;
+    private final CoverageCache coverages;
     private final StaleRuns staleRuns;
-    private final Sets sets;
+    private final ElementSets sets;
     private final RequirementRows requirements;
 
     TracePagesController(
-            Pages pages, Coverages coverages, StaleRuns staleRuns, Sets sets, RequirementRows requirements) {
+            Pages pages, CoverageCache coverages, StaleRuns staleRuns, ElementSets sets, RequirementRows requirements) {
         this.requirements = requirements;
         this.sets = sets;
         this.pages = pages;

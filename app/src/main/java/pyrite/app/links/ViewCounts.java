@@ -13,12 +13,12 @@ import pyrite.core.trace.TraceTable;
 /** What a kept view comes to now, as one number, and where it is opened. */
 @Component
 public class ViewCounts {
-    private final Coverages coverages;
+    private final CoverageCache coverages;
     private final GridRows grid;
     private final Rechecks rechecks;
-    private final Sets sets;
+    private final ElementSets sets;
 
-    ViewCounts(Coverages coverages, GridRows grid, Rechecks rechecks, Sets sets) {
+    ViewCounts(CoverageCache coverages, GridRows grid, Rechecks rechecks, ElementSets sets) {
         this.sets = sets;
         this.coverages = coverages;
         this.grid = grid;

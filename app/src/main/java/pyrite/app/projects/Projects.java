@@ -24,12 +24,12 @@ public class Projects {
 
     /** @throws IllegalArgumentException if the name is empty or too long, with what would be right */
     public Branch begin(Person person, String name) {
-        String wanted = name.strip();
-        if (wanted.isEmpty() || wanted.length() > LONGEST_NAME) {
+        String requested = name.strip();
+        if (requested.isEmpty() || requested.length() > LONGEST_NAME) {
             throw new IllegalArgumentException("a project's name has 1 to " + LONGEST_NAME + " characters");
         }
-        Branch branch = branches.create(freeSlug(wanted), wanted, "main", "main");
-        audit.note(person.signIn(), "began project", wanted);
+        Branch branch = branches.create(freeSlug(requested), requested, "main", "main");
+        audit.note(person.signIn(), "began project", requested);
         return branch;
     }
 

@@ -181,8 +181,8 @@ class RecheckController {
         return new ChangeJson(
                 ElementRef.of(model, change.end()),
                 change.property(),
-                side(change, TextDifference.Kind.COME),
-                side(change, TextDifference.Kind.GONE),
+                side(change, TextDifference.Kind.ADDED),
+                side(change, TextDifference.Kind.REMOVED),
                 change.by() == null ? null : change.by().revision().number(),
                 change.by() == null ? null : change.by().authorName());
     }
@@ -221,8 +221,8 @@ class RecheckController {
                         "r" + item.since(),
                         labels.full(change.end()),
                         change.property(),
-                        side(change, TextDifference.Kind.COME),
-                        side(change, TextDifference.Kind.GONE),
+                        side(change, TextDifference.Kind.ADDED),
+                        side(change, TextDifference.Kind.REMOVED),
                         change.by() == null ? "" : change.by().authorName(),
                         change.by() == null ? "" : change.by().revision().at().toString(),
                         item.kept() == null ? "" : item.kept().note()));

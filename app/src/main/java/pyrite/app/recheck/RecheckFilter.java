@@ -40,27 +40,27 @@ public record RecheckFilter(
         return takes(kind, doubt.link().kind().key()::equals)
                 && takes(
                         cause,
-                        wanted -> doubt.changes().stream()
-                                .anyMatch(change -> change.property().equals(wanted)))
+                        requested -> doubt.changes().stream()
+                                .anyMatch(change -> change.property().equals(requested)))
                 && takes(
                         way,
-                        wanted -> doubt.isAbout(
-                                wanted.equals("up")
+                        requested -> doubt.isAbout(
+                                requested.equals("up")
                                         ? doubt.link().above()
                                         : doubt.link().below()))
                 && takes(
                         spec,
-                        wanted -> isIn(model, doubt.link().source(), wanted)
-                                || isIn(model, doubt.link().target(), wanted))
+                        requested -> isIn(model, doubt.link().source(), requested)
+                                || isIn(model, doubt.link().target(), requested))
                 && takes(
                         of,
-                        wanted -> doubt.link().source().toString().equals(wanted)
-                                || doubt.link().target().toString().equals(wanted))
-                && takes(seen, wanted -> RecheckRecord.keptOpen(model, doubt).isPresent() == wanted.equals("kept"));
+                        requested -> doubt.link().source().toString().equals(requested)
+                                || doubt.link().target().toString().equals(requested))
+                && takes(seen, requested -> RecheckRecord.keptOpen(model, doubt).isPresent() == requested.equals("kept"));
     }
 
-    private static boolean takes(@Nullable String wanted, java.util.function.Predicate<String> holds) {
-        return wanted == null || wanted.isEmpty() || holds.test(wanted);
+    private static boolean takes(@Nullable String requested, java.util.function.Predicate<String> holds) {
+        return requested == null || requested.isEmpty() || holds.test(requested);
     }
 
     private static boolean isIn(Model model, ElementId end, String specification) {

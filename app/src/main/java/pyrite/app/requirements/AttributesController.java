@@ -59,14 +59,14 @@ class AttributesController {
                     .findFirst();
         }
 
-        AttributeEditing.Wanted wanted(Attribute.Type kind) {
+        AttributeEditing.Request requested(Attribute.Type kind) {
             List<String> offered = kind == Attribute.Type.CHOICE
                     ? Arrays.stream(choices.split(","))
                             .map(String::strip)
                             .filter(each -> !each.isEmpty())
                             .toList()
                     : List.of();
-            return new AttributeEditing.Wanted(
+            return new AttributeEditing.Request(
                     name, kind, kind == Attribute.Type.NUMBER ? quantity : "", offered, required, byDefault);
         }
     }
@@ -74,22 +74,22 @@ class AttributesController {
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Add an attribute to the requirements of the project; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/attributes", ApiAddress.BRANCH + "/requirements/attributes"})
-    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewAttribute wanted) {
-        Optional<Attribute.Type> kind = wanted.kind();
+    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewAttribute requested) {
+        Optional<Attribute.Type> kind = requested.kind();
         if (kind.isEmpty()) {
             return Answer.unprocessable(
-                    "'" + wanted.type() + "' is no type; text, number, choice, date, person and truth are");
+                    "'" + requested.type() + "' is no type; text, number, choice, date, person and truth are");
         }
-        AttributeEditing.Proposal proposal = new AttributeEditing(head.model()).add(wanted.wanted(kind.get()));
+        AttributeEditing.Proposal proposal = new AttributeEditing(head.model()).add(requested.requested(kind.get()));
         return proposal.problem().isEmpty()
                 ? Answer.of(
                         head,
                         workspace.commit(
                                 head.branch(),
-                                wanted.base(),
+                                requested.base(),
                                 proposal.edit(),
                                 person,
-                                "attribute " + wanted.name().strip() + " added"),
+                                "attribute " + requested.name().strip() + " added"),
                         "nothing changed")
                 : Answer.unprocessable(proposal.problem());
     }

@@ -21,10 +21,10 @@ import pyrite.core.specification.Specification.Item;
 /** Which rows the grid shows for what is asked in its address. */
 @Component
 public class GridRows {
-    private final Lines lines;
+    private final SpecificationLines lines;
     private final RequirementRows requirements;
 
-    GridRows(Lines lines, RequirementRows requirements) {
+    GridRows(SpecificationLines lines, RequirementRows requirements) {
         this.lines = lines;
         this.requirements = requirements;
     }
@@ -92,15 +92,15 @@ public class GridRows {
     }
 
     private @Nullable Predicate<Element> standing(Workspace.Head head, String show) {
-        Show wanted = Arrays.stream(Show.values())
+        Show requested = Arrays.stream(Show.values())
                 .filter(each -> each.key().equals(show))
                 .findFirst()
                 .orElseThrow(() -> new NotFound("there is no selection of requirements called " + show));
-        if (wanted == Show.ALL) {
+        if (requested == Show.ALL) {
             return null;
         }
         var taken = requirements.of(head).stream()
-                .filter(wanted::takes)
+                .filter(requested::takes)
                 .map(row -> row.element().id())
                 .collect(Collectors.toSet());
         return element -> taken.contains(element.id());

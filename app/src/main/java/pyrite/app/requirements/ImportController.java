@@ -41,10 +41,10 @@ class ImportController {
 
     private final Pages pages;
     private final Workspace workspace;
-    private final Lines lines;
+    private final SpecificationLines lines;
     private final NewIds ids;
 
-    ImportController(Pages pages, Workspace workspace, Lines lines, NewIds ids) {
+    ImportController(Pages pages, Workspace workspace, SpecificationLines lines, NewIds ids) {
         this.pages = pages;
         this.workspace = workspace;
         this.lines = lines;

@@ -34,7 +34,7 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Metadata;
-import pyrite.core.specification.Replacement;
+import pyrite.core.specification.TextReplacement;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Structuring;
 import pyrite.core.trace.Removal;
@@ -64,13 +64,13 @@ class LinesController {
 
     @Operation(summary = "Add a requirement, heading or note behind or below another line; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/add", ApiAddress.BRANCH + "/requirements"})
-    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewLine wanted) {
+    ResponseEntity<Answer> add(Workspace.Head head, Person person, @Valid @RequestBody NewLine requested) {
         Structuring structuring = new Structuring(head.model());
-        Element anchor = head.element(wanted.anchor());
+        Element anchor = head.element(requested.anchor());
         boolean isTop = Specification.of(head.model(), anchor, false).isPresent();
-        Structuring.Place place = wanted.below() || isTop ? structuring.below(anchor) : structuring.after(anchor);
-        String text = wanted.text().strip();
-        List<Element> made = switch (wanted.type()) {
+        Structuring.Place place = requested.below() || isTop ? structuring.below(anchor) : structuring.after(anchor);
+        String text = requested.text().strip();
+        List<Element> made = switch (requested.type()) {
             case "heading" -> List.of(structuring.heading(place, text.isEmpty() ? "Heading" : text));
             case "note" -> List.of(structuring.note(place, text));
             default ->
@@ -81,10 +81,10 @@ class LinesController {
                 head,
                 workspace.commit(
                         head.branch(),
-                        wanted.base(),
+                        requested.base(),
                         new Edit(made, Set.of()),
                         person,
-                        wanted.type() + " " + called(made.getFirst()) + " added"),
+                        requested.type() + " " + called(made.getFirst()) + " added"),
                 "nothing changed",
                 List.of(made.getFirst().id()));
     }
@@ -110,36 +110,36 @@ class LinesController {
 
     @Operation(summary = "Indent, outdent, shift or move lines; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/arrange", ApiAddress.BRANCH + "/requirements/arrange"})
-    ResponseEntity<Answer> arrange(Workspace.Head head, Person person, @Valid @RequestBody Arranged wanted) {
+    ResponseEntity<Answer> arrange(Workspace.Head head, Person person, @Valid @RequestBody Arranged requested) {
         Structuring structuring = new Structuring(head.model());
-        List<Element> lines = wanted.lines().in(head);
-        Optional<Edit> edit = switch (wanted.how()) {
+        List<Element> lines = requested.lines().in(head);
+        Optional<Edit> edit = switch (requested.how()) {
             case "indent" -> structuring.indent(lines);
             case "outdent" -> structuring.outdent(lines);
-            case "up", "down" -> structuring.shift(lines, wanted.how().equals("down"));
+            case "up", "down" -> structuring.shift(lines, requested.how().equals("down"));
             default ->
                 Optional.of(structuring.moved(
                         lines,
                         place(
                                 structuring,
-                                wanted.how(),
-                                head.element(java.util.Objects.requireNonNullElse(wanted.target(), "")))));
+                                requested.how(),
+                                head.element(java.util.Objects.requireNonNullElse(requested.target(), "")))));
         };
         if (edit.isEmpty()) {
             return Answer.unprocessable(
-                    switch (wanted.how()) {
+                    switch (requested.how()) {
                         case "indent" -> "there is no line before it that could hold it";
                         case "outdent" -> "it stands at the top of its specification";
-                        default -> "it is the " + (wanted.how().equals("up") ? "first" : "last") + " of its level";
+                        default -> "it is the " + (requested.how().equals("up") ? "first" : "last") + " of its level";
                     });
         }
         return commit(
                 head,
                 person,
-                wanted.lines().base(),
+                requested.lines().base(),
                 edit.get(),
                 what(head.model(), lines)
-                        + switch (wanted.how()) {
+                        + switch (requested.how()) {
                             case "indent" -> " one level deeper";
                             case "outdent" -> " one level higher";
                             default -> " moved";
@@ -156,11 +156,11 @@ class LinesController {
 
     @Operation(summary = "Duplicate lines with what is below them; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/duplicate", ApiAddress.BRANCH + "/requirements/duplicate"})
-    ResponseEntity<Answer> duplicate(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
+    ResponseEntity<Answer> duplicate(Workspace.Head head, Person person, @Valid @RequestBody Some requested) {
         Structuring structuring = new Structuring(head.model());
         List<Element> made = new ArrayList<>();
         List<ElementId> tops = new ArrayList<>();
-        for (Element line : structuring.tops(wanted.in(head))) {
+        for (Element line : structuring.tops(requested.in(head))) {
             int requirements = (int) head.model().subtree(line.id()).stream()
                     .filter(Specification::isRequirement)
                     .count();
@@ -173,19 +173,19 @@ class LinesController {
                 head,
                 workspace.commit(
                         head.branch(),
-                        wanted.base(),
+                        requested.base(),
                         new Edit(made, Set.of()),
                         person,
-                        what(head.model(), wanted.in(head)) + " duplicated"),
+                        what(head.model(), requested.in(head)) + " duplicated"),
                 "nothing changed",
                 tops);
     }
 
     @Operation(summary = "Remove lines with what is below them and with their links; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/remove", ApiAddress.BRANCH + "/requirements/remove"})
-    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Some wanted) {
-        Removal removal = Removal.of(head.model(), new Structuring(head.model()).tops(wanted.in(head)));
-        return commit(head, person, wanted.base(), removal.edit(), removal.summary());
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Some requested) {
+        Removal removal = Removal.of(head.model(), new Structuring(head.model()).tops(requested.in(head)));
+        return commit(head, person, requested.base(), removal.edit(), removal.summary());
     }
 
     /** An attribute's value for some requirements; empty takes it away. */
@@ -196,20 +196,20 @@ class LinesController {
 
     @Operation(summary = "Set an attribute of requirements; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/attribute", ApiAddress.BRANCH + "/requirements/attribute"})
-    ResponseEntity<Answer> attribute(Workspace.Head head, Person person, @Valid @RequestBody Valued wanted) {
+    ResponseEntity<Answer> attribute(Workspace.Head head, Person person, @Valid @RequestBody Valued requested) {
         Attributes attributes = Attributes.in(head.model());
         List<Element> put = new ArrayList<>();
         Set<ElementId> remove = new HashSet<>();
-        List<Element> requirements = wanted.lines().in(head).stream()
+        List<Element> requirements = requested.lines().in(head).stream()
                 .filter(Specification::isRequirement)
                 .toList();
         try {
             for (Element requirement : requirements) {
                 Attribute attribute = attributes
-                        .named(requirement, wanted.attribute())
+                        .named(requirement, requested.attribute())
                         .orElseThrow(() -> new IllegalArgumentException(RequirementIds.of(head.model(), requirement)
-                                + " has no attribute " + wanted.attribute()));
-                Edit edit = attributes.set(requirement, attribute, wanted.value());
+                                + " has no attribute " + requested.attribute()));
+                Edit edit = attributes.set(requirement, attribute, requested.value());
                 put.addAll(edit.put());
                 remove.addAll(edit.remove());
             }
@@ -219,10 +219,10 @@ class LinesController {
         return commit(
                 head,
                 person,
-                wanted.lines().base(),
+                requested.lines().base(),
                 new Edit(put, remove),
-                wanted.attribute() + " of " + what(head.model(), requirements) + ": "
-                        + (wanted.value().isBlank() ? "taken away" : wanted.value()));
+                requested.attribute() + " of " + what(head.model(), requirements) + ": "
+                        + (requested.value().isBlank() ? "taken away" : requested.value()));
     }
 
     /** Words to find in the texts of requirements, and what to put in their place. */
@@ -233,10 +233,10 @@ class LinesController {
 
     @Operation(summary = "Find and replace in the texts of requirements; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/replace", ApiAddress.BRANCH + "/requirements/replace"})
-    ResponseEntity<Answer> replace(Workspace.Head head, Person person, @Valid @RequestBody Replaced wanted) {
-        Replacement replacement =
-                Replacement.of(head.model(), wanted.lines().in(head), wanted.find(), wanted.replace());
-        return commit(head, person, wanted.lines().base(), replacement.edit(), replacement.summary());
+    ResponseEntity<Answer> replace(Workspace.Head head, Person person, @Valid @RequestBody Replaced requested) {
+        TextReplacement replacement =
+                TextReplacement.of(head.model(), requested.lines().in(head), requested.find(), requested.replace());
+        return commit(head, person, requested.lines().base(), replacement.edit(), replacement.summary());
     }
 
     /** A specification to begin. */
@@ -248,9 +248,9 @@ class LinesController {
 
     @Operation(summary = "Begin a specification; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/specifications", ApiAddress.BRANCH + "/specifications"})
-    ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification wanted) {
-        String prefix = wanted.prefix().strip();
-        if (wanted.name().isBlank() || !prefix.matches("[A-Za-z][A-Za-z0-9_.-]{0,19}")) {
+    ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification requested) {
+        String prefix = requested.prefix().strip();
+        if (requested.name().isBlank() || !prefix.matches("[A-Za-z][A-Za-z0-9_.-]{0,19}")) {
             return Answer.unprocessable(
                     "a specification has a name, and a prefix for its ids that begins with a letter, for instance MG");
         }
@@ -262,17 +262,17 @@ class LinesController {
                 ElementKind.PACKAGE,
                 null,
                 head.model().rankAtEnd(null),
-                wanted.name().strip());
+                requested.name().strip());
         List<Element> all = new ArrayList<>(List.of(made));
-        all.addAll(mark(made, prefix, wanted.level().strip(), head.model()));
+        all.addAll(mark(made, prefix, requested.level().strip(), head.model()));
         return Answer.of(
                 head,
                 workspace.commit(
                         head.branch(),
-                        wanted.base(),
+                        requested.base(),
                         new Edit(all, Set.of()),
                         person,
-                        "specification " + wanted.name().strip() + " begun"),
+                        "specification " + requested.name().strip() + " begun"),
                 "nothing changed",
                 List.of(made.id()));
     }

@@ -3,7 +3,7 @@ package pyrite.app.requirements;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
-import pyrite.app.evidence.FromVerdicts;
+import pyrite.app.evidence.VerdictDependentCache;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.workspace.Workspace;
@@ -19,10 +19,10 @@ import pyrite.core.trace.TraceGraph;
 /** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
 @Component
 public class RequirementRows {
-    private final FromVerdicts<List<Row>> kept;
+    private final VerdictDependentCache<List<Row>> kept;
 
     RequirementRows(Verdicts verdicts) {
-        this.kept = new FromVerdicts<>(verdicts, RequirementRows::rows);
+        this.kept = new VerdictDependentCache<>(verdicts, RequirementRows::rows);
     }
 
     /** One requirement; the verdicts the worst first. */

@@ -24,11 +24,11 @@ class RequirementsController {
     private static final int MOST_IN_DOCUMENT = 3000;
 
     private final Pages pages;
-    private final Lines lines;
+    private final SpecificationLines lines;
     private final DocumentText documents;
     private final JsonMapper json;
 
-    RequirementsController(Pages pages, Lines lines, DocumentText documents, JsonMapper json) {
+    RequirementsController(Pages pages, SpecificationLines lines, DocumentText documents, JsonMapper json) {
         this.pages = pages;
         this.lines = lines;
         this.documents = documents;

@@ -148,14 +148,14 @@ class WordingController {
     @Operation(summary = "Split a requirement; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/element/{id}/split", ApiAddress.BRANCH + "/requirements/{id}/split"})
     ResponseEntity<Answer> split(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Parts wanted) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Parts requested) {
         Element requirement = head.element(id);
-        if (wanted.parts().stream().anyMatch(part -> part.text().isBlank())) {
+        if (requested.parts().stream().anyMatch(part -> part.text().isBlank())) {
             return Answer.unprocessable("each part says something; leave out the ones that do not");
         }
         Map<String, Link> links = Links.in(head.model()).of(requirement).stream()
                 .collect(Collectors.toMap(WordingController::key, link -> link));
-        List<Split.Part> parts = wanted.parts().stream()
+        List<Split.Part> parts = requested.parts().stream()
                 .map(part -> new Split.Part(
                         part.text().strip(),
                         part.links().stream()
@@ -170,7 +170,7 @@ class WordingController {
                         head,
                         workspace.commit(
                                 head.branch(),
-                                wanted.base(),
+                                requested.base(),
                                 proposal.edit(),
                                 person,
                                 RequirementIds.of(head.model(), requirement) + " split into " + parts.size()),

@@ -102,7 +102,7 @@ class RunsController {
                         .flatMap(List::stream)
                         .map(VerdictView::stored)
                         .filter(Objects::nonNull)
-                        .flatMap(stored -> store.exhibit(stored).traces().stream())
+                        .flatMap(stored -> store.plot(stored).traces().stream())
                         .map(trace -> trace.label())
                         .distinct()
                         .limit(SUGGESTED)

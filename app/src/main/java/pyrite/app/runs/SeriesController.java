@@ -22,7 +22,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.Decimation;
-import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.SeriesTable;
 
 /** What a run recorded: the names, the values a plot needs, all of it as a table. */
@@ -40,17 +40,17 @@ class SeriesController {
     }
 
     /** What there is to choose from, and the lines that requirements draw over some of it. */
-    record Offer(List<SeriesName> series, List<Exhibit.Line> lines) {}
+    record Offer(List<SeriesName> series, List<VerdictPlot.Line> lines) {}
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/series-names.json")
     @ResponseBody
     Offer names(Workspace.Head head, @PathVariable long id) {
         find(head, id);
-        List<Exhibit.Line> lines = verdicts.ofRun(head, id).values().stream()
+        List<VerdictPlot.Line> lines = verdicts.ofRun(head, id).values().stream()
                 .flatMap(List::stream)
                 .map(VerdictView::stored)
                 .filter(Objects::nonNull)
-                .flatMap(verdict -> store.exhibit(verdict).lines().stream())
+                .flatMap(verdict -> store.plot(verdict).lines().stream())
                 .distinct()
                 .toList();
         return new Offer(store.seriesNames(id), lines);

@@ -35,10 +35,10 @@ class AccountController {
     String password(
             Person person,
             @RequestParam String old,
-            @RequestParam String wanted,
+            @RequestParam String requested,
             HttpServletRequest request,
             RedirectAttributes told) {
-        people.changePassword(person, old, wanted, request.getSession().getId());
+        people.changePassword(person, old, requested, request.getSession().getId());
         told.addFlashAttribute("told", "Your password is changed; other sessions of yours have ended.");
         return BACK;
     }

@@ -63,17 +63,17 @@ public class People {
     /** Adds somebody and gives the password that was made for them; it is told this once. */
     @Transactional
     public String add(Person by, String signIn, String name, Person.Role role) {
-        String wanted = signIn.strip();
+        String requested = signIn.strip();
         require(
-                SIGN_IN.matcher(wanted).matches(),
+                SIGN_IN.matcher(requested).matches(),
                 "a sign-in is 2 to 40 small letters, digits, dots and dashes and begins with a letter, for instance: ines.marl");
         require(
                 !name.isBlank() && name.strip().length() <= LONGEST_NAME,
                 "a name has 1 to " + LONGEST_NAME + " characters");
-        require(mapper.bySignIn(wanted).isEmpty(), "somebody signs in as " + wanted + " already");
+        require(mapper.bySignIn(requested).isEmpty(), "somebody signs in as " + requested + " already");
         String password = randomPassword();
-        mapper.add(wanted, name.strip(), passwords.encode(password), role);
-        audit.note(by.signIn(), "added " + role.title(), wanted);
+        mapper.add(requested, name.strip(), passwords.encode(password), role);
+        audit.note(by.signIn(), "added " + role.title(), requested);
         return password;
     }
 
@@ -89,7 +89,7 @@ public class People {
         Person person = find(signIn);
         if (person.role() != role) {
             requireAdministratorBeside(person, role == Person.Role.ADMINISTRATOR && person.active());
-            mapper.setStanding(person.id(), role, person.active());
+            mapper.setRoleAndActive(person.id(), role, person.active());
             audit.note(by.signIn(), "made " + role.title(), signIn);
             signOut(person, "");
         }
@@ -100,7 +100,7 @@ public class People {
         Person person = find(signIn);
         if (person.active() != active) {
             requireAdministratorBeside(person, active && person.role() == Person.Role.ADMINISTRATOR);
-            mapper.setStanding(person.id(), person.role(), active);
+            mapper.setRoleAndActive(person.id(), person.role(), active);
             audit.note(by.signIn(), active ? "let in again" : "shut out", signIn);
             signOut(person, "");
         }
@@ -119,17 +119,17 @@ public class People {
 
     /** @param session the one at hand, which goes on */
     @Transactional
-    public void changePassword(Person person, String old, String wanted, String session) {
+    public void changePassword(Person person, String old, String requested, String session) {
         require(passwords.matches(old, find(person.signIn()).passwordHash()), "the present password is another one");
-        require(wanted.length() >= SHORTEST_PASSWORD, "a password has " + SHORTEST_PASSWORD + " characters or more");
+        require(requested.length() >= SHORTEST_PASSWORD, "a password has " + SHORTEST_PASSWORD + " characters or more");
         require(
-                wanted.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES,
+                requested.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES,
                 "a password has at most " + LONGEST_PASSWORD_BYTES
                         + " characters, fewer if some are not plain letters");
         require(
-                !wanted.equalsIgnoreCase(person.signIn()) && !wanted.equals(old),
+                !requested.equalsIgnoreCase(person.signIn()) && !requested.equals(old),
                 "take a password that is new and not your sign-in");
-        mapper.setPassword(person.id(), passwords.encode(wanted));
+        mapper.setPassword(person.id(), passwords.encode(requested));
         audit.note(person.signIn(), "changed their password", "");
         signOut(person, session);
     }

@@ -130,7 +130,7 @@ class SecurityRules {
 
     private static RequestCache pagesOnly() {
         HttpSessionRequestCache pages = new HttpSessionRequestCache();
-        pages.setRequestMatcher(request -> request.getMethod().equals("GET") && !Scripts.asked(request));
+        pages.setRequestMatcher(request -> request.getMethod().equals("GET") && !ScriptRequests.asked(request));
         return pages;
     }
 
@@ -154,7 +154,7 @@ class SecurityRules {
             if (isOverApi(request)) {
                 refuseScript(request, response, fault);
             } else {
-                (Scripts.asked(request) ? status : page).commence(request, response, fault);
+                (ScriptRequests.asked(request) ? status : page).commence(request, response, fault);
             }
         };
     }

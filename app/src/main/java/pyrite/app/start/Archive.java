@@ -33,8 +33,8 @@ final class Archive {
      * Something about the archive or the folder that is not as it must be; the message is for the person at the
      * terminal.
      */
-    static final class Unfit extends Exception {
-        Unfit(String message) {
+    static final class InvalidArchive extends Exception {
+        InvalidArchive(String message) {
             super(message);
         }
     }
@@ -43,13 +43,13 @@ final class Archive {
      * Writes all that is committed, at one moment, into a new file. It is written under another name first, so that the
      * file is whole if it is there.
      */
-    static void write(Connection database, Path file) throws Unfit, SQLException, IOException {
+    static void write(Connection database, Path file) throws InvalidArchive, SQLException, IOException {
         if (Files.exists(file)) {
-            throw new Unfit(file + " is there already; choose another name");
+            throw new InvalidArchive(file + " is there already; choose another name");
         }
         Path folder = file.toAbsolutePath().getParent();
         if (folder == null || !Files.isDirectory(folder)) {
-            throw new Unfit("there is no folder " + folder);
+            throw new InvalidArchive("there is no folder " + folder);
         }
         Path part = folder.resolve(file.getFileName() + ".part");
         try (Statement statement = database.createStatement()) {
@@ -61,9 +61,9 @@ final class Archive {
     }
 
     /** Writes an archive of a folder that no program is using. */
-    static void writeOf(Path data, Path file) throws Unfit, SQLException, IOException {
+    static void writeOf(Path data, Path file) throws InvalidArchive, SQLException, IOException {
         if (!Files.exists(data.resolve(DATABASE))) {
-            throw new Unfit("there is no Pyrite data in " + data + "; name the folder with --data");
+            throw new InvalidArchive("there is no Pyrite data in " + data + "; name the folder with --data");
         }
         try (Connection database = open(data)) {
             write(database, file);
@@ -73,7 +73,7 @@ final class Archive {
     /**
      * Unpacks an archive beside the database of a folder and makes sure that it can be opened; nothing is replaced yet.
      */
-    static Path unpack(Path file, Path data) throws Unfit, IOException {
+    static Path unpack(Path file, Path data) throws InvalidArchive, IOException {
         Files.createDirectories(data);
         Path folder = Files.createTempDirectory(data, "restoring");
         try (ZipFile archive = new ZipFile(file.toFile())) {
@@ -81,7 +81,7 @@ final class Archive {
             try (InputStream in = archive.getInputStream(entry);
                     OutputStream out = Files.newOutputStream(folder.resolve(DATABASE))) {
                 if (in.transferTo(new Limited(out)) == 0) {
-                    throw new Unfit(file + " holds an empty database");
+                    throw new InvalidArchive(file + " holds an empty database");
                 }
             }
             try (Connection database = open(folder);
@@ -89,15 +89,15 @@ final class Archive {
                 statement.executeQuery("select count(*) from branch").close();
             }
             return folder;
-        } catch (IOException | SQLException | Unfit e) {
+        } catch (IOException | SQLException | InvalidArchive e) {
             remove(folder);
-            throw e instanceof Unfit unfit
+            throw e instanceof InvalidArchive unfit
                     ? unfit
-                    : new Unfit(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
+                    : new InvalidArchive(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
         }
     }
 
-    private static ZipEntry onlyEntry(ZipFile archive, Path file) throws Unfit {
+    private static ZipEntry onlyEntry(ZipFile archive, Path file) throws InvalidArchive {
         Enumeration<? extends ZipEntry> entries = archive.entries();
         while (entries.hasMoreElements()) {
             ZipEntry entry = entries.nextElement();
@@ -105,7 +105,7 @@ final class Archive {
                 return entry;
             }
         }
-        throw new Unfit(file + " holds no database of Pyrite's");
+        throw new InvalidArchive(file + " holds no database of Pyrite's");
     }
 
     /** Stops an archive that would fill the disk. */

@@ -37,7 +37,7 @@ public final class Commands {
     }
 
     private static String sentence(Throwable fault) {
-        if (fault instanceof DataFolder.Taken || fault instanceof Archive.Unfit) {
+        if (fault instanceof DataFolder.InUse || fault instanceof Archive.InvalidArchive) {
             return Objects.requireNonNullElse(fault.getMessage(), fault.toString());
         }
         Throwable cause = fault;
@@ -93,11 +93,11 @@ public final class Commands {
             return application.run();
         }
 
-        private static void requireFree(int port) throws DataFolder.Taken {
+        private static void requireFree(int port) throws DataFolder.InUse {
             try (ServerSocket socket = new ServerSocket()) {
                 socket.bind(new InetSocketAddress(port));
             } catch (IOException | IllegalArgumentException e) {
-                throw new DataFolder.Taken(
+                throw new DataFolder.InUse(
                         e instanceof IOException
                                 ? "port " + port + " is taken; choose another with --port"
                                 : "a port is a number from 0 to 65535, not " + port);

@@ -12,13 +12,13 @@ import java.nio.file.StandardOpenOption;
 record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
 
     /** Something outside Pyrite keeps it from starting; the message is one sentence for the person at the terminal. */
-    static final class Taken extends Exception {
-        Taken(String message) {
+    static final class InUse extends Exception {
+        InUse(String message) {
             super(message);
         }
     }
 
-    static DataFolder own(Path data) throws Taken {
+    static DataFolder own(Path data) throws InUse {
         Path path = data.toAbsolutePath().normalize();
         try {
             Files.createDirectories(path);
@@ -30,10 +30,10 @@ record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
             }
             return new DataFolder(path, channel);
         } catch (OverlappingFileLockException _) {
-            throw new Taken(
+            throw new InUse(
                     "the data folder " + data + " is in use by another Pyrite; stop it or choose another with --data");
         } catch (IOException _) {
-            throw new Taken("the data folder " + data + " cannot be written; choose another with --data");
+            throw new InUse("the data folder " + data + " cannot be written; choose another with --data");
         }
     }
 

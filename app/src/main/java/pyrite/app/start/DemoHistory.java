@@ -60,7 +60,7 @@ final class DemoHistory {
         Workspace.Head head = workspace.head(main.id());
         Edit view = SavedView.put(
                 head.model(),
-                new SavedView.Wanted(
+                new SavedView.Request(
                         "Needs down to the design",
                         "trace",
                         "set=~need&col=frame%3C%7C%7C&col=frame%3C%3Bderive%3C%7C%7C&col=frame%3C%3Bderive%3C%3Bsatisfy%3C%7C%7C",
@@ -70,7 +70,7 @@ final class DemoHistory {
         workspace.commit(main, head.number(), view, odo, "view Needs down to the design kept");
         head = workspace.head(main.id());
         Edit gaps =
-                SavedView.put(head.model(), new SavedView.Wanted("Gaps", "coverage", "", ines.signIn(), true, true));
+                SavedView.put(head.model(), new SavedView.Request("Gaps", "coverage", "", ines.signIn(), true, true));
         workspace.commit(main, head.number(), gaps, ines, "view Gaps kept");
     }
 

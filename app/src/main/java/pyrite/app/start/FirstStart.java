@@ -21,7 +21,7 @@ import pyrite.app.store.PersonMapper;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
 /**
@@ -97,7 +97,7 @@ class FirstStart implements ApplicationRunner {
 
     private void loadMerrow() {
         Branch main = branches.create("merrow", "Merrow surge gate", "main", "main");
-        Reading reading = NotationReader.read(
+        ReadResult reading = NotationReader.read(
                 Library.model(), FILES.stream().map(FirstStart::source).toList());
         if (!reading.isGood()) {
             throw new IllegalStateException(

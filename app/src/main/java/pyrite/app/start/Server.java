@@ -71,18 +71,18 @@ final class Server {
 
     private void answer(SocketChannel caller) throws IOException {
         BufferedReader in = new BufferedReader(Channels.newReader(caller, StandardCharsets.UTF_8));
-        String wanted = String.valueOf(in.readLine());
+        String requested = String.valueOf(in.readLine());
         Path file = Path.of(String.valueOf(in.readLine()));
         String answer;
         try {
             answer = "ok "
-                    + switch (wanted) {
+                    + switch (requested) {
                         case BACKUP -> backup(file);
                         case RESTORE -> restore(file);
-                        default -> throw new Archive.Unfit("there is no command " + wanted);
+                        default -> throw new Archive.InvalidArchive("there is no command " + requested);
                     };
         } catch (Exception fault) {
-            LOG.warn("{} {} failed", wanted, file, fault);
+            LOG.warn("{} {} failed", requested, file, fault);
             answer = "no " + fault.getMessage();
         }
         caller.write(StandardCharsets.UTF_8.encode(answer.lines().findFirst().orElse("no") + "\n"));
@@ -108,7 +108,7 @@ final class Server {
         } catch (RuntimeException doesNotStart) {
             Archive.putBack(kept, data.path());
             context = start.get();
-            throw new Archive.Unfit("Pyrite does not start with it; the data are as they were before");
+            throw new Archive.InvalidArchive("Pyrite does not start with it; the data are as they were before");
         }
         context.getBean(Audit.class).note("terminal", "restored from", file.toString());
         return kept.toString();
@@ -123,12 +123,12 @@ final class Server {
     }
 
     /** Asks the program that runs on a folder, and gives what it says. */
-    static String ask(Path data, String wanted, Path file) throws IOException, Archive.Unfit {
+    static String ask(Path data, String requested, Path file) throws IOException, Archive.InvalidArchive {
         try (SocketChannel channel = SocketChannel.open(address(data))) {
-            channel.write(StandardCharsets.UTF_8.encode(wanted + "\n" + file + "\n"));
+            channel.write(StandardCharsets.UTF_8.encode(requested + "\n" + file + "\n"));
             String answer = new BufferedReader(Channels.newReader(channel, StandardCharsets.UTF_8)).readLine();
             if (answer == null || !answer.startsWith("ok ")) {
-                throw new Archive.Unfit(answer == null ? "Pyrite stopped before it had answered" : answer.substring(3));
+                throw new Archive.InvalidArchive(answer == null ? "Pyrite stopped before it had answered" : answer.substring(3));
             }
             return answer.substring(3);
         }

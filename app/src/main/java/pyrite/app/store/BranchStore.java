@@ -167,7 +167,7 @@ public class BranchStore {
         List<ElementChange> changes = new ArrayList<>();
         mapper.begun(branch.id(), from, to)
                 .forEach(row -> changes.add(new ElementChange(before.remove(row.elementId()), element(reader, row))));
-        before.values().forEach(gone -> changes.add(new ElementChange(gone, null)));
+        before.values().forEach(removed -> changes.add(new ElementChange(removed, null)));
         return new Difference(changes);
     }
 

@@ -30,7 +30,7 @@ public interface PersonMapper {
             @Param("role") Person.Role role);
 
     @Update("update person set role = #{role}, active = #{active} where id = #{id}")
-    void setStanding(@Param("id") long id, @Param("role") Person.Role role, @Param("active") boolean active);
+    void setRoleAndActive(@Param("id") long id, @Param("role") Person.Role role, @Param("active") boolean active);
 
     @Update("update person set password_hash = #{hash} where id = #{id}")
     void setPassword(@Param("id") long id, @Param("hash") String hash);

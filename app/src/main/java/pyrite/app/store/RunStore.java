@@ -15,7 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
-import pyrite.core.verification.Exhibit;
+import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
@@ -167,10 +167,10 @@ public class RunStore {
     }
 
     /** What to draw for a stored verdict. */
-    public Exhibit exhibit(long verdict) {
+    public VerdictPlot plot(long verdict) {
         return mapper.exhibit(verdict)
-                .map(json -> JSON.readValue(json, Exhibit.class))
-                .orElse(Exhibit.NONE);
+                .map(json -> JSON.readValue(json, VerdictPlot.class))
+                .orElse(VerdictPlot.NONE);
     }
 
     /** A number that grows whenever a verdict is added. */
@@ -221,7 +221,7 @@ public class RunStore {
                 judgement.worstInstant(),
                 judgement.firstViolation(),
                 judgement.reason(),
-                JSON.writeValueAsString(judgement.exhibit()),
+                JSON.writeValueAsString(judgement.plot()),
                 write(judgement.fingerprint()));
     }
 

@@ -8,14 +8,14 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.servlet.ModelAndView;
-import pyrite.app.security.Scripts;
+import pyrite.app.security.ScriptRequests;
 
 /** Says what is not there: to a script as a problem (RFC 9457), to a person as a page. */
 @ControllerAdvice
 class NotFoundAnswer {
     @ExceptionHandler(NotFound.class)
     Object answer(NotFound missing, HttpServletRequest request) {
-        if (Scripts.asked(request)) {
+        if (ScriptRequests.asked(request)) {
             return ResponseEntity.of(ProblemDetail.forStatusAndDetail(HttpStatus.NOT_FOUND, missing.getMessage()))
                     .build();
         }

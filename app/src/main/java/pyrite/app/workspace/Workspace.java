@@ -23,7 +23,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Problem;
 import pyrite.core.trace.ProjectCheck;
 
@@ -201,13 +201,13 @@ public class Workspace {
             return new Commit.Nothing();
         }
         Difference done = store.difference(head.branch(), number.getAsInt());
-        Difference wanted = act == Revision.Act.UNDO ? done.inverse() : done;
+        Difference requested = act == Revision.Act.UNDO ? done.inverse() : done;
         String summary = store.revisionsBy(head.branch(), author, UNDOABLE).stream()
                 .filter(r -> r.number() == number.getAsInt())
                 .findFirst()
                 .map(Revision::summary)
                 .orElse("");
-        return switch (Revert.on(head.model(), wanted)) {
+        return switch (Revert.on(head.model(), requested)) {
             case Revert.Possible(Edit edit) ->
                 write(
                         head,
@@ -236,9 +236,9 @@ public class Workspace {
 
     private Commit write(Head head, Edit edit, Person author, String summary, Revision.Act act, int of) {
         return switch (head.model().apply(edit)) {
-            case Outcome.Refused(List<Problem> problems) -> new Commit.Refused(problems);
-            case Outcome.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
-            case Outcome.Applied(Model model, Difference difference) -> {
+            case EditResult.Refused(List<Problem> problems) -> new Commit.Refused(problems);
+            case EditResult.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
+            case EditResult.Applied(Model model, Difference difference) -> {
                 // Taking something back brings back what was right once, whatever way the status may go now.
                 List<Problem> problems =
                         act == Revision.Act.EDIT ? ProjectCheck.check(head.model(), model, difference) : List.of();

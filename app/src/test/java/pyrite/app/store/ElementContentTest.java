@@ -17,7 +17,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.NotationReader;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
 /** What is stored is read back the same. */
@@ -45,7 +45,7 @@ class ElementContentTest {
 
     @Test
     void everyPropertySurvives() {
-        Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", EVERYTHING)));
+        ReadResult reading = NotationReader.read(Library.model(), List.of(new Source("x", EVERYTHING)));
         assertThat(reading.problems()).isEmpty();
         Model model = reading.model();
         survives(model);
@@ -73,7 +73,7 @@ class ElementContentTest {
                     : "package Test { private import ScalarValues::*; private import ISQ::*; "
                             + "private import SI::*; private import Dynamics::*;\n"
                             + block.group(1) + "}";
-            Reading reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
+            ReadResult reading = NotationReader.read(Library.model(), List.of(new Source("x", text)));
             assertThat(reading.problems()).isEmpty();
             survives(reading.model());
         }

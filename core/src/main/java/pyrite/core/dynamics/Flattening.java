@@ -11,8 +11,8 @@ import java.util.TreeMap;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.Function;
-import pyrite.core.expression.Observation;
+import pyrite.core.expression.ModelFunction;
+import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
@@ -56,8 +56,8 @@ public final class Flattening {
     }
 
     /** The elements read since the last call: what a result computed meanwhile rests on. */
-    public Set<ElementId> takeRead() {
-        return builder.takeRead();
+    public Set<ElementId> drainRead() {
+        return builder.drainRead();
     }
 
     /** An instance of a usage inside another instance, for instance of a constraint in its requirement. */
@@ -110,7 +110,7 @@ public final class Flattening {
     public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets().of(reference, scope);
         return switch (targets.size() == 1 ? targets.getFirst() : null) {
-            case Quantity q
+            case FlatAttribute q
             when q.isFixed() ->
                 Optional.of(new Defined(Objects.requireNonNull(q.value).expression(), q.owner));
             case Instance.Slot.Alias alias -> Optional.of(new Defined(alias.expression(), alias.scope()));
@@ -126,7 +126,7 @@ public final class Flattening {
      * calls something else.
      */
     public Optional<Defined> opened(Expression.Invocation call, Instance scope) {
-        return model.environment().function(call.function()).orElse(null) instanceof Function.Defined function
+        return model.environment().function(call.function()).orElse(null) instanceof ModelFunction.Defined function
                 ? Optional.of(
                         lowering.calls().opened(function, (ElementId) call.function(), call.arguments(), scope, call))
                 : Optional.empty();
@@ -161,7 +161,7 @@ public final class Flattening {
             instance.bindings().forEach(binding -> binding(instance, binding, equations));
         }
         for (int i = 0; i < builder.quantities().size(); i++) {
-            Quantity quantity = builder.quantities().get(i);
+            FlatAttribute quantity = builder.quantities().get(i);
             if (quantity.isFixed()
                     && !quantity.truth
                     && isNumber(quantity)
@@ -175,7 +175,7 @@ public final class Flattening {
         return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels());
     }
 
-    private boolean isNumber(Quantity quantity) {
+    private boolean isNumber(FlatAttribute quantity) {
         return model.environment().typeOf(quantity.feature.id()) instanceof Type.Number;
     }
 
@@ -259,9 +259,9 @@ public final class Flattening {
         Set<Integer> derivatives = new HashSet<>(rates.values());
         List<Variable> variables = new ArrayList<>();
         for (int i = 0; i < lowering.variableCount(); i++) {
-            Quantity quantity = Objects.requireNonNull(lowering.variables().get(i));
+            FlatAttribute quantity = Objects.requireNonNull(lowering.variables().get(i));
             if (derivatives.contains(i)) {
-                var dimension = quantity.dimension.per(Observation.TIME);
+                var dimension = quantity.dimension.per(ObservationFunction.TIME);
                 variables.add(new Variable(
                         "der(" + quantity.path + ")",
                         quantity.feature.id(),
@@ -283,7 +283,7 @@ public final class Flattening {
         return variables;
     }
 
-    private double start(Quantity quantity) {
+    private double start(FlatAttribute quantity) {
         FeatureValue value = quantity.value;
         if (value == null) {
             throw new ModelFault(

@@ -17,7 +17,7 @@ import pyrite.core.model.ElementId;
 public final class Instance {
     /** What a feature is in an instance. */
     sealed interface Slot {
-        record Value(Quantity quantity) implements Slot {}
+        record Value(FlatAttribute quantity) implements Slot {}
 
         /** Parts, one or, by multiplicity, several. */
         record Parts(List<Instance> instances) implements Slot {}

@@ -28,7 +28,7 @@ final class InstanceBuilder {
     private final Inheritance inheritance;
     private Set<ElementId> read = new LinkedHashSet<>();
     private final List<Instance> built = new ArrayList<>();
-    private final List<Quantity> quantities = new ArrayList<>();
+    private final List<FlatAttribute> quantities = new ArrayList<>();
 
     InstanceBuilder(Model model) {
         this.model = model;
@@ -40,12 +40,12 @@ final class InstanceBuilder {
         return built;
     }
 
-    List<Quantity> quantities() {
+    List<FlatAttribute> quantities() {
         return quantities;
     }
 
     /** What was read since the last call. */
-    Set<ElementId> takeRead() {
+    Set<ElementId> drainRead() {
         Set<ElementId> taken = read;
         read = new LinkedHashSet<>();
         return taken;
@@ -147,10 +147,10 @@ final class InstanceBuilder {
         return new Instance.Slot.Value(quantity(instance, feature, type, value));
     }
 
-    Quantity quantity(Instance instance, Element feature, Type type, @Nullable FeatureValue value) {
+    FlatAttribute quantity(Instance instance, Element feature, Type type, @Nullable FeatureValue value) {
         Dimension dimension = type instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
         DisplayUnit unit = model.environment().displayUnit(feature);
-        Quantity quantity = new Quantity(
+        FlatAttribute quantity = new FlatAttribute(
                 feature,
                 instance,
                 instance.pathOf(nameOf(feature)),

@@ -15,13 +15,13 @@ import pyrite.core.expression.Expression.Conditional;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.Function;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
-import pyrite.core.expression.Observation;
+import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Unit;
@@ -50,14 +50,14 @@ final class Lowering {
     private final Model model;
     private final ModelEnvironment environment;
     private final InstanceBuilder builder;
-    private final Targets targets;
-    private final Collections collections;
-    private final Calls calls;
-    private final TwoSides twoSides;
-    private final Deque<Quantity> circle = new ArrayDeque<>();
+    private final ReferenceLookup targets;
+    private final CollectionLowering collections;
+    private final CallLowering calls;
+    private final BinaryConditionLowering twoSides;
+    private final Deque<FlatAttribute> circle = new ArrayDeque<>();
     private final List<Condition.Relation> relations = new ArrayList<>();
     private final List<String> relationLabels = new ArrayList<>();
-    private final Map<Integer, Quantity> variables = new LinkedHashMap<>();
+    private final Map<Integer, FlatAttribute> variables = new LinkedHashMap<>();
     private final List<Equation> definitions = new ArrayList<>();
     private Map<Integer, String> lost = new LinkedHashMap<>();
     private int count;
@@ -69,21 +69,21 @@ final class Lowering {
         this.model = model;
         this.environment = model.environment();
         this.builder = builder;
-        this.targets = new Targets(model, builder, this);
-        this.collections = new Collections(model, this);
-        this.calls = new Calls(model, builder, this);
-        this.twoSides = new TwoSides(this, environment);
+        this.targets = new ReferenceLookup(model, builder, this);
+        this.collections = new CollectionLowering(model, this);
+        this.calls = new CallLowering(model, builder, this);
+        this.twoSides = new BinaryConditionLowering(this, environment);
     }
 
-    Targets targets() {
+    ReferenceLookup targets() {
         return targets;
     }
 
-    Calls calls() {
+    CallLowering calls() {
         return calls;
     }
 
-    Collections collections() {
+    CollectionLowering collections() {
         return collections;
     }
 
@@ -96,7 +96,7 @@ final class Lowering {
     }
 
     /** The quantities that became variables or derivatives, by index. */
-    Map<Integer, Quantity> variables() {
+    Map<Integer, FlatAttribute> variables() {
         return variables;
     }
 
@@ -165,8 +165,8 @@ final class Lowering {
                         new Expression.Quantity(
                                 new NumberLiteral("1", expression.span()), expression, expression.span()),
                         scope);
-            case TruthLiteral _,
-                    Expression.TextLiteral _,
+            case BooleanLiteral _,
+                    Expression.StringLiteral _,
                     Expression.Classification _,
                     Expression.Construction _,
                     Expression.Extent _,
@@ -230,22 +230,22 @@ final class Lowering {
 
     private Term invocation(Referent called, List<Expression> arguments, Instance scope, Expression at) {
         return switch (functionOf(called, at).with(arguments.size())) {
-            case Function.Mathematical(MathFunction f) -> mathematical(f, arguments, scope);
-            case Function.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
-            case Function.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
-            case Function.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
-            case Function.Observing(var observation) -> throw wholeRun(observation, at);
+            case ModelFunction.Mathematical(MathFunction f) -> mathematical(f, arguments, scope);
+            case ModelFunction.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
+            case ModelFunction.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
+            case ModelFunction.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
+            case ModelFunction.Observing(var observation) -> throw wholeRun(observation, at);
         };
     }
 
-    private static FaultException wholeRun(Observation observation, Expression at) {
+    private static FaultException wholeRun(ObservationFunction observation, Expression at) {
         return new FaultException(
                 at.span(),
                 observation.functionName()
                         + " looks at a whole run; it can stand in a requirement, not in an equation, a value or another observation");
     }
 
-    private Function functionOf(Referent called, Expression at) {
+    private ModelFunction functionOf(Referent called, Expression at) {
         return environment
                 .function(called)
                 .orElseThrow(
@@ -290,7 +290,7 @@ final class Lowering {
     }
 
     private Term derivative(FeatureReference reference, Instance scope, Expression call) {
-        Quantity quantity = targets.single(targets.of(reference, scope), reference) instanceof Quantity q ? q : null;
+        FlatAttribute quantity = targets.single(targets.of(reference, scope), reference) instanceof FlatAttribute q ? q : null;
         if (quantity == null) {
             throw new FaultException(call.span(), "der takes an attribute that changes");
         }
@@ -312,7 +312,7 @@ final class Lowering {
 
     Condition condition(Expression expression, Instance scope) {
         return switch (expression) {
-            case TruthLiteral t -> t.value() ? Terms.TRUE : Terms.FALSE;
+            case BooleanLiteral t -> t.value() ? Terms.TRUE : Terms.FALSE;
             case FeatureReference r -> conditionOf(targets.single(targets.of(r, scope), r), r);
             case Unary u when u.operator() == Operator.NOT -> Terms.not(condition(u.operand(), scope));
             case Binary b when b.operator().family() == Operator.Family.LOGIC -> twoSides.logic(b, scope);
@@ -334,9 +334,9 @@ final class Lowering {
 
     private Condition test(Referent called, List<Expression> arguments, Instance scope, Expression at) {
         return switch (functionOf(called, at)) {
-            case Function.OverCollection(CollectionFunction f) -> collections.condition(f, arguments, scope, at);
-            case Function.Defined defined -> calls.condition(defined, (ElementId) called, arguments, scope, at);
-            case Function.Observing(var observation) -> throw wholeRun(observation, at);
+            case ModelFunction.OverCollection(CollectionFunction f) -> collections.condition(f, arguments, scope, at);
+            case ModelFunction.Defined defined -> calls.condition(defined, (ElementId) called, arguments, scope, at);
+            case ModelFunction.Observing(var observation) -> throw wholeRun(observation, at);
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }
@@ -368,7 +368,7 @@ final class Lowering {
     Term termOf(Object target, Expression at) {
         return switch (target) {
             case Term term -> term;
-            case Quantity quantity when !quantity.truth -> term(quantity);
+            case FlatAttribute quantity when !quantity.truth -> term(quantity);
             case Instance.Slot.Alias alias -> term(alias.expression(), alias.scope());
             default -> throw new FaultException(at.span(), "a number is needed here");
         };
@@ -377,21 +377,21 @@ final class Lowering {
     Condition conditionOf(Object target, Expression at) {
         return switch (target) {
             case Condition condition -> condition;
-            case Quantity quantity when quantity.truth -> condition(quantity, at);
+            case FlatAttribute quantity when quantity.truth -> condition(quantity, at);
             case Instance.Slot.Alias alias -> condition(alias.expression(), alias.scope());
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }
 
     /** What a quantity comes to: a constant, or a variable. */
-    Term term(Quantity quantity) {
+    Term term(FlatAttribute quantity) {
         if (quantity.term == null) {
             quantity.term = quantity.isFixed() ? fixed(quantity) : variable(quantity);
         }
         return quantity.term;
     }
 
-    private Term fixed(Quantity quantity) {
+    private Term fixed(FlatAttribute quantity) {
         Expression expression = Objects.requireNonNull(quantity.value).expression();
         return within(quantity, () -> {
             Term term = term(expression, quantity.owner);
@@ -409,7 +409,7 @@ final class Lowering {
         });
     }
 
-    private Term variable(Quantity quantity) {
+    private Term variable(FlatAttribute quantity) {
         if (frozen) {
             throw new ModelFault(
                     "'" + quantity.path + "' is given no value and no equation determines it",
@@ -420,7 +420,7 @@ final class Lowering {
         return new Term.Variable(index);
     }
 
-    private Condition condition(Quantity quantity, Expression at) {
+    private Condition condition(FlatAttribute quantity, Expression at) {
         if (quantity.condition == null) {
             if (!quantity.isFixed()) {
                 throw new FaultException(
@@ -433,7 +433,7 @@ final class Lowering {
         return quantity.condition;
     }
 
-    private <T> T within(Quantity quantity, java.util.function.Supplier<T> work) {
+    private <T> T within(FlatAttribute quantity, java.util.function.Supplier<T> work) {
         if (quantity.inProgress) {
             String path = java.util.stream.Stream.concat(
                             circle.reversed().stream().dropWhile(q -> q != quantity),
@@ -472,7 +472,7 @@ final class Lowering {
         }
     }
 
-    private Element valueOwner(Quantity quantity) {
+    private Element valueOwner(FlatAttribute quantity) {
         return model.inheritance().owning(quantity.feature, Property.VALUE).orElse(quantity.feature);
     }
 

@@ -8,9 +8,9 @@ import pyrite.core.model.ElementId;
 public final class RunFailure extends ExplainedException {
     /** Why a run ended early. */
     public enum Reason {
-        BLEW_UP,
-        CHATTERS,
-        OUT_OF_TIME,
+        DIVERGED,
+        CHATTERING,
+        BUDGET_EXCEEDED,
         CANCELLED
     }
 

@@ -17,9 +17,9 @@ final class RunFailures {
         return new RunFailure(RunFailure.Reason.CANCELLED, t, "cancelled at t = " + seconds(t), List.of());
     }
 
-    RunFailure outOfTime(double t) {
+    RunFailure budgetExceeded(double t) {
         return new RunFailure(
-                RunFailure.Reason.OUT_OF_TIME,
+                RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run used up its " + settings.budget().toSeconds() + " s of computing time at t = " + seconds(t)
                         + " of " + seconds(settings.stop()) + "; shorten it or loosen its tolerance",
@@ -28,17 +28,17 @@ final class RunFailures {
 
     RunFailure tooManySteps(double t, int most) {
         return new RunFailure(
-                RunFailure.Reason.OUT_OF_TIME,
+                RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run took more than " + most + " steps by t = " + seconds(t) + " of " + seconds(settings.stop())
                         + "; shorten it or loosen its tolerance",
                 List.of());
     }
 
-    RunFailure blewUp(double t, int variable, double value) {
+    RunFailure diverged(double t, int variable, double value) {
         SortedSystem.Assignment culprit = assignment(variable);
         return new RunFailure(
-                RunFailure.Reason.BLEW_UP,
+                RunFailure.Reason.DIVERGED,
                 t,
                 "at t = " + seconds(t) + " the equation '" + culprit.origin().label() + "' gives no finite value for '"
                         + path(variable) + "' (" + value + ")",
@@ -49,7 +49,7 @@ final class RunFailures {
     RunFailure ranAway(double t, int state, double value, int rate, double slope) {
         SortedSystem.Assignment culprit = assignment(rate);
         return new RunFailure(
-                RunFailure.Reason.BLEW_UP,
+                RunFailure.Reason.DIVERGED,
                 t,
                 "at t = " + seconds(t) + " '" + path(state) + "' changes faster than can be followed (it has reached "
                         + value + " and its rate " + slope + ") by the equation '"
@@ -59,7 +59,7 @@ final class RunFailures {
 
     RunFailure chatters(double t, int relation) {
         return new RunFailure(
-                RunFailure.Reason.CHATTERS,
+                RunFailure.Reason.CHATTERING,
                 t,
                 "at t = " + seconds(t) + " a condition in '"
                         + system.flat().relationLabels().get(relation)

@@ -157,7 +157,7 @@ public final class Simulation {
             } catch (NotFinite fault) {
                 double missing = fault.time - reached;
                 if (retry == RETRIES || missing <= SAME_INSTANT * resolution) {
-                    throw failures.blewUp(fault.time, fault.variable, v[fault.variable]);
+                    throw failures.diverged(fault.time, fault.variable, v[fault.variable]);
                 }
                 t = reached;
                 state = reachedState;
@@ -267,7 +267,7 @@ public final class Simulation {
         try {
             checkFinite(t);
         } catch (NotFinite fault) {
-            throw failures.blewUp(t, fault.variable, v[fault.variable]);
+            throw failures.diverged(t, fault.variable, v[fault.variable]);
         }
     }
 
@@ -285,7 +285,7 @@ public final class Simulation {
                 throw failures.cancelled(t);
             }
             if (clock.millis() > deadline) {
-                throw failures.outOfTime(t);
+                throw failures.budgetExceeded(t);
             }
         }
     }

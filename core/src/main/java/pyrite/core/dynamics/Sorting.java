@@ -199,7 +199,7 @@ public final class Sorting {
      */
     private ModelFault tooMany(int start, Matching matching) {
         Set<Integer> competing = new LinkedHashSet<>(List.of(start));
-        Set<Integer> wanted = new LinkedHashSet<>();
+        Set<Integer> requested = new LinkedHashSet<>();
         Set<Integer> nonlinear = new LinkedHashSet<>();
         Set<Integer> cancelled = new LinkedHashSet<>();
         Deque<Integer> open = new ArrayDeque<>(List.of(start));
@@ -210,7 +210,7 @@ public final class Sorting {
                     boolean linear = Linear.in(unknown, equations.get(equation).residual())
                             .isPresent();
                     (linear ? cancelled : nonlinear).add(unknown);
-                } else if (wanted.add(unknown)
+                } else if (requested.add(unknown)
                         && matching.equationOf[unknown] != Matching.NONE
                         && competing.add(matching.equationOf[unknown])) {
                     open.add(matching.equationOf[unknown]);
@@ -218,7 +218,7 @@ public final class Sorting {
             });
         }
         return new ModelFault(
-                tooManyMessage(competing, wanted, nonlinear, cancelled),
+                tooManyMessage(competing, requested, nonlinear, cancelled),
                 competing.stream()
                         .map(e -> equations.get(e).source())
                         .distinct()
@@ -226,7 +226,7 @@ public final class Sorting {
     }
 
     private String tooManyMessage(
-            Set<Integer> competing, Set<Integer> wanted, Set<Integer> nonlinear, Set<Integer> cancelled) {
+            Set<Integer> competing, Set<Integer> requested, Set<Integer> nonlinear, Set<Integer> cancelled) {
         String labels = competing.stream()
                 .map(e -> "'" + equations.get(e).label() + "'")
                 .collect(Collectors.joining(", "));
@@ -234,9 +234,9 @@ public final class Sorting {
                         ? ""
                         : "; " + namesOf(nonlinear) + " stands in them in a way they cannot be solved for (not linear)")
                 + (cancelled.isEmpty() ? "" : "; " + namesOf(cancelled) + " cancels out");
-        return wanted.isEmpty()
+        return requested.isEmpty()
                 ? "the equation " + labels + " cannot be solved" + hint
-                : "the equations " + labels + " are too many for " + namesOf(wanted)
+                : "the equations " + labels + " are too many for " + namesOf(requested)
                         + "; remove one or leave another value open" + hint;
     }
 

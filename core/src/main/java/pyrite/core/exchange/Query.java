@@ -46,16 +46,16 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
                 Object value = json.get(property);
                 List<?> all = value instanceof List<?> list ? list : Collections.singletonList(value);
                 return inverse
-                        != all.stream().anyMatch(each -> values.stream().anyMatch(wanted -> compares(each, wanted)));
+                        != all.stream().anyMatch(each -> values.stream().anyMatch(requested -> compares(each, requested)));
             }
 
-            private boolean compares(@Nullable Object value, @Nullable Object wanted) {
+            private boolean compares(@Nullable Object value, @Nullable Object requested) {
                 if (operator.equals("=") || operator.equals("in")) {
-                    return Objects.equals(identity(value), identity(wanted));
+                    return Objects.equals(identity(value), identity(requested));
                 }
-                boolean alike = value instanceof String && wanted instanceof String
-                        || value instanceof Number && wanted instanceof Number;
-                return alike && (operator.equals("<") ? compare(value, wanted) < 0 : compare(value, wanted) > 0);
+                boolean alike = value instanceof String && requested instanceof String
+                        || value instanceof Number && requested instanceof Number;
+                return alike && (operator.equals("<") ? compare(value, requested) < 0 : compare(value, requested) > 0);
             }
         }
 

@@ -21,11 +21,11 @@ final class CallCheck {
 
     /** The type that a call gives; whatever is wrong with it is reported. */
     Type type(Referent called, List<Expression> arguments, Expression at) {
-        Function function = environment
+        ModelFunction function = environment
                 .function(called)
                 .map(known -> known.with(arguments.size()))
                 .orElse(null);
-        if (function instanceof Function.OverCollection(CollectionFunction f)) {
+        if (function instanceof ModelFunction.OverCollection(CollectionFunction f)) {
             return overCollection(f, arguments, at);
         }
         List<Type> types = arguments.stream().map(check::infer).toList();
@@ -35,23 +35,23 @@ final class CallCheck {
                 check.fault(call, "'" + environment.nameOf(called) + "' cannot be called");
                 yield Type.UNKNOWN;
             }
-            case Function.Mathematical(MathFunction f) -> mathematical(call, f, types);
-            case Function.Observing(Observation o) -> observing(call, o, types);
-            case Function.Derivative() -> derivative(call, types);
-            case Function.Defined defined -> defined(call, defined, types);
-            case Function.OverCollection _ -> throw new IllegalStateException("handled before");
+            case ModelFunction.Mathematical(MathFunction f) -> mathematical(call, f, types);
+            case ModelFunction.Observing(ObservationFunction o) -> observing(call, o, types);
+            case ModelFunction.Derivative() -> derivative(call, types);
+            case ModelFunction.Defined defined -> defined(call, defined, types);
+            case ModelFunction.OverCollection _ -> throw new IllegalStateException("handled before");
         };
     }
 
     private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
         String name = function.functionName();
-        int wanted = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
+        int requested = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
         boolean bodied = function.takes() == CollectionFunction.Takes.BODY
                 || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
         Expression.Body body = bodied && arguments.size() == 2
                 ? function.body(arguments.get(1)).orElse(null)
                 : null;
-        if (arguments.size() != wanted || bodied && body == null) {
+        if (arguments.size() != requested || bodied && body == null) {
             check.fault(
                     at,
                     switch (function.takes()) {
@@ -67,19 +67,19 @@ final class CallCheck {
         Expression values = arguments.getFirst();
         Type type = check.infer(values);
         Type given =
-                wanted == 1 ? Type.UNKNOWN : body == null ? check.infer(arguments.get(1)) : check.within(body, type);
+                requested == 1 ? Type.UNKNOWN : body == null ? check.infer(arguments.get(1)) : check.within(body, type);
         return switch (function) {
             case COLLECT, REDUCE -> given;
             case SELECT, REJECT -> {
-                check.expectTruth(arguments.get(1), given, name);
+                check.expectBoolean(arguments.get(1), given, name);
                 yield type;
             }
             case FOR_ALL, EXISTS -> {
-                check.expectTruth(arguments.get(1), given, name);
+                check.expectBoolean(arguments.get(1), given, name);
                 yield Type.TRUTH;
             }
             case ALL_TRUE, ANY_TRUE -> {
-                check.expectTruth(values, type, name);
+                check.expectBoolean(values, type, name);
                 yield Type.TRUTH;
             }
             case SUM, SMALLEST, LARGEST -> check.number(values, type, name);
@@ -105,8 +105,8 @@ final class CallCheck {
     }
 
     /** Arguments are taken in order, or by the names of the parameters. */
-    private Type defined(Invocation call, Function.Defined function, List<Type> types) {
-        List<Function.Parameter> parameters = function.parameters();
+    private Type defined(Invocation call, ModelFunction.Defined function, List<Type> types) {
+        List<ModelFunction.Parameter> parameters = function.parameters();
         if (call.arguments().size() > parameters.size()) {
             check.fault(
                     call,
@@ -122,7 +122,7 @@ final class CallCheck {
                     ? named.parameter()
                     : parameters.get(i).name();
             given.add(name);
-            Function.Parameter parameter = parameters.stream()
+            ModelFunction.Parameter parameter = parameters.stream()
                     .filter(p -> p.name().equals(name))
                     .findFirst()
                     .orElse(null);
@@ -142,11 +142,11 @@ final class CallCheck {
         return function.result();
     }
 
-    private static boolean isMismatch(Type wanted, Type given) {
-        boolean known = !(wanted instanceof Type.Unknown)
+    private static boolean isMismatch(Type requested, Type given) {
+        boolean known = !(requested instanceof Type.Unknown)
                 && !(given instanceof Type.Unknown)
-                && !(wanted instanceof Type.Thing && given instanceof Type.Thing);
-        return known && !wanted.equals(given);
+                && !(requested instanceof Type.Thing && given instanceof Type.Thing);
+        return known && !requested.equals(given);
     }
 
     private Type mathematical(Invocation call, MathFunction function, List<Type> arguments) {
@@ -180,12 +180,12 @@ final class CallCheck {
         };
     }
 
-    private Type observing(Invocation call, Observation observation, List<Type> arguments) {
+    private Type observing(Invocation call, ObservationFunction observation, List<Type> arguments) {
         String name = observation.functionName();
         if (!observation.accepts(arguments.size())) {
             check.fault(
                     call,
-                    observation == Observation.AT
+                    observation == ObservationFunction.AT
                             ? "at takes a quantity and an instant: at(x, t)"
                             : name + " takes one argument"
                                     + (observation.times() == 2
@@ -195,11 +195,11 @@ final class CallCheck {
         }
         for (int i = 1; i < arguments.size(); i++) {
             check.same(
-                    call.arguments().get(i), arguments.get(i), new Type.Number(Observation.TIME), "used as an instant");
+                    call.arguments().get(i), arguments.get(i), new Type.Number(ObservationFunction.TIME), "used as an instant");
         }
         Expression subject = call.arguments().getFirst();
-        if (observation.of() == Observation.Of.CONDITION) {
-            check.expectTruth(subject, arguments.getFirst(), name);
+        if (observation.of() == ObservationFunction.Of.CONDITION) {
+            check.expectBoolean(subject, arguments.getFirst(), name);
             return observation.result(Dimension.ONE);
         }
         Type quantity = check.number(subject, arguments.getFirst(), name);
@@ -212,6 +212,6 @@ final class CallCheck {
             return Type.UNKNOWN;
         }
         Type of = check.number(call.arguments().getFirst(), arguments.getFirst(), "der");
-        return of instanceof Type.Number(Dimension d) ? new Type.Number(d.per(Observation.TIME)) : Type.UNKNOWN;
+        return of instanceof Type.Number(Dimension d) ? new Type.Number(d.per(ObservationFunction.TIME)) : Type.UNKNOWN;
     }
 }

@@ -6,7 +6,7 @@ import java.util.Optional;
 public interface Environment {
     Type typeOf(Expression.FeatureReference reference);
 
-    Optional<Function> function(Referent function);
+    Optional<ModelFunction> function(Referent function);
 
     /** What kind of values a type names. */
     Type typeNamed(Referent type);

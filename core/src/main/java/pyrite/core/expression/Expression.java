@@ -20,9 +20,9 @@ public sealed interface Expression {
         }
     }
 
-    record TextLiteral(String text, Span span) implements Expression {}
+    record StringLiteral(String text, Span span) implements Expression {}
 
-    record TruthLiteral(boolean value, Span span) implements Expression {}
+    record BooleanLiteral(boolean value, Span span) implements Expression {}
 
     /**
      * {@code a.b.c}: the first referent is found from where the expression stands, each further one in the one before.
@@ -170,8 +170,8 @@ public sealed interface Expression {
     default List<Expression> parts() {
         return switch (this) {
             case NumberLiteral _,
-                    TextLiteral _,
-                    TruthLiteral _,
+                    StringLiteral _,
+                    BooleanLiteral _,
                     FeatureReference _,
                     UnitReference _,
                     Extent _,
@@ -237,8 +237,8 @@ public sealed interface Expression {
                 case Extent extent -> each.accept(extent.type());
                 case MetadataAccess access -> each.accept(access.element());
                 case NumberLiteral _,
-                        TextLiteral _,
-                        TruthLiteral _,
+                        StringLiteral _,
+                        BooleanLiteral _,
                         NullLiteral _,
                         Unbounded _,
                         Quantity _,
@@ -282,7 +282,7 @@ public sealed interface Expression {
             case FeatureReference r when r.isLocal() -> this;
             case FeatureReference r -> to.feature(r);
             case NumberLiteral n -> to.number(n);
-            case TextLiteral _, TruthLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
+            case StringLiteral _, BooleanLiteral _, UnitReference _, NullLiteral _, Unbounded _ -> this;
             case Quantity q ->
                 new Quantity(q.magnitude().rewrite(to), q.unit().rewrite(new UnitRewriter(to)), q.span());
             case Unary u -> new Unary(u.operator(), u.operand().rewrite(to), u.span());

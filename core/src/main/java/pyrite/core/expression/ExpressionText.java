@@ -9,8 +9,8 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
-import pyrite.core.expression.Expression.TextLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 
@@ -56,9 +56,9 @@ public final class ExpressionText {
     private String write(Expression expression, boolean last) {
         return switch (expression) {
             case NumberLiteral n -> n.spelling();
-            case TextLiteral t ->
+            case StringLiteral t ->
                 "\"" + t.text().replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n") + "\"";
-            case TruthLiteral t -> Boolean.toString(t.value());
+            case BooleanLiteral t -> Boolean.toString(t.value());
             case FeatureReference r -> naming.chain(r);
             case UnitReference u -> naming.name(u.prefix(), u.unit());
             case Quantity q -> within(q.magnitude(), ATOM, false) + " [" + compact(q.unit()) + "]";

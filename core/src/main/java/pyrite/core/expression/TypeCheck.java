@@ -12,8 +12,8 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
-import pyrite.core.expression.Expression.TextLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 
@@ -43,8 +43,8 @@ public final class TypeCheck {
     Type infer(Expression expression) {
         return switch (expression) {
             case NumberLiteral _ -> Type.NUMBER;
-            case TextLiteral _ -> Type.TEXT;
-            case TruthLiteral _ -> Type.TRUTH;
+            case StringLiteral _ -> Type.TEXT;
+            case BooleanLiteral _ -> Type.TRUTH;
             case FeatureReference reference
             when reference.last() instanceof Expression.Local(String name) -> locals.getOrDefault(name, Type.UNKNOWN);
             case FeatureReference reference -> environment.typeOf(reference);
@@ -116,7 +116,7 @@ public final class TypeCheck {
         Type values = infer(filtered.receiver());
         Type given = within(filtered.body(), values);
         if (filtered.selects()) {
-            expectTruth(filtered.body().result(), given, "'.?'");
+            expectBoolean(filtered.body().result(), given, "'.?'");
             return values;
         }
         return given;
@@ -154,7 +154,7 @@ public final class TypeCheck {
     private Type unary(Unary unary) {
         Type operand = infer(unary.operand());
         if (unary.operator() == Operator.NOT) {
-            expectTruth(unary.operand(), operand, "'not'");
+            expectBoolean(unary.operand(), operand, "'not'");
             return Type.TRUTH;
         }
         return number(unary.operand(), operand, "'" + unary.operator().symbol() + "'");
@@ -166,8 +166,8 @@ public final class TypeCheck {
         String sign = "'" + binary.operator().symbol() + "'";
         return switch (binary.operator().family()) {
             case LOGIC -> {
-                expectTruth(binary.left(), left, sign);
-                expectTruth(binary.right(), right, sign);
+                expectBoolean(binary.left(), left, sign);
+                expectBoolean(binary.right(), right, sign);
                 yield Type.TRUTH;
             }
             case COMPARISON -> {
@@ -289,7 +289,7 @@ public final class TypeCheck {
     }
 
     private Type conditional(Conditional conditional) {
-        expectTruth(conditional.condition(), infer(conditional.condition()), "'if'");
+        expectBoolean(conditional.condition(), infer(conditional.condition()), "'if'");
         Type yes = infer(conditional.whenTrue());
         Type no = infer(conditional.whenFalse());
         if (yes instanceof Type.Unknown || no instanceof Type.Unknown) {
@@ -313,7 +313,7 @@ public final class TypeCheck {
         return Type.UNKNOWN;
     }
 
-    void expectTruth(Expression at, Type type, String user) {
+    void expectBoolean(Expression at, Type type, String user) {
         if (!(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
             fault(at, user + " works on conditions, but this is " + type);
         }

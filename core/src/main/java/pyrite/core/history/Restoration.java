@@ -28,19 +28,19 @@ public sealed interface Restoration {
      */
     static Restoration withAllItOwned(Model now, Model then, ElementId id) {
         List<Element> put = new ArrayList<>(then.subtree(id));
-        Set<ElementId> wanted = put.stream().map(Element::id).collect(Collectors.toSet());
-        Set<ElementId> gone = new HashSet<>();
+        Set<ElementId> requested = put.stream().map(Element::id).collect(Collectors.toSet());
+        Set<ElementId> removed = new HashSet<>();
         now.subtree(id).stream()
-                .filter(element -> !wanted.contains(element.id()))
+                .filter(element -> !requested.contains(element.id()))
                 .forEach(element -> {
                     Element before = then.find(element.id()).orElse(null);
                     if (before != null && (before.owner() == null || now.has(before.owner()))) {
                         put.add(element.withOwner(before.owner(), before.rank()));
                     } else {
-                        gone.add(element.id());
+                        removed.add(element.id());
                     }
                 });
-        return withOwner(now, then, id, new Edit(put, gone));
+        return withOwner(now, then, id, new Edit(put, removed));
     }
 
     private static Restoration withOwner(Model now, Model then, ElementId id, Edit edit) {

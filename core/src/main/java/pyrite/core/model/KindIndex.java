@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * The own elements of a snapshot by kind. Made in one pass over all, then taken from snapshot to snapshot at the cost
  * of what an edit changes.
  */
-final class KindIndex implements Following {
+final class KindIndex implements IncrementalIndex {
     private final Map<ElementKind, SnapshotMap<Element>> byKind;
 
     private KindIndex(Map<ElementKind, SnapshotMap<Element>> byKind) {

@@ -103,18 +103,18 @@ public final class Model implements Namespaces {
     }
 
     /** The own elements of some kinds, in no particular order; their number is what it costs, not that of all. */
-    public Stream<Element> ownElements(Set<ElementKind> wanted) {
+    public Stream<Element> ownElements(Set<ElementKind> requested) {
         KindIndex known = derived(KindIndex.class, KindIndex::of);
-        return wanted.stream().map(known::of).flatMap(List::stream);
+        return requested.stream().map(known::of).flatMap(List::stream);
     }
 
-    public Stream<Element> ownElements(ElementKind wanted) {
-        return ownElements(Set.of(wanted));
+    public Stream<Element> ownElements(ElementKind requested) {
+        return ownElements(Set.of(requested));
     }
 
     /**
      * Something that follows from this snapshot alone: made when it is first asked for, and kept as long as the
-     * snapshot, or taken to the next one if it is {@link Following}. Two who ask first at once may both make it.
+     * snapshot, or taken to the next one if it is {@link IncrementalIndex}. Two who ask first at once may both make it.
      *
      * @param type says what it is; for each there is one
      */
@@ -274,16 +274,16 @@ public final class Model implements Namespaces {
      * The snapshot after an edit with the exact difference, or what is wrong with it. Checked is what changed and
      * whatever depends on it.
      */
-    public Outcome apply(Edit edit) {
+    public EditResult apply(Edit edit) {
         return apply(difference(edit));
     }
 
     /** The same for what an edit is known to change. */
-    public Outcome apply(Difference difference) {
+    public EditResult apply(Difference difference) {
         List<Problem> problems = new ArrayList<>(untouchable(difference));
         problems.addAll(dangling(difference));
         if (!problems.isEmpty()) {
-            return new Outcome.Refused(problems);
+            return new EditResult.Refused(problems);
         }
         if (difference.changes().size() < size() / 2) {
             // What an edit affects is found by it; found here once, it goes with every snapshot that follows.
@@ -292,10 +292,10 @@ public final class Model implements Namespaces {
         Model next = replay(difference);
         problems.addAll(next.ownedByThemselves(difference));
         if (!problems.isEmpty()) {
-            return new Outcome.Refused(problems);
+            return new EditResult.Refused(problems);
         }
         problems.addAll(WellFormedness.check(next, affectedBy(difference, next)));
-        return problems.isEmpty() ? new Outcome.Applied(next, difference) : new Outcome.Refused(problems);
+        return problems.isEmpty() ? new EditResult.Applied(next, difference) : new EditResult.Refused(problems);
     }
 
     /**
@@ -321,7 +321,7 @@ public final class Model implements Namespaces {
         Map<ElementId, ElementChange> changes =
                 LinkedHashMap.newLinkedHashMap(edit.put().size());
         edit.remove()
-                .forEach(top -> subtree(top).forEach(gone -> changes.put(gone.id(), new ElementChange(gone, null))));
+                .forEach(top -> subtree(top).forEach(removed -> changes.put(removed.id(), new ElementChange(removed, null))));
         edit.put().forEach(after -> changes.put(after.id(), new ElementChange(byId.get(after.id()), after)));
         return new Difference(List.copyOf(changes.values()));
     }
@@ -352,8 +352,8 @@ public final class Model implements Namespaces {
     }
 
     private void follow(Class<?> type, Model next, Difference difference) {
-        if (derived.get(type) instanceof Following known && !next.derived.containsKey(type)) {
-            Following after = known.after(next, difference);
+        if (derived.get(type) instanceof IncrementalIndex known && !next.derived.containsKey(type)) {
+            IncrementalIndex after = known.after(next, difference);
             if (after != null) {
                 next.derived.put(type, after);
             }
@@ -439,13 +439,13 @@ public final class Model implements Namespaces {
         if (difference.changes().stream().allMatch(change -> change.after() != null)) {
             return List.of();
         }
-        Set<ElementId> gone = new HashSet<>();
+        Set<ElementId> removed = new HashSet<>();
         Set<ElementId> written = new HashSet<>();
-        difference.changes().forEach(change -> (change.after() == null ? gone : written).add(change.id()));
+        difference.changes().forEach(change -> (change.after() == null ? removed : written).add(change.id()));
         List<Problem> problems = new ArrayList<>();
-        for (ElementId id : gone) {
+        for (ElementId id : removed) {
             referrers(id).stream()
-                    .filter(user -> !gone.contains(user) && !written.contains(user))
+                    .filter(user -> !removed.contains(user) && !written.contains(user))
                     .map(this::get)
                     .forEach(user -> problems.add(Problem.of(
                             user,

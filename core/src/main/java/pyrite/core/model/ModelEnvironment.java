@@ -18,10 +18,10 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.Function;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
 import pyrite.core.expression.Name;
-import pyrite.core.expression.Observation;
+import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
@@ -30,7 +30,7 @@ import pyrite.core.expression.Units;
 
 /** What the names in a snapshot's expressions mean: types from the typing of features, units from the library. */
 public final class ModelEnvironment implements Environment {
-    private static final Map<ElementId, Function> FUNCTIONS = functions();
+    private static final Map<ElementId, ModelFunction> FUNCTIONS = functions();
 
     private static final Set<ElementKind> CALLABLE = Set.of(
             ElementKind.CALCULATION_DEFINITION,
@@ -57,22 +57,22 @@ public final class ModelEnvironment implements Environment {
         this.model = model;
     }
 
-    private static Map<ElementId, Function> functions() {
-        Map<ElementId, Function> functions = new HashMap<>();
+    private static Map<ElementId, ModelFunction> functions() {
+        Map<ElementId, ModelFunction> functions = new HashMap<>();
         for (MathFunction function : MathFunction.values()) {
             functions.put(
                     LibraryNames.id(function.library() + "::" + function.functionName()),
-                    new Function.Mathematical(function));
+                    new ModelFunction.Mathematical(function));
         }
-        for (Observation observation : Observation.values()) {
+        for (ObservationFunction observation : ObservationFunction.values()) {
             functions.put(
-                    LibraryNames.id("Dynamics::" + observation.functionName()), new Function.Observing(observation));
+                    LibraryNames.id("Dynamics::" + observation.functionName()), new ModelFunction.Observing(observation));
         }
-        functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new Function.Derivative());
+        functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new ModelFunction.Derivative());
         for (CollectionFunction function : CollectionFunction.values()) {
             functions.put(
                     LibraryNames.id(function.library() + "::" + function.functionName()),
-                    new Function.OverCollection(function));
+                    new ModelFunction.OverCollection(function));
         }
         return Map.copyOf(functions);
     }
@@ -240,8 +240,8 @@ public final class ModelEnvironment implements Environment {
                 .effective(definition, LibraryNames.id(LibraryNames.QUANTITY_DIMENSION))
                 .or(() -> model.inheritance().effective(definition, LibraryNames.id(LibraryNames.UNIT_DIMENSION)))
                 .flatMap(model.inheritance()::value)
-                .filter(value -> value.expression() instanceof Expression.TextLiteral)
-                .map(value -> Dimension.parse(((Expression.TextLiteral) value.expression()).text()));
+                .filter(value -> value.expression() instanceof Expression.StringLiteral)
+                .map(value -> Dimension.parse(((Expression.StringLiteral) value.expression()).text()));
     }
 
     /**
@@ -301,19 +301,19 @@ public final class ModelEnvironment implements Environment {
         return model.inheritance()
                 .effective(feature, LibraryNames.id(LibraryNames.COHERENT_UNIT))
                 .flatMap(model.inheritance()::value)
-                .filter(value -> value.expression() instanceof Expression.TextLiteral)
-                .map(value -> ((Expression.TextLiteral) value.expression()).text())
+                .filter(value -> value.expression() instanceof Expression.StringLiteral)
+                .map(value -> ((Expression.StringLiteral) value.expression()).text())
                 .flatMap(symbol -> typeOf(feature.id()) instanceof Type.Number(Dimension d)
                         ? Optional.of(new DisplayUnit(symbol, Unit.coherent(d)))
                         : Optional.empty());
     }
 
     @Override
-    public Optional<Function> function(Referent function) {
+    public Optional<ModelFunction> function(Referent function) {
         if (!(function instanceof ElementId id)) {
             return Optional.empty();
         }
-        Function known = FUNCTIONS.get(id);
+        ModelFunction known = FUNCTIONS.get(id);
         return known != null
                 ? Optional.of(known)
                 : model.find(id)
@@ -334,13 +334,13 @@ public final class ModelEnvironment implements Environment {
                                 .isPresent());
     }
 
-    private Function defined(Element calculation) {
-        List<Function.Parameter> parameters = new ArrayList<>();
+    private ModelFunction defined(Element calculation) {
+        List<ModelFunction.Parameter> parameters = new ArrayList<>();
         Type result = calculation.kind().keyword().equals("calc") ? Type.UNKNOWN : Type.TRUTH;
         for (Element feature : model.inheritance().features(calculation)) {
             String direction = feature.get(Property.DIRECTION).orElse("");
             if (direction.equals("in") || direction.equals("inout")) {
-                parameters.add(new Function.Parameter(
+                parameters.add(new ModelFunction.Parameter(
                         feature.id(),
                         Objects.requireNonNullElse(nameOf(feature.id()), "?"),
                         typeOf(feature.id()),
@@ -350,7 +350,7 @@ public final class ModelEnvironment implements Environment {
             }
         }
         // An own parameter stands before the inherited ones; a call names them in the order they were first declared.
-        return new Function.Defined(
+        return new ModelFunction.Defined(
                 nameOf((Referent) calculation.id()),
                 parameters,
                 result instanceof Type.Unknown ? resultOf(calculation) : result);

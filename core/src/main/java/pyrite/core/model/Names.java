@@ -71,15 +71,15 @@ public final class Names {
         return resolve(name, scope, FUNCTIONS);
     }
 
-    private Optional<ElementId> resolve(Name name, @Nullable ElementId scope, Predicate<Element> wanted) {
+    private Optional<ElementId> resolve(Name name, @Nullable ElementId scope, Predicate<Element> requested) {
         List<String> parts = name.parts();
         if (parts.size() > 1 && parts.getFirst().equals(FROM_THE_TOP)) {
-            return resolve(new Name(parts.subList(1, parts.size())), null, wanted);
+            return resolve(new Name(parts.subList(1, parts.size())), null, requested);
         }
-        Optional<ElementId> found = visible(parts.getFirst(), scope, parts.size() == 1 ? wanted : VALUES);
+        Optional<ElementId> found = visible(parts.getFirst(), scope, parts.size() == 1 ? requested : VALUES);
         for (int i = 1; i < parts.size(); i++) {
             String part = parts.get(i);
-            Predicate<Element> here = i == parts.size() - 1 ? wanted : VALUES;
+            Predicate<Element> here = i == parts.size() - 1 ? requested : VALUES;
             found = found.flatMap(owner -> member(owner, part, false, here, null));
         }
         return found;
@@ -103,9 +103,9 @@ public final class Names {
         return found.isPresent() ? found : implied(owner, name);
     }
 
-    private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> wanted) {
+    private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> requested) {
         for (Namespace at = scope == null ? null : namespace(scope); at != null; at = around(at)) {
-            Optional<ElementId> found = at.home.member(at, name, true, wanted, null);
+            Optional<ElementId> found = at.home.member(at, name, true, requested, null);
             if (found.isPresent()) {
                 return found;
             }
@@ -148,14 +148,14 @@ public final class Names {
     }
 
     private Optional<ElementId> member(
-            ElementId owner, String name, boolean inside, Predicate<Element> wanted, @Nullable Visited visited) {
+            ElementId owner, String name, boolean inside, Predicate<Element> requested, @Nullable Visited visited) {
         Namespace namespace = namespace(owner);
-        return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, wanted, visited);
+        return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, requested, visited);
     }
 
     /** @param visited the namespaces looked into on the way here, null at the beginning */
     private Optional<ElementId> member(
-            Namespace namespace, String name, boolean inside, Predicate<Element> wanted, @Nullable Visited visited) {
+            Namespace namespace, String name, boolean inside, Predicate<Element> requested, @Nullable Visited visited) {
         ElementId owner = namespace.element.id();
         Element own = namespace.members.get(name);
         if (own != null && (visited == null || !visited.contains(owner))) {
@@ -163,10 +163,10 @@ public final class Names {
                 return namespaces
                         .imported(own)
                         .flatMap(namespaces::find)
-                        .filter(wanted)
+                        .filter(requested)
                         .map(Element::id);
             }
-            if (wanted.test(own) && (inside || !isPrivate(own))) {
+            if (requested.test(own) && (inside || !isPrivate(own))) {
                 return Optional.of(own.id());
             }
         }
@@ -174,7 +174,7 @@ public final class Names {
         if (generals.isEmpty() && (namespace.imports.isEmpty() || visited != null && visited.contains(owner))) {
             return Optional.empty();
         }
-        boolean remembered = inside && visited == null && wanted == VALUES && !namespace.imports.isEmpty();
+        boolean remembered = inside && visited == null && requested == VALUES && !namespace.imports.isEmpty();
         Optional<ElementId> before = remembered && generals.isEmpty() ? namespace.found.get(name) : null;
         if (before != null) {
             return before;
@@ -185,12 +185,12 @@ public final class Names {
         }
         for (int i = 0; i < generals.size(); i++) {
             Namespace general = generals.get(i);
-            Optional<ElementId> inherited = general.home.member(general, name, false, wanted, seen);
+            Optional<ElementId> inherited = general.home.member(general, name, false, requested, seen);
             if (inherited.isPresent()) {
                 return inherited;
             }
         }
-        return remembered ? importedOnce(namespace, name, seen) : imported(namespace, name, inside, wanted, seen);
+        return remembered ? importedOnce(namespace, name, seen) : imported(namespace, name, inside, requested, seen);
     }
 
     /**
@@ -228,9 +228,9 @@ public final class Names {
     }
 
     private Optional<ElementId> imported(
-            Namespace namespace, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
+            Namespace namespace, String name, boolean inside, Predicate<Element> requested, Visited visited) {
         for (int i = 0; i < namespace.imports.size(); i++) {
-            Optional<ElementId> found = through(namespace.imports.get(i), name, inside, wanted, visited);
+            Optional<ElementId> found = through(namespace.imports.get(i), name, inside, requested, visited);
             if (found.isPresent()) {
                 return found;
             }
@@ -239,21 +239,21 @@ public final class Names {
     }
 
     private Optional<ElementId> through(
-            Namespace.Import candidate, String name, boolean inside, Predicate<Element> wanted, Visited visited) {
+            Namespace.Import candidate, String name, boolean inside, Predicate<Element> requested, Visited visited) {
         Namespace target = inside || candidate.isPublic ? target(candidate) : null;
         if (target == null) {
             return Optional.empty();
         }
         return switch (candidate.reach) {
             case "members" ->
-                target.home != this && !candidate.seesAll && wanted == VALUES
+                target.home != this && !candidate.seesAll && requested == VALUES
                         ? Optional.ofNullable(
                                 target.home.seenFromOutside(target).get(name))
-                        : target.home.member(target, name, candidate.seesAll, wanted, visited);
-            case "all", "self" -> memberOfAny(descendants(target.element.id()), name, wanted, visited);
+                        : target.home.member(target, name, candidate.seesAll, requested, visited);
+            case "all", "self" -> memberOfAny(descendants(target.element.id()), name, requested, visited);
             default ->
                 Optional.of(target.element)
-                        .filter(wanted)
+                        .filter(requested)
                         .filter(e -> goesBy(e, name))
                         .map(Element::id);
         };
@@ -285,9 +285,9 @@ public final class Names {
     }
 
     private Optional<ElementId> memberOfAny(
-            List<ElementId> owners, String name, Predicate<Element> wanted, Visited visited) {
+            List<ElementId> owners, String name, Predicate<Element> requested, Visited visited) {
         for (ElementId owner : owners) {
-            Optional<ElementId> found = member(owner, name, false, wanted, visited);
+            Optional<ElementId> found = member(owner, name, false, requested, visited);
             if (found.isPresent()) {
                 return found;
             }

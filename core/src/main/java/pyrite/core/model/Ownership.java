@@ -32,10 +32,10 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
         Map<ElementId, Members> members = HashMap.newHashMap(changes.size() / 4);
         for (ElementChange change : changes) {
             if (change.before() != null) {
-                at(change.before().owner(), members, top).goes(change.id());
+                at(change.before().owner(), members, top).remove(change.id());
             }
             if (change.after() != null) {
-                at(change.after().owner(), members, top).come.add(change.after());
+                at(change.after().owner(), members, top).added.add(change.after());
             }
         }
         return new Ownership(
@@ -51,23 +51,23 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
 
     /** What changes among the members of one owner. */
     private static final class Members {
-        private Set<ElementId> gone = Set.of();
-        private final List<Element> come = new ArrayList<>(4);
+        private Set<ElementId> removed = Set.of();
+        private final List<Element> added = new ArrayList<>(4);
 
-        void goes(ElementId id) {
-            gone = gone.isEmpty() ? new HashSet<>() : gone;
-            gone.add(id);
+        void remove(ElementId id) {
+            removed = removed.isEmpty() ? new HashSet<>() : removed;
+            removed.add(id);
         }
 
         /** The members after the change, in their order. */
         List<Element> after(List<Element> before) {
             if (before.isEmpty()) {
-                come.sort(Ownership::order);
-                return Collections.unmodifiableList(come);
+                added.sort(Ownership::order);
+                return Collections.unmodifiableList(added);
             }
-            List<Element> all = new ArrayList<>(before.size() + come.size());
-            before.stream().filter(element -> !gone.contains(element.id())).forEach(all::add);
-            all.addAll(come);
+            List<Element> all = new ArrayList<>(before.size() + added.size());
+            before.stream().filter(element -> !removed.contains(element.id())).forEach(all::add);
+            all.addAll(added);
             all.sort(Ownership::order);
             return Collections.unmodifiableList(all);
         }

@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * reading a text or loading a branch needs none of it; then taken from snapshot to snapshot at the cost of what an edit
  * changes.
  */
-final class Referrers implements Following {
+final class Referrers implements IncrementalIndex {
     private static final int FEW = 16;
 
     private final SnapshotMap<Set<ElementId>> byTarget;
@@ -52,13 +52,13 @@ final class Referrers implements Following {
                 change.before()
                         .outgoing()
                         .forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming())
-                                .goes(change.id()));
+                                .remove(change.id()));
             }
             if (change.after() != null) {
                 change.after()
                         .outgoing()
                         .forEach(target -> incoming.computeIfAbsent(target, _ -> new Incoming())
-                                .come
+                                .added
                                 .add(change.id()));
             }
         }
@@ -71,26 +71,26 @@ final class Referrers implements Following {
      * Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both.
      */
     private static final class Incoming {
-        private List<ElementId> gone = List.of();
-        private final List<ElementId> come = new ArrayList<>(1);
+        private List<ElementId> removed = List.of();
+        private final List<ElementId> added = new ArrayList<>(1);
 
-        void goes(ElementId id) {
-            gone = gone.isEmpty() ? new ArrayList<>(1) : gone;
-            gone.add(id);
+        void remove(ElementId id) {
+            removed = removed.isEmpty() ? new ArrayList<>(1) : removed;
+            removed.add(id);
         }
 
         /** Few are copied at each change; many stand in a map that shares what stays. Null if there is none left. */
         @Nullable
         Set<ElementId> after(Set<ElementId> before) {
-            if (before.isEmpty() && come.size() == 1) {
-                return Set.of(come.getFirst());
+            if (before.isEmpty() && added.size() == 1) {
+                return Set.of(added.getFirst());
             }
-            if (before.size() + come.size() > FEW) {
-                return ManyIds.after(before, gone, come);
+            if (before.size() + added.size() > FEW) {
+                return SnapshotIdSet.after(before, removed, added);
             }
             Set<ElementId> users = new LinkedHashSet<>(before);
-            gone.forEach(users::remove);
-            users.addAll(come);
+            removed.forEach(users::remove);
+            users.addAll(added);
             return users.isEmpty() ? null : Collections.unmodifiableSet(users);
         }
     }

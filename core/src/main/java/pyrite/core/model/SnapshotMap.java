@@ -18,7 +18,7 @@ import org.organicdesign.fp.collections.PersistentHashMap;
  * a constant to the cost of each change on average.
  */
 public final class SnapshotMap<V> {
-    private static final Object GONE = new Object();
+    private static final Object REMOVED = new Object();
     private static final int FEW = 256;
 
     /** Always of one class, so that looking up in it is compiled into who asks. */
@@ -47,7 +47,7 @@ public final class SnapshotMap<V> {
             return ground.get(id);
         }
         Object changed = since.get(id);
-        return changed == null ? ground.get(id) : changed == GONE ? null : (V) changed;
+        return changed == null ? ground.get(id) : changed == REMOVED ? null : (V) changed;
     }
 
     public int size() {
@@ -74,7 +74,7 @@ public final class SnapshotMap<V> {
 
     @SuppressWarnings("unchecked")
     private void addChanged(List<V> all) {
-        since.values().stream().filter(value -> value != GONE).forEach(value -> all.add((V) value));
+        since.values().stream().filter(value -> value != REMOVED).forEach(value -> all.add((V) value));
     }
 
     /**
@@ -98,14 +98,14 @@ public final class SnapshotMap<V> {
         int[] grown = {size};
         changes.forEach((id, value) -> {
             grown[0] += (value == null ? 0 : 1) - (isIn(changed, id) ? 1 : 0);
-            changed.assoc(id, value == null ? GONE : value);
+            changed.assoc(id, value == null ? REMOVED : value);
         });
         return new SnapshotMap<>(ground, changed.immutable(), grown[0]);
     }
 
     private boolean isIn(MutMap<ElementId, Object> changed, ElementId id) {
         Object now = changed.get(id);
-        return now == null ? ground.containsKey(id) : now != GONE;
+        return now == null ? ground.containsKey(id) : now != REMOVED;
     }
 
     @SuppressWarnings("unchecked")
@@ -113,7 +113,7 @@ public final class SnapshotMap<V> {
         HashMap<ElementId, V> all = HashMap.newHashMap(size + count);
         all.putAll(ground);
         since.forEach(entry -> {
-            if (entry.getValue() == GONE) {
+            if (entry.getValue() == REMOVED) {
                 all.remove(entry.getKey());
             } else {
                 all.put(entry.getKey(), (V) entry.getValue());

@@ -38,7 +38,7 @@ public final class WellFormedness {
 
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
-    private final ValueCircles circles;
+    private final ValueCycles circles;
     /** What the element just looked at refers to; one list for all. */
     private final List<ElementId> targets = new ArrayList<>();
 
@@ -46,7 +46,7 @@ public final class WellFormedness {
 
     private WellFormedness(Model model) {
         this.model = model;
-        this.circles = new ValueCircles(model);
+        this.circles = new ValueCycles(model);
     }
 
     /**
@@ -211,12 +211,12 @@ public final class WellFormedness {
 
     /** A usage is typed by definitions of its kind or of a special case of it; one without a kind of its own by any. */
     private static boolean mayHaveType(ElementKind usage, ElementKind definition) {
-        ElementKind wanted = usage.definition();
-        if (wanted == null) {
+        ElementKind requested = usage.definition();
+        if (requested == null) {
             return true;
         }
         for (ElementKind at = definition; at != null; at = at.general()) {
-            if (at == wanted) {
+            if (at == requested) {
                 return true;
             }
         }
@@ -377,7 +377,7 @@ public final class WellFormedness {
     /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
     private void valueIsNoCircle(Element element, FeatureValue value) {
         if (!value.kind().isInitial()) {
-            circles.toldAt(element)
+            circles.reportedAt(element)
                     .forEach(circle -> problems.add(new Problem(
                             element.id(),
                             Property.VALUE,

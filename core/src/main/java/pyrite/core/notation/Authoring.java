@@ -15,7 +15,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
@@ -168,7 +168,7 @@ public final class Authoring {
                         || text.strip().endsWith("*/")
                 ? text
                 : text + ";";
-        Reading reading = NotationReader.readMembers(model, ownerId, new Source("", closed));
+        ReadResult reading = NotationReader.readMembers(model, ownerId, new Source("", closed));
         if (!reading.isGood()) {
             return new Proposal.Rejected(reading.problems());
         }
@@ -200,8 +200,8 @@ public final class Authoring {
 
     private Proposal checked(Edit edit, String text, String hint, String summary) {
         return switch (model.apply(edit)) {
-            case Outcome.Applied _ -> new Proposal.Accepted(edit, summary);
-            case Outcome.Refused(var problems) -> {
+            case EditResult.Applied _ -> new Proposal.Accepted(edit, summary);
+            case EditResult.Refused(var problems) -> {
                 Source typed = new Source("", text);
                 List<TextProblem> located = new ArrayList<>();
                 problems.forEach(problem -> located.add(typed.problem(problem.span(), problem.message() + hint)));

@@ -22,7 +22,7 @@ import pyrite.core.model.Reference;
  * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element
  * when the text has been read to its end; lives only that long.
  */
-final class Draft implements Reading.Place {
+final class Draft implements ReadResult.Place {
     /** A reference as written. */
     record Pending(Property<?> property, List<Referent> chain, Span span) {
         String lastName() {

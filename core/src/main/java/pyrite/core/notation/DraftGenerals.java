@@ -184,7 +184,7 @@ final class DraftGenerals {
                         draft,
                         pending.span(),
                         () -> "there is no inherited '" + name.last() + "' to redefine"
-                                + Nearest.to(name.last(), inheritedNames(owner)));
+                                + SimilarNames.to(name.last(), inheritedNames(owner)));
             }
             return inherited.map(Reference::to);
         }

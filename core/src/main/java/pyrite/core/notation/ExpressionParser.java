@@ -15,8 +15,8 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Parameter;
-import pyrite.core.expression.Expression.TextLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Operator;
@@ -220,7 +220,7 @@ final class ExpressionParser {
         int first = cursor.at();
         return switch (cursor.type()) {
             case NUMBER -> new NumberLiteral(cursor.take(), cursor.spanFrom(first));
-            case STRING -> new TextLiteral(cursor.take(), cursor.spanFrom(first));
+            case STRING -> new StringLiteral(cursor.take(), cursor.spanFrom(first));
             case NAME -> named(first);
             case KEYWORD -> keyword(first);
             case SIGN ->
@@ -240,7 +240,7 @@ final class ExpressionParser {
 
     private Expression keyword(int first) {
         return switch (cursor.text()) {
-            case "true", "false" -> new TruthLiteral(cursor.take().equals("true"), cursor.spanFrom(first));
+            case "true", "false" -> new BooleanLiteral(cursor.take().equals("true"), cursor.spanFrom(first));
             case "null" -> {
                 cursor.take();
                 yield new Expression.NullLiteral(cursor.spanFrom(first));

@@ -87,7 +87,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         if (found.isEmpty()) {
             report.fault(
                     span,
-                    () -> "there is no function '" + name + "'" + Nearest.to(name.last(), resolver.inScope(scope)));
+                    () -> "there is no function '" + name + "'" + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -107,7 +107,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         Optional<ElementId> found = names.resolve(name, scope);
         if (found.isEmpty()) {
             report.fault(
-                    span, () -> "there is no '" + name + "' here" + Nearest.to(name.last(), resolver.inScope(scope)));
+                    span, () -> "there is no '" + name + "' here" + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -134,7 +134,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         return from == null
                 ? "it is not known here what '" + name + "' would be a feature of; give the type, as in 'in x : Type;'"
                 : "'" + resolver.find(from).map(names::effectiveName).orElse("it") + "' has no '" + name + "'"
-                        + Nearest.to(name, names.membersOf(from));
+                        + SimilarNames.to(name, names.membersOf(from));
     }
 
     /** The element whose features an expression's values have; null where that cannot be told. */
@@ -223,7 +223,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         report.fault(
                 reference.span(),
                 () -> "there is no unit '" + name + "'"
-                        + Nearest.to(
+                        + SimilarNames.to(
                                 name.last(),
                                 names.membersOf(
                                         names.resolve(Name.of(UNITS), null).orElseThrow()))

@@ -40,15 +40,15 @@ final class Faults {
     }
 
     /** The first of them in the order of the texts, each once. */
-    List<TextProblem> told() {
+    List<TextProblem> reported() {
         all.sort(Comparator.comparing(Fault::name)
                 .thenComparingInt(fault -> fault.span().start()));
-        Map<Source, Lines> lines = new IdentityHashMap<>();
+        Map<Source, LineIndex> lines = new IdentityHashMap<>();
         return all.stream()
                 .map(fault -> fault.source() == null
                         ? new TextProblem(
                                 fault.name(), 1, 1, Span.NONE, fault.message().get())
-                        : lines.computeIfAbsent(fault.source(), Lines::new)
+                        : lines.computeIfAbsent(fault.source(), LineIndex::new)
                                 .problem(fault.span(), fault.message().get()))
                 .distinct()
                 .limit(MOST_TOLD)

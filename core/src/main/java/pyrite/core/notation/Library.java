@@ -36,11 +36,11 @@ public final class Library {
         List<Source> sources = FILES.stream()
                 .map(name -> new Source(name + ".sysml", text(name)))
                 .toList();
-        Reading reading = NotationReader.read(
+        ReadResult reading = NotationReader.read(
                 Model.EMPTY,
                 null,
                 sources,
-                (draft, rank) -> ElementId.ofLibrary(Completion.qualifiedName(draft, rank)));
+                (draft, rank) -> ElementId.ofLibrary(DraftCompletion.qualifiedName(draft, rank)));
         if (!reading.isGood()) {
             throw new IllegalStateException(
                     "the library cannot be read: " + reading.problems().getFirst());

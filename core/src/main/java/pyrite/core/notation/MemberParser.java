@@ -18,9 +18,9 @@ import pyrite.core.model.Property;
 final class MemberParser {
     private final Cursor cursor;
     private final ExpressionParser expressions;
-    private final Declarations declarations;
-    private final Steps steps;
-    private final Relations relations;
+    private final DeclarationParser declarations;
+    private final StepParser steps;
+    private final RelationParser relations;
     private final Notes notes;
     private final BiConsumer<Span, String> problems;
 
@@ -29,9 +29,9 @@ final class MemberParser {
         this.expressions = new ExpressionParser(cursor);
         this.notes = new Notes(tokens);
         this.problems = problems;
-        this.declarations = new Declarations(cursor, expressions, this);
-        this.relations = new Relations(cursor, expressions, declarations, this);
-        this.steps = new Steps(cursor, expressions, declarations, relations, this);
+        this.declarations = new DeclarationParser(cursor, expressions, this);
+        this.relations = new RelationParser(cursor, expressions, declarations, this);
+        this.steps = new StepParser(cursor, expressions, declarations, relations, this);
     }
 
     /** The whole text as members of {@code top}. */
@@ -112,7 +112,7 @@ final class MemberParser {
     private boolean beginsMember() {
         return cursor.type() == Tokens.Type.KEYWORD
                 && (ElementKind.declaredBy(cursor.text(), false).isPresent()
-                        || MemberWords.FIRST.contains(cursor.text()));
+                        || MemberKeywords.FIRST.contains(cursor.text()));
     }
 
     private void member(Draft owner) {

@@ -15,7 +15,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Problem;
 import pyrite.core.model.Rank;
 
@@ -30,16 +30,16 @@ public final class NotationReader {
     private NotationReader() {}
 
     /** Reads whole texts, packages at the top, into a model; the texts may refer to each other in any order. */
-    public static Reading read(Model base, List<Source> sources) {
-        return read(base, null, sources, Completion.Ids.RANDOM);
+    public static ReadResult read(Model base, List<Source> sources) {
+        return read(base, null, sources, DraftCompletion.Ids.RANDOM);
     }
 
     /**
      * Reads members, such as one line {@code part pump : Pump;}, as if they stood at the end of {@code owner}'s body;
      * null stands for the top of the model.
      */
-    public static Reading readMembers(Model base, @Nullable ElementId owner, Source source) {
-        return read(base, owner, List.of(source), Completion.Ids.RANDOM);
+    public static ReadResult readMembers(Model base, @Nullable ElementId owner, Source source) {
+        return read(base, owner, List.of(source), DraftCompletion.Ids.RANDOM);
     }
 
     /** Reads an expression as if it stood in {@code scope}. The spans count in the given text. */
@@ -50,7 +50,7 @@ public final class NotationReader {
             Expression parsed = ExpressionParser.whole(Tokens.of(text));
             Expression resolved =
                     new Resolver(model).resolve(parsed, scope, (span, message) -> faults.add(source, span, message));
-            return new ExpressionReading(faults.isEmpty() ? resolved : null, faults.told());
+            return new ExpressionReading(faults.isEmpty() ? resolved : null, faults.reported());
         } catch (Cursor.SyntaxFault fault) {
             return new ExpressionReading(null, List.of(source.problem(fault.span(), fault.getMessage())));
         }
@@ -79,31 +79,31 @@ public final class NotationReader {
      *
      * @param written what stood at the top of the text, all with the same owner
      */
-    public static Reading readBack(Model base, List<Element> written, Source source) {
+    public static ReadResult readBack(Model base, List<Element> written, Source source) {
         Faults faults = new Faults();
         Identified identified = identified(base, written, source, faults);
         Set<ElementId> replaced = new HashSet<>();
         written.forEach(root -> base.subtree(root.id()).forEach(element -> replaced.add(element.id())));
         return finish(
-                base, identified.completion(), replaced, identified.identity().gone(), faults);
+                base, identified.completion(), replaced, identified.identity().removed(), faults);
     }
 
     /**
      * Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole.
      */
-    public static Map<ElementId, ? extends Reading.Place> placesIn(Model base, List<Element> written, Source source) {
+    public static Map<ElementId, ? extends ReadResult.Place> placesIn(Model base, List<Element> written, Source source) {
         return identified(base, written, source, new Faults()).completion().byId();
     }
 
     /** A text whose elements are matched with those it was written from. */
-    private record Identified(Completion completion, Identity identity) {}
+    private record Identified(DraftCompletion completion, IdentityMatching identity) {}
 
     private static Identified identified(Model base, List<Element> written, Source source, Faults faults) {
         ElementId owner = written.isEmpty() ? null : written.getFirst().owner();
         Draft top = parse(base, owner, source, faults);
-        Identity identity = Identity.of(base, written, top.children);
-        Completion completion = new Completion(
-                new Completion.Ids() {
+        IdentityMatching identity = IdentityMatching.of(base, written, top.children);
+        DraftCompletion completion = new DraftCompletion(
+                new DraftCompletion.Ids() {
                     @Override
                     public ElementId idOf(Draft draft, Rank rank) {
                         return ElementId.fresh();
@@ -132,10 +132,10 @@ public final class NotationReader {
                                 .orElse(null);
     }
 
-    static Reading read(Model base, @Nullable ElementId owner, List<Source> sources, Completion.Ids ids) {
+    static ReadResult read(Model base, @Nullable ElementId owner, List<Source> sources, DraftCompletion.Ids ids) {
         Faults faults = new Faults();
         List<Draft> tops = drafts(base, owner, sources, faults);
-        Completion completion = new Completion(
+        DraftCompletion completion = new DraftCompletion(
                 ids, sources.stream().mapToInt(NotationReader::likely).sum());
         Rank last = base.rankAtEnd(owner);
         for (int i = 0; i < sources.size(); i++) {
@@ -176,23 +176,23 @@ public final class NotationReader {
         return owner == null ? ElementKind.PACKAGE : base.get(owner).kind();
     }
 
-    private static Reading finish(
-            Model base, Completion completion, Set<ElementId> replaced, Set<ElementId> gone, Faults faults) {
+    private static ReadResult finish(
+            Model base, DraftCompletion completion, Set<ElementId> replaced, Set<ElementId> removed, Faults faults) {
         boolean syntaxHolds = faults.isEmpty();
         Set<ElementId> faulty = ConcurrentHashMap.newKeySet();
         List<Element> elements = new Resolver(base, completion, replaced).resolveAll((draft, span, message) -> {
             faulty.add(draft);
             faults.add(Objects.requireNonNull(completion.byId().get(draft)).source(), span, message);
         });
-        Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, gone), gone);
+        Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, removed), removed);
         Model model = base;
         List<Problem> wrong = List.of();
         if (!faults.isEmpty()) {
             wrong = Model.faultsAmong(base, elements, faulty);
         } else {
-            switch (base.apply(gone.isEmpty() ? base.putting(edit.put()) : base.difference(edit))) {
-                case Outcome.Applied(Model next, var _) -> model = next;
-                case Outcome.Refused(List<Problem> refused) -> wrong = refused;
+            switch (base.apply(removed.isEmpty() ? base.putting(edit.put()) : base.difference(edit))) {
+                case EditResult.Applied(Model next, var _) -> model = next;
+                case EditResult.Refused(List<Problem> refused) -> wrong = refused;
             }
         }
         wrong.forEach(problem -> {
@@ -203,25 +203,25 @@ public final class NotationReader {
             }
             faults.add(
                     place == null ? null : place.source(),
-                    place == null ? Span.NONE : Reading.span(problem, place),
+                    place == null ? Span.NONE : ReadResult.span(problem, place),
                     problem::message);
         });
-        return new Reading(
+        return new ReadResult(
                 model,
                 faults.isEmpty() ? edit : new Edit(List.of(), Set.of()),
                 syntaxHolds ? elements : List.of(),
                 completion.byId(),
-                faults.told());
+                faults.reported());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */
-    private static List<Element> changed(Model base, List<Element> elements, Set<ElementId> gone) {
+    private static List<Element> changed(Model base, List<Element> elements, Set<ElementId> removed) {
         return elements.stream()
                 .filter(element -> {
                     Element before = base.find(element.id()).orElse(null);
                     return before == null
                             || !element.equals(before)
-                            || base.owners(before).stream().anyMatch(owner -> gone.contains(owner.id()));
+                            || base.owners(before).stream().anyMatch(owner -> removed.contains(owner.id()));
                 })
                 .toList();
     }

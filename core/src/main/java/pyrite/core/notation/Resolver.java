@@ -58,11 +58,11 @@ final class Resolver implements Namespaces {
 
     /** Resolves names in a model that nothing joins. */
     Resolver(Model base) {
-        this(base, new Completion(Completion.Ids.RANDOM, 0), Set.of());
+        this(base, new DraftCompletion(DraftCompletion.Ids.RANDOM, 0), Set.of());
     }
 
     /** @param replaced elements that the drafts take the place of, with all they own; no name leads to them any more */
-    Resolver(Model base, Completion completion, Set<ElementId> replaced) {
+    Resolver(Model base, DraftCompletion completion, Set<ElementId> replaced) {
         this.base = base;
         this.replaced = replaced;
         this.drafts = completion.byId();
@@ -208,7 +208,7 @@ final class Resolver implements Namespaces {
             fault(
                     draft,
                     pending.span(),
-                    () -> "there is no '" + name + "' to import" + Nearest.to(name.last(), inScope(null)));
+                    () -> "there is no '" + name + "' to import" + SimilarNames.to(name.last(), inScope(null)));
         }
         return found.map(Reference::to);
     }
@@ -231,7 +231,7 @@ final class Resolver implements Namespaces {
                     span,
                     () -> hidden(first, scope)
                             .orElseGet(() ->
-                                    "there is no '" + first + "' here" + Nearest.to(first.last(), inScope(scope))));
+                                    "there is no '" + first + "' here" + SimilarNames.to(first.last(), inScope(scope))));
             return Optional.empty();
         }
         if (chain.size() == 1) {
@@ -248,7 +248,7 @@ final class Resolver implements Namespaces {
                         span,
                         () -> names.hidden(from, name).isPresent()
                                 ? "'" + name + "' is private in '" + owner + "'; make it public there"
-                                : "'" + owner + "' has no '" + name + "'" + Nearest.to(name, names.membersOf(from)));
+                                : "'" + owner + "' has no '" + name + "'" + SimilarNames.to(name, names.membersOf(from)));
                 return Optional.empty();
             }
             ids.add(next.get());

@@ -7,6 +7,6 @@ public record Source(String name, String text) {
 
     /** Line and column, both counted from 1, of a character counted from 0. */
     public TextProblem problem(Span span, String message) {
-        return new Lines(this).problem(span, message);
+        return new LineIndex(this).problem(span, message);
     }
 }

@@ -27,17 +27,17 @@ import pyrite.core.model.Names;
  */
 public final class TextAssistant {
     private static final int MOST = 60;
-    private static final Comparator<Map.Entry<ElementId, ? extends Reading.Place>> OUTERMOST = Comparator.comparingInt(
-                    (Map.Entry<ElementId, ? extends Reading.Place> entry) ->
+    private static final Comparator<Map.Entry<ElementId, ? extends ReadResult.Place>> OUTERMOST = Comparator.comparingInt(
+                    (Map.Entry<ElementId, ? extends ReadResult.Place> entry) ->
                             entry.getValue().span().start())
             .thenComparingInt(entry -> -entry.getValue().span().end());
 
     private final Model model;
     private final Tokens tokens;
-    private final Map<ElementId, ? extends Reading.Place> places;
+    private final Map<ElementId, ? extends ReadResult.Place> places;
 
     /** @param places where the elements of the text stand, by {@link NotationReader#placesIn} */
-    public TextAssistant(Model model, String text, Map<ElementId, ? extends Reading.Place> places) {
+    public TextAssistant(Model model, String text, Map<ElementId, ? extends ReadResult.Place> places) {
         this.model = model;
         this.tokens = Tokens.of(text);
         this.places = places;
@@ -67,10 +67,10 @@ public final class TextAssistant {
                 : Stream.concat(
                         names(scope(at)).stream(),
                         Keywords.RESERVED.stream().map(word -> new Proposal(word, "word of the notation")));
-        String wanted = typed.toLowerCase(Locale.ROOT);
-        return found.filter(proposal -> proposal.name().toLowerCase(Locale.ROOT).contains(wanted))
+        String requested = typed.toLowerCase(Locale.ROOT);
+        return found.filter(proposal -> proposal.name().toLowerCase(Locale.ROOT).contains(requested))
                 .sorted(Comparator.comparing((Proposal proposal) ->
-                                !proposal.name().toLowerCase(Locale.ROOT).startsWith(wanted))
+                                !proposal.name().toLowerCase(Locale.ROOT).startsWith(requested))
                         .thenComparing(proposal -> proposal.detail().equals("word of the notation"))
                         .thenComparing(Proposal::name))
                 .limit(MOST)
@@ -94,7 +94,7 @@ public final class TextAssistant {
 
     /** Where an element is declared in the text. */
     public Optional<Span> placeOf(ElementId id) {
-        return Optional.ofNullable(places.get(id)).map(Reading.Place::span);
+        return Optional.ofNullable(places.get(id)).map(ReadResult.Place::span);
     }
 
     private boolean isName(int token) {
@@ -145,7 +145,7 @@ public final class TextAssistant {
 
     /** The nearest element around a place that the model knows; null stands for the top. */
     private @Nullable ElementId scope(int at) {
-        List<? extends Map.Entry<ElementId, ? extends Reading.Place>> heads = places.entrySet().stream()
+        List<? extends Map.Entry<ElementId, ? extends ReadResult.Place>> heads = places.entrySet().stream()
                 .sorted(Comparator.comparingInt(entry -> entry.getValue().span().start()))
                 .toList();
         Deque<ElementId> open = new ArrayDeque<>();

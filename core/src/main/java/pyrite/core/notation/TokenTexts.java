@@ -34,13 +34,13 @@ final class TokenTexts {
     /**
      * Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood.
      */
-    static final class Said {
+    static final class BlockTexts {
         private final byte[] types;
         final String[] texts;
         final int[] starts;
         final int[] ends;
 
-        private Said(Tokenizer.Block block) {
+        private BlockTexts(Tokenizer.Block block) {
             types = block.found;
             texts = new String[block.size];
             starts = block.starts;
@@ -63,30 +63,30 @@ final class TokenTexts {
         kept = new boolean[words.length];
     }
 
-    Said of(Tokenizer.Block block) {
-        Said said = new Said(block);
+    BlockTexts of(Tokenizer.Block block) {
+        BlockTexts texts = new BlockTexts(block);
         for (int at = 0; at < block.size; at++) {
-            word(block.found[at], at, said);
+            word(block.found[at], at, texts);
         }
-        return said;
+        return texts;
     }
 
-    private void word(int found, int at, Said said) {
-        int start = said.starts[at];
-        int end = said.ends[at];
+    private void word(int found, int at, BlockTexts texts) {
+        int start = texts.starts[at];
+        int end = texts.ends[at];
         switch (found) {
             case NotationLexer.WORD -> {
                 int slot = slotOf(start, end);
-                said.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
+                texts.set(at, kept[slot] ? Type.KEYWORD : Type.NAME, words[slot]);
             }
             case NotationLexer.SIGN ->
-                said.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : known(start, end));
-            case NotationLexer.QUOTED -> said.set(at, Type.NAME, unescaped(start, end));
-            case NotationLexer.NUMBER -> said.set(at, Type.NUMBER, source.substring(start, end));
-            case NotationLexer.STRING -> said.set(at, Type.STRING, unescaped(start, end));
-            case NotationLexer.BLOCK -> said.set(at, Type.BLOCK, source.substring(start, end));
-            case END -> said.set(at, Type.END, "");
-            default -> said.set(at, Type.UNKNOWN, source.substring(start, end));
+                texts.set(at, Type.SIGN, end - start == 1 ? SIGNS[source.charAt(start)] : known(start, end));
+            case NotationLexer.QUOTED -> texts.set(at, Type.NAME, unescaped(start, end));
+            case NotationLexer.NUMBER -> texts.set(at, Type.NUMBER, source.substring(start, end));
+            case NotationLexer.STRING -> texts.set(at, Type.STRING, unescaped(start, end));
+            case NotationLexer.BLOCK -> texts.set(at, Type.BLOCK, source.substring(start, end));
+            case END -> texts.set(at, Type.END, "");
+            default -> texts.set(at, Type.UNKNOWN, source.substring(start, end));
         }
     }
 

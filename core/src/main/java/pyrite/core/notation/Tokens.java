@@ -35,7 +35,7 @@ final class Tokens {
     private final TokenTexts texts;
     private @Nullable CompletableFuture<Tokenizer.Block> ahead;
     private final List<Note> notes = new ArrayList<>(0);
-    private final List<TokenTexts.Said> blocks = new ArrayList<>(1);
+    private final List<TokenTexts.BlockTexts> blocks = new ArrayList<>(1);
     private int size;
     private boolean isWhole;
 
@@ -75,7 +75,7 @@ final class Tokens {
         isWhole = block.isLast;
     }
 
-    private TokenTexts.Said block(int index) {
+    private TokenTexts.BlockTexts block(int index) {
         return blocks.get(index >> Tokenizer.BLOCK_BITS);
     }
 

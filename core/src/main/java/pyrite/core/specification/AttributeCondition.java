@@ -90,11 +90,11 @@ public record AttributeCondition(String attribute, How how, String value) {
             case IS -> element -> attributes.value(element, attribute).equals(value);
             case IS_NOT -> element -> !attributes.value(element, attribute).equals(value);
             case CONTAINS -> {
-                String wanted = value.toLowerCase(Locale.ROOT);
+                String requested = value.toLowerCase(Locale.ROOT);
                 yield element -> attributes
                         .value(element, attribute)
                         .toLowerCase(Locale.ROOT)
-                        .contains(wanted);
+                        .contains(requested);
             }
             case AT_LEAST -> compared(attributes, order -> order >= 0);
             case AT_MOST -> compared(attributes, order -> order <= 0);

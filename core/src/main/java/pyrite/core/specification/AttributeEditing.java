@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
@@ -37,7 +37,7 @@ public final class AttributeEditing {
      * @param choices what a choice offers
      * @param byDefault what holds where nothing is given, as it would be typed; empty for nothing
      */
-    public record Wanted(
+    public record Request(
             String name,
             Attribute.Type type,
             String quantity,
@@ -62,29 +62,29 @@ public final class AttributeEditing {
                 .toList();
     }
 
-    public Proposal add(Wanted wanted) {
-        String name = wanted.name().strip();
+    public Proposal add(Request requested) {
+        String name = requested.name().strip();
         if (name.isEmpty()) {
             return Proposal.refused("an attribute has a name");
         }
         if (Attributes.in(model).all().stream().anyMatch(each -> each.name().equals(name))) {
             return Proposal.refused("there is an attribute called " + name + " already");
         }
-        if (wanted.type() == Attribute.Type.CHOICE && wanted.choices().size() < 2) {
+        if (requested.type() == Attribute.Type.CHOICE && requested.choices().size() < 2) {
             return Proposal.refused("a choice offers two values at least, for instance low, high");
         }
-        if (Set.copyOf(wanted.choices()).size() < wanted.choices().size()) {
+        if (Set.copyOf(requested.choices()).size() < requested.choices().size()) {
             return Proposal.refused("each value of a choice is offered once");
         }
-        if (wanted.type() == Attribute.Type.NUMBER
-                && !wanted.quantity().isEmpty()
-                && !quantities(model).contains(wanted.quantity())) {
-            return Proposal.refused("'" + wanted.quantity() + "' is no quantity; Mass or Length is");
+        if (requested.type() == Attribute.Type.NUMBER
+                && !requested.quantity().isEmpty()
+                && !quantities(model).contains(requested.quantity())) {
+            return Proposal.refused("'" + requested.quantity() + "' is no quantity; Mass or Length is");
         }
-        if (wanted.required() && !wanted.byDefault().isBlank()) {
+        if (requested.required() && !requested.byDefault().isBlank()) {
             return Proposal.refused("what holds by default need not be given; leave out one of the two");
         }
-        String text = notation(name, wanted);
+        String text = notation(name, requested);
         Authoring authoring = new Authoring(model);
         Optional<Element> own = own();
         Authoring.Proposal proposal = own.isPresent()
@@ -106,37 +106,37 @@ public final class AttributeEditing {
                 .findFirst();
     }
 
-    private static String notation(String name, Wanted wanted) {
+    private static String notation(String name, Request requested) {
         String quoted = Name.quoted(name);
         String choices = Name.quoted(name + " choice");
-        String before = wanted.type() != Attribute.Type.CHOICE
+        String before = requested.type() != Attribute.Type.CHOICE
                 ? ""
                 : "enum def " + choices + " { "
-                        + wanted.choices().stream()
+                        + requested.choices().stream()
                                 .map(each -> "enum " + Name.quoted(each) + ";")
                                 .collect(Collectors.joining(" "))
                         + " } ";
-        String type = switch (wanted.type()) {
+        String type = switch (requested.type()) {
             case TEXT -> "ScalarValues::String";
             case TRUTH -> "ScalarValues::Boolean";
             case DATE -> "Specifications::Date";
             case PERSON -> "Specifications::Person";
             case CHOICE -> choices;
             case NUMBER ->
-                wanted.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + wanted.quantity() + VALUE;
+                requested.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + requested.quantity() + VALUE;
         };
-        String given = wanted.byDefault().strip();
+        String given = requested.byDefault().strip();
         String byDefault = given.isEmpty()
                 ? ""
                 : " default "
-                        + switch (wanted.type()) {
+                        + switch (requested.type()) {
                             case TEXT, DATE, PERSON ->
-                                NotationWriter.expression(Model.EMPTY, new TextLiteral(given, Span.NONE), null);
+                                NotationWriter.expression(Model.EMPTY, new StringLiteral(given, Span.NONE), null);
                             case CHOICE -> choices + "::" + Name.quoted(given);
                             case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
                             case NUMBER -> given;
                         };
-        return before + "attribute " + quoted + (wanted.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type
+        return before + "attribute " + quoted + (requested.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type
                 + byDefault + ";";
     }
 }

@@ -16,8 +16,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.Expression.TextLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.Unit;
@@ -243,8 +243,8 @@ public final class Attributes {
 
     private String text(Element feature, Expression expression) {
         return switch (expression) {
-            case TextLiteral literal -> literal.text();
-            case TruthLiteral literal -> literal.value() ? "yes" : "no";
+            case StringLiteral literal -> literal.text();
+            case BooleanLiteral literal -> literal.value() ? "yes" : "no";
             case FeatureReference reference
             when reference.chain().getLast() instanceof ElementId id && model.has(id) ->
                 Objects.requireNonNullElse(model.names().effectiveName(model.get(id)), "");
@@ -267,19 +267,19 @@ public final class Attributes {
      * @param children what an element owns with what is to be written already
      */
     Edit set(Element requirement, Attribute attribute, String text, Function<ElementId, List<Element>> children) {
-        String wanted = text.strip();
+        String requested = text.strip();
         Optional<Element> metadata = children.apply(requirement.id()).stream()
                 .filter(child -> child.kind() == ElementKind.METADATA && Metadata.isOf(model, child, Metadata.MANAGED))
                 .findFirst();
         Optional<Element> own = metadata.flatMap(has -> children.apply(has.id()).stream()
                 .filter(child -> attribute.name().equals(nameOf(child)))
                 .findFirst());
-        if (wanted.isEmpty() || wanted.equals(attribute.byDefault())) {
+        if (requested.isEmpty() || requested.equals(attribute.byDefault())) {
             return own.map(given -> Edit.remove(given.id())).orElseGet(() -> new Edit(List.of(), Set.of()));
         }
         Element carrier = metadata.map(has -> having(has, attribute, requirement))
                 .orElseGet(() -> newMetadata(requirement, children.apply(requirement.id())));
-        FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(attribute, wanted));
+        FeatureValue value = new FeatureValue(FeatureValue.Kind.FIXED, expression(attribute, requested));
         Element given = own.orElseGet(() -> newValue(carrier, attribute, children.apply(carrier.id())))
                 .with(Property.VALUE, value);
         return metadata.filter(carrier::equals).isPresent() ? Edit.put(given) : Edit.put(carrier, given);
@@ -329,9 +329,9 @@ public final class Attributes {
 
     private Expression expression(Attribute attribute, String text) {
         return switch (attribute.type()) {
-            case TEXT, PERSON -> new TextLiteral(text, Span.NONE);
-            case DATE -> new TextLiteral(date(attribute, text), Span.NONE);
-            case TRUTH -> new TruthLiteral(truth(attribute, text), Span.NONE);
+            case TEXT, PERSON -> new StringLiteral(text, Span.NONE);
+            case DATE -> new StringLiteral(date(attribute, text), Span.NONE);
+            case TRUTH -> new BooleanLiteral(truth(attribute, text), Span.NONE);
             case CHOICE -> choice(attribute, text);
             case NUMBER -> number(attribute, text);
         };

@@ -33,7 +33,7 @@ public record ExternalReference(Element element, String address, String descript
 
     /** Whether a page may offer to go there: the model may have been written elsewhere. */
     public boolean isSafe() {
-        return isFile() || Addresses.isAllowed(address);
+        return isFile() || SafeAddress.isAllowed(address);
     }
 
     public boolean isFile() {
@@ -42,9 +42,9 @@ public record ExternalReference(Element element, String address, String descript
 
     /** @throws IllegalArgumentException if the address is none a model may lead to */
     public static Edit add(Model model, Element carrier, String address, String description, boolean incoming) {
-        String wanted = address.strip();
-        if (!Addresses.isAllowed(wanted) && !wanted.startsWith(FILES)) {
-            throw new IllegalArgumentException("'" + wanted
+        String requested = address.strip();
+        if (!SafeAddress.isAllowed(requested) && !requested.startsWith(FILES)) {
+            throw new IllegalArgumentException("'" + requested
                     + "' is no address to refer to; one begins with http://, https:// or mailto:, for "
                     + "instance https://harbour.example/port-rules");
         }
@@ -54,7 +54,7 @@ public record ExternalReference(Element element, String address, String descript
         return new Edit(
                 List.of(
                         reference,
-                        Metadata.text(model, reference, "address", wanted, ranks.get(0)),
+                        Metadata.text(model, reference, "address", requested, ranks.get(0)),
                         Metadata.text(model, reference, "description", description.strip(), ranks.get(1)),
                         Metadata.truth(model, reference, "isIncoming", incoming, ranks.get(2))),
                 Set.of());

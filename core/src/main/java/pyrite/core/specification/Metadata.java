@@ -8,8 +8,8 @@ import java.util.Set;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.NumberLiteral;
-import pyrite.core.expression.Expression.TextLiteral;
-import pyrite.core.expression.Expression.TruthLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -113,18 +113,18 @@ public final class Metadata {
 
     public static String text(Model model, Element metadata, String feature) {
         return value(model, metadata, feature)
-                .filter(TextLiteral.class::isInstance)
-                .map(TextLiteral.class::cast)
-                .map(TextLiteral::text)
+                .filter(StringLiteral.class::isInstance)
+                .map(StringLiteral.class::cast)
+                .map(StringLiteral::text)
                 .orElse("");
     }
 
     /** Whether a feature is true; false also where it is not given. */
     public static boolean truth(Model model, Element metadata, String feature) {
         return value(model, metadata, feature)
-                .filter(TruthLiteral.class::isInstance)
-                .map(TruthLiteral.class::cast)
-                .map(TruthLiteral::value)
+                .filter(BooleanLiteral.class::isInstance)
+                .map(BooleanLiteral.class::cast)
+                .map(BooleanLiteral::value)
                 .orElse(false);
     }
 
@@ -139,7 +139,7 @@ public final class Metadata {
 
     /** A text to stand in the body of new metadata under the name of a feature of its definition. */
     public static Element text(Model model, Element metadata, String feature, String text, Rank rank) {
-        return value(model, metadata, feature, new TextLiteral(text, Span.NONE), rank);
+        return value(model, metadata, feature, new StringLiteral(text, Span.NONE), rank);
     }
 
     public static Element number(Model model, Element metadata, String feature, int number, Rank rank) {
@@ -147,7 +147,7 @@ public final class Metadata {
     }
 
     public static Element truth(Model model, Element metadata, String feature, boolean truth, Rank rank) {
-        return value(model, metadata, feature, new TruthLiteral(truth, Span.NONE), rank);
+        return value(model, metadata, feature, new BooleanLiteral(truth, Span.NONE), rank);
     }
 
     private static Element value(Model model, Element metadata, String feature, Expression value, Rank rank) {

@@ -69,7 +69,7 @@ public final class RichText {
         @Override
         public void visit(Link link) {
             visitChildren(link);
-            if (!Addresses.isAllowed(link.getDestination())) {
+            if (!SafeAddress.isAllowed(link.getDestination())) {
                 unwrap(link);
             }
         }

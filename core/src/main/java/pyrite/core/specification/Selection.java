@@ -66,12 +66,12 @@ public record Selection(String text, List<AttributeCondition> where, String sort
     private Set<ElementId> matches(Model model, List<Item> items, Attributes attributes, Predicate<Element> also) {
         Set<ElementId> kept = new HashSet<>();
         Predicate<Element> valued = AttributeCondition.all(where, attributes);
-        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        String requested = text.strip().toLowerCase(Locale.ROOT);
         for (Item item : items) {
             Element element = item.element();
             boolean fits = item.type() == Item.Type.REQUIREMENT
-                    && (wanted.isEmpty()
-                            || reads(model, element).toLowerCase(Locale.ROOT).contains(wanted))
+                    && (requested.isEmpty()
+                            || reads(model, element).toLowerCase(Locale.ROOT).contains(requested))
                     && valued.test(element)
                     && also.test(element);
             if (fits) {

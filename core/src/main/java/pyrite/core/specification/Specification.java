@@ -15,7 +15,7 @@ import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
-import pyrite.core.model.Following;
+import pyrite.core.model.IncrementalIndex;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 
@@ -113,7 +113,7 @@ public record Specification(Element element, String prefix, String level) {
     }
 
     /** The items of those specifications that were asked for. */
-    private record Listed(Map<ElementId, List<Item>> bySpecification) implements Following {
+    private record Listed(Map<ElementId, List<Item>> bySpecification) implements IncrementalIndex {
         private static final Set<ElementKind> SHOWN = EnumSet.of(
                 ElementKind.PACKAGE,
                 ElementKind.LIBRARY_PACKAGE,

@@ -195,6 +195,6 @@ public final class Structuring {
      * or end at them are not copied, because nobody has thought about them yet.
      */
     public List<Element> duplicate(Element line, Supplier<String> ids) {
-        return new Copy(model, ids).of(line, rank(after(line)));
+        return new SubtreeCopy(model, ids).of(line, rank(after(line)));
     }
 }

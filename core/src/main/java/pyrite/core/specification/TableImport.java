@@ -185,11 +185,11 @@ public final class TableImport {
     }
 
     private Map<String, Element> byId(List<List<String>> rows) {
-        Set<String> wanted = new HashSet<>();
-        body(rows).forEach(row -> wanted.add(cell(row, ID)));
+        Set<String> requested = new HashSet<>();
+        body(rows).forEach(row -> requested.add(cell(row, ID)));
         Map<String, Element> found = new HashMap<>();
         model.ownElements(Specification.REQUIREMENTS)
-                .filter(each -> wanted.contains(Objects.requireNonNullElse(each.shortName(), "")))
+                .filter(each -> requested.contains(Objects.requireNonNullElse(each.shortName(), "")))
                 .filter(each -> each.shortName() != null)
                 .forEach(each -> found.put(each.shortName(), each));
         return found;

@@ -47,7 +47,7 @@ public final class Agreements {
             Map<String, String> target) {}
 
     private final Map<Link, List<Agreed>> agreed = new HashMap<>();
-    private final Map<Link, List<Agreed>> gone = new HashMap<>();
+    private final Map<Link, List<Agreed>> removed = new HashMap<>();
     private final Map<Link, Doubt> doubts = new ConcurrentHashMap<>();
     private Model model;
     private int number;
@@ -80,13 +80,13 @@ public final class Agreements {
     /** The states of both ends in one snapshot, each found once. */
     private static final class Ends {
         private final Model model;
-        private final Watched watched;
+        private final WatchedProperties watched;
         private final LinkRules rules;
         private final Map<ElementId, Map<Set<String>, Map<String, String>>> known = new HashMap<>();
 
         Ends(Model model) {
             this.model = model;
-            this.watched = new Watched(model);
+            this.watched = new WatchedProperties(model);
             this.rules = LinkRules.in(model);
         }
 
@@ -125,12 +125,12 @@ public final class Agreements {
                     doubts.remove(link);
                     List<Agreed> last = agreed.remove(link);
                     if (last != null) {
-                        gone.put(link, last);
+                        removed.put(link, last);
                     }
                 });
         for (Link link : carried(model, difference, false)) {
             if (!agreed.containsKey(link)) {
-                List<Agreed> back = gone.remove(link);
+                List<Agreed> back = removed.remove(link);
                 if (back != null) {
                     agreed.put(link, back);
                 } else {
@@ -227,10 +227,10 @@ public final class Agreements {
         Set<String> properties = new HashSet<>(ends.watched(link));
         properties.retainAll(last.watched());
         List<Change> changes = new ArrayList<>();
-        Watched.differing(last.source(), ends.state(link.source(), properties)).stream()
+        WatchedProperties.differing(last.source(), ends.state(link.source(), properties)).stream()
                 .filter(properties::contains)
                 .forEach(property -> changes.add(new Change(link.source(), property)));
-        Watched.differing(last.target(), ends.state(link.target(), properties)).stream()
+        WatchedProperties.differing(last.target(), ends.state(link.target(), properties)).stream()
                 .filter(properties::contains)
                 .forEach(property -> changes.add(new Change(link.target(), property)));
         if (changes.isEmpty()) {

@@ -44,9 +44,9 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
     public record Broken(Element element, Element at) {}
 
     /** What the verdicts say of a requirement; both false where there is none. */
-    public interface Standing {
+    public interface VerdictLookup {
         /** Where nothing was verified yet. */
-        Standing NOTHING_JUDGED = new Standing() {
+        VerdictLookup NOTHING_JUDGED = new VerdictLookup() {
             @Override
             public boolean isJudged(ElementId requirement) {
                 return false;
@@ -63,15 +63,15 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         boolean passes(ElementId requirement);
     }
 
-    public static Coverage of(TraceGraph graph, Standing standing) {
-        return new Builder(graph, standing).build();
+    public static Coverage of(TraceGraph graph, VerdictLookup verdicts) {
+        return new Builder(graph, verdicts).build();
     }
 
     private static final class Builder {
         private final TraceGraph graph;
         private final Model model;
         private final LinkRules rules;
-        private final Standing standing;
+        private final VerdictLookup verdicts;
         private final List<Gap> gaps = new ArrayList<>();
         private final List<Element> unasked = new ArrayList<>();
         private final List<Broken> broken = new ArrayList<>();
@@ -85,11 +85,11 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         /** So many links of a kind, out of or into a requirement. */
         private record Expected(LinkKind kind, boolean outgoing, int least) {}
 
-        Builder(TraceGraph graph, Standing standing) {
+        Builder(TraceGraph graph, VerdictLookup verdicts) {
             this.graph = graph;
             this.model = graph.model();
             this.rules = LinkRules.in(model);
-            this.standing = standing;
+            this.verdicts = verdicts;
             LinkKind.all(model).forEach(kind -> kinds.put(kind.key(), kind));
         }
 
@@ -111,8 +111,8 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                 counts[2] += has(links, id, false, Builder::isDerivation) ? 1 : 0;
                 counts[3] += isCarried(id) ? 1 : 0;
                 counts[4] +=
-                        has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || standing.isJudged(id) ? 1 : 0;
-                counts[5] += standing.passes(id) ? 1 : 0;
+                        has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || verdicts.isJudged(id) ? 1 : 0;
+                counts[5] += verdicts.passes(id) ? 1 : 0;
                 for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
                     gap(requirement, links, each);
                 }
@@ -211,7 +211,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
                         ? 1
                         : 0;
             }
-            boolean judged = expected.kind().equals(LinkKind.VERIFY) && standing.isJudged(requirement.id());
+            boolean judged = expected.kind().equals(LinkKind.VERIFY) && verdicts.isJudged(requirement.id());
             boolean carriedBelow = expected.kind().equals(LinkKind.SATISFY) && isCarried(requirement.id());
             if (there < expected.least() && !judged && !carriedBelow) {
                 gaps.add(new Gap(requirement, expected.kind(), expected.outgoing(), there, expected.least()));

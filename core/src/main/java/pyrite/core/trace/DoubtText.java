@@ -9,10 +9,10 @@ public record DoubtText(String before, String after) {
     public static DoubtText of(Model then, Model now, Agreements.Change change) {
         return new DoubtText(
                 then.find(change.end())
-                        .map(end -> new Watched(then).readable(end, change.property()))
+                        .map(end -> new WatchedProperties(then).readable(end, change.property()))
                         .orElse(""),
                 now.find(change.end())
-                        .map(end -> new Watched(now).readable(end, change.property()))
+                        .map(end -> new WatchedProperties(now).readable(end, change.property()))
                         .orElse(""));
     }
 }

@@ -79,7 +79,7 @@ public record LinkKind(
         return model.names()
                 .member(definition.id(), feature)
                 .flatMap(id -> model.inheritance().value(model.get(id)))
-                .map(value -> value.expression() instanceof pyrite.core.expression.Expression.TextLiteral text
+                .map(value -> value.expression() instanceof pyrite.core.expression.Expression.StringLiteral text
                         ? text.text()
                         : "")
                 .orElse("");

@@ -134,7 +134,7 @@ public final class LinkRules {
     }
 
     /** Why a link breaks the rules, in one sentence with what would be right; empty if it does not. */
-    public String objection(Link link) {
+    public String violation(Link link) {
         Element source = model.get(link.source());
         Element target = model.get(link.target());
         Labelled names = new Labelled(model);

@@ -31,7 +31,7 @@ public final class Linking {
     }
 
     /** A link somebody wants. */
-    public record Wish(LinkKind kind, Element source, Element target) {}
+    public record Request(LinkKind kind, Element source, Element target) {}
 
     /**
      * What came of wishes: the edit that makes all of them, and why some are refused. Where any is refused none is
@@ -42,76 +42,76 @@ public final class Linking {
     public record Proposal(Edit edit, String summary, List<String> refused) {}
 
     /** The edit that makes several links at once; those that are there already are passed over. */
-    public Proposal make(List<Wish> wishes) {
+    public Proposal make(List<Request> requests) {
         List<String> refused = new ArrayList<>();
         Map<ElementId, Rank> last = new LinkedHashMap<>();
         List<Element> made = new ArrayList<>();
-        List<Wish> fresh =
-                wishes.stream().distinct().filter(wish -> !exists(wish)).toList();
-        for (Wish wish : fresh) {
-            String objection = objection(wish);
-            if (objection.isEmpty()) {
-                made.addAll(elements(wish, last));
+        List<Request> fresh =
+                requests.stream().distinct().filter(request -> !exists(request)).toList();
+        for (Request request : fresh) {
+            String violation = violation(request);
+            if (violation.isEmpty()) {
+                made.addAll(elements(request, last));
             } else {
-                refused.add(objection);
+                refused.add(violation);
             }
         }
         return new Proposal(new Edit(made, Set.of()), summary(fresh), refused);
     }
 
-    private String summary(List<Wish> wishes) {
-        if (wishes.size() == 1) {
-            Wish one = wishes.getFirst();
+    private String summary(List<Request> requests) {
+        if (requests.size() == 1) {
+            Request one = requests.getFirst();
             return names.of(one.source()) + " " + one.kind().forward() + " " + names.of(one.target());
         }
-        return wishes.size() + " links added";
+        return requests.size() + " links added";
     }
 
-    public boolean exists(Wish wish) {
-        return find(wish).isPresent();
+    public boolean exists(Request request) {
+        return find(request).isPresent();
     }
 
     /** The link that is as wished, if there is one. */
-    public Optional<Link> find(Wish wish) {
-        return links.of(wish.source()).stream()
-                .filter(link -> link.kind().equals(wish.kind())
-                        && link.source().equals(wish.source().id())
-                        && link.target().equals(wish.target().id()))
+    public Optional<Link> find(Request request) {
+        return links.of(request.source()).stream()
+                .filter(link -> link.kind().equals(request.kind())
+                        && link.source().equals(request.source().id())
+                        && link.target().equals(request.target().id()))
                 .findFirst();
     }
 
-    private String objection(Wish wish) {
+    private String violation(Request request) {
         Link link = new Link(
-                wish.source().id(),
-                wish.kind(),
-                wish.source().id(),
-                wish.target().id());
-        String objection = rules.objection(link);
-        return objection.isEmpty() ? Circles.objection(model, links, link) : objection;
+                request.source().id(),
+                request.kind(),
+                request.source().id(),
+                request.target().id());
+        String violation = rules.violation(link);
+        return violation.isEmpty() ? LinkCycles.violation(model, links, link) : violation;
     }
 
-    private List<Element> elements(Wish wish, Map<ElementId, Rank> last) {
-        Element source = wish.source();
-        Reference target = Reference.to(wish.target().id());
-        return switch (wish.kind().carrier()) {
+    private List<Element> elements(Request request, Map<ElementId, Rank> last) {
+        Element source = request.source();
+        Reference target = Reference.to(request.target().id());
+        return switch (request.kind().carrier()) {
             case SATISFACTION ->
                 List.of(at(ElementKind.SATISFACTION, source, last).with(Property.TARGET, target));
             case FRAMED_CONCERN ->
                 List.of(at(ElementKind.FRAMED_CONCERN, source, last).with(Property.TARGET, target));
             case VERIFIED_REQUIREMENT -> verified(source, target, last);
             case ALLOCATION -> allocation(source, target, last);
-            default -> List.of(dependency(wish, source, target, last));
+            default -> List.of(dependency(request, source, target, last));
         };
     }
 
-    private Element dependency(Wish wish, Element source, Reference target, Map<ElementId, Rank> last) {
+    private Element dependency(Request request, Element source, Reference target, Map<ElementId, Rank> last) {
         Element dependency = at(ElementKind.DEPENDENCY, holder(source, ElementKind.DEPENDENCY), last)
                 .with(Property.CLIENTS, List.of(Reference.to(source.id())))
                 .with(Property.SUPPLIERS, List.of(target));
-        return wish.kind().mark() == null
+        return request.kind().mark() == null
                 ? dependency
                 : dependency.with(
-                        Property.MARKS, List.of(Reference.to(wish.kind().mark())));
+                        Property.MARKS, List.of(Reference.to(request.kind().mark())));
     }
 
     private List<Element> verified(Element source, Reference target, Map<ElementId, Rank> last) {
@@ -153,11 +153,11 @@ public final class Linking {
     }
 
     /** The edit that takes links away; of a dependency that joins several only what these join. */
-    public Edit remove(List<Link> gone) {
+    public Edit remove(List<Link> removed) {
         List<Element> put = new ArrayList<>();
         Set<ElementId> remove = new java.util.LinkedHashSet<>();
         Map<ElementId, List<Link>> byCarrier = new LinkedHashMap<>();
-        gone.forEach(link -> byCarrier
+        removed.forEach(link -> byCarrier
                 .computeIfAbsent(link.carrier(), _ -> new ArrayList<>())
                 .add(link));
         byCarrier.forEach((id, taken) -> {
@@ -198,11 +198,11 @@ public final class Linking {
     }
 
     /** What a removal says in the history. */
-    public String removalSummary(List<Link> gone) {
-        return gone.size() == 1
-                ? "no longer: " + names.of(model.get(gone.getFirst().source())) + " "
-                        + gone.getFirst().kind().forward() + " "
-                        + names.of(model.get(gone.getFirst().target()))
-                : gone.size() + " links removed";
+    public String removalSummary(List<Link> removed) {
+        return removed.size() == 1
+                ? "no longer: " + names.of(model.get(removed.getFirst().source())) + " "
+                        + removed.getFirst().kind().forward() + " "
+                        + names.of(model.get(removed.getFirst().target()))
+                : removed.size() + " links removed";
     }
 }

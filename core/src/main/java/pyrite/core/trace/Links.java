@@ -205,8 +205,8 @@ public final class Links {
         }
     }
 
-    private Optional<ElementId> around(Element inside, java.util.function.Predicate<Element> wanted) {
-        return model.owners(inside).stream().filter(wanted).findFirst().map(Element::id);
+    private Optional<ElementId> around(Element inside, java.util.function.Predicate<Element> requested) {
+        return model.owners(inside).stream().filter(requested).findFirst().map(Element::id);
     }
 
     private static boolean isVerifier(Element element) {

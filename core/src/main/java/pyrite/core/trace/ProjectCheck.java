@@ -70,8 +70,8 @@ public final class ProjectCheck {
                 .filter(Specification::isRequirement)
                 .forEach(each -> looked.addAll(links.of(each)));
         for (Link link : looked) {
-            String objection = rules.objection(link);
-            String wrong = objection.isEmpty() ? Circles.objection(after, links, link) : objection;
+            String violation = rules.violation(link);
+            String wrong = violation.isEmpty() ? LinkCycles.violation(after, links, link) : violation;
             if (!wrong.isEmpty()) {
                 problems.add(Problem.of(after.get(link.carrier()), wrong));
             }
@@ -94,9 +94,9 @@ public final class ProjectCheck {
         if (named.isEmpty()) {
             return;
         }
-        Set<String> wanted = named.stream().map(Element::shortName).collect(Collectors.toSet());
+        Set<String> requested = named.stream().map(Element::shortName).collect(Collectors.toSet());
         java.util.Map<String, List<Element>> holders = after.ownElements(Specification.REQUIREMENTS)
-                .filter(each -> each.shortName() != null && wanted.contains(each.shortName()))
+                .filter(each -> each.shortName() != null && requested.contains(each.shortName()))
                 .collect(Collectors.groupingBy(Element::shortName));
         for (Element each : named) {
             List<Element> all = holders.getOrDefault(each.shortName(), List.of());

@@ -21,19 +21,19 @@ import pyrite.core.specification.Specification;
 public record Removal(Edit edit, String summary, int requirements, List<Link> links) {
 
     public static Removal of(Model model, Collection<Element> tops) {
-        Set<ElementId> gone = new HashSet<>();
-        tops.forEach(top -> model.subtree(top.id()).forEach(each -> gone.add(each.id())));
+        Set<ElementId> removed = new HashSet<>();
+        tops.forEach(top -> model.subtree(top.id()).forEach(each -> removed.add(each.id())));
         Links links = Links.in(model);
         Set<Link> cut = new LinkedHashSet<>();
-        gone.forEach(id -> links.of(id).stream()
-                .filter(link -> !gone.contains(link.source()) || !gone.contains(link.target()))
+        removed.forEach(id -> links.of(id).stream()
+                .filter(link -> !removed.contains(link.source()) || !removed.contains(link.target()))
                 .forEach(cut::add));
         List<Link> fromOutside =
-                cut.stream().filter(link -> !gone.contains(link.carrier())).toList();
+                cut.stream().filter(link -> !removed.contains(link.carrier())).toList();
         Edit unlinked = new Linking(model).remove(fromOutside);
         Set<ElementId> remove = new LinkedHashSet<>(unlinked.remove());
         tops.forEach(top -> remove.add(top.id()));
-        int requirements = (int) gone.stream()
+        int requirements = (int) removed.stream()
                 .map(model::get)
                 .filter(Specification::isRequirement)
                 .count();

@@ -31,7 +31,7 @@ public final class RuleEditing {
     }
 
     /** A rule as it is to be; the ends and the watched properties by commas. */
-    public record Wanted(String kind, String from, String to, int leastFrom, int leastTo, String watched) {}
+    public record Request(String kind, String from, String to, int leastFrom, int leastTo, String watched) {}
 
     /** @param problem why it cannot be done; empty if it can */
     public record Proposal(Edit edit, String problem) {
@@ -46,11 +46,11 @@ public final class RuleEditing {
      *
      * @param replaced the metadata of the rule it replaces, null for a new one
      */
-    public Proposal put(@Nullable Element replaced, Wanted wanted) {
-        if (LinkKind.named(model, wanted.kind()).isEmpty()) {
-            return Proposal.refused("there is no kind of link called " + wanted.kind());
+    public Proposal put(@Nullable Element replaced, Request requested) {
+        if (LinkKind.named(model, requested.kind()).isEmpty()) {
+            return Proposal.refused("there is no kind of link called " + requested.kind());
         }
-        if (wanted.from().isBlank() || wanted.to().isBlank()) {
+        if (requested.from().isBlank() || requested.to().isBlank()) {
             return Proposal.refused(
                     "a rule says what a link may lead from and to, for instance from subsystem to system");
         }
@@ -64,7 +64,7 @@ public final class RuleEditing {
                                 ElementKind.METADATA,
                                 holder.id(),
                                 lastIn(holder, put),
-                                freeName(holder, wanted.kind()),
+                                freeName(holder, requested.kind()),
                                 null,
                                 java.util.Map.of())
                         .with(Property.TYPES, List.of(Reference.to(Metadata.LINK_RULE)));
@@ -75,16 +75,16 @@ public final class RuleEditing {
             put.add(rule);
         }
         List<Rank> ranks = Rank.after(null, PARTS);
-        put.add(Metadata.text(model, rule, "kind", wanted.kind(), ranks.get(0)));
-        put.add(Metadata.text(model, rule, "from", wanted.from().strip(), ranks.get(1)));
-        put.add(Metadata.text(model, rule, "to", wanted.to().strip(), ranks.get(2)));
-        if (wanted.leastFrom() > 0) {
-            put.add(Metadata.number(model, rule, "leastFrom", wanted.leastFrom(), ranks.get(3)));
+        put.add(Metadata.text(model, rule, "kind", requested.kind(), ranks.get(0)));
+        put.add(Metadata.text(model, rule, "from", requested.from().strip(), ranks.get(1)));
+        put.add(Metadata.text(model, rule, "to", requested.to().strip(), ranks.get(2)));
+        if (requested.leastFrom() > 0) {
+            put.add(Metadata.number(model, rule, "leastFrom", requested.leastFrom(), ranks.get(3)));
         }
-        if (wanted.leastTo() > 0) {
-            put.add(Metadata.number(model, rule, "leastTo", wanted.leastTo(), ranks.get(4)));
+        if (requested.leastTo() > 0) {
+            put.add(Metadata.number(model, rule, "leastTo", requested.leastTo(), ranks.get(4)));
         }
-        put.add(Metadata.text(model, rule, "watched", wanted.watched().strip(), ranks.get(5)));
+        put.add(Metadata.text(model, rule, "watched", requested.watched().strip(), ranks.get(5)));
         return new Proposal(new Edit(put, remove), "");
     }
 
@@ -126,7 +126,7 @@ public final class RuleEditing {
                         Property.VALUE,
                         new pyrite.core.model.FeatureValue(
                                 pyrite.core.model.FeatureValue.Kind.FIXED,
-                                new pyrite.core.expression.Expression.TextLiteral(
+                                new pyrite.core.expression.Expression.StringLiteral(
                                         text.strip(), pyrite.core.expression.Span.NONE)));
     }
 

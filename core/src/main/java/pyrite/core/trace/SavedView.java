@@ -67,16 +67,16 @@ public record SavedView(
     }
 
     /** What somebody wants to keep. */
-    public record Wanted(String name, String page, String query, String owner, boolean shared, boolean pinned) {}
+    public record Request(String name, String page, String query, String owner, boolean shared, boolean pinned) {}
 
     /** The edit that keeps a view; one of the same name and owner is replaced, its element stays. */
-    public static Edit put(Model model, Wanted wanted) {
+    public static Edit put(Model model, Request requested) {
         List<Element> put = new ArrayList<>();
         Optional<SavedView> known = all(model).stream()
                 .filter(view ->
-                        view.name().equals(wanted.name()) && view.owner().equals(wanted.owner()))
+                        view.name().equals(requested.name()) && view.owner().equals(requested.owner()))
                 .findFirst();
-        Element view = known.map(SavedView::element).orElseGet(() -> newView(model, wanted.name(), put));
+        Element view = known.map(SavedView::element).orElseGet(() -> newView(model, requested.name(), put));
         Set<ElementId> remove = new java.util.HashSet<>();
         known.flatMap(each -> Metadata.of(model, each.element(), Metadata.SAVED_VIEW))
                 .ifPresent(old -> remove.add(old.id()));
@@ -85,11 +85,11 @@ public record SavedView(
         List<Rank> ranks = Rank.after(null, PARTS);
         put.addAll(List.of(
                 metadata,
-                Metadata.text(model, metadata, "page", wanted.page(), ranks.get(0)),
-                Metadata.text(model, metadata, "query", wanted.query(), ranks.get(1)),
-                Metadata.text(model, metadata, "owner", wanted.owner(), ranks.get(2)),
-                Metadata.truth(model, metadata, "shared", wanted.shared(), ranks.get(3)),
-                Metadata.truth(model, metadata, "pinned", wanted.pinned(), ranks.get(4))));
+                Metadata.text(model, metadata, "page", requested.page(), ranks.get(0)),
+                Metadata.text(model, metadata, "query", requested.query(), ranks.get(1)),
+                Metadata.text(model, metadata, "owner", requested.owner(), ranks.get(2)),
+                Metadata.truth(model, metadata, "shared", requested.shared(), ranks.get(3)),
+                Metadata.truth(model, metadata, "pinned", requested.pinned(), ranks.get(4))));
         return new Edit(put, remove);
     }
 

@@ -103,23 +103,23 @@ public final class Split {
                         null));
         put.add(doc.with(Property.TEXT, parts.getFirst().text()));
         Linking linking = new Linking(model);
-        Set<Link> gone = new LinkedHashSet<>(Links.in(model).of(requirement));
-        gone.removeAll(parts.getFirst().links());
-        Edit unlinked = linking.remove(List.copyOf(gone));
+        Set<Link> removed = new LinkedHashSet<>(Links.in(model).of(requirement));
+        removed.removeAll(parts.getFirst().links());
+        Edit unlinked = linking.remove(List.copyOf(removed));
         put.addAll(unlinked.put());
         // Links of the new parts are looked at in a model that has them.
         Linking there = new Linking(model.with(put));
-        List<Linking.Wish> wishes = new ArrayList<>();
+        List<Linking.Request> requests = new ArrayList<>();
         for (int i = 1; i < parts.size(); i++) {
             Element made = others.get(i - 1);
             parts.get(i)
                     .links()
-                    .forEach(link -> wishes.add(
+                    .forEach(link -> requests.add(
                             link.source().equals(requirement.id())
-                                    ? new Linking.Wish(link.kind(), made, model.get(link.target()))
-                                    : new Linking.Wish(link.kind(), model.get(link.source()), made)));
+                                    ? new Linking.Request(link.kind(), made, model.get(link.target()))
+                                    : new Linking.Request(link.kind(), model.get(link.source()), made)));
         }
-        Linking.Proposal linked = there.make(wishes);
+        Linking.Proposal linked = there.make(requests);
         put.addAll(linked.edit().put());
         return new Proposal(
                 new Edit(put, new HashSet<>(unlinked.remove())),

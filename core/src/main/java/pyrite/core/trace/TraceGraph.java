@@ -18,7 +18,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.Following;
+import pyrite.core.model.IncrementalIndex;
 import pyrite.core.model.Model;
 import pyrite.core.model.SnapshotMap;
 
@@ -27,7 +27,7 @@ import pyrite.core.model.SnapshotMap;
  * and taken from snapshot to snapshot where an edit leaves the rest of the links as they are. For those about one
  * element ask {@link Links}.
  */
-public final class TraceGraph implements Following {
+public final class TraceGraph implements IncrementalIndex {
     /** Of more changes than these the links are found anew. */
     private static final int FEW = 500;
 
@@ -74,13 +74,13 @@ public final class TraceGraph implements Following {
                         .flatMap(Optional::stream)
                         .filter(Links::isCarrier)
                         .forEach(element -> carriers.add(Links.carrier(element))));
-        List<Link> gone = carried(model, carriers);
-        List<Link> come = carried(next, carriers);
+        List<Link> removed = carried(model, carriers);
+        List<Link> added = carried(next, carriers);
         Map<ElementId, List<Link>> changed = new HashMap<>();
         Function<ElementId, List<Link>> at = end -> changed.computeIfAbsent(end, id -> new ArrayList<>(of(id)));
-        gone.forEach(link -> ends(link).forEach(end -> at.apply(end).remove(link)));
-        come.forEach(link -> ends(link).forEach(end -> at.apply(end).add(link)));
-        return new TraceGraph(next, byEnd.with(changed.size(), changed::forEach), size - gone.size() + come.size());
+        removed.forEach(link -> ends(link).forEach(end -> at.apply(end).remove(link)));
+        added.forEach(link -> ends(link).forEach(end -> at.apply(end).add(link)));
+        return new TraceGraph(next, byEnd.with(changed.size(), changed::forEach), size - removed.size() + added.size());
     }
 
     /**

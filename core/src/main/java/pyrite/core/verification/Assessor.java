@@ -16,7 +16,7 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.Observation;
+import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
@@ -34,11 +34,11 @@ final class Assessor {
     private final Model model;
     private final Flattening flattening;
     private final @Nullable Trajectory trajectory;
-    private Exhibit exhibit = Exhibit.NONE;
-    private final Exhibitor exhibitor;
+    private VerdictPlot plot = VerdictPlot.NONE;
+    private final VerdictPlotter exhibitor;
     private final Observations observations;
 
-    Assessor(Model model, Flattening flattening, @Nullable Trajectory trajectory, Exhibitor exhibitor) {
+    Assessor(Model model, Flattening flattening, @Nullable Trajectory trajectory, VerdictPlotter exhibitor) {
         this.model = model;
         this.flattening = flattening;
         this.trajectory = trajectory;
@@ -46,8 +46,8 @@ final class Assessor {
         this.observations = new Observations(model, flattening, trajectory, exhibitor, this);
     }
 
-    Exhibit exhibit() {
-        return exhibit;
+    VerdictPlot plot() {
+        return plot;
     }
 
     Assessment assess(Expression expression, Instance scope) {
@@ -57,7 +57,7 @@ final class Assessor {
                 return assess(defined.expression(), defined.scope());
             }
         }
-        Optional<Quantified> quantified = Quantified.of(expression, scope, model, flattening);
+        Optional<QuantifiedConstraint> quantified = QuantifiedConstraint.of(expression, scope, model, flattening);
         if (quantified.isPresent()) {
             return quantified(quantified.get());
         }
@@ -71,14 +71,14 @@ final class Assessor {
             case Binary b when b.operator().family() == Operator.Family.COMPARISON -> comparison(b, scope);
             case Expression.Conditional c ->
                 assess(c.condition(), scope).holds() ? assess(c.whenTrue(), scope) : assess(c.whenFalse(), scope);
-            case Invocation call when observations.of(call) == Observation.ALWAYS -> always(call, scope);
-            case Invocation call when observations.of(call) == Observation.EVENTUALLY -> eventually(call, scope);
+            case Invocation call when observations.of(call) == ObservationFunction.ALWAYS -> always(call, scope);
+            case Invocation call when observations.of(call) == ObservationFunction.EVENTUALLY -> eventually(call, scope);
             case Invocation call -> opened(call, scope);
             default -> throw new FaultException(expression.span(), NOT_ASKED);
         };
     }
 
-    private Assessment quantified(Quantified quantified) {
+    private Assessment quantified(QuantifiedConstraint quantified) {
         return quantified.claims().stream()
                 .map(each ->
                         assess(each.claim().expression(), each.claim().scope()).of(each.of()))
@@ -128,9 +128,9 @@ final class Assessor {
         DisplayUnit unit = unitOf(b);
         Dimension dimension = dimension(b.left());
         try {
-            Observer.Sighting left = observations.number(b.left(), scope);
-            Observer.Sighting right = observations.number(b.right(), scope);
-            exhibit = exhibit.and(exhibitor.comparison(b, scope, left.value(), right.value()));
+            Observer.TimedValue left = observations.number(b.left(), scope);
+            Observer.TimedValue right = observations.number(b.right(), scope);
+            plot = plot.and(exhibitor.comparison(b, scope, left.value(), right.value()));
             double si = switch (b.operator()) {
                 case GREATER, GREATER_OR_EQUAL -> left.value() - right.value();
                 case LESS, LESS_OR_EQUAL -> right.value() - left.value();
@@ -153,7 +153,7 @@ final class Assessor {
                     null,
                     Wording.comparison(left.value(), b.operator(), right.value(), unit, holds));
         } catch (Observations.Undefined e) {
-            exhibit = exhibit.and(exhibitor.comparison(b, scope, Double.NaN, undefinedSide(b, scope)));
+            plot = plot.and(exhibitor.comparison(b, scope, Double.NaN, undefinedSide(b, scope)));
             return new Assessment(false, null, null, null, e.getMessage());
         }
     }
@@ -171,8 +171,8 @@ final class Assessor {
 
     private Assessment always(Expression claim, Condition condition, Observer window, Instance scope) {
         Observations.require(window, claim);
-        exhibit = exhibit.and(exhibitor.claim(claim, scope, false));
-        Observer.Sighting worst = window.minimum((t, v) -> Terms.margin(condition, t, v));
+        plot = plot.and(exhibitor.claim(claim, scope, false));
+        Observer.TimedValue worst = window.minimum((t, v) -> Terms.margin(condition, t, v));
         OptionalDouble violated = window.firstTime((t, v) -> !Terms.holds(condition, t, v));
         boolean holds = violated.isEmpty();
         return new Assessment(
@@ -188,8 +188,8 @@ final class Assessor {
         Condition condition = flattening.condition(claim, scope);
         Observer window = observations.window(call.arguments(), scope);
         Observations.require(window, claim);
-        exhibit = exhibit.and(exhibitor.claim(claim, scope, true));
-        Observer.Sighting best = window.maximum((t, v) -> Terms.margin(condition, t, v));
+        plot = plot.and(exhibitor.claim(claim, scope, true));
+        Observer.TimedValue best = window.maximum((t, v) -> Terms.margin(condition, t, v));
         OptionalDouble first = window.firstTime((t, v) -> Terms.holds(condition, t, v));
         return new Assessment(
                 first.isPresent(),
@@ -200,9 +200,9 @@ final class Assessor {
     }
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */
-    private @Nullable Margin margin(Expression claim, Condition condition, Observer.Sighting sighting, Instance scope) {
+    private @Nullable Margin margin(Expression claim, Condition condition, Observer.TimedValue sighting, Instance scope) {
         List<Binary> comparisons = exhibitor.comparisons(claim, scope).stream()
-                .map(Exhibitor.Placed::comparison)
+                .map(VerdictPlotter.Placed::comparison)
                 .toList();
         if (comparisons.isEmpty()
                 || !Double.isFinite(sighting.value())

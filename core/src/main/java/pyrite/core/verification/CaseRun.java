@@ -83,7 +83,7 @@ public record CaseRun(
         private CaseRun complete(CaseSetup setup) {
             Instance root = flattening.root(setup.system());
             SortedSystem sorted = Sorting.sort(flattening.system());
-            read.addAll(flattening.takeRead());
+            read.addAll(flattening.drainRead());
             Trajectory trajectory = Simulation.run(sorted, setup.settings(), control);
             Trajectory.Recording recording = trajectory.record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
@@ -122,7 +122,7 @@ public record CaseRun(
         }
 
         private CaseRun failed(String reason, boolean cancelled, List<ElementId> culprits) {
-            read.addAll(flattening.takeRead());
+            read.addAll(flattening.drainRead());
             read.add(usage.id());
             Fingerprint fingerprint = Fingerprint.of(model, read);
             VerdictKind verdict = cancelled ? VerdictKind.INCONCLUSIVE : VerdictKind.ERROR;

@@ -21,7 +21,7 @@ public record Judgement(
         @Nullable Double worstInstant,
         @Nullable Double firstViolation,
         String reason,
-        Exhibit exhibit,
+        VerdictPlot plot,
         Fingerprint fingerprint) {
     public Judgement {
         Objects.requireNonNull(reason);
@@ -29,6 +29,6 @@ public record Judgement(
 
     Judgement with(Fingerprint rests) {
         return new Judgement(
-                requirement, subject, verdict, margin, worstInstant, firstViolation, reason, exhibit, rests);
+                requirement, subject, verdict, margin, worstInstant, firstViolation, reason, plot, rests);
     }
 }

@@ -21,9 +21,9 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.Function;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
-import pyrite.core.expression.Observation;
+import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.model.Model;
 
@@ -36,7 +36,7 @@ final class Observations {
     private final Model model;
     private final Flattening flattening;
     private final @Nullable Trajectory trajectory;
-    private final Exhibitor exhibitor;
+    private final VerdictPlotter exhibitor;
     private final Assessor assessor;
     private int depth;
 
@@ -44,7 +44,7 @@ final class Observations {
             Model model,
             Flattening flattening,
             @Nullable Trajectory trajectory,
-            Exhibitor exhibitor,
+            VerdictPlotter exhibitor,
             Assessor assessor) {
         this.model = model;
         this.flattening = flattening;
@@ -68,7 +68,7 @@ final class Observations {
     }
 
     /** A number with the instant it was had; NaN as instant where none. */
-    Observer.Sighting number(Expression expression, Instance scope) {
+    Observer.TimedValue number(Expression expression, Instance scope) {
         if (expression instanceof FeatureReference reference && areIn(reference, scope)) {
             Flattening.Defined defined = flattening.definition(reference, scope).orElseThrow();
             return number(defined.expression(), defined.scope());
@@ -77,15 +77,15 @@ final class Observations {
             return constant(expression, scope);
         }
         return switch (expression) {
-            case Invocation call when of(call) instanceof Observation observation -> observed(call, observation, scope);
+            case Invocation call when of(call) instanceof ObservationFunction observation -> observed(call, observation, scope);
             case Invocation call -> computed(call, scope);
             case Expression.ArrowInvocation arrow -> computed(arrow.asCall(), scope);
             case Expression.Conditional c ->
                 number(assessor.assess(c.condition(), scope).holds() ? c.whenTrue() : c.whenFalse(), scope);
             case Unary u
             when u.operator() == Operator.NEGATE -> {
-                Observer.Sighting operand = number(u.operand(), scope);
-                yield new Observer.Sighting(-operand.value(), operand.instant());
+                Observer.TimedValue operand = number(u.operand(), scope);
+                yield new Observer.TimedValue(-operand.value(), operand.instant());
             }
             case Binary b when b.operator().family() == Operator.Family.ARITHMETIC -> arithmetic(b, scope);
             default -> throw new FaultException(expression.span(), NOT_COMPUTED);
@@ -93,17 +93,17 @@ final class Observations {
     }
 
     /** A function of numbers that are observed: of one or two, of several, or one that somebody defined. */
-    private Observer.Sighting computed(Invocation call, Instance scope) {
+    private Observer.TimedValue computed(Invocation call, Instance scope) {
         return switch (model.environment()
                 .function(call.function())
                 .map(known -> known.with(call.arguments().size()))
                 .orElse(null)) {
-            case Function.Mathematical(MathFunction f) -> {
-                List<Observer.Sighting> all = call.arguments().stream()
+            case ModelFunction.Mathematical(MathFunction f) -> {
+                List<Observer.TimedValue> all = call.arguments().stream()
                         .map(argument -> number(argument, scope))
                         .toList();
                 yield all.size() == 1
-                        ? new Observer.Sighting(
+                        ? new Observer.TimedValue(
                                 f.apply(all.getFirst().value(), 0),
                                 all.getFirst().instant())
                         : all.get(
@@ -112,9 +112,9 @@ final class Observations {
                                         ? 0
                                         : 1);
             }
-            case Function.OverCollection(CollectionFunction f) ->
+            case ModelFunction.OverCollection(CollectionFunction f) ->
                 ofSeveral(f, numbers(call.arguments().getFirst(), scope), call);
-            case Function.Defined _ -> {
+            case ModelFunction.Defined _ -> {
                 Flattening.Defined opened = flattening.opened(call, scope).orElseThrow();
                 yield deeper(call, () -> number(opened.expression(), opened.scope()));
             }
@@ -122,15 +122,15 @@ final class Observations {
         };
     }
 
-    private Observer.Sighting ofSeveral(CollectionFunction function, List<Observer.Sighting> all, Invocation call) {
-        Comparator<Observer.Sighting> bySize = Comparator.comparingDouble(Observer.Sighting::value);
+    private Observer.TimedValue ofSeveral(CollectionFunction function, List<Observer.TimedValue> all, Invocation call) {
+        Comparator<Observer.TimedValue> bySize = Comparator.comparingDouble(Observer.TimedValue::value);
         return switch (function) {
             case SUM ->
-                new Observer.Sighting(
-                        all.stream().mapToDouble(Observer.Sighting::value).sum(), Double.NaN);
+                new Observer.TimedValue(
+                        all.stream().mapToDouble(Observer.TimedValue::value).sum(), Double.NaN);
             case PRODUCT ->
-                new Observer.Sighting(
-                        all.stream().mapToDouble(Observer.Sighting::value).reduce(1, (a, b) -> a * b), Double.NaN);
+                new Observer.TimedValue(
+                        all.stream().mapToDouble(Observer.TimedValue::value).reduce(1, (a, b) -> a * b), Double.NaN);
             case LARGEST ->
                 all.stream().max(bySize).orElseThrow(() -> new Undefined("of no values there is no largest"));
             case SMALLEST ->
@@ -140,7 +140,7 @@ final class Observations {
     }
 
     /** Several numbers: those listed, or what a body gives for each of several values. */
-    private List<Observer.Sighting> numbers(Expression expression, Instance scope) {
+    private List<Observer.TimedValue> numbers(Expression expression, Instance scope) {
         return switch (expression) {
             case Expression.Sequence sequence ->
                 sequence.items().stream()
@@ -160,7 +160,7 @@ final class Observations {
         };
     }
 
-    private List<Observer.Sighting> collected(Expression receiver, Expression.Body body, Instance scope) {
+    private List<Observer.TimedValue> collected(Expression receiver, Expression.Body body, Instance scope) {
         return flattening.claims(receiver, body, scope).stream()
                 .map(each -> number(each.claim().expression(), each.claim().scope()))
                 .toList();
@@ -168,7 +168,7 @@ final class Observations {
 
     private boolean collects(Invocation call) {
         return model.environment().function(call.function()).orElse(null)
-                        instanceof Function.OverCollection(CollectionFunction f)
+                        instanceof ModelFunction.OverCollection(CollectionFunction f)
                 && f == CollectionFunction.COLLECT;
     }
 
@@ -187,9 +187,9 @@ final class Observations {
         }
     }
 
-    private Observer.Sighting constant(Expression expression, Instance scope) {
+    private Observer.TimedValue constant(Expression expression, Instance scope) {
         if (flattening.term(expression, scope) instanceof Term.Constant(double value)) {
-            return new Observer.Sighting(value, Double.NaN);
+            return new Observer.TimedValue(value, Double.NaN);
         }
         if (trajectory == null) {
             throw new NeedsRun();
@@ -199,9 +199,9 @@ final class Observations {
                 "this varies during the run; say what of it is meant, for instance " + "maximum(…) or final(…)");
     }
 
-    private Observer.Sighting arithmetic(Binary b, Instance scope) {
-        Observer.Sighting left = number(b.left(), scope);
-        Observer.Sighting right = number(b.right(), scope);
+    private Observer.TimedValue arithmetic(Binary b, Instance scope) {
+        Observer.TimedValue left = number(b.left(), scope);
+        Observer.TimedValue right = number(b.right(), scope);
         double value = switch (b.operator()) {
             case ADD -> left.value() + right.value();
             case SUBTRACT -> left.value() - right.value();
@@ -211,18 +211,18 @@ final class Observations {
             case MODULO -> left.value() % right.value();
             default -> throw new FaultException(b.span(), NOT_COMPUTED);
         };
-        return new Observer.Sighting(value, Double.isNaN(left.instant()) ? right.instant() : left.instant());
+        return new Observer.TimedValue(value, Double.isNaN(left.instant()) ? right.instant() : left.instant());
     }
 
-    private Observer.Sighting observed(Invocation call, Observation observation, Instance scope) {
-        if (observation.of() == Observation.Of.CONDITION) {
+    private Observer.TimedValue observed(Invocation call, ObservationFunction observation, Instance scope) {
+        if (observation.of() == ObservationFunction.Of.CONDITION) {
             return timed(call, observation, scope);
         }
         Term term = flattening.term(call.arguments().getFirst(), scope);
         Observer.Signal signal = (t, v) -> Terms.value(term, t, v);
-        if (observation == Observation.AT) {
+        if (observation == ObservationFunction.AT) {
             double instant = number(call.arguments().get(1), scope).value();
-            return new Observer.Sighting(window(List.of(), scope).at(signal, instant), instant);
+            return new Observer.TimedValue(window(List.of(), scope).at(signal, instant), instant);
         }
         Observer window = window(call.arguments(), scope);
         require(window, call);
@@ -231,13 +231,13 @@ final class Observations {
             case FINAL -> window.last(signal);
             case MAXIMUM -> window.maximum(signal);
             case MINIMUM -> window.minimum(signal);
-            case MEAN -> new Observer.Sighting(window.mean(signal), Double.NaN);
-            case INTEGRAL -> new Observer.Sighting(window.integral(signal), Double.NaN);
+            case MEAN -> new Observer.TimedValue(window.mean(signal), Double.NaN);
+            case INTEGRAL -> new Observer.TimedValue(window.integral(signal), Double.NaN);
             default -> throw new IllegalStateException(observation + " is no observation of a quantity");
         };
     }
 
-    private Observer.Sighting timed(Invocation call, Observation observation, Instance scope) {
+    private Observer.TimedValue timed(Invocation call, ObservationFunction observation, Instance scope) {
         Expression claim = call.arguments().getFirst();
         Condition condition = flattening.condition(claim, scope);
         Observer window = window(call.arguments(), scope);
@@ -246,14 +246,14 @@ final class Observations {
         return switch (observation) {
             case FIRST_TIME -> instant(window.firstTime(holds), claim, scope);
             case LAST_TIME -> instant(window.lastTime(holds), claim, scope);
-            case DURATION -> new Observer.Sighting(window.duration(holds), Double.NaN);
+            case DURATION -> new Observer.TimedValue(window.duration(holds), Double.NaN);
             default ->
                 throw new FaultException(call.span(), observation.functionName() + " is a condition, not a time");
         };
     }
 
-    private Observer.Sighting instant(OptionalDouble found, Expression claim, Instance scope) {
-        return new Observer.Sighting(
+    private Observer.TimedValue instant(OptionalDouble found, Expression claim, Instance scope) {
+        return new Observer.TimedValue(
                 found.orElseThrow(() -> new Undefined("'" + exhibitor.text(claim) + "' never holds during the run")),
                 found.getAsDouble());
     }
@@ -306,8 +306,8 @@ final class Observations {
 
     /** The observation that a call is; null if it is none. */
     @Nullable
-    Observation of(Invocation call) {
-        return model.environment().function(call.function()).orElse(null) instanceof Function.Observing(var observation)
+    ObservationFunction of(Invocation call) {
+        return model.environment().function(call.function()).orElse(null) instanceof ModelFunction.Observing(var observation)
                 ? observation
                 : null;
     }

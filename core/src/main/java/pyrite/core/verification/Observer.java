@@ -36,7 +36,7 @@ final class Observer {
     }
 
     /** A value and the instant it was had, s. */
-    record Sighting(double value, double instant) {}
+    record TimedValue(double value, double instant) {}
 
     Observer(Trajectory trajectory, double from, double to) {
         this.trajectory = trajectory;
@@ -53,21 +53,21 @@ final class Observer {
         return signal.value(t, trajectory.at(t, false));
     }
 
-    Sighting initial(Signal signal) {
-        return new Sighting(at(signal, from), from);
+    TimedValue initial(Signal signal) {
+        return new TimedValue(at(signal, from), from);
     }
 
-    Sighting last(Signal signal) {
-        return new Sighting(signal.value(to, trajectory.at(to, true)), to);
+    TimedValue last(Signal signal) {
+        return new TimedValue(signal.value(to, trajectory.at(to, true)), to);
     }
 
-    Sighting maximum(Signal signal) {
-        Sighting lowest = minimum((t, v) -> -signal.value(t, v));
-        return new Sighting(-lowest.value(), lowest.instant());
+    TimedValue maximum(Signal signal) {
+        TimedValue lowest = minimum((t, v) -> -signal.value(t, v));
+        return new TimedValue(-lowest.value(), lowest.instant());
     }
 
     /** The first of the smallest values. */
-    Sighting minimum(Signal signal) {
+    TimedValue minimum(Signal signal) {
         double[] best = {Double.POSITIVE_INFINITY, from};
         double[] t3 = new double[3];
         double[] x3 = new double[3];
@@ -95,7 +95,7 @@ final class Observer {
                 count[0] = 0;
             }
         });
-        return new Sighting(best[0], best[1]);
+        return new TimedValue(best[0], best[1]);
     }
 
     private static void shift(double[] window, double value) {

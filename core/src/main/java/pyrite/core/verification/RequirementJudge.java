@@ -54,28 +54,28 @@ public final class RequirementJudge {
     }
 
     /** What is found for one satisfying part, without a run. */
-    static AtOnce withoutRun(Model model, Element requirement, Element satisfaction) {
+    static StaticJudgement withoutRun(Model model, Element requirement, Element satisfaction) {
         Set<ElementId> read = new LinkedHashSet<>(List.of(satisfaction.id()));
         List<ElementId> chain = satisfier(satisfaction);
         if (chain.isEmpty() || !model.get(chain.getFirst()).kind().isUsage()) {
-            return new AtOnce(List.of(), Fingerprint.of(model, read));
+            return new StaticJudgement(List.of(), Fingerprint.of(model, read));
         }
         Flattening flattening = new Flattening(model);
         List<Judgement> judgements;
         try {
             Instance root = flattening.root(model.get(chain.getFirst()));
-            read.addAll(flattening.takeRead());
+            read.addAll(flattening.drainRead());
             judgements = new RequirementJudge(model, flattening, root, null, null)
                     .judge(requirement, satisfaction).stream().toList();
         } catch (ModelFault e) {
             judgements = List.of(
                     unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
         }
-        read.addAll(flattening.takeRead());
+        read.addAll(flattening.drainRead());
         judgements.forEach(
                 judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
         Fingerprint rests = Fingerprint.of(model, read);
-        return new AtOnce(
+        return new StaticJudgement(
                 judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
     }
 
@@ -147,7 +147,7 @@ public final class RequirementJudge {
     }
 
     private Judgement judged(Element requirement, Instance subject, String path) {
-        flattening.takeRead();
+        flattening.drainRead();
         Set<ElementId> read = new LinkedHashSet<>();
         Judgement judgement;
         try {
@@ -157,14 +157,14 @@ public final class RequirementJudge {
         } catch (ArithmeticException e) {
             judgement = unjudged(requirement, path, VerdictKind.ERROR, Objects.toString(e.getMessage(), e.toString()));
         }
-        read.addAll(flattening.takeRead());
+        read.addAll(flattening.drainRead());
         read.add(requirement.id());
         return judgement.with(Fingerprint.of(model, read));
     }
 
     private Judgement evaluate(Element requirement, Instance subject, String path) {
         Assessor assessor = new Assessor(
-                model, flattening, trajectory, new Exhibitor(model, flattening, trajectory, recording, shownIn));
+                model, flattening, trajectory, new VerdictPlotter(model, flattening, trajectory, recording, shownIn));
         Instance instance = instance(requirement, subject);
         for (Element assumption : constraints(requirement, ElementKind.ASSUMED_CONSTRAINT)) {
             Assessment assumed = assess(assumption, instance, subject, assessor, 0);
@@ -188,7 +188,7 @@ public final class RequirementJudge {
                 whole.worstInstant(),
                 whole.firstViolation(),
                 whole.reason(),
-                assessor.exhibit(),
+                assessor.plot(),
                 Fingerprint.NONE);
     }
 
@@ -248,6 +248,6 @@ public final class RequirementJudge {
 
     static Judgement unjudged(Element requirement, String subject, VerdictKind verdict, String reason) {
         return new Judgement(
-                requirement.id(), subject, verdict, null, null, null, reason, Exhibit.NONE, Fingerprint.NONE);
+                requirement.id(), subject, verdict, null, null, null, reason, VerdictPlot.NONE, Fingerprint.NONE);
     }
 }

@@ -111,8 +111,8 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     private static ElkNode node(ElkNode graph, Diagram.Node node) {
         ElkNode made = ElkGraphUtil.createNode(graph);
         double width = Math.max(
-                        Lettering.text(node.title(), TITLE, true),
-                        Lettering.text("«" + node.keyword() + "»", KEYWORD, false))
+                        TextWidths.text(node.title(), TITLE, true),
+                        TextWidths.text("«" + node.keyword() + "»", KEYWORD, false))
                 + (node.openable() ? 20 : 0);
         double height = HEAD;
         for (Diagram.Compartment compartment : node.compartments()) {
@@ -136,7 +136,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         ElkEdge made = ElkGraphUtil.createSimpleEdge(turned ? to : from, turned ? from : to);
         if (!edge.label().isEmpty()) {
             ElkLabel label = ElkGraphUtil.createLabel(edge.label(), made);
-            label.setDimensions(Lettering.text(edge.label(), TEXT, false) + 6, ROW);
+            label.setDimensions(TextWidths.text(edge.label(), TEXT, false) + 6, ROW);
         }
         return made;
     }
@@ -159,7 +159,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     }
 
     private static double width(Diagram.Line line) {
-        return line.prose() ? Lettering.text(line.text(), TEXT, false) : Lettering.mono(line.text(), TEXT);
+        return line.prose() ? TextWidths.text(line.text(), TEXT, false) : TextWidths.mono(line.text(), TEXT);
     }
 
     /** As much of a line as there is room for. */

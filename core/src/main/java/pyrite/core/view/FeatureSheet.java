@@ -250,7 +250,7 @@ public record FeatureSheet(
             return switch (expression) {
                 case Expression.FeatureReference reference ->
                     reference.last() instanceof ElementId id && model.get(id).kind() == ElementKind.ENUMERATION;
-                case Expression.NumberLiteral _, Expression.TruthLiteral _, Expression.TextLiteral _ -> true;
+                case Expression.NumberLiteral _, Expression.BooleanLiteral _, Expression.StringLiteral _ -> true;
                 case Expression.Quantity quantity -> isPlain(quantity.magnitude());
                 case Expression.Unary unary -> isPlain(unary.operand());
                 default -> false;

@@ -85,12 +85,12 @@ public final class Outline {
      * @param kind null to match any kind
      */
     public Found find(String text, @Nullable ElementKind kind, int most) {
-        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        String requested = text.strip().toLowerCase(Locale.ROOT);
         Predicate<Element> matches = element -> (kind == null || element.kind() == kind)
-                && (wanted.isEmpty()
-                        || name(element).toLowerCase(Locale.ROOT).contains(wanted)
+                && (requested.isEmpty()
+                        || name(element).toLowerCase(Locale.ROOT).contains(requested)
                         || element.shortName() != null
-                                && element.shortName().toLowerCase(Locale.ROOT).contains(wanted));
+                                && element.shortName().toLowerCase(Locale.ROOT).contains(requested));
         List<Element> found = model.ownElements().stream()
                 .filter(element -> isShown(element) && matches.test(element))
                 .toList();

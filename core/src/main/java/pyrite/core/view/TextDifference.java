@@ -19,8 +19,8 @@ public final class TextDifference {
     /** Where a piece stands. */
     public enum Kind {
         SAME,
-        GONE,
-        COME
+        REMOVED,
+        ADDED
     }
 
     public static List<Piece> of(String before, String after) {
@@ -32,11 +32,11 @@ public final class TextDifference {
                 .generateDiffRows(words(before), words(after))) {
             switch (row.getTag()) {
                 case EQUAL -> add(pieces, Kind.SAME, row.getNewLine());
-                case DELETE -> add(pieces, Kind.GONE, row.getOldLine());
-                case INSERT -> add(pieces, Kind.COME, row.getNewLine());
+                case DELETE -> add(pieces, Kind.REMOVED, row.getOldLine());
+                case INSERT -> add(pieces, Kind.ADDED, row.getNewLine());
                 case CHANGE -> {
-                    add(pieces, Kind.GONE, row.getOldLine());
-                    add(pieces, Kind.COME, row.getNewLine());
+                    add(pieces, Kind.REMOVED, row.getOldLine());
+                    add(pieces, Kind.ADDED, row.getNewLine());
                 }
             }
         }
@@ -59,42 +59,42 @@ public final class TextDifference {
      */
     private static List<Piece> joined(List<Piece> pieces) {
         List<Piece> joined = new ArrayList<>();
-        StringBuilder gone = new StringBuilder();
-        StringBuilder come = new StringBuilder();
+        StringBuilder removed = new StringBuilder();
+        StringBuilder added = new StringBuilder();
         for (int i = 0; i < pieces.size(); i++) {
             Piece piece = pieces.get(i);
             boolean bridge = piece.kind() == Kind.SAME
                     && piece.text().isBlank()
-                    && (!gone.isEmpty() || !come.isEmpty())
+                    && (!removed.isEmpty() || !added.isEmpty())
                     && i + 1 < pieces.size()
                     && pieces.get(i + 1).kind() != Kind.SAME;
             switch (bridge ? Kind.SAME : piece.kind()) {
-                case GONE -> gone.append(piece.text());
-                case COME -> come.append(piece.text());
+                case REMOVED -> removed.append(piece.text());
+                case ADDED -> added.append(piece.text());
                 case SAME -> {
                     if (bridge) {
-                        gone.append(piece.text());
-                        come.append(piece.text());
+                        removed.append(piece.text());
+                        added.append(piece.text());
                     } else {
-                        flush(joined, gone, come);
+                        flush(joined, removed, added);
                         append(joined, piece);
                     }
                 }
             }
         }
-        flush(joined, gone, come);
+        flush(joined, removed, added);
         return joined;
     }
 
-    private static void flush(List<Piece> joined, StringBuilder gone, StringBuilder come) {
-        if (!gone.isEmpty()) {
-            append(joined, new Piece(Kind.GONE, gone.toString()));
+    private static void flush(List<Piece> joined, StringBuilder removed, StringBuilder added) {
+        if (!removed.isEmpty()) {
+            append(joined, new Piece(Kind.REMOVED, removed.toString()));
         }
-        if (!come.isEmpty()) {
-            append(joined, new Piece(Kind.COME, come.toString()));
+        if (!added.isEmpty()) {
+            append(joined, new Piece(Kind.ADDED, added.toString()));
         }
-        gone.setLength(0);
-        come.setLength(0);
+        removed.setLength(0);
+        added.setLength(0);
     }
 
     private static void append(List<Piece> joined, Piece piece) {

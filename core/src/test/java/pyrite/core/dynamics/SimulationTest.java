@@ -138,7 +138,7 @@ class SimulationTest {
         RunFailure failure = catchThrowableOfType(
                 RunFailure.class,
                 () -> Runs.run("attribute x : Real := 1; assert constraint growth { der(x) == x^2 / 1 [s] }", 3));
-        assertThat(failure.reason()).isEqualTo(Reason.BLEW_UP);
+        assertThat(failure.reason()).isEqualTo(Reason.DIVERGED);
         assertThat(failure.time()).isCloseTo(1, within(1e-3));
         assertThat(failure).hasMessageContaining("p.x").hasMessageContaining("p.growth");
     }
@@ -151,7 +151,7 @@ class SimulationTest {
                 assert constraint balance { der(level) == -outflow - 0.1 [1/s] }
                 assert constraint outlet { outflow == sqrt(level) * 1 [1/s] }
                 """, 10));
-        assertThat(failure.reason()).isEqualTo(Reason.BLEW_UP);
+        assertThat(failure.reason()).isEqualTo(Reason.DIVERGED);
         assertThat(failure).hasMessageContaining("p.outlet").hasMessageContaining("p.outflow");
         // 2 (1 - 0.1 ln 11) by separation of variables.
         assertThat(failure.time()).isCloseTo(2 * (1 - 0.1 * Math.log(11)), within(1e-3));
@@ -173,7 +173,7 @@ class SimulationTest {
                 () -> Runs.run(
                         "attribute x : Real := 0; assert constraint heater { der(x) == if x < 1 ? 1 [1/s] else -1 [1/s] }",
                         5));
-        assertThat(failure.reason()).isEqualTo(Reason.CHATTERS);
+        assertThat(failure.reason()).isEqualTo(Reason.CHATTERING);
         assertThat(failure.time()).isCloseTo(1, within(1e-6));
         assertThat(failure).hasMessageContaining("p.heater");
     }

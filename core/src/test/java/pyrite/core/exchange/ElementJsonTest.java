@@ -21,7 +21,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.ManualTest;
 
@@ -47,9 +47,9 @@ class ElementJsonTest {
     private static Model applied(Model base, List<Change> changes) {
         CommitJson.Read read = CommitJson.read(base, changes);
         assertThat(read.faults()).isEmpty();
-        Outcome outcome = base.apply(read.edit());
-        assertThat(outcome).isInstanceOf(Outcome.Applied.class);
-        return ((Outcome.Applied) outcome).model();
+        EditResult outcome = base.apply(read.edit());
+        assertThat(outcome).isInstanceOf(EditResult.Applied.class);
+        return ((EditResult.Applied) outcome).model();
     }
 
     private static List<Fault> faults(Map<String, Object> payload) {

@@ -16,7 +16,7 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
-import pyrite.core.expression.Expression.TextLiteral;
+import pyrite.core.expression.Expression.StringLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 import pyrite.core.model.ElementId;
@@ -64,7 +64,7 @@ class ExpressionTextTest {
     private static Arbitrary<Expression> expressions(int depth) {
         Arbitrary<Expression> leaves = Arbitraries.oneOf(
                 Arbitraries.of("0", "1.5", "2e-3", "0.40").map(n -> new NumberLiteral(n, Span.NONE)),
-                Arbitraries.of("plain", "a \"quoted\" one", "back\\slash").map(t -> new TextLiteral(t, Span.NONE)),
+                Arbitraries.of("plain", "a \"quoted\" one", "back\\slash").map(t -> new StringLiteral(t, Span.NONE)),
                 Arbitraries.just(new FeatureReference(List.of(SOMETHING, ElementId.ofLibrary("other")), Span.NONE)),
                 Arbitraries.of("", "k", "da")
                         .map(prefix -> new Quantity(

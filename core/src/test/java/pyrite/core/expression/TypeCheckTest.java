@@ -6,7 +6,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
-import pyrite.core.notation.Reading;
+import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.TextProblem;
 
 class TypeCheckTest {
@@ -88,7 +88,7 @@ class TypeCheckTest {
 
     @Test
     void aFaultIsAtItsPlaceAndReportedOnce() {
-        Reading reading = Models.tryRead("""
+        ReadResult reading = Models.tryRead("""
                 package P {
                     private import ISQ::*;
                     private import SI::*;

@@ -9,7 +9,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.NotationWriter;
 
 class RestorationTest {
@@ -31,7 +31,7 @@ class RestorationTest {
     }
 
     private static Model after(Model model, Edit edit) {
-        return ((Outcome.Applied) model.apply(edit)).model();
+        return ((EditResult.Applied) model.apply(edit)).model();
     }
 
     private static Model restored(Model now, Restoration restoration) {

@@ -9,7 +9,7 @@ import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 /** Taking back an edit on a head that may have moved on. */
 class RevertTest {
@@ -19,8 +19,8 @@ class RevertTest {
         return Models.element(model, "Test::" + name);
     }
 
-    private static Outcome.Applied apply(Model model, Edit edit) {
-        return (Outcome.Applied) model.apply(edit);
+    private static EditResult.Applied apply(Model model, Edit edit) {
+        return (EditResult.Applied) model.apply(edit);
     }
 
     private static Model revert(Model head, Difference difference) {
@@ -30,7 +30,7 @@ class RevertTest {
 
     @Test
     void anEditIsTakenBackAlthoughOthersChangedOtherElementsSince() {
-        Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
+        EditResult.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
         Model head = apply(
                         renamed.model(),
                         Edit.put(named(renamed.model(), "basin").withName("harbour")))
@@ -42,7 +42,7 @@ class RevertTest {
 
     @Test
     void aRemovalIsTakenBackWithAllThatWasOwned() {
-        Outcome.Applied removed = apply(MODEL, Edit.remove(named(MODEL, "gate").id()));
+        EditResult.Applied removed = apply(MODEL, Edit.remove(named(MODEL, "gate").id()));
         assertThat(removed.model().find(named(MODEL, "gate::leaf").id())).isEmpty();
         assertThat(Set.copyOf(revert(removed.model(), removed.difference()).ownElements()))
                 .isEqualTo(Set.copyOf(MODEL.ownElements()));
@@ -50,7 +50,7 @@ class RevertTest {
 
     @Test
     void whatSomebodyElseChangedSinceIsNotOverwrittenButNamed() {
-        Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
+        EditResult.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
         Model head = apply(
                         renamed.model(),
                         Edit.put(named(renamed.model(), "ocean").withName("water")))
@@ -62,7 +62,7 @@ class RevertTest {
 
     @Test
     void anElementThatIsGoneCannotBeTakenBackToItsFormerName() {
-        Outcome.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
+        EditResult.Applied renamed = apply(MODEL, Edit.put(named(MODEL, "sea").withName("ocean")));
         Model head = apply(
                         renamed.model(),
                         Edit.remove(named(renamed.model(), "ocean").id()))

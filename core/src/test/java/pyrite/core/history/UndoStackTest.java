@@ -13,7 +13,7 @@ import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 class UndoStackTest {
     private final List<Revision> revisions = new ArrayList<>();
@@ -69,10 +69,10 @@ class UndoStackTest {
     void anEditIsOnlyTakenBackWhileItsElementsAreWhatItMadeThem() {
         Model before = Models.of("part a;");
         Element a = Models.element(before, "Test::a");
-        Outcome.Applied renamed = (Outcome.Applied) before.apply(Edit.put(a.withName("b")));
+        EditResult.Applied renamed = (EditResult.Applied) before.apply(Edit.put(a.withName("b")));
         Difference back = renamed.difference().inverse();
         assertThat(Revert.on(renamed.model(), back)).isEqualTo(new Revert.Possible(Edit.put(a)));
-        Model since = ((Outcome.Applied) renamed.model().apply(Edit.put(a.withName("c")))).model();
+        Model since = ((EditResult.Applied) renamed.model().apply(Edit.put(a.withName("c")))).model();
         assertThat(Revert.on(since, back)).isEqualTo(new Revert.Overtaken(List.of(a.id())));
     }
 }

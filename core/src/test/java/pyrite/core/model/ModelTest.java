@@ -21,12 +21,12 @@ class ModelTest {
             attribute total : MassValue = pump.mass;
             """);
 
-    private static Outcome.Applied applied(Model model, Edit edit) {
-        return (Outcome.Applied) model.apply(edit);
+    private static EditResult.Applied applied(Model model, Edit edit) {
+        return (EditResult.Applied) model.apply(edit);
     }
 
     private static List<Problem> refused(Model model, Edit edit) {
-        return ((Outcome.Refused) model.apply(edit)).problems();
+        return ((EditResult.Refused) model.apply(edit)).problems();
     }
 
     private static String text(Model model) {
@@ -58,7 +58,7 @@ class ModelTest {
                                                     model.children(owner)
                                                             .getFirst()
                                                             .rank())));
-            Outcome.Applied outcome = applied(model, edit);
+            EditResult.Applied outcome = applied(model, edit);
             model = outcome.model();
             differences.add(outcome.difference());
             states.add(model);
@@ -75,7 +75,7 @@ class ModelTest {
     void anEditLeavesTheSnapshotItWasMadeOnAsItWas() {
         String before = text(TWO_PARTS);
         Element pump = element(TWO_PARTS, "Test::pump");
-        Outcome.Applied outcome = applied(TWO_PARTS, Edit.put(pump.withName("mainPump")));
+        EditResult.Applied outcome = applied(TWO_PARTS, Edit.put(pump.withName("mainPump")));
         assertThat(text(TWO_PARTS)).isEqualTo(before);
         assertThat(outcome.difference().changes())
                 .singleElement()
@@ -84,7 +84,7 @@ class ModelTest {
 
     @Test
     void aRenameIsFollowedByEverythingThatRefers() {
-        Outcome.Applied outcome =
+        EditResult.Applied outcome =
                 applied(TWO_PARTS, Edit.put(element(TWO_PARTS, "Test::pump").withName("mainPump")));
         assertThat(text(outcome.model())).contains("attribute total : MassValue = mainPump.mass;");
     }
@@ -100,7 +100,7 @@ class ModelTest {
     @Test
     void removingTakesWhatIsOwnedWithIt() {
         Model model = Models.of("part def Pump { attribute mass : MassValue = 3 [kg]; doc /* A pump. */ }");
-        Outcome.Applied outcome =
+        EditResult.Applied outcome =
                 applied(model, Edit.remove(element(model, "Test::Pump").id()));
         assertThat(outcome.difference().changes()).hasSize(3).allMatch(change -> change.after() == null);
         assertThat(outcome.model().size()).isEqualTo(model.size() - 3);

@@ -175,7 +175,7 @@ class NamesTest {
                 .contains(id(model, "Store::A::B::Deeper"));
         assertThat(model.names().resolve(Name.of("Both"), id(model, "Shop"))).contains(id(model, "Store::A::Both"));
         assertThat(model.names().resolve(Name.of("Kept"), id(model, "Shop"))).isEmpty();
-        Model renamed = ((Outcome.Applied) model.apply(
+        Model renamed = ((EditResult.Applied) model.apply(
                         Edit.put(element(model, "Store::A::B::Deeper").withName("Lower"))))
                 .model();
         assertThat(renamed.names().resolve(Name.of("Deeper"), id(renamed, "Shop")))

@@ -33,11 +33,11 @@ class SnapshotLawTest {
         Random random = new Random(seed);
         Model model = START;
         for (int step = 0; step < 25; step++) {
-            Outcome outcome = model.apply(edit(model, random, step));
+            EditResult outcome = model.apply(edit(model, random, step));
             // Asked in between, so that what is remembered has to follow.
             model.ownElements().stream().limit(5).map(Element::id).forEach(model::referrers);
             model.ownElements(ElementKind.PART).count();
-            if (outcome instanceof Outcome.Applied applied) {
+            if (outcome instanceof EditResult.Applied applied) {
                 model = applied.model();
             }
         }
@@ -110,21 +110,21 @@ class SnapshotLawTest {
         Element some = own.get(new Random(seed).nextInt(own.size()));
         List<Element> subtree = START.subtree(some.id());
         switch (START.apply(Edit.remove(some.id()))) {
-            case Outcome.Applied(Model without, Difference difference) -> {
+            case EditResult.Applied(Model without, Difference difference) -> {
                 assertThat(difference.changes())
                         .extracting(ElementChange::id)
                         .containsExactlyInAnyOrderElementsOf(
                                 subtree.stream().map(Element::id).toList());
                 assertThat(without.size()).isEqualTo(START.size() - subtree.size());
-                assertSame(((Outcome.Applied) without.apply(new Edit(subtree, Set.of()))).model(), START);
+                assertSame(((EditResult.Applied) without.apply(new Edit(subtree, Set.of()))).model(), START);
             }
-            case Outcome.Refused(List<Problem> problems) -> {
-                Set<ElementId> gone =
+            case EditResult.Refused(List<Problem> problems) -> {
+                Set<ElementId> removed =
                         new HashSet<>(subtree.stream().map(Element::id).toList());
                 assertThat(problems)
                         .isNotEmpty()
                         .allSatisfy(
-                                problem -> assertThat(gone).doesNotContain(Objects.requireNonNull(problem.element())));
+                                problem -> assertThat(removed).doesNotContain(Objects.requireNonNull(problem.element())));
             }
         }
     }

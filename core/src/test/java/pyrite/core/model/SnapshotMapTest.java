@@ -55,17 +55,17 @@ class SnapshotMapTest {
         Set<ElementId> ids = Set.of();
         Set<ElementId> expected = new HashSet<>();
         for (List<Integer> edit : edits) {
-            List<ElementId> come = edit.stream()
+            List<ElementId> added = edit.stream()
                     .filter(n -> n % 2 == 0)
                     .map(n -> new ElementId(1, n / 2))
                     .toList();
-            List<ElementId> gone = edit.stream()
+            List<ElementId> removed = edit.stream()
                     .filter(n -> n % 2 == 1)
                     .map(n -> new ElementId(1, n / 2))
                     .toList();
-            ids = ManyIds.after(ids, gone, come);
-            gone.forEach(expected::remove);
-            expected.addAll(come);
+            ids = SnapshotIdSet.after(ids, removed, added);
+            removed.forEach(expected::remove);
+            expected.addAll(added);
             assertThat(ids).isEqualTo(expected);
         }
     }

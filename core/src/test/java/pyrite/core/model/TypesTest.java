@@ -64,7 +64,7 @@ class TypesTest {
         assertThat(typeOf(model, "c")).isEqualTo("a quantity in kg");
         Element a = element(model, "Test::a")
                 .with(Property.TYPES, List.of(Reference.to(LibraryNames.id("ISQ::LengthValue"))));
-        Model after = ((Outcome.Applied) model.apply(Edit.put(a))).model();
+        Model after = ((EditResult.Applied) model.apply(Edit.put(a))).model();
         assertThat(typeOf(after, "c")).isEqualTo("a quantity in m");
         assertThat(typeOf(model, "c")).isEqualTo("a quantity in kg");
     }

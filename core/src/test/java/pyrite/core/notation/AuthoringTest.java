@@ -9,7 +9,7 @@ import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Authoring.Proposal;
 
 class AuthoringTest {
@@ -21,7 +21,7 @@ class AuthoringTest {
 
     private static Model after(Proposal proposal) {
         Edit edit = ((Proposal.Accepted) proposal).edit();
-        return ((Outcome.Applied) MODEL.apply(edit)).model();
+        return ((EditResult.Applied) MODEL.apply(edit)).model();
     }
 
     private static String message(Proposal proposal) {
@@ -110,8 +110,8 @@ class AuthoringTest {
                 .isEqualTo("Turns the leaf\nslowly.");
         Model added = after(AUTHORING.documentation(element(MODEL, "Test::Gate"), "A gate."));
         assertThat(NotationWriter.write(added, added.ownRoots())).contains("doc /* A gate. */");
-        Model gone = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), ""));
-        assertThat(gone.inheritance().documentation(element(gone, "Test::Drive")))
+        Model removed = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), ""));
+        assertThat(removed.inheritance().documentation(element(removed, "Test::Drive")))
                 .isEmpty();
         assertThat(message(AUTHORING.documentation(element(MODEL, "Test::Drive"), "ends */ early")))
                 .contains("cannot contain '*/'");

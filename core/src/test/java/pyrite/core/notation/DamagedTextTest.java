@@ -48,7 +48,7 @@ class DamagedTextTest {
         }
     }
 
-    private static Reading read(String text) {
+    private static ReadResult read(String text) {
         return NotationReader.read(Library.model(), List.of(new Source("damaged", text)));
     }
 
@@ -87,11 +87,11 @@ class DamagedTextTest {
     @Property(tries = 1500)
     void whateverIsReadEndsInFaultsOrInAModelThatIsWrittenForGood(@ForAll long seed) {
         String text = damaged(new Random(seed));
-        Reading reading = read(text);
+        ReadResult reading = read(text);
         if (reading.isGood()) {
             String written =
                     NotationWriter.write(reading.model(), reading.model().ownRoots());
-            Reading again = read(written);
+            ReadResult again = read(written);
             assertThat(again.problems()).as(written).isEmpty();
             assertThat(NotationWriter.write(again.model(), again.model().ownRoots()))
                     .isEqualTo(written);

@@ -25,7 +25,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 /** What docs/notation.md shows is read, written and read again as the same. */
 public class ManualTest {
@@ -145,7 +145,7 @@ public class ManualTest {
                                 other.withOwner(other.owner(), element.rank()))
                         : Edit.put(element);
         };
-        return model.apply(edit) instanceof Outcome.Applied(Model next, var _) ? next : model;
+        return model.apply(edit) instanceof EditResult.Applied(Model next, var _) ? next : model;
     }
 
     private static boolean ownsInBody(Element owner) {

@@ -45,7 +45,7 @@ class NotationTest {
             List<Source> sources = files.sorted()
                     .map(file -> new Source(file.toString(), text(file)))
                     .toList();
-            Reading reading = NotationReader.read(Library.model(), sources);
+            ReadResult reading = NotationReader.read(Library.model(), sources);
             assertThat(reading.problems()).isEmpty();
             for (Source source : sources) {
                 List<Element> roots = reading.model().ownRoots().stream()
@@ -226,7 +226,7 @@ class NotationTest {
                 "package P { foo bar; }|1:17|expected ';' or '{', found 'bar'"
             })
     void errorsSayWhereAndWhatWouldBeRight(String text, String place, String message) {
-        Reading reading = Models.tryRead(text);
+        ReadResult reading = Models.tryRead(text);
         assertThat(reading.problems()).anySatisfy(problem -> {
             assertThat(problem.line() + ":" + problem.column()).isEqualTo(place);
             assertThat(problem.message()).contains(message);
@@ -291,7 +291,7 @@ class NotationTest {
 
     @Test
     void severalErrorsAreAllReportedInTheOrderOfTheText() {
-        Reading reading = Models.tryRead("""
+        ReadResult reading = Models.tryRead("""
                 package P {
                     part a : Nothing;
                     attribute x = missing;
@@ -319,7 +319,7 @@ class NotationTest {
     void oneLineAddsMembersWithTheNamesOfTheirOwner() {
         Model model = Models.of("part def Pump; part station;");
         Element station = Models.element(model, "Test::station");
-        Reading reading =
+        ReadResult reading =
                 NotationReader.readMembers(model, station.id(), new Source("", "part left : Pump; part right : Pump;"));
         assertThat(reading.problems()).isEmpty();
         assertThat(reading.model().children(station.id()))
@@ -348,7 +348,7 @@ class NotationTest {
 
     @Test
     void aFaultHidesNoOtherFault() {
-        Reading reading = Models.tryRead("""
+        ReadResult reading = Models.tryRead("""
                 package P {
                     part a : Nothing;
                     part b = ;
@@ -371,7 +371,7 @@ class NotationTest {
 
     @Test
     void whatIsWrongInAnElementIsReportedBesideANameThatLeadsNowhere() {
-        Reading reading = Models.tryRead("""
+        ReadResult reading = Models.tryRead("""
                 package P {
                     private import SI::*;
                     attribute a : Missing = 3 [m] + 2 [s];
@@ -418,7 +418,7 @@ class NotationTest {
 
     @Test
     void placesAreRightBehindCharactersOutsideTheBasicPlane() {
-        Reading reading = Models.tryRead("package P { /* \uD83C\uDF0A */ part a : Nothing; }");
+        ReadResult reading = Models.tryRead("package P { /* \uD83C\uDF0A */ part a : Nothing; }");
         assertThat(reading.problems())
                 .singleElement()
                 .satisfies(problem -> assertThat("package P { /* \uD83C\uDF0A */ part a : Nothing; }"
@@ -458,7 +458,7 @@ class NotationTest {
             })
     void aTextThatIsTooMuchIsRefusedWithAWord(
             String before, String repeated, int times, @Nullable String after, String message) {
-        Reading reading = Models.tryRead(Objects.requireNonNullElse(before, "")
+        ReadResult reading = Models.tryRead(Objects.requireNonNullElse(before, "")
                 + repeated.repeat(times)
                 + Objects.requireNonNullElse(after, ""));
         assertThat(reading.problems())

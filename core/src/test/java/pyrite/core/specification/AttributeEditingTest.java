@@ -10,9 +10,9 @@ import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.NotationWriter;
-import pyrite.core.specification.AttributeEditing.Wanted;
+import pyrite.core.specification.AttributeEditing.Request;
 
 /** Attributes that a project adds are there for every requirement, whatever metadata it has. */
 class AttributeEditingTest {
@@ -25,23 +25,23 @@ class AttributeEditingTest {
             }
             """);
 
-    private static Wanted wanted(String name, Attribute.Type type, String... choices) {
-        return new Wanted(name, type, "", List.of(choices), false, "");
+    private static Request requested(String name, Attribute.Type type, String... choices) {
+        return new Request(name, type, "", List.of(choices), false, "");
     }
 
-    private void add(Wanted wanted) {
-        AttributeEditing.Proposal proposal = new AttributeEditing(model).add(wanted);
+    private void add(Request requested) {
+        AttributeEditing.Proposal proposal = new AttributeEditing(model).add(requested);
         assertThat(proposal.problem()).isEmpty();
         apply(proposal.edit());
     }
 
     private void apply(Edit edit) {
-        assertThat(model.apply(edit)).isInstanceOf(Outcome.Applied.class);
-        model = ((Outcome.Applied) model.apply(edit)).model();
+        assertThat(model.apply(edit)).isInstanceOf(EditResult.Applied.class);
+        model = ((EditResult.Applied) model.apply(edit)).model();
     }
 
-    private String refused(Wanted wanted) {
-        return new AttributeEditing(model).add(wanted).problem();
+    private String refused(Request requested) {
+        return new AttributeEditing(model).add(requested).problem();
     }
 
     private Element requirement(String name) {
@@ -70,7 +70,7 @@ class AttributeEditingTest {
         "CHOICE, high, high"
     })
     void eachTypeIsAddedAndGivenToARequirementWithAndWithoutMetadata(Attribute.Type type, String typed, String read) {
-        add(wanted("kept", type, type == Attribute.Type.CHOICE ? new String[] {"low", "high"} : new String[0]));
+        add(requested("kept", type, type == Attribute.Type.CHOICE ? new String[] {"low", "high"} : new String[0]));
         assertThat(Attributes.in(model).all())
                 .extracting(Attribute::name)
                 .containsExactly("status", "priority", "method", "rationale", "source", "owner", "kept");
@@ -95,17 +95,17 @@ class AttributeEditingTest {
         assertThat(AttributeEditing.quantities(model))
                 .contains("Mass", "Length", "Power")
                 .isSorted();
-        add(new Wanted("largest mass", Attribute.Type.NUMBER, "Mass", List.of(), false, ""));
+        add(new Request("largest mass", Attribute.Type.NUMBER, "Mass", List.of(), false, ""));
         set("bare", "largest mass", "12 [SI::t]");
         assertThat(value("bare", "largest mass")).startsWith("12");
-        assertThat(refused(new Wanted("x", Attribute.Type.NUMBER, "Colour", List.of(), false, "")))
+        assertThat(refused(new Request("x", Attribute.Type.NUMBER, "Colour", List.of(), false, "")))
                 .contains("'Colour' is no quantity");
     }
 
     @Test
     void whatHoldsByDefaultHoldsWhereNothingIsGiven() {
-        add(new Wanted("risk", Attribute.Type.CHOICE, "", List.of("low", "very high"), false, "very high"));
-        add(new Wanted("agreed", Attribute.Type.TRUTH, "", List.of(), false, "no"));
+        add(new Request("risk", Attribute.Type.CHOICE, "", List.of("low", "very high"), false, "very high"));
+        add(new Request("agreed", Attribute.Type.TRUTH, "", List.of(), false, "no"));
         assertThat(value("bare", "risk")).isEqualTo("very high");
         assertThat(value("managed", "agreed")).isEqualTo("no");
         set("managed", "risk", "low");
@@ -114,7 +114,7 @@ class AttributeEditingTest {
 
     @Test
     void oneThatMustBeGivenIsAskedForBeforeTheDraftIsLeft() {
-        add(new Wanted("reviewer", Attribute.Type.PERSON, "", List.of(), true, ""));
+        add(new Request("reviewer", Attribute.Type.PERSON, "", List.of(), true, ""));
         assertThat(Attributes.in(model).named(requirement("bare"), "reviewer"))
                 .get()
                 .extracting(Attribute::required)
@@ -123,8 +123,8 @@ class AttributeEditingTest {
 
     @Test
     void laterOnesJoinTheFirstInTheProjectsDefinition() {
-        add(wanted("one", Attribute.Type.TEXT));
-        add(wanted("two", Attribute.Type.DATE));
+        add(requested("one", Attribute.Type.TEXT));
+        add(requested("two", Attribute.Type.DATE));
         assertThat(Metadata.withSpecialisations(model, Metadata.MANAGED)).hasSize(2);
         set("managed", "two", "2026-01-31");
         set("managed", "one", "x");
@@ -135,16 +135,16 @@ class AttributeEditingTest {
 
     @Test
     void whatCannotBeAddedSaysWhy() {
-        assertThat(refused(wanted(" ", Attribute.Type.TEXT))).contains("has a name");
-        assertThat(refused(wanted("priority", Attribute.Type.TEXT)))
+        assertThat(refused(requested(" ", Attribute.Type.TEXT))).contains("has a name");
+        assertThat(refused(requested("priority", Attribute.Type.TEXT)))
                 .contains("there is an attribute called priority already");
-        assertThat(refused(wanted("risk", Attribute.Type.CHOICE, "low"))).contains("two values at least");
-        assertThat(refused(wanted("risk", Attribute.Type.CHOICE, "low", "low"))).contains("offered once");
-        assertThat(refused(new Wanted("x", Attribute.Type.TEXT, "", List.of(), true, "y")))
+        assertThat(refused(requested("risk", Attribute.Type.CHOICE, "low"))).contains("two values at least");
+        assertThat(refused(requested("risk", Attribute.Type.CHOICE, "low", "low"))).contains("offered once");
+        assertThat(refused(new Request("x", Attribute.Type.TEXT, "", List.of(), true, "y")))
                 .contains("leave out one");
-        assertThat(refused(new Wanted("risk", Attribute.Type.CHOICE, "", List.of("low", "high"), false, "odd")))
+        assertThat(refused(new Request("risk", Attribute.Type.CHOICE, "", List.of("low", "high"), false, "odd")))
                 .contains("odd");
-        assertThat(refused(new Wanted("agreed", Attribute.Type.TRUTH, "", List.of(), false, "maybe")))
+        assertThat(refused(new Request("agreed", Attribute.Type.TRUTH, "", List.of(), false, "maybe")))
                 .isNotEmpty();
     }
 }

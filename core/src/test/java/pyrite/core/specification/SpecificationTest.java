@@ -14,7 +14,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
 
@@ -63,7 +63,7 @@ class SpecificationTest {
     }
 
     private static Model applied(Model model, Edit edit) {
-        return ((Outcome.Applied) model.apply(edit)).model();
+        return ((EditResult.Applied) model.apply(edit)).model();
     }
 
     private static List<String> lines(Model model) {
@@ -233,7 +233,7 @@ class SpecificationTest {
                 .hasMessageContaining("yes or no");
         assertThat(model.apply(attributes.set(
                         named("b"), attributes.named(named("b"), "mass").orElseThrow(), "3 [m]")))
-                .isInstanceOf(Outcome.Refused.class);
+                .isInstanceOf(EditResult.Refused.class);
     }
 
     @Test
@@ -317,7 +317,7 @@ class SpecificationTest {
 
     @Test
     void wordsAreReplacedInTextsAndNotesAndCounted() {
-        Replacement replacement = Replacement.of(
+        TextReplacement replacement = TextReplacement.of(
                 model,
                 gate.items(model).stream().map(Specification.Item::element).toList(),
                 "close",
@@ -351,7 +351,7 @@ class SpecificationTest {
     @Test
     void onlyPagesAndMailAreReferredTo() {
         assertThat(List.of("https://harbour.example/rules", "HTTP://harbour.example", "mailto:odo@harbour.example"))
-                .allMatch(Addresses::isAllowed);
+                .allMatch(SafeAddress::isAllowed);
         assertThat(List.of(
                         "javascript:alert(1)",
                         "data:text/html,x",
@@ -360,7 +360,7 @@ class SpecificationTest {
                         "https:",
                         " java\nscript:x",
                         "ftp://x.example"))
-                .noneMatch(Addresses::isAllowed);
+                .noneMatch(SafeAddress::isAllowed);
         assertThatThrownBy(() -> ExternalReference.add(model, named("a"), "javascript:alert(1)", "", true))
                 .hasMessageContaining("http://, https:// or mailto:");
         Model referring = applied(

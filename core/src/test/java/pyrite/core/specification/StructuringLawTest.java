@@ -11,7 +11,7 @@ import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 /** Laws of arranging lines, over random sequences of what people do. */
 class StructuringLawTest {
@@ -52,7 +52,7 @@ class StructuringLawTest {
             List<Element> all = lines(model);
             List<Element> chosen = List.of(all.get(random.nextInt(all.size())));
             Optional<Edit> edit = edit(new Structuring(model), chosen, random.nextInt(4));
-            if (edit.isPresent() && model.apply(edit.get()) instanceof Outcome.Applied(Model next, var _)) {
+            if (edit.isPresent() && model.apply(edit.get()) instanceof EditResult.Applied(Model next, var _)) {
                 model = next;
             }
             assertThat(lines(model)).hasSize(size).doesNotHaveDuplicates();
@@ -64,11 +64,11 @@ class StructuringLawTest {
         List<Element> all = lines(BEGIN);
         Element line = all.get(new Random(seed).nextInt(all.size()));
         new Structuring(BEGIN).shift(List.of(line), true).ifPresent(down -> {
-            Model moved = ((Outcome.Applied) BEGIN.apply(down)).model();
+            Model moved = ((EditResult.Applied) BEGIN.apply(down)).model();
             Edit up = new Structuring(moved)
                     .shift(List.of(moved.get(line.id())), false)
                     .orElseThrow();
-            Model back = ((Outcome.Applied) moved.apply(up)).model();
+            Model back = ((EditResult.Applied) moved.apply(up)).model();
             assertThat(lines(back))
                     .extracting(Element::id)
                     .isEqualTo(all.stream().map(Element::id).toList());

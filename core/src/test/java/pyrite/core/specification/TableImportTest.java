@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 class TableImportTest {
     private final Model model = Models.read("""
@@ -51,7 +51,7 @@ class TableImportTest {
                         org.assertj.core.groups.Tuple.tuple(2, "G-1", "text"),
                         org.assertj.core.groups.Tuple.tuple(2, "G-1", "status"),
                         org.assertj.core.groups.Tuple.tuple(3, "G-7", "text"));
-        Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
+        Model imported = ((EditResult.Applied) model.apply(plan.edit())).model();
         Element a = imported.ownElements().stream()
                 .filter(each -> "G-1".equals(each.shortName()))
                 .findFirst()
@@ -93,7 +93,7 @@ class TableImportTest {
     void severalAttributesOfANewRowShareTheirMetadata() {
         TableImport.Plan plan =
                 plan(rows("text | status | priority | source", "The gate shall open. | proposed | could | study"));
-        Model imported = ((Outcome.Applied) model.apply(plan.edit())).model();
+        Model imported = ((EditResult.Applied) model.apply(plan.edit())).model();
         Element made = imported.get(plan.added().getFirst());
         assertThat(Metadata.allOf(imported, made, Metadata.MANAGED)).hasSize(1);
         assertThat(Attributes.in(imported).value(made, "source")).isEqualTo("study");
@@ -132,7 +132,7 @@ class TableImportTest {
                 new Structuring(bare).below(Specification.all(bare).getFirst().element());
         List<List<String>> rows = rows("id | text", "G-1 | The gate shall close.");
         TableImport.Plan plan = TableImport.plan(bare, place, TableImport.guess(bare, rows), rows, _ -> List.of());
-        Model imported = ((Outcome.Applied) bare.apply(plan.edit())).model();
+        Model imported = ((EditResult.Applied) bare.apply(plan.edit())).model();
         assertThat(imported.inheritance()
                         .documentation(imported.ownElements().stream()
                                 .filter(each -> "G-1".equals(each.shortName()))
@@ -153,7 +153,7 @@ class TableImportTest {
         List<List<String>> rows = rows("id | text", "G-5 | Between.", "G-6 | Also between.");
         TableImport.Plan plan = TableImport.plan(
                 two, new Structuring(two).after(first), TableImport.guess(two, rows), rows, _ -> List.of());
-        Model imported = ((Outcome.Applied) two.apply(plan.edit())).model();
+        Model imported = ((EditResult.Applied) two.apply(plan.edit())).model();
         assertThat(Specification.all(imported).getFirst().requirements(imported))
                 .extracting(Element::shortName)
                 .containsExactly("G-1", "G-5", "G-6", "G-2");
@@ -166,7 +166,7 @@ class TableImportTest {
         Structuring.Place place =
                 new Structuring(needs).below(Specification.all(needs).getFirst().element());
         List<List<String>> rows = rows("id | text", "N-1 | I want to pass at night.");
-        Model imported = ((Outcome.Applied)
+        Model imported = ((EditResult.Applied)
                         needs.apply(TableImport.plan(needs, place, TableImport.guess(needs, rows), rows, _ -> List.of())
                                 .edit()))
                 .model();

@@ -10,7 +10,7 @@ import pyrite.core.Models;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 
 /** The kinds of wording that ISO/IEC/IEEE 29148:2018, 5.2.7, advises against, each with a sentence that has it. */
 class WordingCheckTest {
@@ -80,12 +80,12 @@ class WordingCheckTest {
                 .filter(each -> each.kind() == ElementKind.REQUIREMENT)
                 .findFirst()
                 .orElseThrow();
-        Model waived = ((Outcome.Applied)
+        Model waived = ((EditResult.Applied)
                         model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN, "the gate is meant")))
                 .model();
         assertThat(Waivers.of(waived, waived.get(r.id())))
                 .containsExactly(java.util.Map.entry("pronoun", "the gate is meant"));
-        Model back = ((Outcome.Applied)
+        Model back = ((EditResult.Applied)
                         waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN, "")))
                 .model();
         assertThat(Waivers.of(back, back.get(r.id()))).isEmpty();

@@ -12,7 +12,7 @@ import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Authoring;
 import pyrite.core.specification.Attributes;
 
@@ -24,7 +24,7 @@ class AgreementsTest {
         final List<Difference> done = new ArrayList<>();
 
         void commit(Edit edit) {
-            Outcome.Applied applied = (Outcome.Applied) model.apply(edit);
+            EditResult.Applied applied = (EditResult.Applied) model.apply(edit);
             replay(applied.difference());
         }
 

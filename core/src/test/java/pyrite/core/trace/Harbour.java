@@ -5,7 +5,7 @@ import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Problem;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.Authoring;
@@ -87,14 +87,14 @@ final class Harbour {
 
     static Model applied(Model model, Edit edit) {
         return switch (model.apply(edit)) {
-            case Outcome.Applied(Model next, var _) -> next;
-            case Outcome.Refused(List<Problem> problems) -> throw new AssertionError(problems);
+            case EditResult.Applied(Model next, var _) -> next;
+            case EditResult.Refused(List<Problem> problems) -> throw new AssertionError(problems);
         };
     }
 
     /** What the rules of the project say against an edit that is well-formed. */
     static List<String> objections(Model model, Edit edit) {
-        Outcome.Applied applied = (Outcome.Applied) model.apply(edit);
+        EditResult.Applied applied = (EditResult.Applied) model.apply(edit);
         return ProjectCheck.check(model, applied.model(), applied.difference()).stream()
                 .map(Problem::message)
                 .toList();
@@ -106,7 +106,7 @@ final class Harbour {
 
     static Linking.Proposal link(Model model, String kind, String source, String target) {
         return new Linking(model)
-                .make(List.of(new Linking.Wish(kind(model, kind), id(model, source), id(model, target))));
+                .make(List.of(new Linking.Request(kind(model, kind), id(model, source), id(model, target))));
     }
 
     static List<String> ids(Model model, List<Element> elements) {

@@ -127,14 +127,14 @@ class LinksTest {
     void linksAreMadeWhereTheirSourceStandsAndGoWithIt() {
         Linking.Proposal proposal = new Linking(model)
                 .make(List.of(
-                        new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2")),
-                        new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-1"))));
+                        new Linking.Request(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2")),
+                        new Linking.Request(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-1"))));
         Model linked = Harbour.applied(model, proposal.edit());
         assertThat(Links.in(linked).up(Harbour.id(linked, "S-3").id())).hasSize(2);
         assertThat(proposal.summary()).isEqualTo("2 links added");
         assertThat(new Linking(linked)
                         .make(List.of(
-                                new Linking.Wish(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2"))))
+                                new Linking.Request(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2"))))
                         .edit()
                         .put())
                 .isEmpty();
@@ -149,9 +149,9 @@ class LinksTest {
         Element check = Harbour.named(model, "check");
         Linking.Proposal proposal = new Linking(model)
                 .make(List.of(
-                        new Linking.Wish(LinkKind.SATISFY, drive, Harbour.id(model, "S-2")),
-                        new Linking.Wish(LinkKind.VERIFY, check, Harbour.id(model, "S-2")),
-                        new Linking.Wish(LinkKind.ALLOCATE, Harbour.named(model, "close"), drive)));
+                        new Linking.Request(LinkKind.SATISFY, drive, Harbour.id(model, "S-2")),
+                        new Linking.Request(LinkKind.VERIFY, check, Harbour.id(model, "S-2")),
+                        new Linking.Request(LinkKind.ALLOCATE, Harbour.named(model, "close"), drive)));
         assertThat(proposal.refused()).isEmpty();
         Model linked = Harbour.applied(model, proposal.edit());
         assertThat(Links.in(linked).down(Harbour.id(linked, "S-2").id()))
@@ -193,7 +193,7 @@ class LinksTest {
     @Test
     void rulesAndKindsAreChangedByEdits() {
         RuleEditing editing = new RuleEditing(model);
-        assertThat(editing.put(null, new RuleEditing.Wanted("nothing", "a", "b", 0, 0, ""))
+        assertThat(editing.put(null, new RuleEditing.Request("nothing", "a", "b", 0, 0, ""))
                         .problem())
                 .contains("no kind of link called nothing");
         assertThat(editing.kind("derive", "x", "y").problem())
@@ -203,7 +203,7 @@ class LinksTest {
         more = Harbour.applied(
                 more,
                 new RuleEditing(more)
-                        .put(null, new RuleEditing.Wanted("replaces", "system", "system", 0, 1, "text"))
+                        .put(null, new RuleEditing.Request("replaces", "system", "system", 0, 1, "text"))
                         .edit());
         assertThat(LinkRules.in(more).of(Harbour.kind(more, "replaces")))
                 .singleElement()
@@ -216,7 +216,7 @@ class LinksTest {
         Model wider = Harbour.applied(
                 more,
                 new RuleEditing(more)
-                        .put(rule, new RuleEditing.Wanted("derive", "subsystem, system", "system, need", 1, 0, ""))
+                        .put(rule, new RuleEditing.Request("derive", "subsystem, system", "system, need", 1, 0, ""))
                         .edit());
         assertThat(LinkRules.in(wider).of(Harbour.kind(wider, "derive")))
                 .singleElement()
@@ -243,10 +243,10 @@ class LinksTest {
         Model kept = Harbour.applied(
                 model,
                 SavedView.put(
-                        model, new SavedView.Wanted("Gaps", "trace", "set=~need&col=frame%3C", "ines", true, false)));
+                        model, new SavedView.Request("Gaps", "trace", "set=~need&col=frame%3C", "ines", true, false)));
         SavedView view = SavedView.all(kept).getFirst();
         Model again = Harbour.applied(
-                kept, SavedView.put(kept, new SavedView.Wanted("Gaps", "coverage", "", "ines", false, true)));
+                kept, SavedView.put(kept, new SavedView.Request("Gaps", "coverage", "", "ines", false, true)));
         assertThat(SavedView.all(again)).singleElement().satisfies(now -> {
             assertThat(now.element().id()).isEqualTo(view.element().id());
             assertThat(now)

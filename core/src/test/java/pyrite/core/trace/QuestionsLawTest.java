@@ -15,7 +15,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 
@@ -80,7 +80,7 @@ class QuestionsLawTest {
     void coverageCountsWhatCanBeCounted(@ForAll long seed) {
         Model model = linkedAtRandom(seed);
         Links links = Links.in(model);
-        Coverage coverage = Coverage.of(TraceGraph.of(model), new Coverage.Standing() {
+        Coverage coverage = Coverage.of(TraceGraph.of(model), new Coverage.VerdictLookup() {
             @Override
             public boolean isJudged(ElementId requirement) {
                 return false;
@@ -122,13 +122,13 @@ class QuestionsLawTest {
             Set<Element> kept = new HashSet<>(table.kept(graph, start));
             for (Element each : start) {
                 int found = table.row(graph, each).cells().getFirst().size();
-                boolean wanted = switch (keep) {
+                boolean requested = switch (keep) {
                     case "with" -> found > 0;
                     case "without" -> found == 0;
                     case "fewer2" -> found < 2;
                     default -> true;
                 };
-                assertThat(kept.contains(each)).isEqualTo(wanted);
+                assertThat(kept.contains(each)).isEqualTo(requested);
             }
         }
     }
@@ -152,7 +152,7 @@ class QuestionsLawTest {
         assertThat(TraceGraph.of(model)).isSameAs(TraceGraph.of(model));
         assertThat(Attributes.in(model)).isSameAs(Attributes.in(model));
         Model after =
-                ((Outcome.Applied) model.apply(Edit.put(Harbour.id(model, "N-0").withName("other")))).model();
+                ((EditResult.Applied) model.apply(Edit.put(Harbour.id(model, "N-0").withName("other")))).model();
         assertThat(TraceGraph.of(after)).isNotSameAs(TraceGraph.of(model));
         assertThat(TraceGraph.of(after).links()).isEqualTo(TraceGraph.of(model).links());
     }

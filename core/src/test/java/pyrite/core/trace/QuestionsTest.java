@@ -18,7 +18,7 @@ class QuestionsTest {
     @Test
     void coverageCountsBySpecification() {
         List<Coverage.Row> rows =
-                Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED).rows();
+                Coverage.of(graph, Coverage.VerdictLookup.NOTHING_JUDGED).rows();
         assertThat(rows).extracting(row -> row.specification().prefix()).containsExactly("N", "S", "D");
         // Two needs of which one is answered; nothing above is expected of them; one of its two answers is not carried
         // by the design.
@@ -41,7 +41,7 @@ class QuestionsTest {
 
     @Test
     void coverageNamesGapsTheUnaskedAndWhereChainsBreak() {
-        Coverage coverage = Coverage.of(graph, Coverage.Standing.NOTHING_JUDGED);
+        Coverage coverage = Coverage.of(graph, Coverage.VerdictLookup.NOTHING_JUDGED);
         assertThat(coverage.gaps())
                 .extracting(gap -> new LinkRules.Labelled(model).of(gap.element()) + " " + gap.words())
                 .containsExactly("N-2 answered by", "S-2 derived into", "S-3 answers");

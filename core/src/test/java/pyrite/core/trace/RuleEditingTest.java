@@ -8,7 +8,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
-import pyrite.core.trace.RuleEditing.Wanted;
+import pyrite.core.trace.RuleEditing.Request;
 
 class RuleEditingTest {
     private static final Model BARE = Models.read("package Gate { requirement <'G-1'> a; }");
@@ -22,12 +22,12 @@ class RuleEditingTest {
         Model one = Harbour.applied(
                 BARE,
                 new RuleEditing(BARE)
-                        .put(null, new Wanted("derive", " subsystem ", "system", 1, 2, "text"))
+                        .put(null, new Request("derive", " subsystem ", "system", 1, 2, "text"))
                         .edit());
         Model two = Harbour.applied(
                 one,
                 new RuleEditing(one)
-                        .put(null, new Wanted("derive", "system", "need", 0, 0, ""))
+                        .put(null, new Request("derive", "system", "need", 0, 0, ""))
                         .edit());
         assertThat(text(two))
                 .containsOnlyOnce("package LinkRules")
@@ -41,13 +41,13 @@ class RuleEditingTest {
         Model one = Harbour.applied(
                 BARE,
                 new RuleEditing(BARE)
-                        .put(null, new Wanted("derive", "subsystem", "system", 1, 0, ""))
+                        .put(null, new Request("derive", "subsystem", "system", 1, 0, ""))
                         .edit());
         var rule = Models.element(one, "LinkRules::deriveRule");
         Model two = Harbour.applied(
                 one,
                 new RuleEditing(one)
-                        .put(rule, new Wanted("derive", "system", "need", 0, 3, ""))
+                        .put(rule, new Request("derive", "system", "need", 0, 3, ""))
                         .edit());
         assertThat(two.has(rule.id())).isTrue();
         assertThat(text(two))
@@ -68,7 +68,7 @@ class RuleEditingTest {
                 new RuleEditing(model).kind("fixes", "fixes", "is fixed by").edit());
         assertThat(LinkKind.named(more, "fixes").orElseThrow().backward()).isEqualTo("is fixed by");
         assertThat(new RuleEditing(more)
-                        .put(null, new Wanted("fixes", "system", "need", 0, 0, ""))
+                        .put(null, new Request("fixes", "system", "need", 0, 0, ""))
                         .problem())
                 .isEmpty();
     }
@@ -82,7 +82,7 @@ class RuleEditingTest {
                 "derive  | system | ' '  | a rule says what a link may lead from and to"
             })
     void aRuleThatSaysTooLittleIsRefused(String kind, String from, String to, String problem) {
-        RuleEditing.Proposal proposal = new RuleEditing(BARE).put(null, new Wanted(kind, from, to, 0, 0, ""));
+        RuleEditing.Proposal proposal = new RuleEditing(BARE).put(null, new Request(kind, from, to, 0, 0, ""));
         assertThat(proposal.problem()).contains(problem);
         assertThat(proposal.edit().put()).isEmpty();
     }

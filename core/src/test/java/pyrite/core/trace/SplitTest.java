@@ -66,13 +66,13 @@ class SplitTest {
         Model then = Harbour.model();
         Model changed = Harbour.applied(
                 then, Harbour.text(then, Harbour.id(then, "S-1"), "The gate shall close within 9 min."));
-        Model gone = Harbour.applied(
+        Model removed = Harbour.applied(
                 changed,
                 Removal.of(changed, List.of(Harbour.id(changed, "S-3"))).edit());
         Model now = Harbour.applied(
-                gone,
-                new pyrite.core.specification.Structuring(gone)
-                        .outdent(List.of(Harbour.named(gone, "Soft")))
+                removed,
+                new pyrite.core.specification.Structuring(removed)
+                        .outdent(List.of(Harbour.named(removed, "Soft")))
                         .orElseThrow());
         SpecificationDifference difference = SpecificationDifference.of(
                 then, now, Harbour.named(now, "System").id());
@@ -81,8 +81,8 @@ class SplitTest {
             assertThat(line.changes().getFirst().pieces())
                     .containsExactly(
                             new TextDifference.Piece(TextDifference.Kind.SAME, "The gate shall close within "),
-                            new TextDifference.Piece(TextDifference.Kind.GONE, "10"),
-                            new TextDifference.Piece(TextDifference.Kind.COME, "9"),
+                            new TextDifference.Piece(TextDifference.Kind.REMOVED, "10"),
+                            new TextDifference.Piece(TextDifference.Kind.ADDED, "9"),
                             new TextDifference.Piece(TextDifference.Kind.SAME, " min."));
         });
         assertThat(difference.of("REMOVED"))

@@ -123,7 +123,7 @@ class AnyConstraintTest {
                 .singleElement()
                 .satisfies(judgement -> assertThat(judgement.reason()).isNotBlank());
         // Without a run it says the same, or nothing.
-        AtOnce.of(model, Models.element(model, "Test::r")).judgements().stream()
+        StaticJudgement.of(model, Models.element(model, "Test::r")).judgements().stream()
                 .filter(judgement -> judgement.verdict() != VerdictKind.ERROR)
                 .forEach(judgement -> assertThat(judgement.verdict())
                         .as(constraint)

@@ -54,8 +54,8 @@ class CaseRunTest {
         assertThat(judgement.margin().unit().symbol()).isEqualTo("m");
         assertThat(judgement.worstInstant()).isCloseTo(300, within(1e-6));
         assertThat(judgement.firstViolation()).isCloseTo((START - Math.sqrt(0.4)) / FALL, within(1e-3));
-        assertThat(judgement.exhibit().traces().getFirst().label()).isEqualTo("smallTank.level");
-        assertThat(judgement.exhibit().lines())
-                .containsExactly(new Exhibit.Line(Exhibit.Sense.LOWER, "smallTank.level", 0.4));
+        assertThat(judgement.plot().traces().getFirst().label()).isEqualTo("smallTank.level");
+        assertThat(judgement.plot().lines())
+                .containsExactly(new VerdictPlot.Line(VerdictPlot.Sense.LOWER, "smallTank.level", 0.4));
     }
 }

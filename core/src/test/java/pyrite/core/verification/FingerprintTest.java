@@ -16,7 +16,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
 
@@ -46,7 +46,7 @@ class FingerprintTest {
 
     private static Model with(String holder, String feature, String text) {
         Authoring.Proposal proposal = new Authoring(MODEL).value(element(MODEL, holder), element(MODEL, feature), text);
-        return ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+        return ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
     }
 
     private static List<String> changed(Model model) {
@@ -84,7 +84,7 @@ class FingerprintTest {
     void puttingTheOldValueBackMakesItFreshAgain() {
         Model there = with("Test::Tank", "Test::Tank::area", "2 [m^2]");
         Element area = element(MODEL, "Test::Tank::area");
-        assertThat(changed(((Outcome.Applied) there.apply(Edit.put(area))).model()))
+        assertThat(changed(((EditResult.Applied) there.apply(Edit.put(area))).model()))
                 .isEmpty();
     }
 
@@ -101,7 +101,7 @@ class FingerprintTest {
                 authoring.name(element(MODEL, "Test::tank"), "reservoir"),
                 authoring.documentation(element(MODEL, "Test::keeps"), "Keeps enough water."))) {
             assertThat(changed(
-                            ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model()))
+                            ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model()))
                     .isEmpty();
         }
     }
@@ -110,12 +110,12 @@ class FingerprintTest {
     void aNewEquationAndARemovedSatisfactionMatter() {
         Authoring.Proposal equation =
                 new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = 1");
-        assertThat(changed(((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) equation).edit())).model()))
+        assertThat(changed(((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) equation).edit())).model()))
                 .containsExactly("Test::Tank");
         ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps"))
                 .getFirst()
                 .id();
-        assertThat(changed(((Outcome.Applied) MODEL.apply(Edit.remove(satisfaction))).model()))
+        assertThat(changed(((EditResult.Applied) MODEL.apply(Edit.remove(satisfaction))).model()))
                 .contains("Test::keeps", "gone");
     }
 
@@ -141,7 +141,7 @@ class FingerprintTest {
             default -> Edit.put(one.with(pyrite.core.model.Property.TARGET, Reference.to(other.id())));
         };
         Fingerprint before = Fingerprint.of(MODEL, own.stream().map(Element::id).toList());
-        if (MODEL.apply(edit) instanceof Outcome.Applied(Model after, var difference)) {
+        if (MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference)) {
             assertThat(Fingerprint.alterableBy(difference.changes())).containsAll(before.changedIn(after));
         }
     }

@@ -104,7 +104,7 @@ class ObservationTest {
         assertThat(judgement.firstViolation()).isCloseTo(Math.PI / 6, within(1e-6));
         assertThat(judgement.margin().shown()).isCloseTo(-50, within(1e-4));
         assertThat(judgement.margin().unit().symbol()).isEqualTo("cm");
-        assertThat(judgement.exhibit().lines()).containsExactly(new Exhibit.Line(Exhibit.Sense.UPPER, "swing.x", 50));
+        assertThat(judgement.plot().lines()).containsExactly(new VerdictPlot.Line(VerdictPlot.Sense.UPPER, "swing.x", 50));
     }
 
     @Test
@@ -153,14 +153,14 @@ class ObservationTest {
     @Test
     void whatDoesNotVaryIsJudgedWithoutARun() {
         Model model = Models.of(MODEL.formatted("s.size <= 4 [m] and s.size > limit"));
-        assertThat(AtOnce.of(model, Models.element(model, "Test::r")).judgements())
+        assertThat(StaticJudgement.of(model, Models.element(model, "Test::r")).judgements())
                 .singleElement()
                 .satisfies(judgement -> {
                     assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
                     assertThat(judgement.margin().si()).isCloseTo(1, within(1e-12));
                 });
         Model varying = Models.of(MODEL.formatted("s.x <= 4 [m]"));
-        assertThat(AtOnce.of(varying, Models.element(varying, "Test::r")).judgements())
+        assertThat(StaticJudgement.of(varying, Models.element(varying, "Test::r")).judgements())
                 .isEmpty();
     }
 

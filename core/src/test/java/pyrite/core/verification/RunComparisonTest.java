@@ -8,7 +8,7 @@ import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.notation.Authoring;
 
 /** A tank that runs empty as exp(-t / tau): what differs between its runs is known in closed form. */
@@ -31,7 +31,7 @@ class RunComparisonTest {
         Element tank = Models.element(model, "Test::Tank");
         Element changed = Models.element(model, "Test::Tank::" + feature);
         Authoring.Proposal proposal = new Authoring(model).value(tank, changed, value);
-        return ((Outcome.Applied) model.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+        return ((EditResult.Applied) model.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
     }
 
     private static CaseRun run(Model model) {
@@ -59,7 +59,7 @@ class RunComparisonTest {
         Element tank = Models.element(MODEL, "Test::tank");
         Authoring.Proposal proposal =
                 new Authoring(MODEL).value(tank, Models.element(MODEL, "Test::Tank::tau"), "5 [s]");
-        Model quicker = ((Outcome.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+        Model quicker = ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
         assertThat(RunComparison.inputs(List.of(
                         new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL),
                         new RunComparison.Inputs(run(quicker).fingerprint(), quicker))))

@@ -83,7 +83,7 @@ class SeveralThingsTest {
     void valuesThatAreFixedNeedNoRun(String constraint, VerdictKind verdict, String reason) {
         Model model = Models.of(MODEL.formatted(constraint));
         List<Judgement> judgements =
-                AtOnce.of(model, Models.element(model, "Test::r")).judgements();
+                StaticJudgement.of(model, Models.element(model, "Test::r")).judgements();
         assertThat(judgements).singleElement().satisfies(judgement -> {
             assertThat(judgement.verdict()).isEqualTo(verdict);
             assertThat(judgement.reason()).contains(reason);

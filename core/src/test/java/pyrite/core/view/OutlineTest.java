@@ -11,7 +11,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Outcome;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Rank;
 import pyrite.core.notation.Library;
 import pyrite.core.view.Outline.Line;
@@ -85,7 +85,7 @@ class OutlineTest {
         List<Element> all = new ArrayList<>(List.of(big));
         Rank.after(null, 3000)
                 .forEach(rank -> all.add(Element.of(ElementKind.PART, big.id(), rank, "unit" + all.size())));
-        Model model = ((Outcome.Applied) Library.model().apply(new Edit(all, Set.of()))).model();
+        Model model = ((EditResult.Applied) Library.model().apply(new Edit(all, Set.of()))).model();
         Outline.Found found = new Outline(model).find("unit", null, 100);
         assertThat(found.matches()).isEqualTo(3000);
         assertThat(found.lines()).hasSize(101);

@@ -26,8 +26,8 @@ class TextDifferenceTest {
     @Property(tries = 300)
     void bothTextsCanBeReadFromThePieces(@ForAll("texts") String before, @ForAll("texts") String after) {
         List<Piece> pieces = TextDifference.of(before, after);
-        assertThat(text(pieces, Kind.COME)).isEqualTo(before);
-        assertThat(text(pieces, Kind.GONE)).isEqualTo(after);
+        assertThat(text(pieces, Kind.ADDED)).isEqualTo(before);
+        assertThat(text(pieces, Kind.REMOVED)).isEqualTo(after);
         assertThat(before.equals(after)).isEqualTo(pieces.stream().allMatch(piece -> piece.kind() == Kind.SAME));
     }
 
@@ -43,8 +43,8 @@ class TextDifferenceTest {
         assertThat(TextDifference.of("within ten long minutes of it", "within nine short minutes of it"))
                 .containsExactly(
                         new Piece(Kind.SAME, "within "),
-                        new Piece(Kind.GONE, "ten long"),
-                        new Piece(Kind.COME, "nine short"),
+                        new Piece(Kind.REMOVED, "ten long"),
+                        new Piece(Kind.ADDED, "nine short"),
                         new Piece(Kind.SAME, " minutes of it"));
     }
 }

@@ -1,0 +1,46 @@
+package pyrite.app.links;
+
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+import pyrite.app.evidence.VerdictDependentCache;
+import pyrite.app.evidence.VerdictView;
+import pyrite.app.evidence.Verdicts;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.ElementId;
+import pyrite.core.trace.Coverage;
+import pyrite.core.trace.TraceGraph;
+import pyrite.core.verification.VerdictKind;
+
+/** The coverage of the snapshots that were looked at last, as the verdicts stand. */
+@Component
+public class CoverageCache {
+    private final VerdictDependentCache<Coverage> kept;
+
+    CoverageCache(Verdicts verdicts) {
+        this.kept =
+                new VerdictDependentCache<>(verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), verdicts(judged)));
+    }
+
+    public Coverage of(Workspace.Head head) {
+        return kept.of(head);
+    }
+
+    private static Coverage.VerdictLookup verdicts(Map<ElementId, List<VerdictView>> judged) {
+        return new Coverage.VerdictLookup() {
+            @Override
+            public boolean isJudged(ElementId requirement) {
+                List<VerdictView> all = judged.get(requirement);
+                return all != null && all.stream().anyMatch(view -> view.kind() != VerdictKind.INCONCLUSIVE);
+            }
+
+            @Override
+            public boolean passes(ElementId requirement) {
+                List<VerdictView> all = judged.get(requirement);
+                return all != null
+                        && !all.isEmpty()
+                        && all.stream().allMatch(view -> view.kind() == VerdictKind.PASS && !view.stale());
+            }
+        };
+    }
+}

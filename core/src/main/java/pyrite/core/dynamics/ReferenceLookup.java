@@ -1,0 +1,114 @@
+package pyrite.core.dynamics;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Type;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+
+/** Follows references through the tree of instances. */
+final class ReferenceLookup {
+    private final Model model;
+    private final InstanceBuilder builder;
+    private final Lowering lowering;
+    private final Instance top;
+    private final Map<ElementId, Object> outside = new HashMap<>();
+
+    ReferenceLookup(Model model, InstanceBuilder builder, Lowering lowering) {
+        this.model = model;
+        this.builder = builder;
+        this.lowering = lowering;
+        this.top = new Instance(
+                "",
+                Element.of(
+                        pyrite.core.model.ElementKind.PACKAGE, null, pyrite.core.model.Rank.between(null, null), null),
+                null);
+    }
+
+    /** The one thing there is. */
+    Object single(List<Object> targets, Expression at) {
+        if (targets.size() != 1) {
+            throw new FaultException(
+                    at.span(),
+                    targets.isEmpty()
+                            ? "there is no value here"
+                            : "this means " + targets.size()
+                                    + " instances at once; use sum(…) over them, or take one with #(1)");
+        }
+        return targets.getFirst();
+    }
+
+    /** What a reference leads to, read in an instance: quantities, instances or aliases; several by multiplicity. */
+    List<Object> of(FeatureReference reference, Instance scope) {
+        List<Object> at = List.of();
+        for (Referent step : reference.chain()) {
+            if (step instanceof Expression.Local(String name)) {
+                at = scope.local(name).map(List::of).orElseGet(List::of);
+                continue;
+            }
+            ElementId id = (ElementId) step;
+            at = step == reference.chain().getFirst()
+                    ? first(id, scope)
+                    : at.stream()
+                            .flatMap(from -> next(from, id, reference).stream())
+                            .toList();
+        }
+        return at;
+    }
+
+    private List<Object> first(ElementId id, Instance scope) {
+        for (Instance at = scope; at != null; at = at.around()) {
+            Instance.Slot slot = at.slot(id).orElse(null);
+            if (slot != null) {
+                return contents(slot);
+            }
+            if (at.usage().id().equals(id)) {
+                return List.of(at);
+            }
+        }
+        return List.of(outside.computeIfAbsent(id, this::outside));
+    }
+
+    List<Object> next(Object from, ElementId id, Expression at) {
+        return switch (from) {
+            case Instance instance ->
+                contents(instance.slot(id)
+                        .orElseThrow(() -> new FaultException(
+                                at.span(),
+                                "'" + instance.path() + "' has no '"
+                                        + model.environment().nameOf(id) + "'")));
+            default ->
+                throw new FaultException(at.span(), "'" + model.environment().nameOf(id) + "' is not part of a value");
+        };
+    }
+
+    private List<Object> contents(Instance.Slot slot) {
+        return switch (slot) {
+            case Instance.Slot.Value(FlatAttribute quantity) -> List.of(quantity);
+            case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
+            case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> of(reference, scope);
+            case Instance.Slot.Alias(Expression expression, Instance scope)
+            when CollectionLowering.isMany(expression) -> lowering.collections().values(expression, scope);
+            case Instance.Slot.Alias alias -> List.of(alias);
+        };
+    }
+
+    /** A usage that is not in the tree, such as a constant of a package: one instance of it for the whole system. */
+    private Object outside(ElementId id) {
+        Element element = model.get(id);
+        builder.noteRead(element);
+        String name = Objects.requireNonNullElse(model.names().effectiveName(element), "");
+        Type type = model.environment().typeOf(id);
+        return type instanceof Type.Number || type instanceof Type.Truth
+                ? builder.quantity(
+                        top, element, type, model.inheritance().value(element).orElse(null))
+                : builder.build(element, name, null, Map.of());
+    }
+}

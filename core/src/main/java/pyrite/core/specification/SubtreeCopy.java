@@ -1,0 +1,141 @@
+package pyrite.core.specification;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Supplier;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Body;
+import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Referent;
+import pyrite.core.expression.Span;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.FeatureValue;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+
+/** Copies elements with all they own; what referred to something that was copied along refers to the copy. */
+final class SubtreeCopy {
+    private final Model model;
+    private final Supplier<String> ids;
+    private final Map<ElementId, ElementId> copies = new HashMap<>();
+
+    SubtreeCopy(Model model, Supplier<String> ids) {
+        this.model = model;
+        this.ids = ids;
+    }
+
+    List<Element> of(Element top, Rank rank) {
+        List<Element> copied = new ArrayList<>();
+        for (Element original : model.subtree(top.id())) {
+            boolean isTop = original.equals(top);
+            if (!isLink(original) && (isTop || copies.containsKey(original.owner()))) {
+                copied.add(copy(original, isTop, rank));
+            }
+        }
+        return copied.stream().map(this::redirected).toList();
+    }
+
+    private Element copy(Element original, boolean isTop, Rank rank) {
+        ElementId id = ElementId.fresh();
+        copies.put(original.id(), id);
+        String shortName = original.shortName() != null && Specification.isRequirement(original)
+                ? ids.get()
+                : original.shortName();
+        return new Element(
+                id,
+                original.kind(),
+                isTop ? original.owner() : copies.get(original.owner()),
+                isTop ? rank : original.rank(),
+                isTop && original.name() != null ? freeName(original) : original.name(),
+                shortName,
+                original.properties());
+    }
+
+    private static boolean isLink(Element element) {
+        return switch (element.kind()) {
+            case DEPENDENCY, SATISFACTION, FRAMED_CONCERN, VERIFIED_REQUIREMENT, ALLOCATION -> true;
+            default -> false;
+        };
+    }
+
+    private String freeName(Element original) {
+        Set<String> taken = new HashSet<>(model.names().membersOf(Objects.requireNonNull(original.owner())));
+        int number = 2;
+        while (taken.contains(original.name() + number)) {
+            number++;
+        }
+        return original.name() + number;
+    }
+
+    private Element redirected(Element copy) {
+        Element redirected = copy;
+        for (Map.Entry<Property<?>, Object> entry : copy.properties().entrySet()) {
+            redirected = set(redirected, entry.getKey(), value(entry.getValue()));
+        }
+        return redirected;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static <T> Element set(Element element, Property<T> property, Object value) {
+        return element.with(property, (T) value);
+    }
+
+    private Object value(Object value) {
+        return switch (value) {
+            case Reference reference ->
+                new Reference(reference.chain().stream()
+                        .map(id -> copies.getOrDefault(id, id))
+                        .toList());
+            case List<?> list -> list.stream().map(this::value).toList();
+            case FeatureValue given ->
+                new FeatureValue(given.kind(), given.expression().rewrite(new ToCopies()));
+            case Expression expression -> expression.rewrite(new ToCopies());
+            default -> value;
+        };
+    }
+
+    private Referent copyOf(Referent referent) {
+        return referent instanceof ElementId id ? copies.getOrDefault(id, id) : referent;
+    }
+
+    private final class ToCopies implements Expression.Rewriter {
+        @Override
+        public Expression feature(FeatureReference reference) {
+            return new FeatureReference(
+                    reference.chain().stream().map(SubtreeCopy.this::copyOf).toList(), reference.span());
+        }
+
+        @Override
+        public Expression unit(FeatureReference reference) {
+            return reference;
+        }
+
+        @Override
+        public Referent function(Referent function, Span span) {
+            return copyOf(function);
+        }
+
+        @Override
+        public Referent type(Referent type, Span span) {
+            return copyOf(type);
+        }
+
+        @Override
+        public List<Referent> steps(Expression source, List<Referent> chain, Span span) {
+            return chain.stream().map(SubtreeCopy.this::copyOf).toList();
+        }
+
+        @Override
+        public Expression.Rewriter inside(Body body) {
+            return this;
+        }
+    }
+}
