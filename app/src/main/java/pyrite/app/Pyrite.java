@@ -5,7 +5,7 @@ import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.annotation.Bean;
 import pyrite.app.start.Commands;
 
-/** The server and what is done about its data from a terminal. */
+/** The entry point of the server and of the commands that maintain its data. */
 @SpringBootApplication
 public class Pyrite {
 

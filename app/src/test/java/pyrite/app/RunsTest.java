@@ -19,8 +19,8 @@ import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.verification.CaseRun;
-import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.VerdictKind;
+import pyrite.core.verification.VerdictPlot;
 
 /** Runs and verdicts in a real database: kept, fresh and stale, and honest about what was cut off. */
 class RunsTest extends InProject {

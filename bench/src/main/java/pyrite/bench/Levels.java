@@ -1,7 +1,8 @@
 package pyrite.bench;
 
 /**
- * Projects of needs, system and subsystem requirements in equal numbers, with links between the levels, as notation.
+ * Generates projects of needs, system and subsystem requirements in equal numbers, with links between the levels, as
+ * notation.
  */
 public final class Levels {
     private static final int IN_A_SECTION = 100;

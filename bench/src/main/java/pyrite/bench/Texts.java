@@ -8,7 +8,7 @@ import java.util.List;
 import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 
-/** Texts to measure with. */
+/** Generates texts for measurements. */
 final class Texts {
     private Texts() {}
 

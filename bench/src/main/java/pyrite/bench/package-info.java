@@ -1,4 +1,4 @@
-/** Measures Pyrite against hand-written baselines in the same run; ratios count, not milliseconds. */
+/** Benchmarks against hand-written baselines in the same run; ratios count, not milliseconds. */
 @NullMarked
 package pyrite.bench;
 

@@ -15,7 +15,7 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
-/** Reads model files and reports what is wrong with them. */
+/** Reads model files and reports their problems. */
 final class Files {
     /** What stands for standard input among the files. */
     static final String STANDARD_INPUT = "-";

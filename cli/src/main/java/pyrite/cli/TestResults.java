@@ -9,7 +9,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 import org.jspecify.annotations.Nullable;
 
-/** Verdicts as the XML of test results that build servers read: a test case for each requirement and subject. */
+/** Writes verdicts in the XML test-result format of build servers: one test case for each requirement and subject. */
 final class TestResults {
     private TestResults() {}
 

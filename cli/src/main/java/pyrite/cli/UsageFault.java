@@ -1,6 +1,6 @@
 package pyrite.cli;
 
-/** Something the caller got wrong: a file that is not there, a case that does not exist. */
+/** A mistake of the caller: a missing file, an unknown case. */
 final class UsageFault extends RuntimeException {
     UsageFault(String message) {
         super(message);

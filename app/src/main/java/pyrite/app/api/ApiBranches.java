@@ -9,7 +9,7 @@ import pyrite.app.store.BranchStore;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 
-/** Finds what the API's addresses name by UUID. */
+/** Finds projects, branches and commits by the UUIDs in API addresses. */
 @Component
 class ApiBranches {
     private final BranchStore store;

@@ -19,7 +19,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Workspace;
 
-/** The page that shows what the API's OpenAPI description says. */
+/** The page that renders the API's OpenAPI description. */
 @Controller
 class ApiPage {
     @GetMapping("/api/docs")

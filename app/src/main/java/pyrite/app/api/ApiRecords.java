@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 
-/** The records of the Systems Modeling API that are about projects and not about elements. */
+/** The records of the Systems Modeling API that describe projects rather than elements. */
 final class ApiRecords {
     private ApiRecords() {}
 
@@ -25,7 +25,7 @@ final class ApiRecords {
         }
     }
 
-    /** @param head the newest commit, null before the first */
+    /** @param head the newest commit; null before the first */
     record BranchJson(
             @JsonProperty("@id") UUID id,
             @JsonProperty("@type") String type,
@@ -33,7 +33,7 @@ final class ApiRecords {
             Id owningProject,
             @Nullable Id head) {}
 
-    /** @param revision the number by which pages call it */
+    /** @param revision the revision number shown on pages */
     record CommitRecord(
             @JsonProperty("@id") UUID id,
             @JsonProperty("@type") String type,

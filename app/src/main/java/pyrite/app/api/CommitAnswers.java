@@ -13,7 +13,7 @@ import pyrite.core.exchange.ElementJson;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** What a program is told of a commit it asked for. */
+/** The API's answers to a requested commit. */
 @Component
 class CommitAnswers {
     private final ApiBranches branches;

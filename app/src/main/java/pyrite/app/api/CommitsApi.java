@@ -30,7 +30,7 @@ import pyrite.core.exchange.ElementJson;
 import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 
-/** Commits: which there are, what each changed, and new ones (Systems Modeling API, Commit and DataVersion). */
+/** Lists commits and their changes, and makes new ones (Systems Modeling API, Commit and DataVersion). */
 @RestController
 @RequestMapping("/api/projects/{projectId}/commits")
 @Tag(name = "2 Commits")
@@ -72,7 +72,7 @@ class CommitsApi {
         return branches.commit(head.branch(), head.number());
     }
 
-    /** What a commit made of one element. */
+    /** The state of one element after a commit. */
     record DataVersion(
             @JsonProperty("@type") String type,
             ApiRecords.Id identity,
@@ -95,13 +95,11 @@ class CommitsApi {
                 change.after() == null ? null : writer.write(change.after()));
     }
 
-    /** @param identity of the element that is changed or removed; without it the payload is a new element */
-    record NewVersion(ApiRecords.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {}
+    /** @param identity of the changed or removed element; without it the payload is a new element */
+    record NewVersion(
+            ApiRecords.@Nullable Id identity, @Nullable Map<String, @Nullable Object> payload) {}
 
-    /**
-     * @param previousCommit on which the changes were made; others may have committed since, as long as they changed
-     *     other elements
-     */
+    /** @param previousCommit the commit that the changes are based on; later commits may have changed other elements */
     record NewCommit(
             @Nullable @Size(max = 1000) String description,
             @NotNull List<@Valid NewVersion> change,
@@ -136,9 +134,10 @@ class CommitsApi {
                     read.faults().getFirst().message(),
                     Map.of("faults", read.faults()));
         }
-        String summary = requested.description() == null || requested.description().isBlank()
-                ? "committed over the API"
-                : requested.description();
+        String summary =
+                requested.description() == null || requested.description().isBlank()
+                        ? "committed over the API"
+                        : requested.description();
         return answers.of(head, workspace.commit(head.branch(), base.number(), read.edit(), person, summary));
     }
 }

@@ -30,7 +30,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
 
-/** The elements as a commit left them (Systems Modeling API, Element, Relationship and Query). */
+/** The elements of a commit (Systems Modeling API, Element, Relationship and Query). */
 @RestController
 @RequestMapping("/api/projects/{projectId}")
 @Tag(name = "3 Elements")
@@ -83,7 +83,7 @@ class ElementsApi {
         return answer.body(found.subList(0, Math.min(most, found.size())));
     }
 
-    /** The elements of a snapshot in the order in which they are given page by page. */
+    /** The elements of a snapshot in the order of pages. */
     private record ById(List<ElementId> ids) {
         static ById of(Model model) {
             return new ById(

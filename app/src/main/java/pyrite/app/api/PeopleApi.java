@@ -22,10 +22,7 @@ import pyrite.app.store.AuditMapper;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.NotFound;
 
-/**
- * Looking after people; all of it takes an administrator. Tokens and one's own password are a matter of the account
- * page, where one signs in.
- */
+/** Manages people; requires an administrator. People manage their own password and tokens on the account page. */
 @RestController
 @Tag(name = "6 People")
 class PeopleApi {
@@ -39,7 +36,7 @@ class PeopleApi {
         this.audit = audit;
     }
 
-    /** @param role viewer, engineer, lead or administrator; who is not active cannot sign in */
+    /** @param role viewer, engineer, lead or administrator; an inactive person cannot sign in */
     record PersonJson(String signIn, String name, String role, boolean active) {
         static PersonJson of(Person person) {
             return new PersonJson(person.signIn(), person.name(), person.role().title(), person.active());
@@ -51,10 +48,10 @@ class PeopleApi {
             @NotBlank String name,
             @NotNull String role) {}
 
-    /** What is left out stays as it is. */
+    /** Properties that are left out stay as they are. */
     record PersonChange(@Nullable String role, @Nullable Boolean active) {}
 
-    /** A password that was made for somebody; it is told this once. */
+    /** A password generated for a person; it is shown this once. */
     record Password(String signIn, String password) {}
 
     @Operation(summary = "Everybody who signs in, or did; takes an administrator")
@@ -66,7 +63,8 @@ class PeopleApi {
     @Operation(summary = "Add somebody; the answer tells the password made for them; takes an administrator")
     @PostMapping("/api/people")
     ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson requested) {
-        String password = people.add(person, requested.signIn(), requested.name(), Person.Role.titled(requested.role()));
+        String password =
+                people.add(person, requested.signIn(), requested.name(), Person.Role.titled(requested.role()));
         return ResponseEntity.status(HttpStatus.CREATED)
                 .body(new Password(requested.signIn().strip(), password));
     }

@@ -88,7 +88,8 @@ class TagsApi {
                 baseline.note(),
                 baseline.at().atOffset(ZoneOffset.UTC),
                 new ApiRecords.Id(found.branch().projectUuid()),
-                new ApiRecords.Id(branches.commit(found.branch(), baseline.number()).id()),
+                new ApiRecords.Id(
+                        branches.commit(found.branch(), baseline.number()).id()),
                 baseline.person());
     }
 

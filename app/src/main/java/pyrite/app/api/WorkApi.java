@@ -41,7 +41,7 @@ import pyrite.core.notation.Source;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.SeriesTable;
 
-/** What pages do beside looking at elements: writing notation, undoing, running cases, reading verdicts. */
+/** Work beyond elements: writing notation, undo and redo, running cases, reading verdicts. */
 @RestController
 @RequestMapping(ApiAddress.BRANCH)
 @Tag(name = ApiAddress.WORK)
@@ -72,10 +72,9 @@ class WorkApi {
     }
 
     /**
-     * @param element whose text this is and whose members it replaces; without it the text is added at the top of the
-     *     model
-     * @param previousCommit from which the text of an element was read: what others did since elsewhere stays as they
-     *     made it
+     * @param element the element whose text this is and whose members it replaces; without it the text is added at the
+     *     top of the model
+     * @param previousCommit the commit from which the element's text was read; later changes elsewhere are kept
      */
     record Text(
             @NotNull @Size(max = LONGEST_TEXT) String text,
@@ -133,8 +132,8 @@ class WorkApi {
     }
 
     /**
-     * A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if nothing
-     * judged it yet.
+     * A requirement with one of its verdicts; {@code verdict} is pass, fail, inconclusive or error, null if it was not
+     * judged yet.
      */
     record RequirementVerdict(
             String requirement,
@@ -182,7 +181,7 @@ class WorkApi {
                         view.run());
     }
 
-    /** How a run stands; {@code progress} from 0 to 1 while it is under way. */
+    /** The status of a run; {@code progress} from 0 to 1 while it is running. */
     record RunJson(
             long id,
             String element,

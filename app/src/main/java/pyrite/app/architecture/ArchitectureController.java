@@ -15,7 +15,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementKind;
 import pyrite.core.view.Outline;
 
-/** The outline: packages and what they own, as far down as structure goes. The page asks for it piece by piece. */
+/** The outline of packages and their structure. The page loads it in pieces. */
 @Controller
 class ArchitectureController {
     private static final int MOST_FOUND = 400;

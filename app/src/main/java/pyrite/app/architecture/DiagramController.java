@@ -24,8 +24,8 @@ import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.GeneralView;
 
 /**
- * The General view of an element as a drawing. Which boxes are open is part of the address, so that a picture can be
- * mailed.
+ * The General view of an element as a drawing. The address says which boxes are open, so a drawing can be shared by its
+ * address.
  */
 @Controller
 public class DiagramController {
@@ -75,7 +75,7 @@ public class DiagramController {
                 "editable", person.mayEdit() && !head.past() && !head.model().isLibrary(element.id()));
     }
 
-    /** The boxes that are open, and the query that opens one more or closes it with all within it. */
+    /** The open boxes, and the query that opens one more or closes it with everything within. */
     public record Opened(Set<String> keys, boolean split) {
         public String toggled(String key) {
             Set<String> next = new LinkedHashSet<>(keys);

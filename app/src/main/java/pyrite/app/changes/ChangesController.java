@@ -17,7 +17,7 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
 
-/** Lists revisions and shows one with each element before and after. */
+/** Lists revisions, and shows one with each element before and after. */
 @Controller
 class ChangesController {
     private static final int SHOWN = 200;

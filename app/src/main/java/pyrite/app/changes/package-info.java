@@ -1,4 +1,4 @@
-/** The station that shows what changed: every revision, by whom, when and why. */
+/** The station that shows every revision: by whom, when and why. */
 @NullMarked
 package pyrite.app.changes;
 

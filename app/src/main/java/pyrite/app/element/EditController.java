@@ -19,7 +19,7 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
 
-/** Takes edits made by typing on a page. The answer says what was saved, or where the typed text is wrong. */
+/** Receives edits typed on a page, and answers with what was saved or where the text is wrong. */
 @RestController
 class EditController {
     private static final int LONGEST_TEXT = 100_000;
@@ -30,7 +30,7 @@ class EditController {
         this.workspace = workspace;
     }
 
-    /** @param base the revision the page showed when the edit was begun */
+    /** @param base the revision that the page showed when the edit was begun */
     record Typed(
             @NotNull @Size(max = LONGEST_TEXT) String text,
             @PositiveOrZero int base) {}
@@ -61,7 +61,7 @@ class EditController {
         return edit(head, person, typed.base(), authoring -> authoring.name(head.element(id), typed.text()));
     }
 
-    /** Where an element is to go: into {@code owner}, null for the top, before another or, null, to the end. */
+    /** The target of a move: into {@code owner} (null for the top), before another element or, if null, at the end. */
     record Place(
             @Nullable String owner,
             @Nullable String before,

@@ -34,10 +34,10 @@ import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.VerdictPlot;
 import pyrite.core.view.FeatureSheet;
-import pyrite.core.view.VerdictPrerequisites;
 import pyrite.core.view.Uses;
+import pyrite.core.view.VerdictPrerequisites;
 
-/** Shows one element: its text, features, equations, verdicts and history. */
+/** The page of one element: its text, features, equations, verdicts and history. */
 @Controller
 class ElementController {
     private final Pages pages;
@@ -93,11 +93,12 @@ class ElementController {
                 "html",
                 RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
-        page.addAttribute("lacking", VerdictPrerequisites.of(model, element, each -> CaseSetup.isRunnable(model, each)));
+        page.addAttribute(
+                "lacking", VerdictPrerequisites.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
     }
 
-    /** An attribute with its value, or with what holds by default. */
+    /** An attribute with its value, or the value that holds by default. */
     public record Managed(Attribute attribute, String value) {
         public String choices() {
             return attribute.choices().stream().map(Attribute.Choice::name).collect(Collectors.joining(","));
@@ -126,7 +127,7 @@ class ElementController {
         return "frame/thread :: thread";
     }
 
-    /** What to draw for the verdicts of a requirement. */
+    /** The plot for a verdict of a requirement. */
     record Picture(String subject, double[] times, VerdictPlot plot) {}
 
     @Tag(name = ApiAddress.WORK)

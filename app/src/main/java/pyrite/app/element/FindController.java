@@ -18,7 +18,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
-/** Finds elements by the beginning, then by any part, of their name or short name. */
+/** Finds elements whose name or short name begins with, or else contains, the typed text. */
 @RestController
 class FindController {
     private static final int MOST = 12;
@@ -31,7 +31,7 @@ class FindController {
             ElementKind.REFERENCE,
             ElementKind.OBJECTIVE);
 
-    /** A hit, with where it leads. So many steps of a better match does it come behind others: {@code behind}. */
+    /** A hit and its address; {@code behind} is the number of ranks by which it comes after better matches. */
     record Hit(String label, String kind, String where, String address, int behind) {}
 
     @Tag(name = ApiAddress.WORK)

@@ -38,8 +38,8 @@ import pyrite.core.notation.TextProblem;
 import pyrite.core.view.FeatureSheet;
 
 /**
- * Editing the text of an element with all it owns. A text is read against the revision it was written from, so that
- * what others changed meanwhile elsewhere is left as they made it.
+ * Edits the text of an element with all it owns. A text is read against the revision it was written from, so that
+ * changes by others elsewhere are kept.
  */
 @RestController
 class NotationController {
@@ -60,29 +60,29 @@ class NotationController {
             @NotNull @Size(max = LONGEST) String text,
             @PositiveOrZero int base) {}
 
-    /** @param at counts characters from 0 */
+    /** @param at a character offset from 0 */
     record TypedAt(
             @NotNull @Size(max = LONGEST) String text,
             @PositiveOrZero int base,
             @PositiveOrZero int at) {}
 
-    /** @param over whether to write over what others changed in the same elements */
+    /** @param over whether to overwrite changes by others in the same elements */
     record ToSave(
             @NotNull @Size(max = LONGEST) String text,
             @PositiveOrZero int base,
             boolean over) {}
 
-    /** What is wrong between two places of the text. */
+    /** A fault between two places of the text. */
     record Fault(int from, int to, int line, String message) {
         static Fault of(TextProblem problem) {
             return new Fault(problem.span().start(), problem.span().end(), problem.line(), problem.message());
         }
     }
 
-    /** Where the declaration of an element stands. */
+    /** The place of an element's declaration. */
     record Place(String id, int from, int to) {}
 
-    /** What was found on reading a text: the faults, at most some hundred of them, and where everything stands. */
+    /** The result of reading a text: its faults (a limited number) and the place of every element. */
     record Checked(List<Fault> faults, int more, List<Place> places) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/notation.json")
@@ -119,7 +119,7 @@ class NotationController {
         return NotationReader.readBack(then.model(), List.of(then.element(id)), new Source("", text));
     }
 
-    /** The names that fit at a place, the likeliest first. */
+    /** The names that fit at a place, most likely first. */
     record Proposals(List<TextAssistant.Proposal> proposals) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/complete")
@@ -128,7 +128,7 @@ class NotationController {
                 assistant(workspace.asOf(head, typed.base()), id, typed.text()).proposals(typed.at()));
     }
 
-    /** What a name means: its declaration, its documentation, what it comes to and where it is. */
+    /** The meaning of a name: its declaration, documentation, value and location. */
     record Meaning(
             String id,
             String kind,
@@ -189,7 +189,7 @@ class NotationController {
                 .strip();
     }
 
-    /** The text in its canonical form, or the faults that keep it from having one. */
+    /** The text in canonical form, or the faults that prevent it. */
     record Formatted(@Nullable String text, List<Fault> faults) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/format")
@@ -216,10 +216,10 @@ class NotationController {
                 .toList();
     }
 
-    /** An element that somebody else changed meanwhile, as both have it; empty where one removed it. */
+    /** An element that somebody else changed meanwhile, in both versions; empty where one removed it. */
     record Disputed(String name, String theirs, String yours) {}
 
-    /** What came of saving. */
+    /** The result of saving. */
     record Saved(boolean saved, String message, List<Fault> faults, List<Disputed> disputed) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/notation")
@@ -271,7 +271,8 @@ class NotationController {
     private static String changes(ReadResult reading) {
         int put = reading.edit().put().size();
         int removed = reading.edit().remove().size();
-        return put + (put == 1 ? " element" : " elements") + " written" + (removed == 0 ? "" : ", " + removed + " removed");
+        return put + (put == 1 ? " element" : " elements") + " written"
+                + (removed == 0 ? "" : ", " + removed + " removed");
     }
 
     private static ResponseEntity<Saved> refused(List<Fault> faults, String message) {

@@ -30,10 +30,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.specification.ExternalReference;
 
-/**
- * What elements refer to outside of the model: addresses, and files that are kept with the project and given back as
- * downloads.
- */
+/** External references of elements: addresses, and files that are kept with the project and downloaded again. */
 @RestController
 class ReferencesController {
     private static final long LARGEST = 10L << 20;

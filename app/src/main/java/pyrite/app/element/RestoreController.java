@@ -21,7 +21,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** Brings an element back to what it was at a revision; that is a revision of its own, so nothing is lost by it. */
+/** Restores an element to its state at a revision; the restoration is a new revision, so nothing is lost. */
 @RestController
 class RestoreController {
     private final Workspace workspace;
@@ -30,7 +30,7 @@ class RestoreController {
         this.workspace = workspace;
     }
 
-    /** @param whole whether with all it owned then, or the element alone */
+    /** @param whole whether with everything it owned then, or the element alone */
     record Request(@PositiveOrZero int number, boolean whole) {}
 
     @Tag(name = ApiAddress.WORK)

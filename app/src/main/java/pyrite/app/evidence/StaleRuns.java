@@ -10,7 +10,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.RequirementIds;
 
-/** Which verdicts rest on something, and so would go stale if it changed. */
+/** Finds the verdicts that rest on an element and would become stale if it changed. */
 @Component
 public class StaleRuns {
     private final RunStore runs;

@@ -10,8 +10,8 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * What follows from a snapshot and the verdicts on it: kept for the snapshots that were asked for last, and found anew
- * when a verdict has come.
+ * Caches a value that is computed from a snapshot and the current verdicts on it. Keeps the most recent snapshots and
+ * recomputes after a new verdict.
  */
 public final class VerdictDependentCache<T> {
     private static final int MOST_KEPT = 4;

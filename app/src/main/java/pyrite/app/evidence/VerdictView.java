@@ -9,10 +9,10 @@ import pyrite.core.verification.Wording;
 /**
  * A verdict as pages show it.
  *
- * @param stored its number in the store, by which its picture is found; null if it is computed at once from the model
- * @param run the run it came from, null if it is computed at once from the model
- * @param caseId the case that was run, null without a run
- * @param changes what changed since, empty if it is fresh
+ * @param stored its number in the store, by which its plot is found; null if it needs no run
+ * @param run the run it came from; null if it needs no run
+ * @param caseId the case that was run; null without a run
+ * @param changes what changed since; empty if it is fresh
  */
 public record VerdictView(
         @Nullable Long stored,
@@ -29,7 +29,7 @@ public record VerdictView(
         List<Change> changes,
         boolean stale) {
 
-    /** Something that changed after the run: which element, and by which revision if that is known. */
+    /** A change after the run: the element, and the revision if it is known. */
     public record Change(String element, String address, String revision, String summary, String author) {}
 
     /** The name of the mark: {@code pass}, or {@code pass-stale}. */

@@ -26,13 +26,13 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
+import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.VerdictKind;
 
-/** Finds the verdicts in force at a head, and says what made stale ones so. */
+/** Finds the current verdicts at a head, and the changes that made stale ones stale. */
 @Service
 public class Verdicts {
     private static final int MOST_CHANGES = 5;
@@ -56,7 +56,7 @@ public class Verdicts {
         this.branches = branches;
     }
 
-    /** What the verdicts in force depend on: the head of a branch and the verdict stored last. */
+    /** What the current verdicts depend on: the head of a branch and the last stored verdict. */
     private record VerdictsKey(long branch, int head, long lastVerdict) {}
 
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
@@ -87,7 +87,7 @@ public class Verdicts {
         return views;
     }
 
-    /** What was judged from the model alone as it was at a revision. */
+    /** The verdicts without a run at a revision. */
     private record Judged(int number, Map<ElementId, StaticJudgement> byRequirement) {}
 
     /** What can be judged from the model alone; what changes since left as it was is not judged again. */
@@ -181,7 +181,7 @@ public class Verdicts {
                 false);
     }
 
-    /** Looks up which revisions changed something; reads each revision once. */
+    /** Finds the revisions that changed an element; reads each revision once. */
     private final class History {
         private final Workspace.Head head;
         private final Labels labels;

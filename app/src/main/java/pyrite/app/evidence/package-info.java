@@ -1,5 +1,5 @@
 /**
- * The verdicts in force: newest runs and what needs none, each fresh or stale. Read
+ * The current verdicts, from the newest runs and from the model alone, each fresh or stale. Read
  * {@link pyrite.app.evidence.Verdicts} first.
  */
 @NullMarked

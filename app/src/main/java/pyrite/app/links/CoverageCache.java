@@ -12,14 +12,14 @@ import pyrite.core.trace.Coverage;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.verification.VerdictKind;
 
-/** The coverage of the snapshots that were looked at last, as the verdicts stand. */
+/** Caches the coverage of recent snapshots with the current verdicts. */
 @Component
 public class CoverageCache {
     private final VerdictDependentCache<Coverage> kept;
 
     CoverageCache(Verdicts verdicts) {
-        this.kept =
-                new VerdictDependentCache<>(verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), verdicts(judged)));
+        this.kept = new VerdictDependentCache<>(
+                verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), verdicts(judged)));
     }
 
     public Coverage of(Workspace.Head head) {

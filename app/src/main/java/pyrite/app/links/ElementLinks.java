@@ -35,8 +35,8 @@ public class ElementLinks {
     /**
      * A link seen from an element.
      *
-     * @param key names the link to pages: its carrier and its ends
-     * @param made the revision that made it; null where it is not looked up
+     * @param key identifies the link on pages: its carrier and its ends
+     * @param made the revision that made it; null if it is not looked up
      */
     public record LinkView(
             Link link,

@@ -20,9 +20,8 @@ import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.SavedView;
 
 /**
- * The sets of elements that lists, tables and matrices start from: a specification, by the id of its package; what the
- * grid shows for a view that was kept from it, by the view's id; or all elements that link rules know by a word,
- * written {@code ~part}.
+ * The sets of elements that lists, tables and matrices start from: a specification, by the id of its package; the rows
+ * of a saved view of the grid, by the view's id; or all elements that link rules know by a word, written {@code ~part}.
  */
 @Component
 class ElementSets {

@@ -17,12 +17,12 @@ import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
 /**
- * What somebody asks about the impact of a change.
+ * A query about the impact of a change.
  *
- * @param of ids of elements or of requirements, or names, by commas or spaces
+ * @param of ids of elements or requirements, or names, separated by commas or spaces
  * @param way {@code up}, {@code down} or both
- * @param depth links at most
- * @param kind kinds to follow; none for all but bare traces
+ * @param depth the greatest number of links
+ * @param kind kinds to follow; empty for all except bare traces
  */
 record ImpactQuestion(
         @Nullable String of,
@@ -53,7 +53,7 @@ record ImpactQuestion(
         return kind == null ? Set.of() : kind;
     }
 
-    /** The elements that are named, and the names that nothing has. */
+    /** The elements found, and the names that match nothing. */
     record Named(List<Element> elements, List<String> unknown) {}
 
     Named named(Workspace.Head head) {

@@ -41,7 +41,7 @@ import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.Linking;
 import pyrite.core.trace.Links;
 
-/** Links as data: those of elements, what could be linked, adding and removing. */
+/** Links as data: the links of elements, possible links, adding and removing. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class LinksController {
@@ -58,7 +58,7 @@ class LinksController {
         this.rechecks = rechecks;
     }
 
-    /** An element as a choice: how it is called, what it says, and what rules know it as. */
+    /** A possible end: its label, its text, and the words by which rules know it. */
     record End(String id, String label, String text, String family, String words) {}
 
     /** A link seen from one of its ends. */
@@ -72,7 +72,7 @@ class LinksController {
             String target,
             boolean doubt) {}
 
-    /** A kind of link and which ways it may be made from the elements in question. */
+    /** A kind of link and the directions in which the elements in question may have it. */
     record Way(String kind, String words, boolean out) {}
 
     private static End end(Model model, Labels labels, LinkRules rules, Element element) {
@@ -142,7 +142,7 @@ class LinksController {
         return ways;
     }
 
-    /** What may be the other end, the best first; ids that were typed and that nothing has. */
+    /** The possible other ends, best first, and typed ids that match nothing. */
     record Candidates(List<End> ends, int more, List<String> unknown) {}
 
     /** @param q a part of the id, the name or the text; or ids by commas or spaces */

@@ -16,7 +16,7 @@ import pyrite.core.specification.Specification;
 import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceGraph;
 
-/** The cells of a matrix, some rows at a time. */
+/** The cells of a matrix, in windows of rows. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class MatrixController {
@@ -30,7 +30,7 @@ class MatrixController {
 
     record Heading(String id, String tag, String title) {}
 
-    /** A window of a matrix: all headings of columns, and the rows from one on. */
+    /** A window of a matrix: all column headings, and the rows from an index on. */
     record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {}
 
     @Operation(summary = "A window of a matrix of two sets")

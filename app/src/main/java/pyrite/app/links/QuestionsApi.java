@@ -26,7 +26,7 @@ import pyrite.core.trace.SavedView;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
-/** What the pages about links show, for programs: coverage, the trace table, impact, kept views. */
+/** The content of the link pages for programs: coverage, trace table, impact, saved views. */
 @RestController
 @RequestMapping(ApiAddress.BRANCH)
 @Tag(name = ApiAddress.TRACING)
@@ -45,7 +45,7 @@ class QuestionsApi {
         this.counts = counts;
     }
 
-    /** One specification in numbers; -1 where none is expected. */
+    /** One specification in numbers; -1 where nothing is expected. */
     record CoverageRow(
             ElementRef specification,
             int requirements,
@@ -55,10 +55,10 @@ class QuestionsApi {
             int verified,
             int passing) {}
 
-    /** @param link how the missing links lead from the requirement */
+    /** @param link the relation of the missing links, seen from the requirement */
     record GapJson(ElementRef requirement, String link, int there, int expected) {}
 
-    /** A chain upward that ends before a level where it may end. */
+    /** An upward chain that ends before a level where it may end. */
     record BrokenJson(ElementRef requirement, ElementRef breaksAt) {}
 
     record CoverageJson(
@@ -91,12 +91,12 @@ class QuestionsApi {
                         .toList());
     }
 
-    /** What a path column found; {@code shown} is the text or the attribute it was asked for. */
+    /** An element found by a path column; {@code shown} is its text or requested attribute. */
     record FoundJson(ElementRef found, String shown) {}
 
     record TraceRow(ElementRef start, List<List<FoundJson>> cells) {}
 
-    /** @param total how many rows there are, of which these begin with the one at {@code from} */
+    /** @param total the number of rows, of which these begin with the one at {@code from} */
     record TraceJson(int total, int from, List<TraceRow> rows) {}
 
     @Operation(summary = "Rows of a trace table: from a set of elements along path columns such as 'frame<;derive<'")
@@ -145,13 +145,13 @@ class QuestionsApi {
         }
     }
 
-    /** @param links how many links away it is, negative upward, 0 for what changes itself */
+    /** @param links its distance in links, negative upward, 0 for the changed elements */
     record ReachedJson(ElementRef element, int links) {}
 
     /**
-     * @param unknown names that nothing has
+     * @param unknown names that match nothing
      * @param recheck the links that would need recheck
-     * @param stale the requirements whose verdicts would go stale
+     * @param stale the requirements whose verdicts would become stale
      */
     record ImpactJson(
             List<ReachedJson> reached,
@@ -178,7 +178,7 @@ class QuestionsApi {
                 named.unknown());
     }
 
-    /** @param count how many rows it has now; empty where that is no number */
+    /** @param count the current number of rows; empty if it is not a number */
     record ViewJson(
             ElementRef view, String page, String query, String owner, boolean shared, boolean pinned, String count) {}
 

@@ -10,8 +10,8 @@ import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.LinkRule;
 
 /**
- * The rules as a grid to read: every end that rules name is a row and a column, from left to top, with the kinds that
- * may lead there. The ends stand from the top level down.
+ * The rules as a grid: every end named by a rule is a row and a column, with the kinds that may lead from row to
+ * column. Ends are ordered from the top level down.
  */
 public record RulePicture(List<String> ends, Map<String, Map<String, List<LinkKind>>> cells) {
 

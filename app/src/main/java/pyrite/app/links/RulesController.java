@@ -32,7 +32,7 @@ import pyrite.core.trace.LinkRules;
 import pyrite.core.trace.RuleEditing;
 import pyrite.core.trace.TraceGraph;
 
-/** The link rules: a picture of them, and an editor that only administrators reach. */
+/** The link rules: a grid of them, and an editor for administrators. */
 @Controller
 class RulesController {
     private static final int MOST_BREAKING = 50;
@@ -45,10 +45,10 @@ class RulesController {
         this.workspace = workspace;
     }
 
-    /** A kind with its rules and how many links of it there are. */
+    /** A kind with its rules and its number of links. */
     public record Row(LinkKind kind, List<LinkRule> rules, int links, boolean own) {}
 
-    /** A link that was there before the rule that it breaks. */
+    /** An existing link that violates a rule added later. */
     public record Breaking(Link link, Element source, Element target, String violation) {}
 
     @GetMapping("/p/{project}/{branch}/rules")
@@ -82,7 +82,7 @@ class RulesController {
         return "links/rules";
     }
 
-    /** A rule as it is to be; {@code element} is that of the rule it replaces, null for a new one. */
+    /** A rule to write; {@code element} is the rule it replaces, null for a new one. */
     record Ruled(
             @Nullable String element,
             @NotNull @Size(max = 60) String kind,

@@ -26,7 +26,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Edit;
 import pyrite.core.trace.SavedView;
 
-/** Tables that are kept: the list of them, opening one, keeping, pinning and removing. */
+/** Saved views: listing, opening, saving, pinning and removing. */
 @Controller
 @Tag(name = ApiAddress.TRACING)
 class SavedViewsController {
@@ -40,7 +40,7 @@ class SavedViewsController {
         this.counts = counts;
     }
 
-    /** A view with how many rows it has now; empty where that is no number. */
+    /** A view with its current number of rows; empty if it is not a number. */
     public record Row(SavedView view, String count) {}
 
     @GetMapping("/p/{project}/{branch}/views")

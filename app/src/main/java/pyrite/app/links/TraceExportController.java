@@ -26,7 +26,7 @@ import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
-/** The tables that are found from links, as CSV files with all their rows. */
+/** Complete link tables as CSV files. */
 @Controller
 class TraceExportController {
     private final CoverageCache coverages;

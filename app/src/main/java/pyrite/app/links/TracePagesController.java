@@ -34,7 +34,7 @@ import pyrite.core.trace.TraceTable;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.ImpactView;
 
-/** The pages that ask something of the links: two lists to link, coverage, impact, the trace table and the matrix. */
+/** The pages that query links: two lists to link, coverage, impact, the trace table and the matrix. */
 @Controller
 class TracePagesController {
     private static final int MOST_ROWS = 100;
@@ -132,7 +132,7 @@ class TracePagesController {
                 .collect(Collectors.joining(", "));
     }
 
-    /** Elements as many links away. */
+    /** Elements at the same distance in links. */
     public record Layer(int far, List<Element> elements) {
         public String words() {
             return far == 0
@@ -152,10 +152,10 @@ class TracePagesController {
                 .toList();
     }
 
-    /** One thing a path column found, as the table shows it. */
+    /** An element found by a path column, as the table shows it. */
     public record Found(Element element, String shown) {}
 
-    /** What a path column found in a row; {@code more} are not shown. */
+    /** The elements found by a path column in a row; {@code more} are not shown. */
     public record Cell(List<Found> found, int more) {}
 
     public record Line(Element start, List<Cell> cells) {}

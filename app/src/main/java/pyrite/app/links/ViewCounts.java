@@ -10,7 +10,7 @@ import pyrite.core.trace.SavedView;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceTable;
 
-/** What a kept view comes to now, as one number, and where it is opened. */
+/** The current row count of a saved view, and its address. */
 @Component
 public class ViewCounts {
     private final CoverageCache coverages;

@@ -1,4 +1,7 @@
-/** Links between elements: making and removing them, the rules they obey, and what tables of them answer. */
+/**
+ * Links between elements: making and removing them, their rules, and tables of them. Read
+ * {@link pyrite.app.links.LinksController} first.
+ */
 @NullMarked
 package pyrite.app.links;
 

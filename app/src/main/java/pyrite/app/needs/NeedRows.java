@@ -12,8 +12,8 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.trace.TraceThread;
 
 /**
- * All needs with who has them and the requirements that answer them, in the order of their ids. A need is a concern of
- * the notation.
+ * All needs with their stakeholders and the requirements that answer them, ordered by id. A need is a concern in the
+ * notation.
  */
 public final class NeedRows {
     private NeedRows() {}

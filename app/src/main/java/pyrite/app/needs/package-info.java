@@ -1,4 +1,4 @@
-/** The station where needs are read: what people want of the product, and what answers it. */
+/** The station for needs: what stakeholders want of the product, and what answers it. */
 @NullMarked
 package pyrite.app.needs;
 

@@ -19,7 +19,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementKind;
 import pyrite.core.trace.SavedView;
 
-/** The first page: what needs attention, how far the work is, what happened since somebody's last visit. */
+/** The first page: what needs attention, progress, and recent changes. */
 @Controller
 class OverviewController {
     private static final int MOST = 8;
@@ -50,13 +50,13 @@ class OverviewController {
         this.rechecks = rechecks;
     }
 
-    /** A number that leads to its list. */
+    /** A number that links to its list. */
     record Figure(Show selection, long count) {}
 
-    /** A kept view with its count. */
+    /** A pinned view with its count. */
     record Pinned(String name, String address, String count) {}
 
-    /** How many of all requirements have come how far. */
+    /** The share of all requirements that reached a stage. */
     record Coverage(String words, Show leadsTo, long count, long of) {
         public int percent() {
             return of == 0 ? 0 : (int) (100 * count / of);

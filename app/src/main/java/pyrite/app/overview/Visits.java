@@ -9,9 +9,7 @@ import pyrite.app.store.VisitMapper;
 import pyrite.app.store.VisitMapper.Visit;
 import pyrite.app.workspace.Workspace;
 
-/**
- * Knows what is new to somebody. Looking again within half an hour is the same visit, so that a reload hides nothing.
- */
+/** Records what a person has seen. Looking again within half an hour is the same visit, so a reload hides nothing. */
 @Service
 class Visits {
     private static final Duration PAUSE = Duration.ofMinutes(30);

@@ -1,6 +1,5 @@
 /**
- * The first page: what needs attention, and what has happened. Read {@link pyrite.app.overview.OverviewController}
- * first.
+ * The first page: what needs attention, and recent changes. Read {@link pyrite.app.overview.OverviewController} first.
  */
 @NullMarked
 package pyrite.app.overview;

@@ -8,7 +8,7 @@ import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 
-/** Begins projects: each with one branch, from whose beginning everything is a revision. */
+/** Creates projects, each with one branch. */
 @Service
 public class Projects {
     private static final int LONGEST_NAME = 120;

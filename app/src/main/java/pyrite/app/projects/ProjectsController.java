@@ -9,7 +9,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 
-/** Lists the projects, and begins new ones. */
+/** Lists projects and creates new ones. */
 @Controller
 class ProjectsController {
     private final BranchStore branches;

@@ -1,4 +1,4 @@
-/** The list of projects and the beginning of new ones. Read {@link pyrite.app.projects.Projects} first. */
+/** The list of projects, and creating new ones. Read {@link pyrite.app.projects.Projects} first. */
 @NullMarked
 package pyrite.app.projects;
 

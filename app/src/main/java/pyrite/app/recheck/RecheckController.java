@@ -72,21 +72,21 @@ class RecheckController {
     }
 
     /**
-     * A property of an end that changed.
+     * A changed property of an end.
      *
-     * @param by the newest revision that touched the end since, with who made it; null if none is found
+     * @param by the newest revision since that touched the end; null if none is found
      */
     public record Change(
             Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {}
 
     /**
-     * That somebody looked at the link and left it open.
+     * The link was examined and left open.
      *
      * @param moved whether an end has changed again since
      */
     public record Kept(String note, BranchStore.Entry by, boolean moved) {}
 
-    /** A link to look at again; {@code key} names it in a form. */
+    /** A link that needs recheck; {@code key} identifies it in a form. */
     public record Item(
             String key,
             LinkKind kind,
@@ -134,7 +134,7 @@ class RecheckController {
         return "recheck/list";
     }
 
-    /** A property that changed, as it was when the link was agreed and as it is. */
+    /** A changed property, when the link was agreed and now. */
     record ChangeJson(
             ElementRef end,
             String property,
@@ -144,9 +144,9 @@ class RecheckController {
             @Nullable String by) {}
 
     /**
-     * @param link names it where it is confirmed or kept open
-     * @param since the number of the revision at which it was agreed last
-     * @param keptOpen why somebody left it open; null if nobody did
+     * @param link identifies it for confirming or keeping open
+     * @param since the revision of its last agreement
+     * @param keptOpen why it was left open; null if it was not examined
      */
     record DoubtJson(
             String link,
@@ -318,7 +318,7 @@ class RecheckController {
                         .map(entry -> head.model().get(entry.getKey())));
     }
 
-    /** Links that were looked at, as the page named them, and what is to be said of them. */
+    /** The examined links, by their keys, with a note. */
     record LookedAt(
             @NotEmpty @Size(max = 20_000) Set<String> links,
             @NotNull @Size(max = 2000) String note,

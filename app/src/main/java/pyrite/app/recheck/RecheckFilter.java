@@ -8,14 +8,14 @@ import pyrite.core.trace.Agreements;
 import pyrite.core.trace.RecheckRecord;
 
 /**
- * Which of the links that need recheck are asked for; what is empty or missing asks nothing.
+ * Filters the links that need recheck; an empty or missing parameter does not restrict.
  *
  * @param kind of link
  * @param cause the property that changed
- * @param way {@code up} where what the link comes from changed, {@code down} where what realises it did
- * @param spec the specification that one of the ends stands in, by the id of its package
+ * @param way {@code up} if the end above changed, {@code down} if the end below did
+ * @param spec the specification of one of the ends, by the id of its package
  * @param of one of the ends, by its id
- * @param seen {@code kept} where somebody looked and left the link open, {@code new} where nobody did
+ * @param seen {@code kept} if the link was examined and left open, {@code new} if not
  */
 public record RecheckFilter(
         @Nullable String kind,
@@ -56,7 +56,9 @@ public record RecheckFilter(
                         of,
                         requested -> doubt.link().source().toString().equals(requested)
                                 || doubt.link().target().toString().equals(requested))
-                && takes(seen, requested -> RecheckRecord.keptOpen(model, doubt).isPresent() == requested.equals("kept"));
+                && takes(
+                        seen,
+                        requested -> RecheckRecord.keptOpen(model, doubt).isPresent() == requested.equals("kept"));
     }
 
     private static boolean takes(@Nullable String requested, java.util.function.Predicate<String> holds) {

@@ -12,8 +12,8 @@ import pyrite.core.model.ElementId;
 import pyrite.core.trace.Agreements;
 
 /**
- * The links of each branch that need recheck. A branch is followed from its first revision when it is first asked for,
- * and then from commit to commit.
+ * The links of each branch that need recheck. On first use a branch is read from its first revision; then it is
+ * followed commit by commit.
  */
 @Service
 public class Rechecks {
@@ -26,7 +26,7 @@ public class Rechecks {
         this.store = store;
     }
 
-    /** What is known of one branch: as of its newest revision that was asked for. */
+    /** The state of one branch at the newest revision requested so far. */
     private static final class Followed {
         private final Agreements agreements;
         private Map<ElementId, List<Agreements.Doubt>> byEnd = Map.of();

@@ -1,4 +1,4 @@
-/** Links that a change has put in doubt, and settling them. */
+/** Links that need recheck after a change, and confirming them. Read {@link pyrite.app.recheck.Rechecks} first. */
 @NullMarked
 package pyrite.app.recheck;
 

@@ -22,7 +22,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.AttributeEditing;
 
-/** Adds attributes of requirements to the project. */
+/** Adds requirement attributes to the project. */
 @RestController
 class AttributesController {
     private final Workspace workspace;
@@ -41,8 +41,8 @@ class AttributesController {
      * An attribute to add.
      *
      * @param type text, number, choice, date, person or truth
-     * @param quantity what a number measures; empty for a plain number
-     * @param choices by commas
+     * @param quantity the quantity that a number measures; empty for a plain number
+     * @param choices separated by commas
      */
     record NewAttribute(
             @NotNull @Size(max = 60) String name,

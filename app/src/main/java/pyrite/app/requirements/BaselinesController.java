@@ -29,7 +29,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.view.SpecificationDifference;
 
-/** Baselines, which are revisions with a name, and a specification compared between two revisions. */
+/** Baselines, which are named revisions, and the comparison of a specification between two revisions. */
 @Controller
 class BaselinesController {
     private final Pages pages;
@@ -102,7 +102,7 @@ class BaselinesController {
         }
     }
 
-    /** What a revision is called: its baseline, or its number. */
+    /** The label of a revision: its baseline, or its number. */
     public record Names(List<Baseline> baselines) {
         public String of(int number) {
             return baselines.stream()

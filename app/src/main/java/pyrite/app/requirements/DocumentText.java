@@ -30,7 +30,7 @@ class DocumentText {
      * One paragraph.
      *
      * @param level of a heading, 2 to 6
-     * @param html the text, made safe
+     * @param html the text as safe HTML
      */
     public record Paragraph(
             ElementId id,

@@ -26,7 +26,7 @@ import pyrite.core.specification.Attributes;
 import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Selection;
 
-/** What the grid shows, as a CSV file or a spreadsheet. */
+/** Exports the rows shown in the grid as a CSV file or a spreadsheet. */
 @Controller
 class ExportController {
     private final GridRows rows;

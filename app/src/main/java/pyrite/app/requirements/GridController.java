@@ -30,7 +30,7 @@ import pyrite.core.specification.Specification.Item;
 import pyrite.core.trace.Link;
 import pyrite.core.trace.Links;
 
-/** The rows of the requirements grid, a window at a time. */
+/** The rows of the requirements grid, in windows. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class GridController {
@@ -46,7 +46,7 @@ class GridController {
         this.rechecks = rechecks;
     }
 
-    /** How many links of one kind go one way; {@code words} says how the others are to this one. */
+    /** The number of links of one kind in one direction; {@code words} is their relation to this requirement. */
     record Count(String words, int count, boolean up) {}
 
     record Verdict(String kind, String words, boolean stale, String margin, String subject) {
@@ -57,8 +57,8 @@ class GridController {
 
     /**
      * @param type heading, requirement, note or group
-     * @param text as it is edited
-     * @param shown the text with the values of the formal side put in
+     * @param text as edited
+     * @param shown the text with the values of the formal side inserted
      */
     record Row(
             String id,
@@ -77,9 +77,9 @@ class GridController {
     /**
      * A window of rows.
      *
-     * @param spine one letter for the type of each row there is, so that their heights are known: h, r, n or g
-     * @param requirements how many of the rows are requirements
-     * @param index of the row that was looked for, -1 if there is none
+     * @param spine one letter for the type of every row, so that row heights are known: h, r, n or g
+     * @param requirements the number of rows that are requirements
+     * @param index of the requested row; -1 if it is not found
      */
     record Window(int total, int requirements, String spine, int from, int index, List<Row> rows) {}
 

@@ -18,7 +18,7 @@ import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Selection;
 import pyrite.core.specification.Specification.Item;
 
-/** Which rows the grid shows for what is asked in its address. */
+/** Selects the rows of the grid for the query in its address. */
 @Component
 public class GridRows {
     private final SpecificationLines lines;
@@ -39,8 +39,8 @@ public class GridRows {
     }
 
     /**
-     * Which rows are asked for, as addresses have it: {@code where=status:approved} as {@link AttributeCondition} has
-     * it, {@code sort=-id} for the reverse order.
+     * The query as written in addresses: {@code where=status:approved} as in {@link AttributeCondition},
+     * {@code sort=-id} for descending order.
      */
     public record Asked(
             @Nullable String spec,

@@ -29,8 +29,8 @@ import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
 
 /**
- * Brings a CSV file into a specification: first what it would add and change is shown, then it is done. The file comes
- * with each request, so that nothing is kept of it here.
+ * Imports a CSV file into a specification: first a preview of additions and changes, then the import. The file is sent
+ * with each request, so nothing is kept in between.
  */
 @Controller
 class ImportController {
@@ -63,7 +63,7 @@ class ImportController {
         return "requirements/import";
     }
 
-    /** What a file would do. */
+    /** The effect of importing a file. */
     record Preview(
             List<String> first,
             List<String> mapping,

@@ -34,12 +34,12 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Metadata;
-import pyrite.core.specification.TextReplacement;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Structuring;
+import pyrite.core.specification.TextReplacement;
 import pyrite.core.trace.Removal;
 
-/** Takes edits of the lines of a specification: adding, arranging, removing, attributes of many at once. */
+/** Receives edits of the lines of a specification: adding, arranging, removing, and attributes of several lines. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class LinesController {
@@ -102,7 +102,7 @@ class LinesController {
         }
     }
 
-    /** How to arrange lines: indent, outdent, up, down; or before, behind or into another line. */
+    /** An arrangement of lines: indent, outdent, up, down; or before, behind or into another line. */
     record Arranged(
             @Valid @NotNull Some lines,
             @NotNull String how,
@@ -188,7 +188,7 @@ class LinesController {
         return commit(head, person, requested.base(), removal.edit(), removal.summary());
     }
 
-    /** An attribute's value for some requirements; empty takes it away. */
+    /** An attribute value for some requirements; empty removes it. */
     record Valued(
             @Valid @NotNull Some lines,
             @NotNull String attribute,
@@ -225,7 +225,7 @@ class LinesController {
                         + (requested.value().isBlank() ? "taken away" : requested.value()));
     }
 
-    /** Words to find in the texts of requirements, and what to put in their place. */
+    /** A phrase to find in requirement texts, and its replacement. */
     record Replaced(
             @Valid @NotNull Some lines,
             @NotEmpty String find,
@@ -239,7 +239,7 @@ class LinesController {
         return commit(head, person, requested.lines().base(), replacement.edit(), replacement.summary());
     }
 
-    /** A specification to begin. */
+    /** A specification to create. */
     record NewSpecification(
             @NotNull @Size(max = 200) String name,
             @NotNull @Size(max = 40) String prefix,

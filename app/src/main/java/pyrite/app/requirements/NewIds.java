@@ -7,7 +7,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.specification.Specification;
 
-/** Ids for new requirements, from the prefix of the specification they stand in. */
+/** Assigns ids to new requirements, with the prefix of their specification. */
 @Component
 class NewIds {
     /** Outside of specifications, and in those without a prefix. */

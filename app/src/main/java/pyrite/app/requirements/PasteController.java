@@ -21,7 +21,7 @@ import pyrite.core.specification.Specification;
 import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
 
-/** Takes rows that were copied from a spreadsheet. */
+/** Receives rows copied from a spreadsheet. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class PasteController {
@@ -35,7 +35,7 @@ class PasteController {
         this.ids = ids;
     }
 
-    /** Rows of cells, to stand behind the anchor; the first may be a heading of columns. */
+    /** Rows of cells to insert behind the anchor; the first row may name the columns. */
     record Pasted(
             @NotNull String anchor,
             @NotEmpty @Size(max = MOST_ROWS) List<@Size(max = 200) List<@Size(max = 100_000) String>> rows,

@@ -16,7 +16,7 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.TraceGraph;
 
-/** All requirements with what satisfies and verifies them and how they were judged, in the order of their ids. */
+/** All requirements with their satisfying parts, verifying cases and verdicts, ordered by id. */
 @Component
 public class RequirementRows {
     private final VerdictDependentCache<List<Row>> kept;
@@ -25,7 +25,7 @@ public class RequirementRows {
         this.kept = new VerdictDependentCache<>(verdicts, RequirementRows::rows);
     }
 
-    /** One requirement; the verdicts the worst first. */
+    /** One requirement; its worst verdict comes first. */
     public record Row(
             Element element,
             String id,
@@ -44,7 +44,7 @@ public class RequirementRows {
         }
     }
 
-    /** Which of the requirements to look at; each is a number on the first page and a list of its own. */
+    /** A selection of requirements, shown as a number on the first page and as a list of its own. */
     public enum Show {
         ALL("in all"),
         PASSING("pass"),

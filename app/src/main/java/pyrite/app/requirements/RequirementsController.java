@@ -18,7 +18,7 @@ import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The specifications: their lines as a grid to edit or as a document to read. */
+/** Specifications as a grid to edit or a document to read. */
 @Controller
 class RequirementsController {
     private static final int MOST_IN_DOCUMENT = 3000;
@@ -38,7 +38,7 @@ class RequirementsController {
     /** A specification to choose. */
     public record Choice(String id, String title, String prefix, String level) {}
 
-    /** What the grid must know of an attribute. */
+    /** The properties of an attribute that the grid needs. */
     record Column(String name, String type, List<String> choices, String unit) {
         static Column of(Attribute attribute) {
             return new Column(

@@ -16,7 +16,7 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Specification.Item;
 
-/** The lines of a specification, or of all of them below each other. Those asked for last are remembered. */
+/** The lines of one specification, or of all. The most recent results are cached. */
 @Component
 public class SpecificationLines {
     private static final int MOST_KEPT = 24;

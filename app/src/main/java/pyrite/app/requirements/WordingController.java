@@ -34,7 +34,7 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.Links;
 import pyrite.core.trace.Split;
 
-/** Help with the wording of requirements: findings while they are written, waivers, and splitting. */
+/** Assists with the wording of requirements: findings while typing, waivers, and splitting. */
 @RestController
 @Tag(name = ApiAddress.TRACING)
 class WordingController {
@@ -48,7 +48,7 @@ class WordingController {
         this.ids = ids;
     }
 
-    /** A finding as pages show it; {@code waived} is the reason, empty if it is not. */
+    /** A finding as pages show it; {@code waived} is the reason, empty if it is not waived. */
     public record Found(String rule, int start, int end, String words, String why, String waived) {}
 
     static List<Found> findings(Model model, Element requirement, String text) {
@@ -109,10 +109,10 @@ class WordingController {
                 "nothing changed");
     }
 
-    /** A link that a part may keep, by the name of its carrier and ends. */
+    /** A link that a part may keep, identified by its carrier and ends. */
     public record Choice(String key, String words) {}
 
-    /** What a requirement may be split into, to be changed before it is done. */
+    /** A proposed split of a requirement, which the author can still change. */
     public record Proposed(List<String> parts, List<Choice> links) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/split.json")

@@ -1,4 +1,7 @@
-/** The station where requirements are read, written and judged. */
+/**
+ * The station where requirements are read, written and judged. Read
+ * {@link pyrite.app.requirements.RequirementsController} first.
+ */
 @NullMarked
 package pyrite.app.requirements;
 

@@ -24,7 +24,7 @@ import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementId;
 import pyrite.core.verification.RunComparison;
 
-/** Some runs beside each other: their series in one plot, what differed in what they read, and in what came of them. */
+/** Compares runs: their series in one plot, and the differences of their inputs and verdicts. */
 @Controller
 class ComparisonController {
     private static final int MOST_RUNS = 6;
@@ -54,7 +54,7 @@ class ComparisonController {
         }
     }
 
-    /** An element that the runs read differently; {@code name} as in the newest run that had it. */
+    /** An element that the runs read in different states; {@code name} is that of the newest run. */
     record Input(ElementId id, String name, boolean exists, List<@Nullable String> texts) {}
 
     @GetMapping("/p/{project}/{branch}/runs/compare")

@@ -26,8 +26,8 @@ import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
 
 /**
- * Runs cases in the background, some at a time and the others in a queue, and tells open pages how far they are. After
- * a stop of the program what was queued goes on; what was running is marked as interrupted, because half a run is no
+ * Runs cases in the background, a limited number at a time and the others in a queue, and reports progress to open
+ * pages. After a restart the queue continues; a run that was interrupted is marked so, because half a run is no
  * evidence.
  */
 @Service
@@ -121,7 +121,7 @@ public class Jobs implements ApplicationRunner {
         events.publish(job.run.branchId(), "run", Map.of("id", job.run.id(), "done", true));
     }
 
-    /** A run in the queue or under way; its snapshot is at hand unless the program was stopped meanwhile. */
+    /** A run in the queue or in progress; its snapshot is in memory unless the program was restarted since. */
     private final class Job implements RunControl {
         private final RunRecord run;
         private final Workspace.@Nullable Head head;

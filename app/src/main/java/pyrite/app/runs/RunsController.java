@@ -31,7 +31,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.verification.CaseSetup;
 
-/** The cases that can be run, the runs there were, and each run's page. */
+/** The runnable cases, the list of runs, and the page of each run. */
 @Controller
 class RunsController {
     private static final int SHOWN = 50;
@@ -110,7 +110,7 @@ class RunsController {
         return "runs/run";
     }
 
-    /** Where a run that was started can be watched. */
+    /** The address of a started run. */
     record Started(long id, String address) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/start")

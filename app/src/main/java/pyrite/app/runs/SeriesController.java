@@ -22,10 +22,10 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.Decimation;
-import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.SeriesTable;
+import pyrite.core.verification.VerdictPlot;
 
-/** What a run recorded: the names, the values a plot needs, all of it as a table. */
+/** The recorded series of a run: their names, the values for a plot, and all values as a table. */
 @Controller
 class SeriesController {
     private static final int MOST_SLICES = 5000;
@@ -39,7 +39,7 @@ class SeriesController {
         this.verdicts = verdicts;
     }
 
-    /** What there is to choose from, and the lines that requirements draw over some of it. */
+    /** The series to choose from, and the limits that requirements draw over them. */
     record Offer(List<SeriesName> series, List<VerdictPlot.Line> lines) {}
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/series-names.json")
@@ -56,7 +56,7 @@ class SeriesController {
         return new Offer(store.seriesNames(id), lines);
     }
 
-    /** Times in s and series in their display units, at the instants that a plot so wide can show. */
+    /** Times in s and series in their display units, at the instants that a plot of the given width can show. */
     record Recorded(double[] times, List<Named> series) {
         record Named(String path, String unit, double[] values) {}
     }

@@ -11,7 +11,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import pyrite.app.store.Person;
 
-/** What people look after themselves: their password and the tokens of their scripts. */
+/** The account page: a person's own password and the tokens of their scripts. */
 @Controller
 class AccountController {
     private static final String BACK = "redirect:/account";

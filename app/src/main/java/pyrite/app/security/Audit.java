@@ -7,7 +7,7 @@ import org.springframework.web.context.request.RequestContextHolder;
 import org.springframework.web.context.request.ServletRequestAttributes;
 import pyrite.app.store.AuditMapper;
 
-/** Notes who signed in, who failed to, and what was done about people and projects. */
+/** Records sign-ins, failed attempts, and changes to people and projects. */
 @Service
 public class Audit {
     private static final int LONGEST_NAME = 60;

@@ -12,8 +12,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
- * Turns away a request whose body is larger than any that has a use, before it is read; one that does not say how large
- * it is, too.
+ * Rejects a request with a body larger than any legitimate one before it is read, and a request that does not state its
+ * size.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)

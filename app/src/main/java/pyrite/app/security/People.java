@@ -15,8 +15,8 @@ import pyrite.app.store.Person;
 import pyrite.app.store.PersonMapper;
 
 /**
- * Who there is and what they may do. Whoever's standing or password changes is signed out everywhere, so that nobody
- * goes on with a right they no longer have.
+ * People and their roles. A person whose role, status or password changes is signed out everywhere, so that no old
+ * right remains in use.
  */
 @Service
 public class People {
@@ -46,10 +46,10 @@ public class People {
         this.audit = audit;
     }
 
-    /** Somebody's sessions have ended, and with them whatever they had open. */
+    /** All sessions of a person have ended, with everything open in them. */
     public record SignedOut(String signIn) {}
 
-    /** Something about a person that cannot be so; the message says what would be right. */
+    /** A requested change of a person is not possible; the message says what would be. */
     public static final class Refused extends IllegalArgumentException {
         Refused(String message) {
             super(message);

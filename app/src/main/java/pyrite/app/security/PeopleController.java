@@ -10,7 +10,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import pyrite.app.store.Person;
 
-/** What an administrator looks after: who may sign in and as what, and what happened about it. */
+/** The administrator's pages: who may sign in and with which role, and the audit record. */
 @Controller
 class PeopleController {
     private static final int SHOWN = 300;

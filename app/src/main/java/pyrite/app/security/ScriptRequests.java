@@ -2,7 +2,7 @@ package pyrite.app.security;
 
 import jakarta.servlet.http.HttpServletRequest;
 
-/** Tells the requests of the pages' own scripts, which want a status and JSON, from a person who opens a page. */
+/** Distinguishes requests of the pages' scripts, which expect a status and JSON, from a person opening a page. */
 public final class ScriptRequests {
     private ScriptRequests() {}
 

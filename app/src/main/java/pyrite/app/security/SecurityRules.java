@@ -43,8 +43,8 @@ import pyrite.app.store.PersonMapper;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Everybody signs in, with a password on pages or a token over the API; everybody signed in may look; changing and
- * running takes an engineer, looking after people an administrator.
+ * Everybody signs in, with a password on pages or a token over the API. Signed-in people may read; changing and running
+ * requires an engineer, managing people an administrator.
  */
 @Configuration
 class SecurityRules {

@@ -9,8 +9,8 @@ import java.util.Locale;
 import org.springframework.stereotype.Component;
 
 /**
- * Keeps a name from being tried over and over: after {@value #FREE_TRIES} failures in a row it is locked for a while,
- * whether or not anybody goes by it, so that nothing about that is told. At most some thousand names are remembered.
+ * Limits password guessing: after {@value #FREE_TRIES} failures in a row a name is locked for a while, whether or not
+ * it exists, so that the lock reveals nothing. Remembers a limited number of names.
  */
 @Component
 class SignInGuard {

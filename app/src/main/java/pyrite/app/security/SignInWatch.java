@@ -6,7 +6,7 @@ import org.springframework.security.authentication.event.InteractiveAuthenticati
 import org.springframework.security.authentication.event.LogoutSuccessEvent;
 import org.springframework.stereotype.Component;
 
-/** Sees every try to sign in: counts the failures of a name and notes all of them. */
+/** Observes every sign-in attempt: counts failures per name and records all of them. */
 @Component
 class SignInWatch {
     private final SignInGuard guard;

@@ -15,10 +15,7 @@ import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/**
- * Lets a request in that carries a personal access token (RFC 6750: {@code Authorization: Bearer …}), for this one
- * time.
- */
+/** Authenticates a single request by a personal access token (RFC 6750: {@code Authorization: Bearer …}). */
 final class TokenFilter extends OncePerRequestFilter {
     private static final String BEARER = "Bearer ";
 

@@ -16,7 +16,8 @@ import pyrite.app.store.Person;
 import pyrite.app.store.TokenMapper;
 
 /**
- * Personal access tokens: with one a script may do over the API what the person may, until it expires or is taken back.
+ * Personal access tokens: a script that has one may do over the API what the person may, until it expires or is
+ * revoked.
  */
 @Service
 class Tokens {

@@ -19,7 +19,7 @@ import java.util.zip.ZipFile;
 
 /**
  * A whole data folder as one file: a zip archive of the database, as H2's {@code BACKUP TO} writes it while the
- * database is in use. Restoring puts it in the place of what is there, which is kept beside it under another name.
+ * database is in use. Restoring replaces the current data, which is kept beside it under another name.
  */
 final class Archive {
     private static final String DATABASE = "pyrite.mv.db";
@@ -29,10 +29,7 @@ final class Archive {
 
     private Archive() {}
 
-    /**
-     * Something about the archive or the folder that is not as it must be; the message is for the person at the
-     * terminal.
-     */
+    /** The archive or the folder is not usable; the message is for the person at the terminal. */
     static final class InvalidArchive extends Exception {
         InvalidArchive(String message) {
             super(message);
@@ -93,7 +90,8 @@ final class Archive {
             remove(folder);
             throw e instanceof InvalidArchive unfit
                     ? unfit
-                    : new InvalidArchive(file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
+                    : new InvalidArchive(
+                            file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
         }
     }
 

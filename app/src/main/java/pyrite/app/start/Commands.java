@@ -47,7 +47,7 @@ public final class Commands {
         return "could not go on: " + cause.getMessage() + " (more in pyrite.log in the data folder)";
     }
 
-    /** The folder that a command is about. */
+    /** The data folder of a command. */
     private static final class InFolder {
         @Option(
                 names = "--data",

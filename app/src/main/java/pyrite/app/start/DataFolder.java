@@ -8,10 +8,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
-/** A folder of data that belongs to this process until it is closed or the process ends. */
+/** A data folder that belongs to this process until it is closed or the process ends. */
 record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
 
-    /** Something outside Pyrite keeps it from starting; the message is one sentence for the person at the terminal. */
+    /**
+     * The folder is not usable, for instance because another process uses it; the message is for the person at the
+     * terminal.
+     */
     static final class InUse extends Exception {
         InUse(String message) {
             super(message);

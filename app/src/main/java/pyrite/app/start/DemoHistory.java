@@ -15,10 +15,7 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.SavedView;
 
-/**
- * What the people of the demo did after its model was loaded, so that there is something to look at again: as edits
- * like any other.
- */
+/** The edits of the demo's people after its model was loaded, so that the demo has a history. */
 final class DemoHistory {
     private final Workspace workspace;
     private final PersonMapper people;
@@ -74,7 +71,7 @@ final class DemoHistory {
         workspace.commit(main, head.number(), gaps, ines, "view Gaps kept");
     }
 
-    /** A feature as an element has it. */
+    /** A feature in the context of an element. */
     private record Held(Element holder, Element feature) {}
 
     private interface Typing<T> {

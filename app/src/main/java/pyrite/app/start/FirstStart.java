@@ -25,7 +25,7 @@ import pyrite.core.notation.ReadResult;
 import pyrite.core.notation.Source;
 
 /**
- * Fills an empty data folder: with an administrator whose password is told once, or for a demo with people and the
+ * Fills an empty data folder: with an administrator whose password is shown once, or for the demo with people and the
  * Merrow project.
  */
 @Component

@@ -21,9 +21,9 @@ import org.springframework.context.ConfigurableApplicationContext;
 import pyrite.app.security.Audit;
 
 /**
- * The running program. Beside the pages it listens on a socket in the data folder, which only who owns the folder can
- * open: there the commands {@code backup} and {@code restore} ask it for what cannot be done to a database in use. A
- * request is two lines, what is wanted and a file; the answer is one, {@code ok} or {@code no} and a sentence.
+ * The running program. Beside the pages it listens on a socket in the data folder, accessible only to the folder's
+ * owner. There the commands {@code backup} and {@code restore} request what cannot be done to a database in use. A
+ * request has two lines, the command and a file; the answer is one line, {@code ok}, or {@code no} and a sentence.
  */
 final class Server {
     static final String BACKUP = "backup";
@@ -128,7 +128,8 @@ final class Server {
             channel.write(StandardCharsets.UTF_8.encode(requested + "\n" + file + "\n"));
             String answer = new BufferedReader(Channels.newReader(channel, StandardCharsets.UTF_8)).readLine();
             if (answer == null || !answer.startsWith("ok ")) {
-                throw new Archive.InvalidArchive(answer == null ? "Pyrite stopped before it had answered" : answer.substring(3));
+                throw new Archive.InvalidArchive(
+                        answer == null ? "Pyrite stopped before it had answered" : answer.substring(3));
             }
             return answer.substring(3);
         }

@@ -1,4 +1,7 @@
-/** What happens once, when the program meets an empty data folder. */
+/**
+ * Start-up and the commands of the server's jar: data folder, first start, backup and restore. Read
+ * {@link pyrite.app.start.Commands} first.
+ */
 @NullMarked
 package pyrite.app.start;
 

@@ -8,7 +8,7 @@ import java.util.UUID;
 import org.springframework.jdbc.core.JdbcOperations;
 import org.springframework.stereotype.Repository;
 
-/** Files that are kept with a project. What a file is, its first bytes tell and not its name. */
+/** Files kept with a project. The type of a file is determined by its first bytes, not its name. */
 @Repository
 public class AttachmentStore {
     /** Beginnings of picture formats that every browser shows and none runs. */
@@ -38,7 +38,7 @@ public class AttachmentStore {
         }
     }
 
-    /** A file as it was given. */
+    /** A file as uploaded. */
     public record Attachment(UUID id, String name, String type, byte[] content) {
         public boolean isPicture() {
             return type.startsWith("image/");

@@ -7,12 +7,13 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 
-/** What happened about signing in and administration; only ever added to. */
+/** The audit record of sign-ins and administration; entries are only ever added. */
 @Mapper
 public interface AuditMapper {
     /**
-     * @param signIn who did it, as they gave their name; {@code about} whom or what; {@code address} where the request
-     *     came from
+     * @param signIn the name given by the person who acted
+     * @param about the person or thing concerned
+     * @param address the network address of the request
      */
     record Entry(Instant at, String signIn, String act, String about, String address) {}
 

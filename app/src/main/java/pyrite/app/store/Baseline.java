@@ -2,5 +2,5 @@ package pyrite.app.store;
 
 import java.time.Instant;
 
-/** A revision with a name. */
+/** A named revision. */
 public record Baseline(long id, int number, String name, String note, String person, Instant at) {}

@@ -2,7 +2,7 @@ package pyrite.app.store;
 
 import java.util.UUID;
 
-/** A branch of a project with the number of its newest revision; other programs know both by their UUIDs. */
+/** A branch of a project with the number of its newest revision; other programs identify both by UUID. */
 public record Branch(
         long id,
         UUID uuid,

@@ -88,7 +88,7 @@ public interface BranchMapper {
     List<UUID> movedSince(
             @Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
 
-    /** A revision with the name of who made it. */
+    /** A revision with its author's name. */
     record Row(
             UUID uuid,
             int number,

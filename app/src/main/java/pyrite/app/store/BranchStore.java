@@ -20,7 +20,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Library;
 
-/** Keeps branches: their revisions, and every state each element was in. */
+/** Stores branches: their revisions, and every state of each element. */
 @Repository
 public class BranchStore {
     private static final Logger LOG = LoggerFactory.getLogger(BranchStore.class);
@@ -185,7 +185,7 @@ public class BranchStore {
                         .toList();
     }
 
-    /** A revision, the name of who made it, and the name other programs know it by. */
+    /** A revision, its author's name, and its UUID. */
     public record Entry(Revision revision, String authorName, UUID uuid) {}
 
     /** The revisions up to one, newest first. */
@@ -201,7 +201,7 @@ public class BranchStore {
                 .findFirst();
     }
 
-    /** Where a revision is that other programs know by its UUID. */
+    /** The branch and number of a revision with a given UUID. */
     public record Place(long branch, int number) {}
 
     public Optional<Place> placeOf(UUID revision) {

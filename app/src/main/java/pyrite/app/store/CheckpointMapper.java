@@ -8,7 +8,7 @@ import org.apache.ibatis.annotations.Select;
 
 @Mapper
 public interface CheckpointMapper {
-    /** All elements of a branch after a revision, as {@link CheckpointWriter} writes them. */
+    /** All elements of a branch after a revision, as {@link CheckpointWriter} encodes them. */
     record Checkpoint(int number, byte[] content) {}
 
     @Select("select number, content from checkpoint where branch_id = #{branch}")

@@ -21,10 +21,7 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 
-/**
- * Reads what {@link CheckpointWriter} wrote. Equal values, ranks and sets of properties become one object, however many
- * elements have them.
- */
+/** Decodes the output of {@link CheckpointWriter}. Equal values, ranks and property sets become shared objects. */
 final class CheckpointReader {
     private static final Tag[] TAGS = Tag.values();
 

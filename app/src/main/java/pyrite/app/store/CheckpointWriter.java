@@ -20,17 +20,17 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 
 /**
- * Many elements as one piece of bytes, which is several times quicker to read than their rows. Whatever occurs more
- * than once stands in a table and is made once when it is read: ids, words, forms of expressions, values, sets of
- * properties. Each table begins with the number of its entries, which speak of other entries by their numbers; the
- * elements come last. Kinds and properties are words, so that new ones make nothing unreadable. Whole numbers take
- * seven bits of each byte, the lowest first; the eighth says that there are more.
+ * Encodes many elements as one byte array, which is several times faster to read than their rows. Repeated content is
+ * stored once, in tables: ids, words, forms of expressions, values, property sets. Each table starts with its number of
+ * entries; entries refer to other entries by index; the elements come last. Kinds and properties are stored as words,
+ * so that new ones make no checkpoint unreadable. Integers use seven bits per byte, lowest first; the eighth bit says
+ * that more follow.
  */
 final class CheckpointWriter {
     /** To be counted up when anything about the bytes changes; what has another one is not read. */
     static final int VERSION = 1;
 
-    /** What a value is; the order counts. */
+    /** The type of a value; the order is part of the format. */
     enum Tag {
         TEXT,
         FLAG,
@@ -91,7 +91,7 @@ final class CheckpointWriter {
         }
     }
 
-    /** Things by the number each got when it was first met, and the bytes that were written of it then. */
+    /** Values by the index of their first occurrence, and their encoded bytes. */
     private static final class Table<T> {
         private final Map<T, Integer> numbers = new HashMap<>();
         private final Bytes bytes = new Bytes();

@@ -27,7 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/** An element as the JSON text of its row; the id is a column of its own. */
+/** The JSON text of an element's row; the id is a column of its own. */
 final class ElementContent {
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
@@ -80,7 +80,7 @@ final class ElementContent {
         return array;
     }
 
-    /** Reads rows. Of expressions that say the same it makes one: most values are written in many places. */
+    /** Decodes rows. Equal expressions become one object, because most values occur in many places. */
     static final class Reader {
         private static final TokenStreamFactory TOKENS = JSON.tokenStreamFactory();
 
@@ -113,7 +113,7 @@ final class ElementContent {
             }
         }
 
-        /** What has been read of an element so far. */
+        /** The parts of an element read so far. */
         private final class Parts {
             private final Map<Property<?>, Object> properties = new TreeMap<>();
             private @Nullable ElementKind kind;

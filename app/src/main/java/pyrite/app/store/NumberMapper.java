@@ -5,7 +5,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 
-/** The largest number each prefix of requirement ids was ever given, by project. */
+/** The largest number ever assigned for each prefix of requirement ids, per project. */
 @Mapper
 public interface NumberMapper {
     @Insert("""

@@ -4,9 +4,9 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** Somebody who signs in, or did: whoever left is no longer active but stays the author of what they wrote. */
+/** A person who signs in, or did: a person who left is inactive but remains the author of their changes. */
 public record Person(long id, String signIn, String name, String passwordHash, Role role, boolean active) {
-    /** What somebody may do; each includes those before it. */
+    /** What a person may do; each role includes the ones before it. */
     public enum Role {
         VIEWER("looks only"),
         ENGINEER("edits and runs"),

@@ -15,8 +15,8 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
 
 /**
- * Gives requirements their numbers, each number of a prefix once for ever in a project, whatever becomes of the
- * requirement.
+ * Assigns numbers to requirements. A number of a prefix is assigned once in a project, even if its requirement is
+ * removed.
  */
 @Repository
 public class RequirementNumbers {

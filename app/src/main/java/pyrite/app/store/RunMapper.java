@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 
 @Mapper
 public interface RunMapper {
-    /** A run to be added; the database gives it its id. */
+    /** A run to insert; the database assigns its id. */
     final class NewRun {
         public long id;
         public final long branchId;
@@ -127,7 +127,7 @@ public interface RunMapper {
                 #{v.firstViolation}, #{v.reason}, #{v.exhibit}, #{v.fingerprint})""")
     void addVerdict(@Param("run") long run, @Param("v") VerdictRow verdict);
 
-    /** A stored verdict; exhibit and fingerprint as JSON. */
+    /** A stored verdict; plot and fingerprint as JSON. */
     record VerdictRow(
             UUID requirementId,
             String subject,

@@ -5,7 +5,7 @@ import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
-/** A run as it is kept: of which case, at which revision, by whom, and how it ended. */
+/** A stored run: its case, revision, author and result. */
 public record RunRecord(
         long id,
         long branchId,
@@ -18,7 +18,7 @@ public record RunRecord(
         Status status,
         String message,
         String fingerprint) {
-    /** Where a run stands. */
+    /** The status of a run. */
     public enum Status {
         QUEUED,
         RUNNING,

@@ -15,15 +15,15 @@ import org.springframework.transaction.annotation.Transactional;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
-import pyrite.core.verification.VerdictPlot;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
 import pyrite.core.verification.VerdictKind;
+import pyrite.core.verification.VerdictPlot;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Keeps runs with their series and verdicts. */
+/** Stores runs with their series and verdicts. */
 @Repository
 public class RunStore {
     private static final JsonMapper JSON = JsonMapper.builder().build();
@@ -178,7 +178,7 @@ public class RunStore {
         return mapper.lastVerdict();
     }
 
-    /** A verdict as it is kept, with the run it came from. */
+    /** A stored verdict with its run. */
     public record Verdict(
             long id,
             long run,

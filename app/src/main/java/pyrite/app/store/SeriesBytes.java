@@ -7,7 +7,7 @@ import java.util.zip.DataFormatException;
 import java.util.zip.Deflater;
 import java.util.zip.Inflater;
 
-/** Doubles as deflated bytes, little end first. */
+/** Doubles as deflated little-endian bytes. */
 final class SeriesBytes {
     private SeriesBytes() {}
 

@@ -11,7 +11,7 @@ import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
 
-/** Personal access tokens, by the SHA-256 of what the person holds. */
+/** Personal access tokens, by the SHA-256 of the secret. */
 @Mapper
 public interface TokenMapper {
     record Token(

@@ -10,7 +10,7 @@ import org.apache.ibatis.type.JdbcType;
 import org.apache.ibatis.type.MappedTypes;
 import org.jspecify.annotations.Nullable;
 
-/** Lets MyBatis read and write UUID columns as H2 does. */
+/** Maps UUID columns of H2 for MyBatis. */
 @MappedTypes(UUID.class)
 public final class UuidTypeHandler extends BaseTypeHandler<UUID> {
     @Override

@@ -7,10 +7,13 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 
-/** When people looked at a branch last, and what was its newest revision then. */
+/** When people last looked at a branch, and its newest revision then. */
 @Mapper
 public interface VisitMapper {
-    /** @param beforeNumber the newest revision at the visit before this one, {@code seenNumber} at this one */
+    /**
+     * @param beforeNumber the newest revision at the previous visit
+     * @param seenNumber the newest revision at this visit
+     */
     record Visit(int beforeNumber, int seenNumber, Instant seenAt) {}
 
     @Select(

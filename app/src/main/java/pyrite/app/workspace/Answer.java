@@ -8,10 +8,10 @@ import pyrite.core.model.ElementId;
 import pyrite.core.notation.TextProblem;
 
 /**
- * What a page is told about an edit: what was saved, or where and why not.
+ * The answer to an edit on a page: what was saved, or where and why not.
  *
- * @param revision the label of the revision it became; empty if nothing was saved
- * @param made the ids of the elements that the page asked for and that are new
+ * @param revision the label of the new revision; empty if nothing was saved
+ * @param made the ids of the new elements that the page asked for
  */
 public record Answer(boolean saved, String revision, String message, List<TextProblem> problems, List<String> made) {
 

@@ -1,6 +1,6 @@
 package pyrite.app.workspace;
 
-/** Where programs ask what pages ask of the same controllers. */
+/** The addresses under which programs call the controllers that serve pages. */
 public final class ApiAddress {
     /** A branch, by the UUIDs of its project and of itself. */
     public static final String BRANCH = "/api/projects/{projectId}/branches/{branchId}";

@@ -12,8 +12,8 @@ import org.springframework.stereotype.Service;
 import pyrite.app.store.BranchStore;
 
 /**
- * Makes a new checkpoint of a branch, beside all other work, when loading would have to read many changes since the
- * last one.
+ * Writes a new checkpoint of a branch in the background, when loading would have to read many changes since the last
+ * one.
  */
 @Service
 class Checkpoints {

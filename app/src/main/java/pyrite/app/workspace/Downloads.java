@@ -6,7 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import pyrite.core.exchange.CsvTable;
 
-/** Tables that are sent as files, named after what they are and the revision they were read at. */
+/** Sends tables as files, named after their content and revision. */
 public final class Downloads {
     private Downloads() {}
 

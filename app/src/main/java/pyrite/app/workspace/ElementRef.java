@@ -7,10 +7,10 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 
 /**
- * An element where an answer to a program names it.
+ * A reference to an element in an answer to a program.
  *
  * @param element the id of the element
- * @param id the id people know it by, as MG-1; empty if it has none
+ * @param id the id people know it by, such as MG-1; empty if it has none
  * @param name its qualified name
  */
 public record ElementRef(String element, String id, String name) {

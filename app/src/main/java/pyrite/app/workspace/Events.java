@@ -12,12 +12,12 @@ import pyrite.app.security.People;
 import pyrite.app.store.Branch;
 import pyrite.app.store.Person;
 
-/** Tells open pages what happens on their branch, as server-sent events. */
+/** Sends the events of a branch to open pages (server-sent events). */
 @Component
 public class Events {
     private final Map<Long, List<Listener>> listeners = new ConcurrentHashMap<>();
 
-    /** An open page and who looks at it. */
+    /** An open page and its reader. */
     private record Listener(SseEmitter emitter, String signIn) {}
 
     /** @param number of the newest revision, so that a page can tell whether it is behind */

@@ -6,9 +6,9 @@ import pyrite.app.store.Person;
 import pyrite.core.history.UndoStack;
 
 /**
- * What the frame around every page shows.
+ * The content of the frame around every page.
  *
- * @param read the revision that is being read, null where the page shows the newest
+ * @param read the revision being read; null if the page shows the newest
  */
 public record Frame(
         Workspace.Head head,

@@ -9,7 +9,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.verification.Wording;
 
-/** How elements and numbers are called on pages. */
+/** The labels of elements and numbers on pages. */
 public final class Labels {
     private final Model model;
 

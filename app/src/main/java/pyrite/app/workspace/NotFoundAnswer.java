@@ -10,7 +10,10 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.servlet.ModelAndView;
 import pyrite.app.security.ScriptRequests;
 
-/** Says what is not there: to a script as a problem (RFC 9457), to a person as a page. */
+/**
+ * Answers a request for something that does not exist: a script with a problem document (RFC 9457), a person with a
+ * page.
+ */
 @ControllerAdvice
 class NotFoundAnswer {
     @ExceptionHandler(NotFound.class)

@@ -4,7 +4,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import pyrite.app.store.Person;
 
-/** Puts the frame around a page. */
+/** Renders a page inside the frame. */
 @Component
 public class Pages {
     private final Workspace workspace;

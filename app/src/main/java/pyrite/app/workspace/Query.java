@@ -8,7 +8,7 @@ import java.util.Optional;
 import org.springframework.util.MultiValueMap;
 import org.springframework.web.util.UriComponentsBuilder;
 
-/** What stands behind the question mark of an address, decoded. */
+/** The decoded query part of an address. */
 public final class Query {
     private final MultiValueMap<String, String> values;
 

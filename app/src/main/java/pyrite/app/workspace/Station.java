@@ -1,6 +1,6 @@
 package pyrite.app.workspace;
 
-/** The sections of the application that exist, in the order of the work. */
+/** The existing stations, in the order of the work. */
 public enum Station {
     OVERVIEW("Overview", "squares-four"),
     NEEDS("Needs", "chat-teardrop-text"),

@@ -21,8 +21,8 @@ import pyrite.app.security.SignedIn;
 import pyrite.app.store.Person;
 
 /**
- * Lets controllers ask for the branch an address names, as it is or as it was ({@code ?at=12}), and for the person who
- * is signed in.
+ * Supplies controllers with the branch named by an address, current or past ({@code ?at=12}), and with the signed-in
+ * person.
  */
 @Configuration
 class WebSetup implements WebMvcConfigurer {

@@ -20,16 +20,16 @@ import pyrite.core.history.Revision;
 import pyrite.core.history.UndoStack;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.Problem;
 import pyrite.core.trace.ProjectCheck;
 
 /**
- * The loaded heads of branches, and the one way in which anything changes them. Commits to a branch go one after the
- * other; a reader takes the head it finds and is never in the way.
+ * The loaded heads of branches, and the only way to change them. Commits to a branch are sequential; a reader uses the
+ * head it finds and never waits.
  */
 @Service
 public class Workspace {
@@ -55,10 +55,7 @@ public class Workspace {
 
     private record Moment(long branch, int number) {}
 
-    /**
-     * A snapshot of a branch and the number of the revision that made it: the newest, or an earlier one to be read
-     * only.
-     */
+    /** A snapshot of a branch with its revision number: the newest, or an earlier one that is read-only. */
     public record Head(Branch branch, int number, Model model, boolean past) {
 
         /**
@@ -90,12 +87,12 @@ public class Workspace {
         }
     }
 
-    /** What came of a commit. */
+    /** The result of a commit. */
     public sealed interface Commit {
-        /** It is on disk. */
+        /** It is stored. */
         record Saved(Revision revision) implements Commit {}
 
-        /** It would make the model wrong. */
+        /** It would make the model invalid. */
         record Refused(List<Problem> problems) implements Commit {}
 
         /** Somebody else changed or removed the same elements meanwhile. */

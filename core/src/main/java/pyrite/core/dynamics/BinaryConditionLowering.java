@@ -7,7 +7,7 @@ import pyrite.core.expression.Operator;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 
-/** Conditions with two sides: connected by logic, or compared. */
+/** Lowers conditions with two operands: logical connectives and comparisons. */
 final class BinaryConditionLowering {
     private final Lowering lowering;
     private final Environment environment;

@@ -12,9 +12,9 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
 /**
- * Calls of calculations and constraints that somebody defined: each call is an instance of the definition whose
- * parameters stand for the arguments, read where the call stands. A calculation may call itself as long as what decides
- * about going on is known before the run.
+ * Lowers calls of user-defined calculations and constraints. Each call is an instance of the definition; its parameters
+ * stand for the arguments, which are read in the caller's scope. A calculation may call itself if its recursion depends
+ * only on values that are known before the run.
  */
 final class CallLowering {
     private static final int DEEPEST = 100;

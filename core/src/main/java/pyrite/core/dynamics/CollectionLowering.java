@@ -10,8 +10,8 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Body;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
@@ -22,8 +22,8 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
 /**
- * Expressions with several values. How many there are is known before a run, so functions over them are written out as
- * terms and conditions over their members.
+ * Lowers expressions that have several values. Their number is known before a run, so functions over them are expanded
+ * into terms and conditions over the members.
  */
 final class CollectionLowering {
     private static final int LONGEST_RANGE = 10_000;

@@ -90,7 +90,7 @@ public final class Compiler {
         }
     }
 
-    /** Takes a method to be added to the class. */
+    /** Adds a method to the class under construction. */
     private interface MethodSink {
         void add(String name, MethodTypeDesc descriptor, Consumer<CodeBuilder> body);
     }

@@ -8,10 +8,10 @@ public sealed interface Condition {
 
     /**
      * {@code left ⋛ right}. Holds where {@code margin = left - right} is positive ({@code strict}) or not negative. All
-     * four comparisons come to this by exchanging sides.
+     * four comparisons are reduced to this form by exchanging sides.
      *
-     * @param mode the index by which a run remembers whether it holds, so that it changes only where it is located
-     * @param kink whether what it chooses between is the same where it switches, as in min, max and abs
+     * @param mode the index under which a run stores whether the relation holds; it changes only at located events
+     * @param kink whether both alternatives are equal where the relation switches, as in min, max and abs
      */
     record Relation(int mode, Term left, Term right, boolean strict, boolean kink) implements Condition {
         public Term margin() {

@@ -4,10 +4,10 @@ import java.util.Map;
 import pyrite.core.model.ElementId;
 
 /**
- * {@code left == right}, with the element it was written in and a label for messages.
+ * {@code left == right}, with the element that states it and a label for messages.
  *
- * @param lost the variables that were written in it but have no effect, because the factor they stand with is zero: for
- *     each index the text of that factor
+ * @param lost variables that the text mentions but that have no effect, because their factor is zero: for each index
+ *     the text of that factor
  */
 public record Equation(Term left, Term right, ElementId source, String label, Map<Integer, String> lost) {
     public Equation {

@@ -6,7 +6,7 @@ import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.FeatureValue;
 
-/** One attribute of one instance. What it comes to is found while flattening, when somebody first needs it. */
+/** One attribute of one instance. Its term is determined on first use while the system is flattened. */
 final class FlatAttribute {
     final Element feature;
     final Instance owner;

@@ -26,9 +26,9 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Flattens the part tree of a usage into variables and equations. An instance of this class serves one run: it first
- * builds the {@link #root}, then gives the {@link #system}, and can lower further expressions, those of requirements,
- * over the same variables.
+ * Flattens the part tree of a usage into variables and equations. One instance serves one run: it first builds the
+ * {@link #root}, then the {@link #system}, and can lower further expressions (those of requirements) over the same
+ * variables.
  */
 public final class Flattening {
     private final Model model;
@@ -132,7 +132,11 @@ public final class Flattening {
                 : Optional.empty();
     }
 
-    /** What is said of one of several values: of which, empty if it has no path, and what. */
+    /**
+     * A constraint on one of several values.
+     *
+     * @param of the path of the value; empty if it has none
+     */
     public record Claim(String of, Defined claim) {}
 
     /** What a body with one parameter says of each value of an expression. */

@@ -11,15 +11,15 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * One instance of a usage in the tree of parts: what each of its features is here. A feature is found by its own id and
- * by the ids of everything it redefines, so an expression written against a definition finds what a usage made of it.
+ * One instance of a usage in the part tree, with a slot for each of its features. A feature is found by its own id and
+ * by the ids of all features it redefines, so an expression written for a definition finds the slot of the usage.
  */
 public final class Instance {
-    /** What a feature is in an instance. */
+    /** The content of a feature in an instance. */
     sealed interface Slot {
         record Value(FlatAttribute quantity) implements Slot {}
 
-        /** Parts, one or, by multiplicity, several. */
+        /** Parts: one, or several by multiplicity. */
         record Parts(List<Instance> instances) implements Slot {}
 
         /** A parameter: stands for an expression read in another instance. */

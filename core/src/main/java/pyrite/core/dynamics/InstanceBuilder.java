@@ -20,7 +20,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
-/** Builds instance trees of usages and remembers which elements it read on the way. */
+/** Builds instance trees of usages and records which elements it read. */
 final class InstanceBuilder {
     private static final int DEEPEST = 64;
 

@@ -3,8 +3,9 @@ package pyrite.core.dynamics;
 import java.util.List;
 
 /**
- * Computes a sorted system term by term. Slower than what {@link Compiler} makes and much shorter: the fallback for
- * terms too large for a method of the Java machine, and the answer the compiler is tested against.
+ * Computes a sorted system by interpreting its terms. Slower and much simpler than the class that {@link Compiler}
+ * generates: the fallback for terms too large for one JVM method, and the reference that the compiler is tested
+ * against.
  */
 record InterpretedKernel(List<SortedSystem.Assignment> assignments, List<Condition.Relation> relations)
         implements Kernel {

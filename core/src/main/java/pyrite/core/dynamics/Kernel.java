@@ -1,6 +1,6 @@
 package pyrite.core.dynamics;
 
-/** The compiled right-hand side of a system. Implementations keep no state and may be used by many threads. */
+/** The right-hand side of a system, ready to be evaluated. Implementations are stateless and thread-safe. */
 public interface Kernel {
     /**
      * Computes all algebraic variables and rates.

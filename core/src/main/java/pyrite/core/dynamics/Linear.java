@@ -5,8 +5,8 @@ import pyrite.core.dynamics.Term.Arithmetic;
 import pyrite.core.dynamics.Term.Choice;
 
 /**
- * A term as {@code slope * x + rest} in one variable x, where neither part contains x. Found symbolically; that is what
- * makes an equation solvable for x without iterating.
+ * A term in the form {@code slope * x + rest}, where neither part contains x. The form is found symbolically; an
+ * equation that has it can be solved for x without iteration.
  */
 record Linear(Term slope, Term rest) {
 

@@ -11,16 +11,16 @@ import java.util.stream.Collectors;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Conditional;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
@@ -34,8 +34,8 @@ import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 
 /**
- * Turns expressions, read in an instance, into terms and conditions over the system's variables. Values that are fixed
- * are put in; a fixed value that varies becomes a variable with an equation of its own.
+ * Translates expressions, read in an instance, to terms and conditions over the system's variables. Fixed values are
+ * substituted; a fixed value that varies in time becomes a variable with an equation of its own.
  */
 final class Lowering {
     private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
@@ -290,7 +290,8 @@ final class Lowering {
     }
 
     private Term derivative(FeatureReference reference, Instance scope, Expression call) {
-        FlatAttribute quantity = targets.single(targets.of(reference, scope), reference) instanceof FlatAttribute q ? q : null;
+        FlatAttribute quantity =
+                targets.single(targets.of(reference, scope), reference) instanceof FlatAttribute q ? q : null;
         if (quantity == null) {
             throw new FaultException(call.span(), "der takes an attribute that changes");
         }

@@ -7,7 +7,7 @@ import pyrite.core.expression.Span;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Property;
 
-/** A model that cannot be run: why, and which elements are concerned. */
+/** The reason why a model cannot be run, with the elements concerned. */
 public final class ModelFault extends ExplainedException {
     private final transient List<ElementId> elements;
     private final transient @Nullable Property<?> property;

@@ -13,7 +13,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** Follows references through the tree of instances. */
+/** Resolves feature references in the tree of instances. */
 final class ReferenceLookup {
     private final Model model;
     private final InstanceBuilder builder;

@@ -1,6 +1,6 @@
 package pyrite.core.dynamics;
 
-/** Lets somebody watch a run and end it. Called from the computing thread. */
+/** Observes the progress of a run and can cancel it. Called from the computing thread. */
 public interface RunControl {
     RunControl NONE = new RunControl() {};
 

@@ -4,7 +4,7 @@ import java.util.List;
 import pyrite.core.expression.ExplainedException;
 import pyrite.core.model.ElementId;
 
-/** A run that could not go on: why, at which simulated time, and which elements are concerned. */
+/** The reason why a run ended before its stop time, with the simulated time and the elements concerned. */
 public final class RunFailure extends ExplainedException {
     /** Why a run ended early. */
     public enum Reason {

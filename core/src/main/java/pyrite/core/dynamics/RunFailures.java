@@ -3,7 +3,9 @@ package pyrite.core.dynamics;
 import java.util.List;
 import java.util.Locale;
 
-/** How runs of one system fail, in words that name the equation or the condition and say what would help. */
+/**
+ * Creates the {@link RunFailure}s of one system. Each message names the equation or condition and says what would help.
+ */
 final class RunFailures {
     private final SortedSystem system;
     private final RunSettings settings;

@@ -3,7 +3,7 @@ package pyrite.core.dynamics;
 import java.time.Duration;
 
 /**
- * How to run a system.
+ * The settings of one run.
  *
  * @param start first instant, s
  * @param stop last instant, s, after {@code start}

@@ -19,9 +19,9 @@ import org.hipparchus.ode.sampling.ODEStepHandler;
 
 /**
  * Integrates a compiled system with the Dormand-Prince 8(5,3) method (Hairer, Nørsett, Wanner: Solving Ordinary
- * Differential Equations I, II.5) and located switching: while a piece is integrated every relation keeps the truth it
- * had at its beginning, so the right-hand side is smooth; where a relation's margin crosses zero the piece ends, the
- * relation changes and the next piece begins.
+ * Differential Equations I, II.5) and locates switching. Within a piece every relation keeps its initial truth value,
+ * so the right-hand side is smooth. Where the margin of a relation crosses zero, the piece ends, the relation changes
+ * and the next piece begins.
  */
 public final class Simulation {
     private static final int CHECK_EVERY = 512;
@@ -136,7 +136,7 @@ public final class Simulation {
         return trajectory;
     }
 
-    /** A smooth stretch: where it ended, and the relation that changed there, or -1 if none did. */
+    /** A smooth piece of the trajectory: its end, and the relation that changed there, or -1 if none did. */
     private record Piece(double end, double[] state, int fired) {}
 
     /**
@@ -309,7 +309,7 @@ public final class Simulation {
         return Math.abs(v[rates[state]]) / Math.max(Math.abs(v[states[state]]), 1e-3);
     }
 
-    /** A value that is not finite, met at a trial point. */
+    /** The evaluation at a trial point gave a value that is not finite. */
     private static final class NotFinite extends RuntimeException {
         private final double time;
         private final int variable;
@@ -321,7 +321,7 @@ public final class Simulation {
         }
     }
 
-    /** A relation switched without its crossing being seen, as may happen where its margin only touches zero. */
+    /** A relation switched without a located crossing, as may happen where its margin only touches zero. */
     private static final class Missed extends RuntimeException {
         private final int relation;
 
@@ -358,7 +358,7 @@ public final class Simulation {
         }
     }
 
-    /** Ends a piece where a relation ceases to be what it was at the beginning. */
+    /** Detects where a relation no longer has the truth value it had at the beginning of the piece. */
     private final class Switch implements ODEEventDetector {
         private final int relation;
         private final int[] fired;

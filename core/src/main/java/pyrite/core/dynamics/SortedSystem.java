@@ -3,7 +3,7 @@ package pyrite.core.dynamics;
 import java.util.List;
 
 /**
- * A system ready to be computed: each assignment gives one variable from those before it, the states and time.
+ * A system in order of computation: each assignment computes one variable from earlier ones, the states and time.
  *
  * @param assignments for all algebraic variables and rates, in order
  */

@@ -21,9 +21,9 @@ import org.jgrapht.graph.SimpleGraph;
 import org.jgrapht.traverse.TopologicalOrderIterator;
 
 /**
- * Decides which equation gives which unknown, and in which order: a maximum matching between equations and unknowns
- * (Hopcroft and Karp 1973), then a topological order of the matched equations. Unknowns are algebraic variables and
- * rates that occur in an equation; an equation can give an unknown in which it is linear.
+ * Decides which equation determines which unknown, and in which order: a maximum bipartite matching of equations and
+ * unknowns (Hopcroft and Karp 1973), then a topological order of the matched equations. Unknowns are algebraic
+ * variables and the rates that occur in an equation; an equation can determine an unknown in which it is linear.
  */
 public final class Sorting {
     private static final double NEGLIGIBLE = 1e-9;

@@ -4,8 +4,8 @@ import java.util.function.IntConsumer;
 import pyrite.core.expression.MathFunction;
 
 /**
- * A real-valued term over the variables of a flattened system, in coherent SI units. Made by {@link Terms}, which folds
- * constants.
+ * A real-valued term over the variables of a flattened system, in coherent SI units. {@link Terms} creates them and
+ * folds constants.
  */
 public sealed interface Term {
     record Constant(double value) implements Term {}
@@ -18,12 +18,12 @@ public sealed interface Term {
 
     record Arithmetic(Sign sign, Term left, Term right) implements Term {}
 
-    /** A smooth function; those with a kink become a {@link Choice}. */
+    /** A smooth function. Functions with a kink become a {@link Choice}. */
     record Call(MathFunction function, Term argument) implements Term {}
 
     record Choice(Condition condition, Term whenTrue, Term whenFalse) implements Term {}
 
-    /** The arithmetic of two terms. */
+    /** An arithmetic operation on two terms. */
     enum Sign {
         PLUS,
         MINUS,

@@ -11,7 +11,7 @@ import pyrite.core.dynamics.Term.Constant;
 import pyrite.core.dynamics.Term.Sign;
 import pyrite.core.expression.MathFunction;
 
-/** Makes terms and conditions, folding what is constant and leaving out what changes nothing. */
+/** Creates terms and conditions, folds constants and drops operands without effect. */
 public final class Terms {
     public static final Term ZERO = new Constant(0);
     public static final Term ONE = new Constant(1);

@@ -6,8 +6,8 @@ import java.util.List;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 
 /**
- * How a system moved: continuous pieces between the instants at which something switched, each made of the integrator's
- * steps with their own interpolation, so that every variable can be had at any instant and not only at recorded ones.
+ * The result of integrating a system: continuous pieces between switching instants, each made of integrator steps with
+ * dense output, so that every variable has a value at every instant and not only at recorded ones.
  */
 public final class Trajectory {
     /**
@@ -113,7 +113,10 @@ public final class Trajectory {
         }
     }
 
-    /** Takes the variables at an instant; {@code before}: at the end of a step, so what follows may differ. */
+    /**
+     * Receives the variables at an instant. {@code before} is true at the end of a step, where the next value may
+     * differ.
+     */
     public interface Visitor {
         void visit(double t, double[] v, boolean before);
     }

@@ -12,7 +12,7 @@ import pyrite.core.model.ElementId;
  * @param start the initial value of a state, in coherent SI units
  */
 public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
-    /** A state is integrated, a rate is its derivative, an algebraic variable follows from an equation. */
+    /** A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation. */
     public enum Role {
         STATE,
         RATE,

@@ -23,9 +23,9 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.NotationReader;
 
 /**
- * The changes of a commit, read from JSON: each names an element and gives the whole of what it is to be, or null to
- * remove it with all it owns (Systems Modeling API, DataVersion). New elements may refer to each other. Expressions are
- * read last, when everything they can name is known.
+ * Reads the changes of a commit from JSON: each names an element and gives its complete new state, or null to remove it
+ * with all it owns (Systems Modeling API, DataVersion). New elements may refer to each other. Expressions are read
+ * last, when everything they can name is known.
  */
 public final class CommitJson {
     private final Model base;
@@ -38,16 +38,14 @@ public final class CommitJson {
         this.base = base;
     }
 
-    /** One change: the element's id, null for a new one whose payload may bring its own; and what it is to be. */
+    /** One change: the element's id (null for a new element, whose payload may bring its own id) and its new state. */
     public record Change(
             @Nullable ElementId identity, @Nullable Map<String, @Nullable Object> payload) {}
 
-    /**
-     * What is wrong in a change, by its place in the commit and the attribute; the message says what would be right.
-     */
+    /** A fault in a change: the index of the change, the attribute, and a message that says what would be right. */
     public record Fault(int change, String attribute, String message) {}
 
-    /** The edit that the changes come to, empty if there are faults. */
+    /** The resulting edit; empty if there are faults. */
     public record Read(Edit edit, List<Fault> faults) {}
 
     private record Pending(

@@ -17,8 +17,8 @@ import org.apache.commons.csv.CSVRecord;
 import pyrite.core.expression.ExplainedException;
 
 /**
- * Tables as comma separated values (RFC 4180). What is written is harmless to spreadsheets: a cell that would begin a
- * formula gets an apostrophe before it, which is taken away again when it is read.
+ * Tables as comma-separated values (RFC 4180). Output is safe for spreadsheets: a cell that would begin a formula is
+ * prefixed with an apostrophe, which is removed on reading.
  */
 public final class CsvTable {
     private static final String BEGINS_FORMULA = "=+-@\t\r";
@@ -28,7 +28,7 @@ public final class CsvTable {
 
     private CsvTable() {}
 
-    /** A file that is no table; the message says where and what would be right. */
+    /** The file is not a valid table; the message says where, and what would be right. */
     public static final class TableFault extends ExplainedException {
         private static final long serialVersionUID = 1;
 

@@ -21,10 +21,10 @@ import pyrite.core.model.Reference;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * Elements as JSON objects of the Systems Modeling API (OMG Systems Modeling API and Services 1.0, clause 7), as maps,
- * lists, strings, numbers and booleans. Metaclasses and attributes have the standard's names. Where the standard has an
- * element for what Pyrite keeps as a property of another (a specialisation, a multiplicity, an expression), it stands
- * under the name the standard gives that end, expressions in the textual notation.
+ * Elements as JSON objects of the Systems Modeling API (OMG Systems Modeling API and Services 1.0, clause 7), in the
+ * form of maps, lists, strings, numbers and booleans. Metaclasses and attributes have the standard's names. Where the
+ * standard has a separate element for something that Pyrite keeps as a property (a specialisation, a multiplicity, an
+ * expression), the property appears under the standard's name for that end, expressions in the textual notation.
  */
 public final class ElementJson {
     public static final String ID = "@id";

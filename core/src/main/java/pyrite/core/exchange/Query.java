@@ -16,17 +16,17 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * A query of the Systems Modeling API (clause 7.1.4): which elements are wanted, by what their attributes are, and
- * which of their attributes.
+ * A query of the Systems Modeling API (clause 7.1.4): which elements are requested, by the values of their attributes,
+ * and which of their attributes.
  *
- * @param scope ids of the elements to look among; empty for all
- * @param select the attributes wanted, with id and type in any case; empty for all
- * @param orderBy the attributes by which the elements are ordered, the first of them first; what lacks one comes last,
- *     what is equal in all by id
+ * @param scope ids of the elements to search; empty for all
+ * @param select the attributes requested, besides id and type; empty for all
+ * @param orderBy the attributes to order by, most significant first; elements without the attribute come last, and
+ *     equal ones are ordered by id
  */
 public record Query(Set<String> scope, List<String> select, Constraint where, List<String> orderBy) {
 
-    /** What an element must be like. */
+    /** A condition on an element. */
     public sealed interface Constraint {
         boolean holds(Map<String, @Nullable Object> json);
 
@@ -38,7 +38,7 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
             }
         }
 
-        /** One attribute compared with some values; for a list, whether one of it compares so. */
+        /** Compares one attribute with values; a list matches if one of its items does. */
         record Primitive(String property, String operator, List<@Nullable Object> values, boolean inverse)
                 implements Constraint {
             @Override
@@ -46,7 +46,8 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
                 Object value = json.get(property);
                 List<?> all = value instanceof List<?> list ? list : Collections.singletonList(value);
                 return inverse
-                        != all.stream().anyMatch(each -> values.stream().anyMatch(requested -> compares(each, requested)));
+                        != all.stream()
+                                .anyMatch(each -> values.stream().anyMatch(requested -> compares(each, requested)));
             }
 
             private boolean compares(@Nullable Object value, @Nullable Object requested) {
@@ -59,7 +60,7 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
             }
         }
 
-        /** All of some constraints, or any of them. */
+        /** A conjunction or disjunction of constraints. */
         record Composite(boolean all, List<Constraint> parts) implements Constraint {
             @Override
             public boolean holds(Map<String, @Nullable Object> json) {

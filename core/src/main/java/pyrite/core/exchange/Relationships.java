@@ -14,7 +14,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** The elements that relate others, and what they lead from and to. */
+/** The elements that are relationships, with their sources and targets. */
 public final class Relationships {
     private final Model model;
 
@@ -22,7 +22,7 @@ public final class Relationships {
         this.model = model;
     }
 
-    /** Which end of a relationship an element is. */
+    /** The end of a relationship at which an element stands. */
     public enum Direction {
         IN,
         OUT,

@@ -6,7 +6,7 @@ import java.util.List;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 
-/** Tables as a spreadsheet (ISO/IEC 29500). Cells are written as texts, so that none of them is a formula. */
+/** Tables as a spreadsheet file (ISO/IEC 29500). Cells are written as text, so none is a formula. */
 public final class Spreadsheet {
     private static final int LONGEST_CELL = 32_767;
     private static final double WIDEST = 80;

@@ -7,8 +7,7 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 
 /**
- * What {@link TypeCheck} finds in calls: of functions of the library, of collections' functions, and of what people
- * define.
+ * The part of {@link TypeCheck} for calls: of library functions, collection functions and user-defined calculations.
  */
 final class CallCheck {
     private final TypeCheck check;
@@ -195,7 +194,10 @@ final class CallCheck {
         }
         for (int i = 1; i < arguments.size(); i++) {
             check.same(
-                    call.arguments().get(i), arguments.get(i), new Type.Number(ObservationFunction.TIME), "used as an instant");
+                    call.arguments().get(i),
+                    arguments.get(i),
+                    new Type.Number(ObservationFunction.TIME),
+                    "used as an instant");
         }
         Expression subject = call.arguments().getFirst();
         if (observation.of() == ObservationFunction.Of.CONDITION) {

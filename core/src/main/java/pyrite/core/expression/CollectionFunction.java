@@ -6,8 +6,8 @@ import pyrite.core.expression.Expression.Body;
 import pyrite.core.expression.Expression.FeatureReference;
 
 /**
- * The functions over several values that the engine knows, each declared by its name in a library package of KerML 9.4.
- * The values are those of the first argument, or of what stands before the arrow.
+ * The functions over several values that the engine computes, each declared by its name in a library package of KerML
+ * 9.4. The values are those of the first argument, or of the expression before the arrow.
  */
 public enum CollectionFunction {
     COLLECT("collect", Library.CONTROL, Takes.BODY),
@@ -30,7 +30,7 @@ public enum CollectionFunction {
     HEAD("head", Library.SEQUENCE, Takes.NOTHING),
     LAST("last", Library.SEQUENCE, Takes.NOTHING);
 
-    /** What stands beside the values. */
+    /** What the function takes beside the values. */
     public enum Takes {
         NOTHING,
         VALUE,

@@ -2,7 +2,7 @@ package pyrite.core.expression;
 
 import java.util.Optional;
 
-/** Explains the referents of an expression. */
+/** Gives the meaning of the referents in an expression. */
 public interface Environment {
     Type typeOf(Expression.FeatureReference reference);
 

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 public sealed interface Expression {
     Span span();
 
-    /** A number as it was spelled, so that writing it back keeps {@code 0.40} as {@code 0.40}. Dimension one. */
+    /** A number of dimension one with its spelling, so that {@code 0.40} is written back as {@code 0.40}. */
     record NumberLiteral(String spelling, Span span) implements Expression {
         public double value() {
             return Double.parseDouble(spelling);
@@ -25,7 +25,7 @@ public sealed interface Expression {
     record BooleanLiteral(boolean value, Span span) implements Expression {}
 
     /**
-     * {@code a.b.c}: the first referent is found from where the expression stands, each further one in the one before.
+     * {@code a.b.c}: the first referent is resolved where the expression stands, each further one in the one before.
      */
     record FeatureReference(List<Referent> chain, Span span) implements Expression {
         public FeatureReference {
@@ -93,7 +93,7 @@ public sealed interface Expression {
     /** {@code receiver.{in x; …}} collects what the body gives, {@code receiver.?{in x; …}} selects where it holds. */
     record Filtered(Expression receiver, boolean selects, Body body, Span span) implements Expression {}
 
-    /** {@code { in x : Type; … result }}: an expression over parameters of its own. */
+    /** {@code { in x : Type; … result }}: an expression with parameters of its own. */
     record Body(List<Parameter> parameters, Expression result, Span span) implements Expression {
         public Body {
             parameters = List.copyOf(parameters);
@@ -131,9 +131,9 @@ public sealed interface Expression {
         }
     }
 
-    /** {@code operand istype Type} and its kin. */
+    /** {@code operand istype Type} and the other classification expressions (KerML 8.2.5.8.1). */
     record Classification(Expression operand, Relation relation, Referent type, Span span) implements Expression {
-        /** How something and a type are related. */
+        /** The relation of an operand to a type. */
         public enum Relation {
             ISTYPE("istype"),
             HASTYPE("hastype"),
@@ -163,7 +163,7 @@ public sealed interface Expression {
     /** {@code null}, or {@code ()}. */
     record NullLiteral(Span span) implements Expression {}
 
-    /** {@code *}, without bound. */
+    /** {@code *}: no upper bound. */
     record Unbounded(Span span) implements Expression {}
 
     /** The parts directly below, in the order they are written. */
@@ -253,7 +253,7 @@ public sealed interface Expression {
         });
     }
 
-    /** Says what becomes of the references in an expression. */
+    /** Replaces the references in an expression. */
     interface Rewriter {
         Expression feature(FeatureReference reference);
 
@@ -332,7 +332,7 @@ public sealed interface Expression {
         return expressions.stream().map(expression -> expression.rewrite(to)).toList();
     }
 
-    /** Within the brackets every reference is one to a unit. */
+    /** Rewrites the contents of unit brackets, where every reference is to a unit. */
     record UnitRewriter(Rewriter around) implements Rewriter {
         @Override
         public Expression feature(FeatureReference reference) {

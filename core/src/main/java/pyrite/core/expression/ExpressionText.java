@@ -4,13 +4,13 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Conditional;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
 import pyrite.core.expression.Expression.StringLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 

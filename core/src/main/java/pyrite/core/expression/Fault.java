@@ -1,4 +1,4 @@
 package pyrite.core.expression;
 
-/** Something wrong in an expression: where, and in words what is wrong and what would be right. */
+/** A fault in an expression: its place, and a message that says what is wrong and what would be right. */
 public record Fault(Span span, String message) {}

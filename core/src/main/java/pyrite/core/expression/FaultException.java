@@ -1,6 +1,6 @@
 package pyrite.core.expression;
 
-/** Thrown where an expression cannot be worked out; carries the fault with its place. */
+/** An expression cannot be evaluated; carries the fault with its place. */
 public final class FaultException extends ExplainedException {
     private final transient Fault fault;
 

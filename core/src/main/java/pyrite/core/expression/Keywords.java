@@ -3,8 +3,8 @@ package pyrite.core.expression;
 import java.util.Set;
 
 /**
- * Words the notation keeps for itself: a name spelled like one of them is written in quotes. {@code at} and
- * {@code defined} are told apart from names by where they stand.
+ * The reserved words of the notation. A name that is spelled like one of them is written in quotes. {@code at} and
+ * {@code defined} are not reserved; their position tells them apart from names.
  */
 public final class Keywords {
     public static final Set<String> RESERVED = Set.of(

@@ -1,9 +1,9 @@
 package pyrite.core.expression;
 
 /**
- * The mathematical functions the engine knows. Each is declared by its name in the library packages RealFunctions and
- * TrigFunctions; this table gives them their meaning. A table and not classes: one row says how many arguments, what
- * dimensions, and whether the function has a kink that a simulation must locate.
+ * The mathematical functions that the engine computes, each declared by its name in the library packages RealFunctions
+ * and TrigFunctions. A row gives the number of arguments, the dimensions, and whether the function has a kink that a
+ * simulation must locate.
  */
 public enum MathFunction {
     SQRT("sqrt", Library.REAL, 1, Dimensions.ROOT),
@@ -21,7 +21,7 @@ public enum MathFunction {
     FLOOR("floor", Library.REAL, 1, Dimensions.NONE),
     ROUND("round", Library.REAL, 1, Dimensions.NONE);
 
-    /** How the dimensions of the arguments and of the result go together. */
+    /** How the dimensions of arguments and result are related. */
     public enum Dimensions {
         /** All arguments and the result have the same dimension. */
         SAME,

@@ -2,7 +2,7 @@ package pyrite.core.expression;
 
 import java.util.List;
 
-/** What a call means. */
+/** The meaning of a called function. */
 public sealed interface ModelFunction {
     /**
      * The same function as a call with so many arguments means it: of several values of one argument, {@code min} and
@@ -32,7 +32,7 @@ public sealed interface ModelFunction {
     /** {@code der(x)}: the time derivative of a quantity that changes. */
     record Derivative() implements ModelFunction {}
 
-    /** A calculation or constraint somebody defined, with its parameters in order and what it gives. */
+    /** A user-defined calculation or constraint, with its parameters in order and its result type. */
     record Defined(String name, List<Parameter> parameters, Type result) implements ModelFunction {
         public Defined {
             parameters = List.copyOf(parameters);

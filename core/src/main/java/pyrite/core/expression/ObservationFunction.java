@@ -1,7 +1,7 @@
 package pyrite.core.expression;
 
 /**
- * The functions of the library package Dynamics that look at a whole trajectory. The first argument is a varying
+ * The functions of the library package Dynamics that evaluate a whole trajectory. The first argument is a varying
  * quantity or condition; a window {@code from, to} may follow (for {@code AT} the instant).
  */
 public enum ObservationFunction {
@@ -18,7 +18,7 @@ public enum ObservationFunction {
     ALWAYS("always", Of.CONDITION, 2),
     EVENTUALLY("eventually", Of.CONDITION, 2);
 
-    /** What the first argument is. */
+    /** The kind of the first argument. */
     public enum Of {
         QUANTITY,
         CONDITION

@@ -7,8 +7,8 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The operators, with their binding strength (a larger number binds tighter) in the order of KerML 8.2.5.8.1. Power
- * groups to the right, all others to the left.
+ * The operators with their precedence (a larger number binds tighter), in the order of KerML 8.2.5.8.1. Power
+ * associates to the right, all others to the left.
  */
 public enum Operator {
     COALESCE("??", 1, Family.CHOICE),
@@ -41,7 +41,7 @@ public enum Operator {
     /** How tight {@code istype} and its kin bind, between comparing for equality and for size. */
     public static final int CLASSIFICATION = 7;
 
-    /** What kinds of operands an operator takes and gives. */
+    /** The kinds of operands an operator takes and returns. */
     public enum Family {
         LOGIC,
         COMPARISON,

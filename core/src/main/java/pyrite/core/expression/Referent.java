@@ -1,4 +1,4 @@
 package pyrite.core.expression;
 
-/** What an expression refers to: a {@link Name} as written, or whatever a model resolves names to. */
+/** What an expression refers to: a {@link Name} as written, or the identity to which a model resolves it. */
 public interface Referent {}

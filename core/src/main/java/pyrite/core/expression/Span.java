@@ -1,9 +1,9 @@
 package pyrite.core.expression;
 
 /**
- * Where something stood in the text it was read from: characters {@code start} (inclusive) to {@code end} (exclusive),
- * counted from 0. A place is no part of what an expression means, so all spans are equal: two expressions read from
- * differently laid out texts compare as the same.
+ * A place in the text that was read: characters {@code start} (inclusive) to {@code end} (exclusive), counted from 0. A
+ * place is not part of an expression's meaning, so all spans are equal, and the same expression read from two layouts
+ * compares as equal.
  */
 public record Span(int start, int end) {
     public static final Span NONE = new Span(0, 0);

@@ -1,6 +1,6 @@
 package pyrite.core.expression;
 
-/** What kind of value an expression has, as far as it can be told without computing it. */
+/** The type of an expression, as far as it is known without evaluation. */
 public sealed interface Type {
     record Number(Dimension dimension) implements Type {
         @Override
@@ -31,7 +31,7 @@ public sealed interface Type {
         }
     }
 
-    /** Something that is no value, such as a part; {@code name} says what, for messages. */
+    /** A structured value such as a part; {@code name} describes it in messages. */
     record Thing(String name) implements Type {
         @Override
         public String toString() {
@@ -39,7 +39,10 @@ public sealed interface Type {
         }
     }
 
-    /** Not known, for a reason reported elsewhere; fits everything so that one fault is reported once. */
+    /**
+     * Unknown for a reason that is reported elsewhere. It is compatible with every type, so that one fault is reported
+     * once.
+     */
     record Unknown() implements Type {
         @Override
         public String toString() {

@@ -7,19 +7,19 @@ import java.util.Map;
 import org.hipparchus.fraction.Fraction;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Conditional;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
 import pyrite.core.expression.Expression.StringLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 
 /**
- * Infers the type and dimension of an expression and reports every mismatch at its place. A part whose type is unknown
- * fits everything, so a fault is reported once and not again by everything around it.
+ * Infers the type and dimension of an expression and reports every mismatch at its place. A subexpression of unknown
+ * type is compatible with everything, so each fault is reported once.
  */
 public final class TypeCheck {
     private final Environment environment;

@@ -13,8 +13,8 @@ import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Expression.UnitReference;
 
 /**
- * Works out units: what stands in the brackets of {@code x [unit]}, and what defines a unit by others, as in
- * {@code kg*m/s^2} or {@code 3600 [s]}. Products, quotients and whole powers.
+ * Evaluates units: the contents of the brackets in {@code x [unit]}, and definitions of units by others, as in
+ * {@code kg*m/s^2} or {@code 3600 [s]}. Supports products, quotients and whole powers.
  */
 public final class Units {
     /** SI prefixes by symbol, longest first, so that {@code da} is tried before {@code d}. */

@@ -1,6 +1,6 @@
 package pyrite.core.expression;
 
-/** What an expression is worth. */
+/** The value of an expression. */
 public sealed interface Value {
     /** A number in the coherent SI unit of its dimension. */
     record Amount(double si, Dimension dimension) implements Value {

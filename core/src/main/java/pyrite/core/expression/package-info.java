@@ -1,7 +1,7 @@
 /**
- * Expressions of the model's language: what they are, which dimension they have, what they are worth. Knows nothing of
- * elements: a name or an id in an expression is a {@link pyrite.core.expression.Referent} that an
- * {@link pyrite.core.expression.Environment} explains. Read {@link pyrite.core.expression.Expression} first.
+ * Expressions of the modelling language: their structure, types, dimensions and values. The package does not know
+ * elements: a name or id in an expression is a {@link pyrite.core.expression.Referent} whose meaning an
+ * {@link pyrite.core.expression.Environment} gives. Read {@link pyrite.core.expression.Expression} first.
  */
 @NullMarked
 package pyrite.core.expression;

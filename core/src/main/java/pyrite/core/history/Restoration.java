@@ -10,11 +10,11 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** Brings an element back to what it was in an earlier snapshot, alone or with all it owned. */
+/** Restores an element to its state in an earlier snapshot, alone or with everything it owned. */
 public sealed interface Restoration {
     record Possible(Edit edit) implements Restoration {}
 
-    /** What it stood in is gone too; that has to be restored first. */
+    /** Its owner is removed too and has to be restored first. */
     record WithoutOwner(Element owner) implements Restoration {}
 
     /** The element as it was; what it owns stays as it is now. */

@@ -8,11 +8,11 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** Brings about a difference on a head that may have moved on: undoing is bringing about the inverse. */
+/** Applies a difference to a head that may have moved on. Undo applies the inverse of an edit's difference. */
 public sealed interface Revert {
     record Possible(Edit edit) implements Revert {}
 
-    /** Elements that are no longer what the difference starts from. */
+    /** The elements that are no longer in the state from which the difference starts. */
     record Overtaken(List<ElementId> elements) implements Revert {}
 
     static Revert on(Model head, Difference difference) {

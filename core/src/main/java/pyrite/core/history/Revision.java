@@ -9,7 +9,7 @@ import java.time.Instant;
  * @param act an edit, or the undoing or redoing of the edit with number {@code of}
  */
 public record Revision(int number, String author, Instant at, String summary, Act act, int of) {
-    /** What brought a revision about. */
+    /** The act that created a revision. */
     public enum Act {
         EDIT,
         UNDO,

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.OptionalInt;
 
 /**
- * What one person can undo and redo on a branch, from its revisions alone: undoing is a revision too, so nothing has to
- * be remembered besides. A new edit ends what can be redone. Linear in the number of revisions.
+ * What one person can undo and redo on a branch, computed from its revisions alone: an undo is a revision too, so no
+ * other state is kept. A new edit ends what can be redone. Linear in the number of revisions.
  */
 public final class UndoStack {
     private final Deque<Integer> undoable = new ArrayDeque<>();

@@ -1,5 +1,5 @@
 /**
- * Revisions: who changed what, when and why, and how a change is taken back. Storage is not here; read
+ * Revisions: who changed what, when and why, and how a change is undone. Storage is in the application; read
  * {@link pyrite.core.history.UndoStack} first.
  */
 @NullMarked

@@ -5,7 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
-/** What somebody wants to change: elements to add or replace, and elements to remove with all they own. */
+/** A requested change: elements to add or replace, and elements to remove with all they own. */
 public record Edit(List<Element> put, Set<ElementId> remove) {
     public Edit {
         put = List.copyOf(put);

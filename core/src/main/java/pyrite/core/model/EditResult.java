@@ -2,7 +2,7 @@ package pyrite.core.model;
 
 import java.util.List;
 
-/** What came of an edit. */
+/** The result of an edit. */
 public sealed interface EditResult {
     record Applied(Model model, Difference difference) implements EditResult {}
 

@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
 /**
- * One thing somebody wrote: immutable, of a kind, owned by another element or by the model itself ({@code owner} null).
+ * One element of the model: immutable, of a kind, owned by another element or by the model itself ({@code owner} null).
  * {@code name} and {@code shortName} are as declared; {@link Names#effectiveName} also gives inherited ones.
  */
 public record Element(

@@ -3,7 +3,7 @@ package pyrite.core.model;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** One element before and after; null before if it is new, null after if it is gone. */
+/** One element before and after: {@code before} is null if it is new, {@code after} is null if it is removed. */
 public record ElementChange(
         @Nullable Element before, @Nullable Element after) {
     public ElementChange {

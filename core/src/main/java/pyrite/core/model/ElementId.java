@@ -8,8 +8,8 @@ import java.util.UUID;
 import pyrite.core.expression.Referent;
 
 /**
- * The lasting identity of an element, a UUID; survives renaming, moving and reading its text again. Kept as its two
- * halves, because snapshots hold and compare very many of them.
+ * The permanent identity of an element, a UUID that survives renaming, moving and reading its text again. Stored as two
+ * longs, because snapshots hold and compare very many of them.
  */
 public record ElementId(long high, long low) implements Referent, Comparable<ElementId> {
     private static final Comparator<ElementId> ORDER =
@@ -29,7 +29,7 @@ public record ElementId(long high, long low) implements Referent, Comparable<Ele
         return NEXT.get().next();
     }
 
-    /** Counts on from a number of 74 bits drawn by chance, each thread from its own. */
+    /** Counts upward from a random 74-bit number; each thread has its own. */
     private static final class Sequence {
         private static final long VERSION = 7L << 12;
         private static final long VARIANT = 1L << 63;

@@ -127,7 +127,7 @@ public enum ElementKind {
     VIEW_RENDERING("render rendering", "render", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE, TARGET),
     EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER);
 
-    /** What an element is about; gives it its tint and its place in the stations. */
+    /** The subject area of a kind, which gives it its tint on drawings. */
     public enum Family {
         ORGANIZATION,
         STRUCTURE,
@@ -139,7 +139,7 @@ public enum ElementKind {
         RELATIONSHIP
     }
 
-    /** How a declaration is written. */
+    /** The form of a declaration. */
     public enum Form {
         PACKAGE,
         DEFINITION,
@@ -147,7 +147,7 @@ public enum ElementKind {
         SPECIAL
     }
 
-    /** What may stand between the braces. */
+    /** The members that may stand between the braces. */
     public enum Body {
         NONE,
         ANNOTATION,

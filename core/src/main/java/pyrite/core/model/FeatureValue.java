@@ -3,8 +3,8 @@ package pyrite.core.model;
 import pyrite.core.expression.Expression;
 
 /**
- * The value a usage is declared with (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. One that is
- * only a default may be overridden by what redefines or specialises the usage.
+ * The declared value of a usage (KerML 8.3.4.10): fixed with {@code =}, or initial with {@code :=}. A default value may
+ * be overridden by whatever redefines or specialises the usage.
  */
 public record FeatureValue(Kind kind, Expression expression) {
     public enum Kind {

@@ -5,8 +5,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What elements of a kind have from the library without saying so: every action starts and is done, every verification
- * comes to a verdict (the implied specialisations of SysML 2.0). It is looked at last, when a name is nowhere else.
+ * The implied specialisations of SysML 2.0: what elements of a kind inherit from the library without stating it. Every
+ * action has a start and a done, every verification a verdict. Searched last, when a name is not found elsewhere.
  */
 final class ImpliedGenerals {
     private static final Map<ElementKind, ElementId> BY_DEFINITION = new EnumMap<>(ElementKind.class);

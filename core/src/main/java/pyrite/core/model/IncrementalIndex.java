@@ -3,8 +3,8 @@ package pyrite.core.model;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Something {@link Model#derived derived} from a snapshot that need not be made anew for the next one, because it knows
- * what an edit does to it.
+ * An index {@link Model#derived derived} from a snapshot that can be updated for the next snapshot from the difference
+ * alone.
  */
 public interface IncrementalIndex {
     /**

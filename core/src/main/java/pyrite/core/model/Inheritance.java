@@ -13,8 +13,8 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * What elements have from others: generals, effective features, redefinitions. Answers for one snapshot and remembers
- * them. Circles in a faulty model end the walk and are reported by {@link WellFormedness}.
+ * Inheritance in one snapshot: generals, effective features, redefinitions. Results are remembered. Cycles in a faulty
+ * model end the search; {@link WellFormedness} reports them.
  */
 public final class Inheritance {
     private final Model model;

@@ -7,8 +7,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The own elements of a snapshot by kind. Made in one pass over all, then taken from snapshot to snapshot at the cost
- * of what an edit changes.
+ * The project's own elements of a snapshot by kind. Built in one pass, then updated from snapshot to snapshot at the
+ * cost of the edit.
  */
 final class KindIndex implements IncrementalIndex {
     private final Map<ElementKind, SnapshotMap<Element>> byKind;

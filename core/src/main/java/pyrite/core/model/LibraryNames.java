@@ -1,8 +1,6 @@
 package pyrite.core.model;
 
-/**
- * The qualified names of library elements the engine gives a meaning of its own. The texts are under core's resources.
- */
+/** The qualified names of library elements that have a meaning in the engine. Their texts are resources of core. */
 public final class LibraryNames {
     public static final String REAL = "ScalarValues::Real";
     public static final String RATIONAL = "ScalarValues::Rational";

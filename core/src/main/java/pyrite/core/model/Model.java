@@ -19,9 +19,9 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
 /**
- * An immutable snapshot of all elements, the library packages included. {@link #apply} makes the next snapshot; the two
- * share all that did not change ({@link SnapshotMap}s by id and by owner), so an edit costs what it touches and its
- * siblings, not what there is.
+ * An immutable snapshot of all elements, library packages included. {@link #apply} returns the next snapshot. The two
+ * share everything unchanged ({@link SnapshotMap}s by id and by owner), so the cost of an edit depends on what it
+ * touches and its siblings, not on the size of the model.
  */
 public final class Model implements Namespaces {
     public static final Model EMPTY = new Model(SnapshotMap.empty(), Ownership.NONE, null);
@@ -321,7 +321,8 @@ public final class Model implements Namespaces {
         Map<ElementId, ElementChange> changes =
                 LinkedHashMap.newLinkedHashMap(edit.put().size());
         edit.remove()
-                .forEach(top -> subtree(top).forEach(removed -> changes.put(removed.id(), new ElementChange(removed, null))));
+                .forEach(top ->
+                        subtree(top).forEach(removed -> changes.put(removed.id(), new ElementChange(removed, null))));
         edit.put().forEach(after -> changes.put(after.id(), new ElementChange(byId.get(after.id()), after)));
         return new Difference(List.copyOf(changes.values()));
     }

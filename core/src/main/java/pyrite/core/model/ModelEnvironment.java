@@ -18,8 +18,8 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.ExpressionText;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Referent;
@@ -28,7 +28,7 @@ import pyrite.core.expression.TypeCheck;
 import pyrite.core.expression.Unit;
 import pyrite.core.expression.Units;
 
-/** What the names in a snapshot's expressions mean: types from the typing of features, units from the library. */
+/** The meaning of names in the expressions of a snapshot: types from the typing of features, units from the library. */
 public final class ModelEnvironment implements Environment {
     private static final Map<ElementId, ModelFunction> FUNCTIONS = functions();
 
@@ -66,7 +66,8 @@ public final class ModelEnvironment implements Environment {
         }
         for (ObservationFunction observation : ObservationFunction.values()) {
             functions.put(
-                    LibraryNames.id("Dynamics::" + observation.functionName()), new ModelFunction.Observing(observation));
+                    LibraryNames.id("Dynamics::" + observation.functionName()),
+                    new ModelFunction.Observing(observation));
         }
         functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new ModelFunction.Derivative());
         for (CollectionFunction function : CollectionFunction.values()) {

@@ -19,9 +19,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Name;
 
 /**
- * Finds elements by name after the rules of KerML 8.2.3.5: in a namespace the own members come first, then the
- * inherited, then the imported; what is not found there is looked for in the namespace around it, at last among the
- * elements at the top.
+ * Resolves names after KerML 8.2.3.5: within a namespace own members come first, then inherited, then imported ones;
+ * then the owning namespaces are searched outward, at last the elements at the top.
  */
 public final class Names {
     private static final Predicate<Element> FUNCTIONS = element ->
@@ -150,7 +149,9 @@ public final class Names {
     private Optional<ElementId> member(
             ElementId owner, String name, boolean inside, Predicate<Element> requested, @Nullable Visited visited) {
         Namespace namespace = namespace(owner);
-        return namespace == null ? Optional.empty() : namespace.home.member(namespace, name, inside, requested, visited);
+        return namespace == null
+                ? Optional.empty()
+                : namespace.home.member(namespace, name, inside, requested, visited);
     }
 
     /** @param visited the namespaces looked into on the way here, null at the beginning */

@@ -6,9 +6,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 
-/**
- * An element as a place where names are looked up: what it holds by name, what it imports, and what was found that way.
- */
+/** An element as a namespace: its members by name, its imports, and the results of earlier lookups. */
 final class Namespace {
     private static final Map<String, Optional<ElementId>> NONE = Map.of();
 
@@ -35,7 +33,7 @@ final class Namespace {
         this.found = imports.isEmpty() ? NONE : new ConcurrentHashMap<>();
     }
 
-    /** An import with what it names as soon as that is known. */
+    /** An import, with the element it names once that is resolved. */
     static final class Import {
         final Element element;
         final boolean isPublic;

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** What looking up a name needs to know of the elements; answered by a {@link Model} or while one is being read. */
+/** What name resolution needs to know about elements; implemented by {@link Model} and by a text that is being read. */
 public interface Namespaces {
     Optional<Element> find(ElementId id);
 

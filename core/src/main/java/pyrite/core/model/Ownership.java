@@ -10,9 +10,10 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Who owns what in a snapshot, siblings by their ranks. An edit copies the list of its siblings and shares all others.
+ * The members of each owner in a snapshot, ordered by rank. An edit copies the list of the siblings it touches and
+ * shares all others.
  *
- * @param roots what nothing owns
+ * @param roots elements without an owner
  */
 record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
     static final Ownership NONE = new Ownership(SnapshotMap.empty(), List.of());
@@ -49,7 +50,7 @@ record Ownership(SnapshotMap<List<Element>> byOwner, List<Element> roots) {
         return owner == null ? top : members.computeIfAbsent(owner, _ -> new Members());
     }
 
-    /** What changes among the members of one owner. */
+    /** The changes among the members of one owner. */
     private static final class Members {
         private Set<ElementId> removed = Set.of();
         private final List<Element> added = new ArrayList<>(4);

@@ -4,8 +4,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 
 /**
- * Something wrong with an element. {@code property} and {@code span} say where in it; the span counts in the text the
- * property was read from. The message says what is wrong and, where it can, what would be right.
+ * A problem of an element. {@code property} and {@code span} locate it in the element; the span counts in the text that
+ * the property was read from. The message says what is wrong and, where possible, what would be right.
  */
 public record Problem(ElementId element, @Nullable Property<?> property, Span span, String message) {
     public static Problem of(Element element, String message) {

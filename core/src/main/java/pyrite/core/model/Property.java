@@ -8,8 +8,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 
 /**
- * What an element may have besides kind, owner and names. Each property has one type of value; {@link Shape} says
- * which, so that storing, comparing and printing need no case for each property.
+ * A property that elements may have beside kind, owner and names. Each property has one type of value, its
+ * {@link Shape}, so storing, comparing and printing need no code per property.
  */
 public final class Property<T> implements Comparable<Property<?>> {
     /** The types of values. */

@@ -5,8 +5,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Where an element stands among its siblings: a fraction in (0, 1) written in base 36 without the leading point, so
- * that between any two ranks there is another and moving one element touches no other. Never ends in 0.
+ * The position of an element among its siblings: a fraction in (0, 1) written in base 36 without the leading point.
+ * Between any two ranks there is another, so moving one element touches no other. Never ends in 0.
  */
 public record Rank(String digits) implements Comparable<Rank> {
     private static final int BASE = 36;

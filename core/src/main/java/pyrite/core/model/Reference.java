@@ -2,7 +2,7 @@ package pyrite.core.model;
 
 import java.util.List;
 
-/** A reference from one element to another, perhaps along features: {@code a.b.c} as the ids of a, b and c. */
+/** A reference from one element to another, possibly along a feature chain: {@code a.b.c} as the ids of a, b and c. */
 public record Reference(List<ElementId> chain) {
     public Reference {
         chain = List.copyOf(chain);

@@ -10,9 +10,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Who refers to each element, in a property or an expression. Made in one pass over all when somebody first asks, for
- * reading a text or loading a branch needs none of it; then taken from snapshot to snapshot at the cost of what an edit
- * changes.
+ * The elements that refer to each element, in a property or an expression. Built in one pass on first use, because
+ * reading a text or loading a branch does not need it; then updated from snapshot to snapshot at the cost of the edit.
  */
 final class Referrers implements IncrementalIndex {
     private static final int FEW = 16;
@@ -67,9 +66,7 @@ final class Referrers implements IncrementalIndex {
                 each -> incoming.forEach((target, change) -> each.accept(target, change.after(of(target))))));
     }
 
-    /**
-     * Who ceases and who begins to refer to an element; one that referred to it before and still does stands in both.
-     */
+    /** The elements that cease and begin to refer to an element. One that did before and still does is in both. */
     private static final class Incoming {
         private List<ElementId> removed = List.of();
         private final List<ElementId> added = new ArrayList<>(1);

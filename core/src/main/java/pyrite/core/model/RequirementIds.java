@@ -7,7 +7,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
-/** The id people call a requirement by: as a rule a prefix, a hyphen and a number. */
+/** The id by which people know a requirement: usually a prefix, a hyphen and a number. */
 public final class RequirementIds {
     private static final int MOST_DIGITS = 9;
 
@@ -24,7 +24,7 @@ public final class RequirementIds {
         }
     }
 
-    /** What ids are ordered by. */
+    /** The sort key of an id. */
     private record Key(String prefix, int number, String id) implements Comparable<Key> {
         private static final Comparator<Key> BY_PARTS = Comparator.comparing(Key::prefix)
                 .thenComparingInt(Key::number)

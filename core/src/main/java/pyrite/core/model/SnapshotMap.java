@@ -12,10 +12,10 @@ import org.organicdesign.fp.collections.MutMap;
 import org.organicdesign.fp.collections.PersistentHashMap;
 
 /**
- * An immutable map by element: a plain hash map as the ground, shared by many snapshots and never written to again, and
- * a persistent hash trie of what has changed since. Looking up is as quick as in a hash map while little has changed; a
- * change costs what it touches; when the changes come to a quarter of the ground, both become a new ground, which adds
- * a constant to the cost of each change on average.
+ * An immutable map by element: a plain hash map as the base, shared by many snapshots and never modified, and a
+ * persistent hash trie of the changes since. Lookups are as fast as in a hash map while there are few changes. When the
+ * changes reach a quarter of the base, both are merged into a new base, which adds a constant amortised cost to each
+ * change.
  */
 public final class SnapshotMap<V> {
     private static final Object REMOVED = new Object();
@@ -78,8 +78,8 @@ public final class SnapshotMap<V> {
     }
 
     /**
-     * What changes in a map: hands each id with its new value to whoever asks; null takes the id out. Of two for an id
-     * the later counts.
+     * The changes of a map: passes each id with its new value, or null to remove it. If an id occurs twice, the later
+     * entry wins.
      */
     public interface Changes<V> {
         void forEach(BiConsumer<ElementId, @Nullable V> each);

@@ -18,8 +18,8 @@ import org.jgrapht.graph.DefaultEdge;
 import pyrite.core.expression.Expression.FeatureReference;
 
 /**
- * Fixed values that name each other in circles. What a value rests on is gone through once for all that rest on it, so
- * neither a long chain of values nor a long circle takes time that grows with the square of its length.
+ * Finds fixed values that depend on each other in a cycle. The dependencies of a value are searched once for all values
+ * that share them, so the time is linear in the length of chains and cycles.
  */
 final class ValueCycles {
     /** Among more values than these that all rest on each other, one circle is told and not one for each. */
@@ -55,7 +55,7 @@ final class ValueCycles {
         return free.contains(element.id()) || !rings.isEmpty() && rings.containsKey(element.id());
     }
 
-    /** A value on the way, and what of those it names is still to be gone through. */
+    /** A value on the current path, with the dependencies still to be searched. */
     private record Step(Element at, Iterator<Element> ahead) {}
 
     /** Whether nothing that a value rests on, step by step, goes in a circle that is not known yet. */

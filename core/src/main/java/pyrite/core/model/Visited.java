@@ -5,9 +5,7 @@ import java.util.HashSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/**
- * The elements a walk has come through: a few as a rule, which are quicker found by looking at each than in a hash set.
- */
+/** The elements visited by a walk. There are usually few, so linear search is faster than a hash set. */
 final class Visited {
     private static final int FEW = 16;
 

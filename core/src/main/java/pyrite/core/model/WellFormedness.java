@@ -19,7 +19,9 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 
-/** The rules every model keeps, one method a rule. All violations are collected, each names the culprit. */
+/**
+ * The rules that every model keeps, one method per rule. All violations are collected; each names the element at fault.
+ */
 public final class WellFormedness {
     private static final Set<ElementKind> REQUIREMENTS = Set.of(
             ElementKind.REQUIREMENT,

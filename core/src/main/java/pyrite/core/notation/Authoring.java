@@ -10,17 +10,19 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
-/** The edits people make by typing into a field: each turns text into an edit with a summary, or says what is wrong. */
+/**
+ * The edits people make by typing into a field: each turns text into an edit with a summary, or into located problems.
+ */
 public final class Authoring {
     private static final Pattern BARE_NUMBER = Pattern.compile("\\s*-?\\d+(\\.\\d+)?([eE][+-]?\\d+)?\\s*");
 
@@ -30,7 +32,7 @@ public final class Authoring {
         this.model = model;
     }
 
-    /** What came of typed text. */
+    /** The result of typed text. */
     public sealed interface Proposal {
         /** @param summary says in one line what changes, for the history */
         record Accepted(Edit edit, String summary) implements Proposal {}

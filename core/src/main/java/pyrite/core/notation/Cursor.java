@@ -5,7 +5,9 @@ import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Span;
 
-/** A place among the tokens of a text, moving forward: looks ahead, takes what is there or says what was expected. */
+/**
+ * A position in the tokens of a text that moves forward: it looks ahead, takes a token, or reports what was expected.
+ */
 final class Cursor {
     /** What is wrong where something begins and does not end, by its first character. */
     private static final Map<Character, String> UNENDED = Map.of(
@@ -24,7 +26,7 @@ final class Cursor {
     private Tokens.Type type;
     private int depth;
 
-    /** A text that does not go on as it must; carries its place and the sentence for the reader. */
+    /** A syntax error with its place and a message for the reader. */
     static final class SyntaxFault extends ExplainedException {
         private final transient Span span;
 

@@ -17,8 +17,8 @@ import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
 /**
- * Reads declarations of definitions and usages: prefixes, keyword, names, what they specialise, multiplicity, value and
- * body. Which kind it is follows from the keyword and the table {@link ElementKind}.
+ * Parses declarations of definitions and usages: prefixes, keyword, names, specialisations, multiplicity, value and
+ * body. The keyword and the table {@link ElementKind} give the kind.
  */
 final class DeclarationParser {
     private static final String MULTIPLICITY_FORM =

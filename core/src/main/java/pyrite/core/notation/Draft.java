@@ -19,8 +19,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * An element as read, with its references still names and what it owns below it. Gets its id and becomes an element
- * when the text has been read to its end; lives only that long.
+ * An element as read: its references are still names, and it holds its members. It becomes an element with an id when
+ * the whole text has been read.
  */
 final class Draft implements ReadResult.Place {
     /** A reference as written. */

@@ -11,7 +11,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Rank;
 
-/** Gives the drafts of a text their ids and their places among their siblings, owners before what they own. */
+/** Gives the drafts of a text their ids and their ranks among their siblings, owners before members. */
 final class DraftCompletion {
     private final Ids ids;
     private final Map<ElementId, Draft> byId;
@@ -19,7 +19,7 @@ final class DraftCompletion {
     private final List<Draft> tops = new ArrayList<>();
     private final List<Draft> imports = new ArrayList<>();
 
-    /** Says which element a draft is, or gives a new one its id. */
+    /** Decides which existing element a draft is, or gives it a new id. */
     interface Ids {
         Ids RANDOM = (_, _) -> ElementId.fresh();
 

@@ -17,10 +17,9 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * What drafts inherit from. It is found when somebody first asks for it, because finding a name may need the generals
- * of any other draft; a draft asked for its generals while they are being found has none yet, which ends circles. Where
- * nothing goes in a circle the answer hangs on no order, and so all processors look for it; circles are gone through
- * one after the other.
+ * The generals of drafts. They are found on demand, because resolving a name may need the generals of any other draft.
+ * A draft whose generals are requested while they are being found has none yet, which ends cycles. Without cycles the
+ * result does not depend on the order, so the search runs in parallel; cycles are then resolved sequentially.
  */
 final class DraftGenerals {
     static final List<Property<List<Reference>>> PROPERTIES =
@@ -36,7 +35,7 @@ final class DraftGenerals {
         this.resolver = resolver;
     }
 
-    /** Somebody asks what a draft inherits from while just that is being found. */
+    /** The generals of a draft are requested while they are being found. */
     private static final class Circle extends RuntimeException {
         static final Circle MET = new Circle();
 

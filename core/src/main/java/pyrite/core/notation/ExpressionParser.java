@@ -8,6 +8,7 @@ import pyrite.core.expression.Expression.Access;
 import pyrite.core.expression.Expression.ArrowInvocation;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.Expression.Body;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Classification;
 import pyrite.core.expression.Expression.Classification.Relation;
 import pyrite.core.expression.Expression.Conditional;
@@ -16,13 +17,12 @@ import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Parameter;
 import pyrite.core.expression.Expression.StringLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 
-/** Reads expressions (KerML 8.2.5.8) by precedence climbing. Referents are names still, and units plain references. */
+/** Parses expressions (KerML 8.2.5.8) by precedence climbing. Referents are still names, and units plain references. */
 final class ExpressionParser {
     /** More than people write; whatever walks an expression later goes as deep as it has operations. */
     private static final int MOST_OPERATIONS = 1000;

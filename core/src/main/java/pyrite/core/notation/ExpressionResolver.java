@@ -21,8 +21,8 @@ import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 
 /**
- * Resolves the names of an expression that stands in one place; parameters of the bodies around come before all other
- * names. What leads nowhere is reported and stays a name.
+ * Resolves the names in an expression from where it stands. Parameters of enclosing bodies come before all other names.
+ * A name that cannot be resolved is reported and stays a name.
  */
 final class ExpressionResolver implements Expression.Rewriter {
     private static final String UNITS = "SI";
@@ -87,7 +87,8 @@ final class ExpressionResolver implements Expression.Rewriter {
         if (found.isEmpty()) {
             report.fault(
                     span,
-                    () -> "there is no function '" + name + "'" + SimilarNames.to(name.last(), resolver.inScope(scope)));
+                    () -> "there is no function '" + name + "'"
+                            + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }
@@ -107,7 +108,8 @@ final class ExpressionResolver implements Expression.Rewriter {
         Optional<ElementId> found = names.resolve(name, scope);
         if (found.isEmpty()) {
             report.fault(
-                    span, () -> "there is no '" + name + "' here" + SimilarNames.to(name.last(), resolver.inScope(scope)));
+                    span,
+                    () -> "there is no '" + name + "' here" + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
         return found.<Referent>map(id -> id).orElse(name);
     }

@@ -10,8 +10,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 
 /**
- * What is wrong in some texts, collected by several threads. What is said about a fault may take long to find, such as
- * the name that comes nearest to one that is not there; so it is found for those alone that are told.
+ * The faults of some texts, collected by several threads. The message of a fault may be expensive to compute, such as
+ * the most similar known name, so it is computed only for the faults that are reported.
  */
 final class Faults {
     /** Of more faults than these people read none. */
@@ -19,7 +19,7 @@ final class Faults {
 
     private final List<Fault> all = new ArrayList<>();
 
-    /** Takes a fault of one text: where, and what to say about it. */
+    /** Receives a fault of one text: its place and a supplier of its message. */
     interface Report {
         void fault(Span span, Supplier<String> message);
     }

@@ -17,7 +17,8 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Writes what stands before an element's body, in the order of the standard: prefixes, keyword, names, clauses, value.
+ * Writes the part of a declaration before its body, in the order of the standard: prefixes, keyword, names, clauses,
+ * value.
  */
 final class HeadWriter {
     private final Model model;

@@ -25,10 +25,9 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Recognises in an edited text the elements it was written from, so that they keep their ids: by owner, kind and name
- * or short name; without a name by content, then by place. What is left over under an owner has been renamed in place
- * or has moved elsewhere: the first is seen by what it holds and where it stands, the second by its name. Elements of
- * different kinds are never the same.
+ * Matches the elements of an edited text with those it was written from, so that they keep their ids: by owner, kind
+ * and name or short name; unnamed ones by content, then by position. The rest under an owner was renamed in place,
+ * recognised by content and position, or moved elsewhere, recognised by name. Elements of different kinds never match.
  */
 final class IdentityMatching {
     /** How much of what two elements hold must agree for one to be the other under a new name. */

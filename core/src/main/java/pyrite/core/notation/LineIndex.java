@@ -3,7 +3,7 @@ package pyrite.core.notation;
 import java.util.Arrays;
 import pyrite.core.expression.Span;
 
-/** Where the lines of a text begin, for finding many places in it. */
+/** The start of each line of a text, for locating many places in it. */
 final class LineIndex {
     private final Source source;
     private final int[] starts;

@@ -2,7 +2,7 @@ package pyrite.core.notation;
 
 import java.util.Set;
 
-/** Words with which a member can begin, beside the keywords of kinds; reading goes on there after a fault. */
+/** Words that can begin a member, beside the keywords of kinds; after a syntax error parsing resumes at one of them. */
 final class MemberKeywords {
     static final Set<String> FIRST = Set.of(
             "package",

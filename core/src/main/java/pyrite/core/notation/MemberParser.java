@@ -12,8 +12,8 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Property;
 
 /**
- * Reads the members of packages and bodies (SysML 2.0, 8.2.2). A member that does not go on as it must is reported and
- * passed over up to where the next one begins, so that one fault hides no other.
+ * Parses the members of packages and bodies (SysML 2.0, 8.2.2). After a syntax error the parser skips to the start of
+ * the next member, so that one fault hides no other.
  */
 final class MemberParser {
     private final Cursor cursor;

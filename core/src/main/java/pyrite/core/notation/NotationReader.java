@@ -11,18 +11,18 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.Problem;
 import pyrite.core.model.Rank;
 
 /**
- * Reads the textual notation in three steps: the text becomes drafts of elements with names still unresolved
- * ({@link MemberParser}), the names are resolved against the model they join ({@link Resolver}), and the result is
- * checked like any other edit. All faults of a text are reported; a text with a fault anywhere changes nothing.
+ * Reads the textual notation in three steps: the text becomes drafts whose names are unresolved ({@link MemberParser}),
+ * the names are resolved in the model that the text joins ({@link Resolver}), and the result is checked like any other
+ * edit. All faults are reported; a text with a fault changes nothing.
  */
 public final class NotationReader {
     static final int DEEPEST = 200;
@@ -65,7 +65,7 @@ public final class NotationReader {
         }
     }
 
-    /** An expression with its names resolved, or the problems in it. */
+    /** An expression with its names resolved, or its problems. */
     public record ExpressionReading(@Nullable Expression expression, List<TextProblem> problems) {
         public ExpressionReading {
             problems = List.copyOf(problems);
@@ -91,7 +91,8 @@ public final class NotationReader {
     /**
      * Where the elements of a text stand that was written from a model and edited since; quicker than reading it whole.
      */
-    public static Map<ElementId, ? extends ReadResult.Place> placesIn(Model base, List<Element> written, Source source) {
+    public static Map<ElementId, ? extends ReadResult.Place> placesIn(
+            Model base, List<Element> written, Source source) {
         return identified(base, written, source, new Faults()).completion().byId();
     }
 

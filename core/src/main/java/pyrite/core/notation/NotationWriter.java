@@ -15,8 +15,8 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * Writes elements in canonical text: four blanks a level, one declaration a line, names as short as they can be where
- * they stand. Reading it back gives the same model.
+ * Writes elements in canonical text: indented by four spaces, one declaration per line, each name as short as it can be
+ * at its place. Reading the text gives the same model.
  */
 public final class NotationWriter {
     private static final String STEP = "    ";

@@ -7,8 +7,8 @@ import java.util.Set;
 import pyrite.core.model.Property;
 
 /**
- * Keeps {@code // notes} with the elements they stand at: those before a declaration or inside its head go above it,
- * one on the line where it ends stays behind it. Notes at the end of a body stay behind the last member.
+ * Attaches {@code // notes} to elements: notes before a declaration or inside its head go above it; a note on the line
+ * where it ends stays behind it. Notes at the end of a body stay behind the last member.
  */
 final class Notes {
     private final Tokens tokens;

@@ -6,7 +6,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Rank;
 
-/** Ranks for siblings of which some keep theirs. */
+/** Ranks for siblings of which some keep their own. */
 final class Ranks {
     private Ranks() {}
 

@@ -12,10 +12,10 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 
 /**
- * What was read: the edit, and the model after it; or the problems, all of them, in the order of the text, and the
- * model as it was.
+ * The result of reading texts: the edit and the model after it, or all problems in the order of the text and the model
+ * before it.
  *
- * @param read the elements read, owners first, also where there are problems
+ * @param read the elements read, owners first, also if there are problems
  */
 public record ReadResult(
         Model model,
@@ -24,7 +24,7 @@ public record ReadResult(
         Map<ElementId, ? extends Place> places,
         List<TextProblem> problems) {
 
-    /** Where an element stands: its text and the characters of its declaration's head. */
+    /** The place of an element: its text, and the characters of its declaration's head. */
     public interface Place {
         Source source();
 

@@ -6,8 +6,8 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Property;
 
 /**
- * Reads what joins two or more features: connections, interfaces, allocations, bindings, flows, successions; and who
- * satisfies.
+ * Parses elements that join features: connections, interfaces, allocations, bindings, flows, successions and
+ * satisfactions.
  */
 final class RelationParser {
     private final Cursor cursor;

@@ -27,9 +27,8 @@ import pyrite.core.model.PropertyMap;
 import pyrite.core.model.Reference;
 
 /**
- * Resolves the names of drafts to ids, in the model they join. An import asked for what it brings in while just that is
- * being found brings in nothing yet, which ends circles; what drafts inherit from is the matter of
- * {@link DraftGenerals}.
+ * Resolves the names of drafts to ids, in the model that they join. An import that is queried while it is being
+ * resolved brings in nothing yet, which ends cycles. {@link DraftGenerals} finds what drafts inherit from.
  */
 final class Resolver implements Namespaces {
     /** More than the library has, which is read on one thread. */
@@ -51,7 +50,7 @@ final class Resolver implements Namespaces {
     private volatile boolean isSettled;
     private Report faults = (_, _, _) -> {};
 
-    /** Takes a fault: in which draft, where, what to say about it. */
+    /** Receives a fault: the draft, the place, and a supplier of the message. */
     interface Report {
         void accept(ElementId draft, Span span, Supplier<String> message);
     }
@@ -230,8 +229,8 @@ final class Resolver implements Namespaces {
             report.fault(
                     span,
                     () -> hidden(first, scope)
-                            .orElseGet(() ->
-                                    "there is no '" + first + "' here" + SimilarNames.to(first.last(), inScope(scope))));
+                            .orElseGet(() -> "there is no '" + first + "' here"
+                                    + SimilarNames.to(first.last(), inScope(scope))));
             return Optional.empty();
         }
         if (chain.size() == 1) {
@@ -248,7 +247,8 @@ final class Resolver implements Namespaces {
                         span,
                         () -> names.hidden(from, name).isPresent()
                                 ? "'" + name + "' is private in '" + owner + "'; make it public there"
-                                : "'" + owner + "' has no '" + name + "'" + SimilarNames.to(name, names.membersOf(from)));
+                                : "'" + owner + "' has no '" + name + "'"
+                                        + SimilarNames.to(name, names.membersOf(from)));
                 return Optional.empty();
             }
             ids.add(next.get());

@@ -6,7 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import org.apache.commons.text.similarity.LevenshteinDistance;
 
-/** Finds what somebody may have meant who wrote a name that is not there. */
+/** Suggests which known name was meant by one that cannot be resolved. */
 final class SimilarNames {
     /** So many names are looked at; who has more of them in one place is told without a proposal. */
     private static final int MOST = 20_000;

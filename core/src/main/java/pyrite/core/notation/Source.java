@@ -2,7 +2,7 @@ package pyrite.core.notation;
 
 import pyrite.core.expression.Span;
 
-/** A text to read and what to call it in messages, a file's path as a rule. */
+/** A text to read and its name in messages, usually a file path. */
 public record Source(String name, String text) {
 
     /** Line and column, both counted from 1, of a character counted from 0. */

@@ -18,7 +18,10 @@ import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** Spells names as short as they mean the same where they stand, and expressions with them. Remembers what it found. */
+/**
+ * Writes names in the shortest form that has the same meaning at their place, and expressions with such names. Results
+ * are remembered.
+ */
 final class Spelling {
     private final Model model;
     private final Names names;

@@ -6,8 +6,8 @@ import pyrite.core.model.ElementKind.Body;
 import pyrite.core.model.Property;
 
 /**
- * Reads what stands in the bodies of actions and states (SysML 2.0, 8.2.2.17 and 8.2.2.18): steps, what follows what,
- * conditions, loops, and transitions.
+ * Parses the bodies of actions and states (SysML 2.0, 8.2.2.17 and 8.2.2.18): steps, successions, conditions, loops and
+ * transitions.
  */
 final class StepParser {
     private final Cursor cursor;

@@ -17,8 +17,8 @@ import pyrite.core.expression.Span;
 import pyrite.core.model.ElementId;
 
 /**
- * An expression as one line of text that needs no model to be read: the notation with ids in place of names, in quotes.
- * The form in which a store keeps expressions, because names change and ids do not.
+ * An expression as one line of text that can be parsed without a model: the notation with quoted ids in place of names.
+ * The store uses this form, because names change and ids do not.
  */
 public final class StoredExpression {
     private static final String PREFIX_END = "|";
@@ -36,8 +36,8 @@ public final class StoredExpression {
     }
 
     /**
-     * An expression taken apart: its text with the ids and the numbers in it counted from 0, which many have in common,
-     * and those ids and numbers.
+     * An expression in parts: its text with ids and numbers replaced by their index from 0, which many expressions
+     * share, and those ids and numbers.
      */
     public record Parts(String form, List<ElementId> ids, List<String> numbers) {
         public static Parts of(Expression expression) {
@@ -60,7 +60,7 @@ public final class StoredExpression {
         }
     }
 
-    /** Puts counted numbers in the place of those written, and keeps these. */
+    /** Replaces numbers by their index and keeps them. */
     private record Counting(List<String> numbers) implements Expression.Rewriter {
         @Override
         public NumberLiteral number(NumberLiteral literal) {
@@ -99,7 +99,7 @@ public final class StoredExpression {
         }
     }
 
-    /** What many expressions have in common, parsed once. */
+    /** The shared form of many expressions, parsed once. */
     public static final class Form {
         private final Expression parsed;
 
@@ -140,7 +140,7 @@ public final class StoredExpression {
         });
     }
 
-    /** @param locals the parameters of the bodies around, whose names are no ids */
+    /** @param locals the parameters of the enclosing bodies, whose names are not ids */
     private record ByIds(Function<String, ElementId> idOf, UnaryOperator<NumberLiteral> numberOf, Set<String> locals)
             implements Expression.Rewriter {
         @Override

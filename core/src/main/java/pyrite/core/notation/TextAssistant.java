@@ -21,16 +21,16 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Names;
 
 /**
- * Helps who types in the text of some elements: which names fit at a place, and what a name at a place means. Places
- * count characters from 0. Names are looked up in the model as it is saved, from the nearest element around the place
- * that it knows.
+ * Assists typing in the text of some elements: proposes names that fit at a place, and explains the name at a place.
+ * Places are character offsets from 0. Names are resolved in the saved model, from the nearest enclosing element that
+ * it contains.
  */
 public final class TextAssistant {
     private static final int MOST = 60;
-    private static final Comparator<Map.Entry<ElementId, ? extends ReadResult.Place>> OUTERMOST = Comparator.comparingInt(
-                    (Map.Entry<ElementId, ? extends ReadResult.Place> entry) ->
+    private static final Comparator<Map.Entry<ElementId, ? extends ReadResult.Place>> OUTERMOST =
+            Comparator.comparingInt((Map.Entry<ElementId, ? extends ReadResult.Place> entry) ->
                             entry.getValue().span().start())
-            .thenComparingInt(entry -> -entry.getValue().span().end());
+                    .thenComparingInt(entry -> -entry.getValue().span().end());
 
     private final Model model;
     private final Tokens tokens;

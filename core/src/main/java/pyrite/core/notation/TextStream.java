@@ -5,9 +5,8 @@ import org.antlr.v4.runtime.IntStream;
 import org.antlr.v4.runtime.misc.Interval;
 
 /**
- * A text for a lexer to go through: read where it stands instead of copied, and counted in chars instead of code
- * points, so that the places of tokens are those in the text. The lexer looks at one code point at a time, also where
- * that is two chars.
+ * A lexer input that reads a string in place instead of copying it. It counts chars, not code points, so that token
+ * positions are positions in the string. The lexer still sees one code point at a time, including surrogate pairs.
  */
 final class TextStream implements CharStream {
     private final String text;

@@ -4,9 +4,8 @@ import pyrite.core.expression.Keywords;
 import pyrite.core.notation.Tokens.Type;
 
 /**
- * What the tokens of one text are and say. Words that are the same are the same string, so comparing them is quick. It
- * is found by those who read the tokens, not by those who split the text into them, so that both have about as much to
- * do.
+ * The types and texts of the tokens of one text. Equal words are the same string object, so comparing them is fast. The
+ * parser's thread computes them, not the lexer's, so that both threads have about the same load.
  */
 final class TokenTexts {
     /** What stands for the end of a text among the types of the lexer, which count from one. */
@@ -32,7 +31,7 @@ final class TokenTexts {
     private int wordCount;
 
     /**
-     * Tokens with what they say; it takes over the block, in which their types stand where those of the lexer stood.
+     * The tokens of a block with their texts. It reuses the block's arrays: the token types replace the lexer's types.
      */
     static final class BlockTexts {
         private final byte[] types;

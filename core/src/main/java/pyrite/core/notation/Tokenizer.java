@@ -12,7 +12,7 @@ import org.antlr.v4.runtime.TokenSource;
 import org.antlr.v4.runtime.misc.Pair;
 import pyrite.core.notation.Tokens.Note;
 
-/** Splits a text into tokens, one block of them after the other; what each says is for {@link TokenTexts} to find. */
+/** Splits a text into blocks of tokens; {@link TokenTexts} computes their texts. */
 final class Tokenizer {
     /** Enough tokens for handing them over to cost nothing beside finding them. */
     static final int BLOCK_BITS = 14;
@@ -25,7 +25,7 @@ final class Tokenizer {
     /** The index of the block's first token. */
     private int first;
 
-    /** Tokens that follow each other, as many as in all blocks but the last, whose last one is the end. */
+    /** Consecutive tokens. All blocks have the same size except the last, whose last token marks the end. */
     static final class Block {
         /** Their types as the lexer counts them. */
         byte[] found;
@@ -57,7 +57,9 @@ final class Tokenizer {
         }
     }
 
-    /** What the lexer found last; one object, filled again for each token, since only its place and type are kept. */
+    /**
+     * The last token found by the lexer. One object is reused for all tokens, since only type and position are kept.
+     */
     private static final class Found extends CommonToken implements TokenFactory<CommonToken> {
         Found() {
             super(Token.INVALID_TYPE);

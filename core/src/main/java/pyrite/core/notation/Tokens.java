@@ -7,12 +7,11 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 
 /**
- * The tokens of a text by index from 0, the last one being the end; notes are kept apart, by the token they stand
- * before. They are found as somebody asks for them; of a long text another thread finds the next while these are being
- * read.
+ * The tokens of a text by index from 0; the last one marks the end. Notes are stored separately, by the token they
+ * precede. Tokens are produced on demand; for a long text another thread produces them ahead of the parser.
  */
 final class Tokens {
-    /** What a token is. A quoted name is a NAME without its quotes, a word that is kept for the notation a KEYWORD. */
+    /** The type of a token. A quoted name is a NAME without its quotes, a reserved word a KEYWORD. */
     enum Type {
         NAME,
         KEYWORD,
@@ -24,7 +23,7 @@ final class Tokens {
         END
     }
 
-    /** A {@code // note}, marks left away; where it begins, and the token it stands before. */
+    /** A {@code // note} without its marks; its start, and the token it precedes. */
     record Note(String text, int start, int token) {}
 
     /** From so many characters on a thread of its own is worth it. */

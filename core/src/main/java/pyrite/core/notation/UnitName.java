@@ -6,8 +6,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * The names of derived units in the standard's library say what the unit is made of: {@code 'N⋅m'}, {@code 'W/(m²⋅K)'},
- * {@code 's⁻¹'}. So none of them has to be declared.
+ * Reads the names of derived units in the standard's library, such as {@code 'N⋅m'}, {@code 'W/(m²⋅K)'} and
+ * {@code 's⁻¹'}: the name itself says how the unit is composed, so no derived unit has to be declared.
  */
 final class UnitName {
     private static final String SUPERSCRIPTS = "⁰¹²³⁴⁵⁶⁷⁸⁹";

@@ -5,13 +5,13 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 
 /**
- * Something that is kept about every requirement: a feature of the metadata definition {@code Managed} or of one that
- * specialises it.
+ * An attribute that is managed for every requirement: a feature of the metadata definition {@code Managed} or of one
+ * that specialises it.
  *
- * @param required whether it must be given before a requirement leaves the draft
- * @param choices what it can be, if it is one of several
- * @param unit the unit of a number, empty if it has none
- * @param byDefault what holds where nothing is given; empty if nothing does
+ * @param required whether it must be given before a requirement leaves the status draft
+ * @param choices the permitted values of a choice
+ * @param unit the unit of a number; empty if it has none
+ * @param byDefault the value that holds where none is given; empty if there is none
  */
 public record Attribute(
         Element feature,
@@ -21,7 +21,7 @@ public record Attribute(
         List<Choice> choices,
         String unit,
         String byDefault) {
-    /** What its values are. */
+    /** The type of its values. */
     public enum Type {
         TEXT,
         NUMBER,

@@ -12,9 +12,9 @@ import java.util.stream.Collectors;
 import pyrite.core.model.Element;
 
 /**
- * What the value of an attribute is to be.
+ * A condition on the value of an attribute.
  *
- * @param value in the words of {@link Attributes}; empty with {@link How#IS} for "nothing is given"
+ * @param value in the text form of {@link Attributes}; empty with {@link How#IS} for "nothing is given"
  */
 public record AttributeCondition(String attribute, How how, String value) {
     /** How a value is compared. */

@@ -15,8 +15,8 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * Adds attributes of requirements to a project. They are features of the project's own definition, which specialises
- * {@code Managed} and is made with the first of them; the values of a choice are an enumeration within it.
+ * Adds requirement attributes to a project. They are features of the project's own definition, which specialises
+ * {@code Managed} and is created with the first of them; the values of a choice are an enumeration within it.
  */
 public final class AttributeEditing {
     private static final String PACKAGE = "RequirementAttributes";
@@ -31,11 +31,11 @@ public final class AttributeEditing {
     }
 
     /**
-     * An attribute as it is to be.
+     * The attribute to add.
      *
-     * @param quantity what a number measures, as {@link #quantities} names it; empty for a plain number
-     * @param choices what a choice offers
-     * @param byDefault what holds where nothing is given, as it would be typed; empty for nothing
+     * @param quantity the quantity that a number measures, named as in {@link #quantities}; empty for a plain number
+     * @param choices the values of a choice
+     * @param byDefault the value that holds where none is given, as typed; empty for none
      */
     public record Request(
             String name,
@@ -123,7 +123,9 @@ public final class AttributeEditing {
             case PERSON -> "Specifications::Person";
             case CHOICE -> choices;
             case NUMBER ->
-                requested.quantity().isEmpty() ? "ScalarValues::Real" : QUANTITIES + "::" + requested.quantity() + VALUE;
+                requested.quantity().isEmpty()
+                        ? "ScalarValues::Real"
+                        : QUANTITIES + "::" + requested.quantity() + VALUE;
         };
         String given = requested.byDefault().strip();
         String byDefault = given.isEmpty()
@@ -136,7 +138,7 @@ public final class AttributeEditing {
                             case TRUTH -> given.equals("yes") ? "true" : given.equals("no") ? "false" : given;
                             case NUMBER -> given;
                         };
-        return before + "attribute " + quoted + (requested.required() || !given.isEmpty() ? "" : "[0..1]") + " : " + type
-                + byDefault + ";";
+        return before + "attribute " + quoted + (requested.required() || !given.isEmpty() ? "" : "[0..1]") + " : "
+                + type + byDefault + ";";
     }
 }

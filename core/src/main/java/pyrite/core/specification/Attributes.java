@@ -15,9 +15,9 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.StringLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.Unit;
@@ -36,8 +36,8 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * The attributes of requirements in one snapshot. Values are given and taken as texts: the name of a choice, a number
- * with its unit as the notation has it, {@code yes} or {@code no}, a date as ISO 8601 writes it.
+ * The requirement attributes of one snapshot. Values are read and written as text: the name of a choice, a number with
+ * its unit in the notation, {@code yes} or {@code no}, a date as in ISO 8601.
  */
 public final class Attributes {
     public static final String STATUS = "status";
@@ -60,7 +60,7 @@ public final class Attributes {
         this.kinds = List.copyOf(Metadata.withSpecialisations(model, Metadata.MANAGED));
     }
 
-    /** A text that is no value of its attribute; the message says what would be. */
+    /** A text is not a value of its attribute; the message says what would be. */
     public static final class ValueFault extends ExplainedException {
         private static final long serialVersionUID = 1;
 

@@ -11,10 +11,10 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * Something outside of the model that an element comes from or leads to.
+ * Something outside the model that an element comes from or leads to.
  *
- * @param element the metadata that says so
- * @param address of a page or of mail, or where a file of the project is kept
+ * @param element the metadata that states the reference
+ * @param address of a web page or mailbox, or of a file kept with the project
  * @param incoming whether the element comes from it
  */
 public record ExternalReference(Element element, String address, String description, boolean incoming) {

@@ -13,10 +13,7 @@ import pyrite.core.expression.Unit;
 import pyrite.core.expression.Units;
 import pyrite.core.expression.Value.Amount;
 
-/**
- * What numbers are worth that stand written, with a sign and a unit; whatever would have to be computed is worth
- * nothing here.
- */
+/** Evaluates literal numbers with a sign and a unit. Anything that would need computation has no value here. */
 final class Magnitudes {
     private Magnitudes() {}
 

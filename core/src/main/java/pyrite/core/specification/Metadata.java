@@ -7,9 +7,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.StringLiteral;
-import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -21,7 +21,7 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
-/** Metadata of the library's definitions: which elements carry it, and its values as plain texts and numbers. */
+/** Metadata whose definition is in the library: which elements carry it, and its values as text and numbers. */
 public final class Metadata {
     public static final ElementId SPECIFICATION = LibraryNames.id("Specifications::Specification");
     public static final ElementId MANAGED = LibraryNames.id("Specifications::Managed");

@@ -9,9 +9,8 @@ import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * What a requirement says, with the values it shares with its formal side put in: {@code {within}} in the text stands
- * for the value of the requirement's attribute of that name, so that the number is written once. A name that is no
- * attribute stays as it is.
+ * The text of a requirement with the values of its formal side inserted: {@code {within}} stands for the value of the
+ * requirement's attribute of that name, so a number is written once. A name that is not an attribute is left as it is.
  */
 public final class RequirementText {
     private static final Pattern PLACE = Pattern.compile("\\{(\\p{Alpha}\\w*)}");

@@ -15,8 +15,8 @@ import org.commonmark.parser.Parser;
 import org.commonmark.renderer.html.HtmlRenderer;
 
 /**
- * The texts of requirements as HTML: emphasis, lists, tables and pictures that the project keeps, written as CommonMark
- * has them. Markup in the text is shown as what it is and never becomes markup of the page.
+ * Renders requirement texts, written in CommonMark, as HTML: emphasis, lists, tables, and pictures that the project
+ * keeps. HTML in the text is shown as text and never becomes part of the page.
  */
 public final class RichText {
     /**
@@ -46,7 +46,7 @@ public final class RichText {
     }
 
     /**
-     * Pictures from elsewhere would tell others who reads what; links in a text would be no element anybody can trace.
+     * Removes external pictures, which would tell their server who reads the text, and links, which nobody could trace.
      */
     private static final class WithoutStrangers extends AbstractVisitor {
         private final String project;

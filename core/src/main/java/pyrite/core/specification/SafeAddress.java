@@ -5,7 +5,7 @@ import java.net.URISyntaxException;
 import java.util.Locale;
 import java.util.Set;
 
-/** Which addresses a model may lead to: pages of the web and mail, never a script or a file. */
+/** The addresses that a model may lead to: web pages and mail, never a script or a file. */
 public final class SafeAddress {
     private static final Set<String> SCHEMES = Set.of("http", "https", "mailto");
 

@@ -17,13 +17,13 @@ import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification.Item;
 
 /**
- * Which lines of a specification to show and in what order. As long as neither an order nor groups are asked for,
- * headings stay above what is found below them.
+ * Which lines of a specification to show, and in what order. Without order or groups, headings stay above what is found
+ * below them.
  *
  * @param text a part of the id, the name or the text; empty for any
- * @param where what the values of attributes must be
- * @param sort {@code id} or an attribute's name; empty for the order of the document
- * @param group the attribute whose values stand as headings; empty for none
+ * @param where conditions on the values of attributes
+ * @param sort {@code id} or an attribute's name; empty for document order
+ * @param group the attribute whose values become headings; empty for none
  */
 public record Selection(String text, List<AttributeCondition> where, String sort, boolean descending, String group) {
     public static final Selection ALL = new Selection("", List.of(), "", false, "");
@@ -32,7 +32,7 @@ public record Selection(String text, List<AttributeCondition> where, String sort
      * A line to show.
      *
      * @param item null for the heading of a group
-     * @param label what a group has in common
+     * @param label the value that a group has in common
      */
     public record Line(@Nullable Item item, String label) {}
 

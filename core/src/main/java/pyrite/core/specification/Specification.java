@@ -20,11 +20,11 @@ import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 
 /**
- * A specification: a package marked with metadata of that type. Packages in it are its headings, comments its notes;
- * their order is that of the model.
+ * A specification: a package marked with metadata of that type. Packages in it are its headings, comments its notes, in
+ * the order of the model.
  *
- * @param prefix what the ids of its requirements begin with; empty if it gives none
- * @param level the level its requirements belong to, which link rules name: need, system, subsystem …; empty if none
+ * @param prefix the prefix of its requirement ids; empty if it gives none
+ * @param level the level of its requirements, used in link rules: need, system, subsystem …; empty if none
  */
 public record Specification(Element element, String prefix, String level) {
     /** What is written down as wanted or required. */
@@ -36,7 +36,7 @@ public record Specification(Element element, String prefix, String level) {
 
     /** One line of a specification. */
     public record Item(Element element, Type type, int depth, String number) {
-        /** Headings have section numbers; requirements have ids. */
+        /** Headings have section numbers, requirements have ids. */
         public enum Type {
             HEADING,
             REQUIREMENT,
@@ -112,7 +112,7 @@ public record Specification(Element element, String prefix, String level) {
                 });
     }
 
-    /** The items of those specifications that were asked for. */
+    /** The items of the specifications listed so far. */
     private record Listed(Map<ElementId, List<Item>> bySpecification) implements IncrementalIndex {
         private static final Set<ElementKind> SHOWN = EnumSet.of(
                 ElementKind.PACKAGE,

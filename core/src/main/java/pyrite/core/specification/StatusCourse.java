@@ -13,10 +13,10 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * How the status of a requirement may change: the transitions of the state definition that the project marks with
+ * The permitted changes of a requirement's status: the transitions of the state definition that the project marks with
  * {@code #lifecycle}, else of the library's.
  *
- * @param steps from each status to those that may follow it
+ * @param steps for each status, those that may follow it
  */
 public record StatusCourse(Map<String, List<String>> steps) {
     public static StatusCourse of(Model model) {

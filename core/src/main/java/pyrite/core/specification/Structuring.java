@@ -17,7 +17,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 
-/** The edits by which a specification is given its shape: adding, indenting, moving, duplicating its lines. */
+/** Edits of a specification's structure: adding, indenting, moving and duplicating lines. */
 public final class Structuring {
     private final Model model;
 
@@ -25,7 +25,7 @@ public final class Structuring {
         this.model = model;
     }
 
-    /** Where a line is to stand: at the end of an owner, or before or behind another line in it. */
+    /** The target position of a line: at the end of an owner, or before or behind another line in it. */
     public record Place(
             Element owner,
             @Nullable Element after,

@@ -21,7 +21,7 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
-/** Copies elements with all they own; what referred to something that was copied along refers to the copy. */
+/** Copies elements with all they own. References between copied elements lead to the copies. */
 final class SubtreeCopy {
     private final Model model;
     private final Supplier<String> ids;

@@ -22,8 +22,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.notation.BlockText;
 
 /**
- * Brings rows of a table into a specification. A row whose id is that of a requirement changes it, any other adds one
- * behind what stands there; what a row does not say stays as it is.
+ * Imports rows of a table into a specification. A row whose id exists changes that requirement, any other row adds one
+ * at the end; cells that are absent change nothing.
  */
 public final class TableImport {
     /** What a column is taken for besides attributes, which are meant by their names. */
@@ -56,22 +56,22 @@ public final class TableImport {
     }
 
     /**
-     * @param columns what each column is taken for
-     * @param headed whether the first row names the columns and is no requirement
+     * @param columns the meaning of each column
+     * @param headed whether the first row names the columns
      */
     public record Mapping(List<String> columns, boolean headed) {}
 
-    /** What a row changes, to be looked at before it is done. {@code before} is empty where the requirement is new. */
+    /** The change that a row would make, for preview. {@code before} is empty for a new requirement. */
     public record Change(int row, String id, boolean isNew, String what, String before, String after) {}
 
-    /** Something wrong with a row, counted from 1 as spreadsheets do. */
+    /** A problem in a row, counted from 1 as spreadsheets do. */
     public record RowProblem(int row, String message) {
         public String inWords() {
             return "row " + row + ": " + message;
         }
     }
 
-    /** What an import would do. Where there are problems it is not to be done. */
+    /** The effect of an import. A plan with problems is not carried out. */
     public record Plan(Edit edit, List<Change> changes, List<ElementId> added, int changed, List<RowProblem> problems) {
         public String summary() {
             List<String> what = new ArrayList<>();

@@ -11,7 +11,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
-/** Words replaced in the texts of lines, wherever they stand in them; large and small letters are told apart. */
+/** Replaces a phrase in the texts of lines; upper and lower case differ. */
 public record TextReplacement(Edit edit, String summary) {
 
     public static TextReplacement of(Model model, List<Element> lines, String find, String replace) {

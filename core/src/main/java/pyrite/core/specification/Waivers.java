@@ -12,7 +12,7 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
-/** Findings about the wording of requirements that somebody has looked at and accepted, with the reason. */
+/** Wording findings that somebody has examined and accepted, with the reason. */
 public final class Waivers {
     private Waivers() {}
 

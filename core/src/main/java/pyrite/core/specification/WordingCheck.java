@@ -10,8 +10,8 @@ import java.util.regex.Pattern;
 import pyrite.core.expression.Span;
 
 /**
- * Looks at the wording of a requirement, after ISO/IEC/IEEE 29148:2018, 5.2.4 to 5.2.7, and the usual rules of the
- * trade. A finding is a question to the author and no fault: it can be waived with a reason.
+ * Checks the wording of a requirement after ISO/IEC/IEEE 29148:2018, 5.2.4 to 5.2.7, and good practice. A finding is a
+ * question to the author, not a fault; it can be waived with a reason.
  */
 public final class WordingCheck {
     private static final int WORDS_TO_A_NUMBER = 6;
@@ -41,7 +41,7 @@ public final class WordingCheck {
 
     private WordingCheck() {}
 
-    /** What is looked for. */
+    /** The rules. */
     public enum Rule {
         SEVERAL(
                 "several",
@@ -74,10 +74,10 @@ public final class WordingCheck {
         }
     }
 
-    /** Words that a rule has a question about, with their place in the text. */
+    /** Words that a rule questions, with their place in the text. */
     public record Finding(Rule rule, Span span, String words) {}
 
-    /** Lists of words, one a rule. */
+    /** A rule that finds words of a list. */
     private record Listed(Rule rule, Pattern pattern) {}
 
     private static final List<Listed> LISTED = List.of(

@@ -1,6 +1,6 @@
 /**
- * Requirements as a document: specifications with headings, notes and ids, attributes with their course, and the
- * wording. Read {@link pyrite.core.specification.Specification} first.
+ * Requirements as documents: specifications with headings, notes and ids, managed attributes, status and wording. Read
+ * {@link pyrite.core.specification.Specification} first.
  */
 @NullMarked
 package pyrite.core.specification;

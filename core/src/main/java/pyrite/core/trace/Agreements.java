@@ -19,26 +19,25 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * What both ends of each link were when it was made or last confirmed, and so which links need recheck now. Follows a
- * branch revision by revision ({@link #advance}); one that follows is changed by one thread at a time, and read by
- * many.
+ * The agreed state of both ends of each link, and the links that need recheck because an end differs from it. Follows a
+ * branch revision by revision ({@link #advance}). One thread may advance it while others read.
  *
- * <p>A link is agreed when it is made, and again by each {@code Confirmed} in its carrier. Taking a confirmation back
- * brings the agreement before it into force, and bringing a removed link back brings back what was agreed about it.
- * States are compared and not revisions, so a watched property that is changed back leaves no doubt.
+ * <p>A link is agreed when it is made, and again by each {@code Confirmed} in its carrier. Removing a confirmation
+ * restores the agreement before it; restoring a removed link restores its agreement. States are compared, not
+ * revisions, so changing a watched property back removes the need to recheck.
  */
 public final class Agreements {
-    /** Which property of which end is no longer what was agreed. */
+    /** A watched property of an end that differs from the agreed state. */
     public record Change(ElementId end, String property) {}
 
-    /** A link that needs recheck; {@code since} is the revision at which it was agreed last. */
+    /** A link that needs recheck; {@code since} is the revision of its last agreement. */
     public record Doubt(Link link, int since, List<Change> changes) {
         public boolean isAbout(ElementId end) {
             return changes.stream().anyMatch(change -> change.end().equals(end));
         }
     }
 
-    /** @param confirmation the metadata that says so; null for the making of the link */
+    /** @param confirmation the metadata that confirms the link; null for the making of the link */
     private record Agreed(
             @Nullable ElementId confirmation,
             int revision,
@@ -77,7 +76,7 @@ public final class Agreements {
         return List.copyOf(doubts.values());
     }
 
-    /** The states of both ends in one snapshot, each found once. */
+    /** The states of link ends in one snapshot, each computed once. */
     private static final class Ends {
         private final Model model;
         private final WatchedProperties watched;

@@ -15,16 +15,16 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
 /**
- * How far requirements are carried, by specification, and what is missing: links that rules expect, requirements that
- * nothing above asks for, chains that break half-way.
+ * How far requirements are covered, per specification, and the gaps: links that rules expect, requirements that nothing
+ * above asks for, and trace chains that break.
  */
 public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, List<Broken> broken) {
     /**
-     * One specification in numbers; each counts requirements of it.
+     * One specification in numbers of requirements.
      *
-     * @param asked come from something above; -1 where nothing above is expected
-     * @param derived are derived or refined further down, or answered; -1 where nothing below is expected
-     * @param satisfied are satisfied by the design, themselves or in all that is derived from them
+     * @param asked trace to something above; -1 where nothing above is expected
+     * @param derived are derived, refined or answered further down; -1 where nothing below is expected
+     * @param satisfied are satisfied by the design, directly or through everything derived from them
      * @param verified are verified, by a case or by the model itself
      * @param passing have verdicts that all pass and are fresh
      */
@@ -38,12 +38,10 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         }
     }
 
-    /**
-     * A requirement that comes from something, but whose way up ends at {@code at} before a level where ways may end.
-     */
+    /** A requirement that traces upward, but whose chain ends at {@code at} before a level where chains may end. */
     public record Broken(Element element, Element at) {}
 
-    /** What the verdicts say of a requirement; both false where there is none. */
+    /** The verdict status of a requirement; both methods return false where there is no verdict. */
     public interface VerdictLookup {
         /** Where nothing was verified yet. */
         VerdictLookup NOTHING_JUDGED = new VerdictLookup() {
@@ -82,7 +80,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         private final Map<String, LinkKind> kinds = new LinkedHashMap<>();
         private final Map<Set<String>, List<Expected>> expected = new IdentityHashMap<>();
 
-        /** So many links of a kind, out of or into a requirement. */
+        /** The least number of links of a kind, out of or into a requirement. */
         private record Expected(LinkKind kind, boolean outgoing, int least) {}
 
         Builder(TraceGraph graph, VerdictLookup verdicts) {

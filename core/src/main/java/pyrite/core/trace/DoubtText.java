@@ -2,7 +2,7 @@ package pyrite.core.trace;
 
 import pyrite.core.model.Model;
 
-/** What a property of an end said when the link was agreed, and what it says now. */
+/** The text of a watched property when the link was agreed, and now. */
 public record DoubtText(String before, String after) {
 
     /** @param then the snapshot at which the link was agreed */

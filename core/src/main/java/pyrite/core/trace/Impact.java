@@ -12,11 +12,12 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * What a change of some elements could touch: everything links lead to from them, up or down, in layers.
+ * The elements that a change of some elements could affect: everything reached along links, upward or downward, in
+ * layers.
  *
- * @param reached with the number of links to it, negative upward, 0 for the elements themselves
- * @param links those among what is reached, of the chosen kinds
- * @param recheck the links that a change of a watched property of the elements would put in doubt
+ * @param reached the distance of each element in links, negative upward, 0 for the changed elements
+ * @param links the links of the chosen kinds among the reached elements
+ * @param recheck the links that would need recheck after a change of a watched property of the elements
  */
 public record Impact(Map<ElementId, Integer> reached, List<Link> links, List<Link> recheck) {
 

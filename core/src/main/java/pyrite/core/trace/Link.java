@@ -3,9 +3,10 @@ package pyrite.core.trace;
 import pyrite.core.model.ElementId;
 
 /**
- * A directed link between two elements. The element that carries it may join several, so a link is known by all three.
+ * A directed link between two elements. Its carrier may join several pairs, so a link is identified by carrier, source
+ * and target.
  *
- * @param carrier the element of the notation that makes the link: a dependency, a satisfaction …
+ * @param carrier the element that makes the link: a dependency, a satisfaction …
  */
 public record Link(ElementId carrier, LinkKind kind, ElementId source, ElementId target) {
 

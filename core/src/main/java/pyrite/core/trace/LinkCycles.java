@@ -11,7 +11,7 @@ import java.util.stream.Collectors;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
-/** Requirements that derive from or refine each other in a circle would each be there because of the other. */
+/** Detects requirements that derive from or refine each other in a cycle, so that each would be its own reason. */
 final class LinkCycles {
     private static final Set<String> WITHOUT = Set.of(LinkKind.DERIVE, "refinement");
 

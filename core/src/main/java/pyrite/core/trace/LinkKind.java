@@ -12,14 +12,14 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * A kind of link. Four are relations of the language itself (frame, satisfy, verify, allocate); the others are
- * dependencies marked with metadata, of which a project may define its own; one without a mark is a trace.
+ * A kind of link. Four are relations of the language (frame, satisfy, verify, allocate). The others are dependencies
+ * marked with metadata, which a project may define; a dependency without a mark is a trace.
  *
- * @param key the word for it in rules and addresses
- * @param mark the metadata definition that dependencies of this kind are marked with; null if they are not
- * @param forward how the source is to the target: "derives from"
- * @param backward how the target is to the source: "derived into"
- * @param upward whether the target stands above the source: what it comes from, and not what realises it
+ * @param key its name in rules and addresses
+ * @param mark the metadata definition that marks dependencies of this kind; null for other kinds
+ * @param forward the relation from source to target: "derives from"
+ * @param backward the relation from target to source: "derived into"
+ * @param upward whether the target is what the source comes from, and not what realises it
  */
 public record LinkKind(
         String key, ElementKind carrier, @Nullable ElementId mark, String forward, String backward, boolean upward) {

@@ -9,15 +9,15 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * What links of a kind may join.
+ * A rule: what links of a kind may join.
  *
- * @param element the metadata that says so
+ * @param element the metadata that states the rule
  * @param kind the key of the kind of link
- * @param from what may be the source: levels of specifications or kinds of elements
- * @param to what may be the target
- * @param leastFrom so many links are expected to begin at each source
- * @param leastTo so many links are expected to end at each target
- * @param watched the properties of either end whose change puts the link in doubt
+ * @param from permitted sources: levels of specifications or kinds of elements
+ * @param to permitted targets
+ * @param leastFrom the number of links expected from each source
+ * @param leastTo the number of links expected to each target
+ * @param watched the properties of either end whose change requires a recheck
  */
 public record LinkRule(
         Element element,

@@ -15,14 +15,14 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 import pyrite.core.specification.Specification;
 
-/** The rules that links obey in one snapshot: those the project writes for a kind, else those of the library. */
+/** The link rules of one snapshot: those the project states for a kind, else those of the library. */
 public final class LinkRules {
     private final Model model;
     private final Map<String, List<LinkRule>> byKind;
     private final Map<ElementId, String> levels = new ConcurrentHashMap<>();
     private final Map<Sort, Set<String>> words = new ConcurrentHashMap<>();
 
-    /** All that the words for an element depend on. */
+    /** Everything that determines the words by which rules know an element. */
     private record Sort(ElementKind kind, String level) {}
 
     /** The rules of a snapshot, known once they were asked for. */
@@ -171,7 +171,7 @@ public final class LinkRules {
         return names.of(element) + " (" + words(element).iterator().next() + ")";
     }
 
-    /** What elements are called in sentences: the id of a requirement, else the name. */
+    /** The label of an element in messages: the id of a requirement, else the name. */
     record Labelled(Model model) {
         String of(Element element) {
             String id = Specification.isRequirement(element) ? pyrite.core.model.RequirementIds.of(model, element) : "";

@@ -16,7 +16,7 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
-/** Making and removing links. Each is written where its source stands, so that it goes with it. */
+/** Makes and removes links. A link is written inside its source where possible, so that it is removed with it. */
 public final class Linking {
     private final Model model;
     private final Links links;
@@ -30,14 +30,13 @@ public final class Linking {
         this.names = new LinkRules.Labelled(model);
     }
 
-    /** A link somebody wants. */
+    /** A link to make. */
     public record Request(LinkKind kind, Element source, Element target) {}
 
     /**
-     * What came of wishes: the edit that makes all of them, and why some are refused. Where any is refused none is
-     * made.
+     * The edit that makes all requested links, or the reasons why some are refused. If any is refused, none is made.
      *
-     * @param summary says in one line what is linked, for the history
+     * @param summary one line for the history
      */
     public record Proposal(Edit edit, String summary, List<String> refused) {}
 

@@ -19,8 +19,8 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
- * The links of one snapshot, found at their ends: the cost of asking is that of what refers to the element and not that
- * of the model. Links come in no particular order but always in the same.
+ * The links of one snapshot, found at their ends: the cost of a query depends on the references to the element, not on
+ * the size of the model. The order of links is unspecified but stable.
  */
 public final class Links {
     /** What carries links. */

@@ -8,14 +8,14 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * Two sets of elements against each other. A cell is direct where a link of the chosen kind leads from row to column or
- * back, implied where only several links of any kind do, all up or all down.
+ * Two sets of elements against each other. A cell is direct where a link of the chosen kind joins row and column,
+ * implied where only a chain of links of any kind does, all upward or all downward.
  */
 public record Matrix(List<Element> rows, List<Element> columns, List<Cells> cells) {
     /**
-     * The cells of a row that are not empty, by the number of the column.
+     * The cells of a row that are not empty, by column index.
      *
-     * @param out columns the row links to
+     * @param out columns that the row links to
      * @param in columns that link to the row
      */
     public record Cells(List<Integer> out, List<Integer> in, List<Integer> implied) {}

@@ -20,8 +20,8 @@ import pyrite.core.specification.Specification;
 import pyrite.core.specification.StatusCourse;
 
 /**
- * What an edit must hold to beside being well-formed, however it is made: link rules, ids that are given once, the
- * course of the status. Looks only at what changed.
+ * The rules an edit must keep beside well-formedness, however it is made: link rules, unique ids, permitted status
+ * changes. Checks only what changed.
  */
 public final class ProjectCheck {
     private final Model before;

@@ -21,12 +21,12 @@ import pyrite.core.notation.BlockText;
 import pyrite.core.specification.Metadata;
 
 /**
- * The edit by which somebody who has looked at links that need recheck says so: they still hold, or they stay open.
- * Each link's carrier gets a record with the revisions that were compared, and the note.
+ * The edit that records a recheck: the links still hold, or stay open. The carrier of each link gets a record with the
+ * compared revisions and the note.
  */
 public record RecheckRecord(Edit edit, String summary) {
 
-    /** A link was looked at and left open; {@code at} is the revision its ends were looked at. */
+    /** A link was examined and left open; {@code at} is the revision in which its ends were examined. */
     public record Kept(Element record, int at, String note) {}
 
     /** @param at the revision at which both ends were looked at */

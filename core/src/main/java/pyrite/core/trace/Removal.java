@@ -13,10 +13,10 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
 /**
- * Removing elements with all they own and with the links that lead to them from elsewhere.
+ * Removes elements with all they own, and the links that lead to them from elsewhere.
  *
- * @param requirements how many requirements go
- * @param links the links that go, each of which joins something that goes with something that stays
+ * @param requirements the number of removed requirements
+ * @param links the removed links that join a removed element with a remaining one
  */
 public record Removal(Edit edit, String summary, int requirements, List<Link> links) {
 

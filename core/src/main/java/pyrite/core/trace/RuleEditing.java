@@ -17,8 +17,8 @@ import pyrite.core.model.Reference;
 import pyrite.core.specification.Metadata;
 
 /**
- * Changing the link rules of a project and adding kinds of links. They stand in a package of their own, unless there
- * are some elsewhere.
+ * Edits the link rules of a project and adds kinds of links. Rules are written where the project's other rules are,
+ * else in a package of their own.
  */
 public final class RuleEditing {
     private static final String PACKAGE = "LinkRules";
@@ -30,7 +30,7 @@ public final class RuleEditing {
         this.model = model;
     }
 
-    /** A rule as it is to be; the ends and the watched properties by commas. */
+    /** The rule to write; ends and watched properties are separated by commas. */
     public record Request(String kind, String from, String to, int leastFrom, int leastTo, String watched) {}
 
     /** @param problem why it cannot be done; empty if it can */

@@ -18,11 +18,11 @@ import pyrite.core.model.Reference;
 import pyrite.core.specification.Metadata;
 
 /**
- * A table kept for later, as an element: a view with metadata that says what it shows.
+ * A table kept for later, as an element: a view whose metadata says what it shows.
  *
- * @param page which page shows it
- * @param query what is asked of that page, as in its address
- * @param owner who keeps it, by the name they sign in with
+ * @param page the page that shows it
+ * @param query the query part of the page's address
+ * @param owner the sign-in name of the person who keeps it
  * @param shared whether it is listed for everybody
  * @param pinned whether the Overview shows it with its count
  */
@@ -66,7 +66,7 @@ public record SavedView(
                         Metadata.truth(model, metadata, "pinned")));
     }
 
-    /** What somebody wants to keep. */
+    /** The view to keep. */
     public record Request(String name, String page, String query, String owner, boolean shared, boolean pinned) {}
 
     /** The edit that keeps a view; one of the same name and owner is replaced, its element stays. */

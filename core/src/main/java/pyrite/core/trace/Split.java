@@ -16,8 +16,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.specification.Structuring;
 
 /**
- * Splitting a requirement that says several things. The first part stays the requirement it was; the others stand
- * behind it, with ids of their own, each with the links that were chosen for it.
+ * Splits a requirement that states several things. The first part stays the requirement it was; the others follow it
+ * with ids of their own, each with the links chosen for it.
  */
 public final class Split {
     private static final Pattern SENTENCE = Pattern.compile("(?<=[.;])\\s+(?=\\p{Lu})");
@@ -60,7 +60,7 @@ public final class Split {
     /** A part with the links it keeps. */
     public record Part(String text, Set<Link> links) {}
 
-    /** @param refused why links cannot be made so; empty if they can */
+    /** @param refused why the links cannot be made; empty if they can */
     public record Proposal(Edit edit, List<ElementId> made, String refused) {}
 
     /**

@@ -23,9 +23,8 @@ import pyrite.core.model.Model;
 import pyrite.core.model.SnapshotMap;
 
 /**
- * All links of a snapshot by their ends, for questions about many elements; made in one pass over what carries links,
- * and taken from snapshot to snapshot where an edit leaves the rest of the links as they are. For those about one
- * element ask {@link Links}.
+ * All links of a snapshot by their ends, for queries over many elements. Built in one pass over all link carriers, then
+ * updated from snapshot to snapshot where possible. For the links of one element use {@link Links}.
  */
 public final class TraceGraph implements IncrementalIndex {
     /** Of more changes than these the links are found anew. */

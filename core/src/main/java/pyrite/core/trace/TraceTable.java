@@ -9,8 +9,8 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * A table that starts from elements and has path columns: each walks links over one or more steps and holds what is
- * found at their end.
+ * A table of elements with path columns: each column follows links over one or more steps and shows the elements it
+ * reaches.
  */
 public record TraceTable(List<Column> columns) {
     /** Farther than this no step goes; a model with longer chains of one kind is a circle of trace links. */
@@ -21,7 +21,7 @@ public record TraceTable(List<Column> columns) {
      *
      * @param kind the key of a kind of link
      * @param out whether from source to target
-     * @param depth how often it is repeated at most; all that is found on the way counts
+     * @param depth the greatest number of repetitions; everything found on the way is included
      */
     public record Step(String kind, boolean out, int depth) {
         /** {@code derive<3}: up to three derivations against their direction; {@code satisfy>}: one satisfaction. */
@@ -45,7 +45,7 @@ public record TraceTable(List<Column> columns) {
         }
     }
 
-    /** Which rows a column lets through. */
+    /** The rows that a column lets through. */
     public enum Keep {
         ANY,
         WITH,
@@ -57,7 +57,7 @@ public record TraceTable(List<Column> columns) {
      * A path column.
      *
      * @param show what is shown of each element found: empty for its name, {@code text}, or an attribute's name
-     * @param keep which rows the table keeps by what this column finds; {@code FEWER} than {@code least}
+     * @param keep which rows the table keeps, by what this column finds; {@code FEWER} than {@code least}
      */
     public record Column(List<Step> steps, String show, Keep keep, int least) {
         /**

@@ -17,12 +17,12 @@ import pyrite.core.model.Reference;
 import pyrite.core.model.RequirementIds;
 
 /**
- * One element with what it comes from above it and what realises and proves it below it. Links follow satisfy and
+ * The Thread of an element: what it comes from above it, and what realises and verifies it below it. Follows satisfy,
  * verify, typing, ownership and use in expressions.
  */
 public record TraceThread(Element element, List<Entry> above, List<Entry> below) {
 
-    /** A neighbour and how it is related, seen from the element: "satisfied by", "part of". */
+    /** A neighbour and its relation as seen from the element: "satisfied by", "part of". */
     public record Entry(String relation, Element element) {}
 
     public static TraceThread of(Model model, Element element) {

@@ -18,8 +18,8 @@ import pyrite.core.notation.StoredExpression;
 import pyrite.core.specification.Attributes;
 
 /**
- * What link rules can watch of an end of a link: its {@code name}, {@code text}, {@code constraint} (with the values it
- * compares with), {@code type}, {@code value} of its own features, or an attribute by its name.
+ * The properties of a link end that link rules can watch: its {@code name}, {@code text}, {@code constraint} (with the
+ * values it compares with), {@code type}, {@code value} of its own features, or an attribute by name.
  */
 final class WatchedProperties {
     private final Model model;

@@ -1,4 +1,7 @@
-/** How elements hang together from need to proof. Read {@link pyrite.core.trace.TraceThread} first. */
+/**
+ * Traceability: links between elements under rules, coverage, impact and rechecks. Read {@link pyrite.core.trace.Link}
+ * first.
+ */
 @NullMarked
 package pyrite.core.trace;
 

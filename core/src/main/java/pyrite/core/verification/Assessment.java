@@ -3,7 +3,8 @@ package pyrite.core.verification;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a constraint comes to: whether it holds, by what margin, when that was smallest, when it first failed, and why.
+ * The result of evaluating a constraint: whether it holds, by what margin, when the margin was worst, when the
+ * constraint first failed, and why.
  */
 record Assessment(
         boolean holds,

@@ -25,8 +25,8 @@ import pyrite.core.model.Model;
 
 /**
  * Evaluates a requirement's constraint over a trajectory, with the margin of signal temporal logic's robust semantics
- * (Donzé and Maler 2010). What varies and is not observed is meant at every instant: {@code x <= a} as {@code always(x
- * <= a)}.
+ * (Donzé and Maler 2010). A varying quantity outside an observation is meant at every instant: {@code x <= a} means
+ * {@code always(x <= a)}.
  */
 final class Assessor {
     private static final String NOT_ASKED = "of observations this cannot be asked; compare them with a limit";
@@ -72,7 +72,8 @@ final class Assessor {
             case Expression.Conditional c ->
                 assess(c.condition(), scope).holds() ? assess(c.whenTrue(), scope) : assess(c.whenFalse(), scope);
             case Invocation call when observations.of(call) == ObservationFunction.ALWAYS -> always(call, scope);
-            case Invocation call when observations.of(call) == ObservationFunction.EVENTUALLY -> eventually(call, scope);
+            case Invocation call
+            when observations.of(call) == ObservationFunction.EVENTUALLY -> eventually(call, scope);
             case Invocation call -> opened(call, scope);
             default -> throw new FaultException(expression.span(), NOT_ASKED);
         };
@@ -200,7 +201,8 @@ final class Assessor {
     }
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */
-    private @Nullable Margin margin(Expression claim, Condition condition, Observer.TimedValue sighting, Instance scope) {
+    private @Nullable Margin margin(
+            Expression claim, Condition condition, Observer.TimedValue sighting, Instance scope) {
         List<Binary> comparisons = exhibitor.comparisons(claim, scope).stream()
                 .map(VerdictPlotter.Placed::comparison)
                 .toList();

@@ -23,11 +23,11 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
- * The result of running a case: what was recorded, the verdicts and what they rest on; or why it could not run, in
- * which case every requirement concerned has the verdict error or, if somebody cancelled, inconclusive.
+ * The result of running a case: the recorded series and the verdicts with what they rest on. If the case could not run,
+ * every requirement concerned has the verdict error, or inconclusive if it was cancelled.
  *
- * @param failure one sentence, null if the run came to its end
- * @param culprits the elements the failure names
+ * @param failure one sentence; null if the run reached its end
+ * @param culprits the elements that the failure names
  */
 public record CaseRun(
         ElementId id,

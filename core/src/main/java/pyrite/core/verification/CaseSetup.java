@@ -20,7 +20,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** What a case says: which system runs, from when to when, and which requirements are verified. */
+/** The settings of a case: the system to run, the times, and the requirements it verifies. */
 public record CaseSetup(Element system, RunSettings settings, List<Element> requirements) {
 
     /** Whether a usage is a run: an analysis by TimeRun or a verification by SimulatedCheck. */
@@ -83,7 +83,7 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
         return requirements(model, usage, new Flattening(model));
     }
 
-    /** Reads the times of a case, in s. */
+    /** Reads the times of a case, s. */
     private record Settings(Model model, Element usage, Flattening flattening) {
         RunSettings read() {
             Instance instance = flattening.root(usage);

@@ -4,9 +4,9 @@ import java.util.List;
 import java.util.TreeSet;
 
 /**
- * Chooses the instants at which series are drawn, so few that a screen shows them at once, but so that no peak is lost:
- * the span is cut into equal slices of instants, and of each slice those are kept at which some series is lowest or
- * highest, with the first and the last of all. Linear in the number of values.
+ * Chooses the instants at which series are drawn: few enough for a screen, without losing a peak. The instants are
+ * divided into equal slices; each slice keeps the instants at which some series is lowest or highest, and the first and
+ * last of all are kept. Linear in the number of values.
  */
 public final class Decimation {
     private Decimation() {}

@@ -26,8 +26,8 @@ import pyrite.core.model.Property;
 import pyrite.core.notation.StoredExpression;
 
 /**
- * Exactly what a result was computed from: for each element read, a hash of what counts in it. Names, notes and
- * documentation do not count, because a result does not depend on them; the list of members does.
+ * Everything a result was computed from: for each element read, a hash of its relevant content. Names, notes and
+ * documentation are left out, because results do not depend on them; the list of members is included.
  */
 public record Fingerprint(SortedMap<ElementId, String> hashes) {
     public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());

@@ -7,10 +7,10 @@ import pyrite.core.model.ElementId;
 /**
  * The verdict on one requirement for one subject, with what it rests on.
  *
- * @param subject the path of what was judged, such as {@code barrier.gate}
+ * @param subject the path of the subject, such as {@code barrier.gate}
  * @param margin null where nothing was compared
- * @param worstInstant when the margin was smallest, s, null if that is no instant
- * @param firstViolation when the requirement was first not met, s, null if it never was or time plays no part
+ * @param worstInstant the instant of the smallest margin, s; null if there is none
+ * @param firstViolation the instant of the first violation, s; null if there is none or time plays no part
  * @param reason one sentence
  */
 public record Judgement(
@@ -28,7 +28,6 @@ public record Judgement(
     }
 
     Judgement with(Fingerprint rests) {
-        return new Judgement(
-                requirement, subject, verdict, margin, worstInstant, firstViolation, reason, plot, rests);
+        return new Judgement(requirement, subject, verdict, margin, worstInstant, firstViolation, reason, plot, rests);
     }
 }

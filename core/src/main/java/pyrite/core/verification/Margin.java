@@ -4,10 +4,10 @@ import pyrite.core.expression.Dimension;
 import pyrite.core.model.DisplayUnit;
 
 /**
- * How far a comparison is from its limit: positive where it holds.
+ * The distance of a comparison from its limit; positive where it holds.
  *
  * @param si in the coherent SI unit
- * @param scale the size of what was compared, for weighing margins of different dimensions against each other; positive
+ * @param scale the size of the compared values, for comparing margins of different dimensions; positive
  */
 public record Margin(double si, double scale, Dimension dimension, DisplayUnit unit) {
 

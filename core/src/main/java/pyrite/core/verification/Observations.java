@@ -21,13 +21,13 @@ import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
 import pyrite.core.expression.Expression.Unary;
 import pyrite.core.expression.FaultException;
-import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.MathFunction;
+import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.model.Model;
 
-/** What numbers with observations in them come to over a trajectory. */
+/** Evaluates numeric expressions that contain observations of a trajectory. */
 final class Observations {
     private static final int DEEPEST = 100;
     private static final String NOT_COMPUTED =
@@ -53,14 +53,14 @@ final class Observations {
         this.assessor = assessor;
     }
 
-    /** Thrown where a constraint needs a run and there is none. */
+    /** A constraint needs a run and there is none. */
     static final class NeedsRun extends RuntimeException {
         NeedsRun() {
             super(null, null, false, false);
         }
     }
 
-    /** Thrown where an observation has no value; the constraint that needs it is violated. */
+    /** An observation has no value; the constraint that needs it is violated. */
     static final class Undefined extends ExplainedException {
         Undefined(String message) {
             super(message, null, false, false);
@@ -77,7 +77,8 @@ final class Observations {
             return constant(expression, scope);
         }
         return switch (expression) {
-            case Invocation call when of(call) instanceof ObservationFunction observation -> observed(call, observation, scope);
+            case Invocation call
+            when of(call) instanceof ObservationFunction observation -> observed(call, observation, scope);
             case Invocation call -> computed(call, scope);
             case Expression.ArrowInvocation arrow -> computed(arrow.asCall(), scope);
             case Expression.Conditional c ->
@@ -307,7 +308,8 @@ final class Observations {
     /** The observation that a call is; null if it is none. */
     @Nullable
     ObservationFunction of(Invocation call) {
-        return model.environment().function(call.function()).orElse(null) instanceof ModelFunction.Observing(var observation)
+        return model.environment().function(call.function()).orElse(null)
+                        instanceof ModelFunction.Observing(var observation)
                 ? observation
                 : null;
     }

@@ -11,9 +11,9 @@ import org.hipparchus.optim.univariate.UnivariatePointValuePair;
 import pyrite.core.dynamics.Trajectory;
 
 /**
- * What can be observed of a signal over a trajectory, between two instants. A signal is looked at where the integrator
- * stepped and at {@value #INNER} instants in each step; extremes and crossings found there are then made exact with the
- * steps' own interpolation. What comes and goes within a quarter of one step is not seen.
+ * Observes a signal over a trajectory within a window. The signal is sampled at the integrator's steps and at
+ * {@value #INNER} instants within each step; extremes and crossings are then refined with the steps' own interpolation.
+ * A feature shorter than a quarter of a step is not seen.
  */
 final class Observer {
     private static final int INNER = 3;
@@ -26,7 +26,7 @@ final class Observer {
     private final double from;
     private final double to;
 
-    /** Something that varies with the variables and with time. */
+    /** A quantity that varies with the variables and with time. */
     interface Signal {
         double value(double t, double[] v);
     }
@@ -35,7 +35,7 @@ final class Observer {
         boolean holds(double t, double[] v);
     }
 
-    /** A value and the instant it was had, s. */
+    /** A value and its instant, s. */
     record TimedValue(double value, double instant) {}
 
     Observer(Trajectory trajectory, double from, double to) {

@@ -11,13 +11,14 @@ import pyrite.core.expression.ModelFunction;
 import pyrite.core.model.Model;
 
 /**
- * What is said of several values: of each the claim, of which all must hold or one.
+ * A constraint on several values, of which all must hold or at least one.
  *
- * @param all whether of all ({@code forAll}), else of some ({@code exists})
+ * @param all whether all must hold ({@code forAll}), else at least one ({@code exists})
  */
 record QuantifiedConstraint(boolean all, List<Flattening.Claim> claims) {
     /** Nothing if the expression says nothing of that kind. */
-    static Optional<QuantifiedConstraint> of(Expression expression, Instance scope, Model model, Flattening flattening) {
+    static Optional<QuantifiedConstraint> of(
+            Expression expression, Instance scope, Model model, Flattening flattening) {
         Invocation call = expression instanceof Expression.ArrowInvocation arrow
                 ? arrow.asCall()
                 : expression instanceof Invocation plain ? plain : null;

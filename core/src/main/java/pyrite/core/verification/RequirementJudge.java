@@ -24,7 +24,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** Judges requirements for the parts that satisfy them, over a trajectory or, where nothing varies, without one. */
+/** Judges requirements for the parts that satisfy them, over a trajectory, or without one where nothing varies. */
 public final class RequirementJudge {
     private static final int DEEPEST = 50;
 

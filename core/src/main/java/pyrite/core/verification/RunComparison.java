@@ -20,20 +20,20 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.NotationWriter;
 
-/** What differs between runs: in what they were computed from, and in what came of them. */
+/** The differences between runs, in their inputs and in their results. */
 public final class RunComparison {
     /** Rounding in the integrator is no difference; relative to the larger of two ranges. */
     private static final double SAME = 1e-9;
 
     private RunComparison() {}
 
-    /** What a run read, and the snapshot it read it from. */
+    /** The fingerprint of a run and the snapshot it was computed from. */
     public record Inputs(Fingerprint fingerprint, Model model) {}
 
     /**
-     * An element that at least two runs read differently.
+     * An element that at least two runs read in different states.
      *
-     * @param texts its declaration as each run read it, in the order of the runs; where one did not, that of what it
+     * @param texts its declaration in each run, in the order of the runs; if a run did not read it, that of what it
      *     redefines, and null if that was not read either
      */
     public record Differing(ElementId id, List<@Nullable String> texts) {}
@@ -78,7 +78,10 @@ public final class RunComparison {
         return texts;
     }
 
-    /** How a series went in one run, in its display unit; what is nothing beside its range is zero. */
+    /**
+     * The range and last value of a series in one run, in its display unit. Values negligible against the range count
+     * as zero.
+     */
     public record Course(double least, double most, double last) {
         private static final double NOTHING = 1e-6;
 
@@ -112,7 +115,7 @@ public final class RunComparison {
         }
     }
 
-    /** A series that at least two runs went through differently; null where a run has no such series. */
+    /** A series that differs between at least two runs; null where a run has no such series. */
     public record Parted(String path, String unit, List<@Nullable Course> courses, double distance) {}
 
     /** The series that differ, those that differ most first. */

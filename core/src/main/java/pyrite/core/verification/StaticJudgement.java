@@ -6,10 +6,10 @@ import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
 /**
- * What can be said about a requirement without a run.
+ * The verdicts on a requirement that need no run.
  *
- * @param judgements one for each part that satisfies it; none if it needs a run or if nothing satisfies it
- * @param read what that rests on, also where it says that a run is needed
+ * @param judgements one for each part that satisfies it; empty if a run is needed or nothing satisfies it
+ * @param read what the result rests on, also if it is that a run is needed
  */
 public record StaticJudgement(List<Judgement> judgements, Fingerprint read) {
     public StaticJudgement {

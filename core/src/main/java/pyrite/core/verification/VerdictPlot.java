@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What to show with a verdict: the traces it looked at and the lines it held them against. All in display units of the
- * traces, times in s.
+ * The plot that explains a verdict: the traces that were judged and the limits they were compared with, in display
+ * units of the traces, times in s.
  */
 public record VerdictPlot(List<Trace> traces, List<Line> lines) {
     public static final VerdictPlot NONE = new VerdictPlot(List.of(), List.of());
@@ -13,12 +13,11 @@ public record VerdictPlot(List<Trace> traces, List<Line> lines) {
     /** A varying quantity, at the instants of the run's recording. */
     public record Trace(String label, String unit, double[] values) {}
 
-    /** A value drawn over the trace of that label, or an instant ({@code DEADLINE}). */
+    /** A limit drawn over the trace of that label, or an instant ({@code DEADLINE}). */
     public record Line(Sense sense, String trace, double value) {}
 
     /**
-     * Which side of a line is wrong: throughout, or {@code ONCE}, at an instant or on the whole, which says nothing of
-     * the others.
+     * The forbidden side of a line: at every instant, or with {@code ONCE} only at one instant or over the whole run.
      */
     public enum Sense {
         UPPER,

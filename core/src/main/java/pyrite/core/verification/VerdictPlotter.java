@@ -31,7 +31,7 @@ import pyrite.core.verification.VerdictPlot.Line;
 import pyrite.core.verification.VerdictPlot.Sense;
 import pyrite.core.verification.VerdictPlot.Trace;
 
-/** Works out what to show with a verdict: which traces, and which lines over them. */
+/** Determines the traces and limits that explain a verdict. */
 final class VerdictPlotter {
     private final Model model;
     private final Flattening flattening;
@@ -173,7 +173,7 @@ final class VerdictPlotter {
         return model.environment().displayUnit(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
-    /** A comparison and the instance its names are read in. */
+    /** A comparison with the instance in which its names are read. */
     record Placed(Binary comparison, Instance scope) {}
 
     /** The comparisons of numbers in a condition, also in the fixed values it refers to. */

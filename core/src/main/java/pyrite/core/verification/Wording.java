@@ -6,7 +6,7 @@ import java.math.RoundingMode;
 import pyrite.core.expression.Operator;
 import pyrite.core.model.DisplayUnit;
 
-/** Numbers and comparisons as people read them. */
+/** Formats numbers and comparisons for people. */
 public final class Wording {
     private static final int DIGITS = 4;
     private static final double TEN_MINUTES = 600;

@@ -1,5 +1,5 @@
 /**
- * Judges requirements: runs a case, evaluates each requirement's constraints over what happened, and says what the
+ * Judges requirements: runs a case, evaluates each requirement's constraints over the trajectory, and records what the
  * verdict rests on. Read {@link pyrite.core.verification.CaseRun} first.
  */
 @NullMarked

@@ -5,9 +5,9 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 
 /**
- * What a diagram shows, before it has a layout: nodes by their keys and the edges between them.
+ * The content of a diagram before layout: nodes by key, and the edges between them.
  *
- * @param left how many elements were left out because a diagram of that size cannot be read
+ * @param left the number of elements left out, because a larger diagram could not be read
  */
 public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     public Diagram {
@@ -18,9 +18,10 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     /**
      * A box.
      *
-     * @param key the ids on the way to it, by points: an inherited part stands once under each usage that was expanded
+     * @param key the ids on the path to it, separated by points: an inherited part appears once under each expanded
+     *     usage
      * @param keyword in the notation, such as {@code part def}
-     * @param openable whether it holds parts that can be shown as boxes of their own, or does so already
+     * @param openable whether it has parts that can be, or are, shown as boxes of their own
      */
     public record Node(
             String key,
@@ -34,10 +35,10 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     /** Lines under a heading within a box. */
     public record Compartment(String title, List<Line> lines) {}
 
-    /** A line of a compartment with the element it stands for: notation, or prose from its documentation. */
+    /** A line of a compartment and its element: notation, or prose from its documentation. */
     public record Line(ElementId element, String text, boolean prose) {}
 
-    /** The relations that a General view draws (SysML 2.0, 8.2.3), with the words on the line. */
+    /** The relations drawn in a General view (SysML 2.0, 8.2.3), with their labels. */
     public enum Relation {
         SPECIALIZATION,
         TYPING,

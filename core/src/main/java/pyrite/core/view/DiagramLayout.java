@@ -26,8 +26,8 @@ import org.eclipse.elk.graph.ElkNode;
 import org.eclipse.elk.graph.util.ElkGraphUtil;
 
 /**
- * Where everything of a {@link Diagram} stands, px, x to the right and y down from the upper left corner. Boxes are as
- * large as their texts; layers, order and lines are found by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the
+ * The position of everything in a {@link Diagram}, px, x to the right and y down from the upper left corner. Boxes are
+ * sized by their texts; layers, order and lines are computed by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the
  * refinements of Schulze, Spönemann, von Hanxleden 2014).
  */
 public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, double height) {
@@ -52,10 +52,10 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     /** A node at its place. */
     public record Box(Diagram.Node node, double x, double y, double width, double height, List<Part> parts) {}
 
-    /** A compartment of a box, its texts cut to what fits; {@code y} is the base of the heading, in the box. */
+    /** A compartment of a box, its texts cut to fit; {@code y} is the baseline of the heading, relative to the box. */
     public record Part(String title, double y, List<Row> rows) {}
 
-    /** A line of text at its base, in the box. */
+    /** A line of text with its baseline, relative to the box. */
     public record Row(Diagram.Line line, String text, double y) {}
 
     /** An edge as an SVG path from its own end to the other, corners rounded, with its label's left base point. */

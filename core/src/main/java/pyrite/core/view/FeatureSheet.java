@@ -27,15 +27,15 @@ import pyrite.core.model.Property;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * The features of one element as a page shows them: attributes with what they are worth, parts, the equations that hold
- * in it, and everything else it holds; own ones and inherited ones, each with where it comes from.
+ * The features of one element as a page shows them: attributes with values, parts, equations, and all other members;
+ * own and inherited ones, each with its origin.
  */
 public record FeatureSheet(
         List<Attribute> attributes, List<Part> parts, List<Equation> equations, List<Member> members) {
 
     /**
-     * What kind of value an attribute has: fixed by a formula, a start value of what changes, given by an equation, or,
-     * for a parameter, by whoever uses it.
+     * The kind of an attribute's value: fixed by a formula, an initial value, determined by an equation, or, for a
+     * parameter, given by its user.
      */
     public enum Role {
         FIXED,
@@ -52,12 +52,12 @@ public record FeatureSheet(
     /**
      * An attribute.
      *
-     * @param from the owner it is inherited from, null for an own one
-     * @param valueFrom whose value it is, where that is neither this element nor {@code from}
-     * @param text the value as written, empty if there is none
-     * @param computed what a formula comes to, in {@code unit}; null where it is a plain number, no number at all, or
-     *     varies
-     * @param result what a formula comes to that gives no number; null where it gives one, is plain or varies
+     * @param from the owner it is inherited from; null for an own attribute
+     * @param valueFrom the owner of its value, if that is neither this element nor {@code from}
+     * @param text the value as written; empty if there is none
+     * @param computed the value of a formula in {@code unit}; null for a literal number, for values that are no
+     *     numbers, and for varying ones
+     * @param result the value of a formula that is not a number; null if it is a number, a literal, or varies
      */
     public record Attribute(
             Element feature,
@@ -80,9 +80,9 @@ public record FeatureSheet(
             @Nullable Element from) {}
 
     /**
-     * A constraint that is asserted, with its documentation.
+     * An asserted constraint with its documentation.
      *
-     * @param known what is constant in it as it stands here
+     * @param known the constant names in it with their values here
      */
     public record Equation(
             Element constraint,
@@ -92,10 +92,10 @@ public record FeatureSheet(
             List<Known> known,
             @Nullable Element from) {}
 
-    /** A name in an equation and what it is worth, in {@code unit}. */
+    /** A name in an equation with its value in {@code unit}. */
     public record Known(String name, double value, DisplayUnit unit) {}
 
-    /** Anything else, by its declaration: steps, ports, connections, definitions. */
+    /** Any other member, by its declaration: steps, ports, connections, definitions. */
     public record Member(
             Element element, String declaration, @Nullable Element from) {}
 

@@ -20,9 +20,9 @@ import pyrite.core.model.Property;
 import pyrite.core.notation.NotationWriter;
 
 /**
- * The General view of a package or of one definition or usage (SysML 2.0, 9.2.20): boxes with their features in
- * compartments, and specialisation, typing, composition and satisfaction between them. A box that is open shows its
- * parts as boxes of their own, inherited ones included.
+ * The General view of a package, definition or usage (SysML 2.0, 9.2.20): boxes with features in compartments, and
+ * specialisation, typing, composition and satisfaction between them. An open box shows its parts as boxes of their own,
+ * inherited ones included.
  */
 public final class GeneralView {
     private static final int MOST_NODES = 120;

@@ -10,7 +10,7 @@ import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Impact;
 
-/** The impact of a change as a layered drawing: what is reached, and the links between. */
+/** The impact of a change as a layered drawing of the reached elements and their links. */
 public final class ImpactView {
     private static final int MOST_BOXES = 60;
     private static final int LONGEST = 44;

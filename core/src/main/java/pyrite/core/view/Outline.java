@@ -23,8 +23,8 @@ import pyrite.core.notation.NotationWriter;
 import pyrite.core.specification.Specification;
 
 /**
- * The model as a tree of what people look for by name. It is asked for level by level, or for what matches with the
- * owners above it, so that its cost is that of what is shown and not that of the model.
+ * The model as a tree of named elements. It is read level by level, or as matches with their owners, so its cost
+ * depends on what is shown and not on the size of the model.
  */
 public final class Outline {
     /** Parameters and the inner parts of requirements and cases are on the element's own page. */
@@ -51,10 +51,10 @@ public final class Outline {
     /**
      * One line.
      *
-     * @param depth counts from 0 at the top
+     * @param depth from 0 at the top
      * @param leaf whether there is nothing to show below it
-     * @param type what follows the name in the notation: multiplicity, types and value
-     * @param match false for an owner that is shown only for what is below it
+     * @param type the notation behind the name: multiplicity, types and value
+     * @param match false for an owner that is shown only for a match below it
      */
     public record Line(
             String id,
@@ -75,7 +75,7 @@ public final class Outline {
                 .toList();
     }
 
-    /** The lines that match, at most some, each below its owners; and how many match in all. */
+    /** The first matches, each below its owners, and the number of all matches. */
     public record Found(List<Line> lines, int matches) {}
 
     /**

@@ -17,10 +17,10 @@ import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Specification.Item;
 
-/** A specification at two moments: what came, what went, what moved, and what says something else now. */
+/** The differences between two states of a specification: added, removed, moved and changed lines. */
 public record SpecificationDifference(List<Line> lines) {
 
-    /** What became of a line. One that moved and changed counts as changed, and says that it moved, too. */
+    /** The kind of difference. A line that moved and changed counts as changed, and says that it moved, too. */
     public enum Kind {
         ADDED,
         REMOVED,
@@ -28,11 +28,11 @@ public record SpecificationDifference(List<Line> lines) {
         CHANGED
     }
 
-    /** A property that says something else. */
+    /** A changed property. */
     public record Change(String property, List<TextDifference.Piece> pieces) {}
 
     /**
-     * A line that is not as it was.
+     * A line that differs.
      *
      * @param moved from where to where, in words; empty if it stayed
      */

@@ -7,16 +7,16 @@ import java.util.List;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 
-/** Two texts word by word, in one line of pieces. */
+/** Compares two texts word by word and returns one sequence of pieces. */
 public final class TextDifference {
     private static final Pattern WORDS = Pattern.compile("\\s+|[\\p{L}\\p{N}_.]+|[^\\s\\p{L}\\p{N}]");
 
     private TextDifference() {}
 
-    /** Words that are in both, or only in the earlier, or only in the later text. */
+    /** Words that are in both texts, only in the earlier, or only in the later one. */
     public record Piece(Kind kind, String text) {}
 
-    /** Where a piece stands. */
+    /** The texts that contain a piece. */
     public enum Kind {
         SAME,
         REMOVED,

@@ -1,8 +1,9 @@
 package pyrite.core.view;
 
 /**
- * How wide texts are in the faces of the interface, px. Layout happens on the server, which has no fonts: the widths
- * are those of Hanken Grotesk and JetBrains Mono by groups of letters, rounded up, so that a box is never too narrow.
+ * Estimates the width of texts in the fonts of the interface, px. Layout runs on the server, which has no fonts: the
+ * widths are those of Hanken Grotesk and JetBrains Mono by groups of letters, rounded up, so that a box is never too
+ * narrow.
  */
 final class TextWidths {
     private static final double MONO = 0.6;

@@ -12,7 +12,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
-/** Where an element is used: every reference to it from anywhere in the model, with what it is used as. */
+/** The uses of an element: every reference to it in the model, with the relation. */
 public final class Uses {
     private static final Map<Property<?>, String> WORDS = Map.ofEntries(
             Map.entry(Property.TYPES, "types"),

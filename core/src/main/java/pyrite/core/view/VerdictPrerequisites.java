@@ -11,8 +11,8 @@ import pyrite.core.trace.TraceGraph;
 /**
  * What a requirement without a verdict still needs to get one.
  *
- * @param things what is not there yet, in words; empty if only a run is missing
- * @param runnable the cases that verify it and can be run as they are
+ * @param things what is missing, in words; empty if only a run is missing
+ * @param runnable the runnable cases that verify it
  */
 public record VerdictPrerequisites(List<String> things, List<Element> runnable) {
     public VerdictPrerequisites {
@@ -33,7 +33,8 @@ public record VerdictPrerequisites(List<String> things, List<Element> runnable) 
         if (cases.isEmpty()) {
             things.add("a case that verifies it");
         }
-        return new VerdictPrerequisites(things, cases.stream().filter(isRunnable).toList());
+        return new VerdictPrerequisites(
+                things, cases.stream().filter(isRunnable).toList());
     }
 
     private static List<Element> ends(Model model, Element requirement, LinkKind kind) {

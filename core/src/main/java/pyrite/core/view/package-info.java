@@ -1,5 +1,5 @@
 /**
- * What pages show of a model, computed from it: features with their values and where they come from. Read
+ * What pages show of a model, computed from it: features with values and origins, diagrams, outlines, differences. Read
  * {@link pyrite.core.view.FeatureSheet} first.
  */
 @NullMarked

@@ -17,11 +17,11 @@ import org.junit.jupiter.params.provider.MethodSource;
 import pyrite.core.Models;
 import pyrite.core.exchange.CommitJson.Change;
 import pyrite.core.exchange.CommitJson.Fault;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.notation.Library;
 import pyrite.core.notation.ManualTest;
 

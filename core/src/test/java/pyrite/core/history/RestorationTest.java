@@ -6,10 +6,10 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.notation.NotationWriter;
 
 class RestorationTest {

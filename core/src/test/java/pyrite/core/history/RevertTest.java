@@ -7,9 +7,9 @@ import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 
 /** Taking back an edit on a head that may have moved on. */
 class RevertTest {
@@ -42,7 +42,8 @@ class RevertTest {
 
     @Test
     void aRemovalIsTakenBackWithAllThatWasOwned() {
-        EditResult.Applied removed = apply(MODEL, Edit.remove(named(MODEL, "gate").id()));
+        EditResult.Applied removed =
+                apply(MODEL, Edit.remove(named(MODEL, "gate").id()));
         assertThat(removed.model().find(named(MODEL, "gate::leaf").id())).isEmpty();
         assertThat(Set.copyOf(revert(removed.model(), removed.difference()).ownElements()))
                 .isEqualTo(Set.copyOf(MODEL.ownElements()));

@@ -11,9 +11,9 @@ import pyrite.core.Models;
 import pyrite.core.history.Revision.Act;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 
 class UndoStackTest {
     private final List<Revision> revisions = new ArrayList<>();

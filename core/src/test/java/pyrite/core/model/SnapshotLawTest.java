@@ -123,8 +123,8 @@ class SnapshotLawTest {
                         new HashSet<>(subtree.stream().map(Element::id).toList());
                 assertThat(problems)
                         .isNotEmpty()
-                        .allSatisfy(
-                                problem -> assertThat(removed).doesNotContain(Objects.requireNonNull(problem.element())));
+                        .allSatisfy(problem ->
+                                assertThat(removed).doesNotContain(Objects.requireNonNull(problem.element())));
             }
         }
     }

@@ -14,11 +14,11 @@ import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.Rank;
 
 /** An edited text that is read back keeps what is still in it: ids, and with them links and history. */
@@ -176,8 +176,9 @@ class IdentityMatchingTest {
     @Test
     void somebodyElsesEditsMeanwhileStay() {
         ReadResult mine = readBack(MODEL, text(MODEL).replace("= 148 [t]", "= 150 [t]"));
-        Model theirs =
-                ((EditResult.Applied) MODEL.apply(Edit.put(MODEL.get(id("Drive")).withName("Motor")))).model();
+        Model theirs = ((EditResult.Applied)
+                        MODEL.apply(Edit.put(MODEL.get(id("Drive")).withName("Motor"))))
+                .model();
         Model both = ((EditResult.Applied) theirs.apply(mine.edit())).model();
         assertThat(text(both)).contains("part def Motor", "part drive : Motor", "= 150 [t]");
     }

@@ -21,11 +21,11 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
-import pyrite.core.model.EditResult;
 
 /** What docs/notation.md shows is read, written and read again as the same. */
 public class ManualTest {

@@ -8,9 +8,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.specification.AttributeEditing.Request;
 
@@ -139,7 +139,8 @@ class AttributeEditingTest {
         assertThat(refused(requested("priority", Attribute.Type.TEXT)))
                 .contains("there is an attribute called priority already");
         assertThat(refused(requested("risk", Attribute.Type.CHOICE, "low"))).contains("two values at least");
-        assertThat(refused(requested("risk", Attribute.Type.CHOICE, "low", "low"))).contains("offered once");
+        assertThat(refused(requested("risk", Attribute.Type.CHOICE, "low", "low")))
+                .contains("offered once");
         assertThat(refused(new Request("x", Attribute.Type.TEXT, "", List.of(), true, "y")))
                 .contains("leave out one");
         assertThat(refused(new Request("risk", Attribute.Type.CHOICE, "", List.of("low", "high"), false, "odd")))

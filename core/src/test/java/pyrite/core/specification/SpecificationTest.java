@@ -11,10 +11,10 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
 

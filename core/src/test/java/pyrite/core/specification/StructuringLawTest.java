@@ -9,9 +9,9 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 
 /** Laws of arranging lines, over random sequences of what people do. */
 class StructuringLawTest {

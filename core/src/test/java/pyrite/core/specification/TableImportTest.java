@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 
 class TableImportTest {
     private final Model model = Models.read("""

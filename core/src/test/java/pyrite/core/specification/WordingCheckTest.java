@@ -7,10 +7,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 
 /** The kinds of wording that ISO/IEC/IEEE 29148:2018, 5.2.7, advises against, each with a sentence that has it. */
 class WordingCheckTest {

@@ -10,9 +10,9 @@ import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.notation.Authoring;
 import pyrite.core.specification.Attributes;
 

@@ -133,8 +133,8 @@ class LinksTest {
         assertThat(Links.in(linked).up(Harbour.id(linked, "S-3").id())).hasSize(2);
         assertThat(proposal.summary()).isEqualTo("2 links added");
         assertThat(new Linking(linked)
-                        .make(List.of(
-                                new Linking.Request(LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2"))))
+                        .make(List.of(new Linking.Request(
+                                LinkKind.FRAME, Harbour.id(model, "S-3"), Harbour.id(model, "N-2"))))
                         .edit()
                         .put())
                 .isEmpty();

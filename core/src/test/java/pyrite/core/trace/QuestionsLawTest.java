@@ -12,10 +12,10 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 
@@ -151,8 +151,9 @@ class QuestionsLawTest {
         Model model = linkedAtRandom(seed);
         assertThat(TraceGraph.of(model)).isSameAs(TraceGraph.of(model));
         assertThat(Attributes.in(model)).isSameAs(Attributes.in(model));
-        Model after =
-                ((EditResult.Applied) model.apply(Edit.put(Harbour.id(model, "N-0").withName("other")))).model();
+        Model after = ((EditResult.Applied)
+                        model.apply(Edit.put(Harbour.id(model, "N-0").withName("other"))))
+                .model();
         assertThat(TraceGraph.of(after)).isNotSameAs(TraceGraph.of(model));
         assertThat(TraceGraph.of(after).links()).isEqualTo(TraceGraph.of(model).links());
     }

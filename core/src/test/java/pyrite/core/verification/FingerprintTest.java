@@ -13,10 +13,10 @@ import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
 
@@ -100,8 +100,8 @@ class FingerprintTest {
         for (Authoring.Proposal proposal : List.of(
                 authoring.name(element(MODEL, "Test::tank"), "reservoir"),
                 authoring.documentation(element(MODEL, "Test::keeps"), "Keeps enough water."))) {
-            assertThat(changed(
-                            ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model()))
+            assertThat(changed(((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit()))
+                            .model()))
                     .isEmpty();
         }
     }

@@ -85,8 +85,8 @@ class MerrowTest {
     @Test
     void whatNeedsNoRunIsKnownAtOnce() {
         // 9 MN*m over two bores of 0.049 m^2 at 4.2 m.
-        StaticJudgement pressure =
-                StaticJudgement.of(model, Models.element(model, "MerrowRequirements::'Drive and power'::keepsPressure"));
+        StaticJudgement pressure = StaticJudgement.of(
+                model, Models.element(model, "MerrowRequirements::'Drive and power'::keepsPressure"));
         assertThat(pressure.judgements().getFirst().margin().si())
                 .isCloseTo(0.9 * 25e6 - 9e6 / (2 * 0.049 * 4.2), within(1.0));
     }

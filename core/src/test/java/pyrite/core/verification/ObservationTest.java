@@ -104,7 +104,8 @@ class ObservationTest {
         assertThat(judgement.firstViolation()).isCloseTo(Math.PI / 6, within(1e-6));
         assertThat(judgement.margin().shown()).isCloseTo(-50, within(1e-4));
         assertThat(judgement.margin().unit().symbol()).isEqualTo("cm");
-        assertThat(judgement.plot().lines()).containsExactly(new VerdictPlot.Line(VerdictPlot.Sense.UPPER, "swing.x", 50));
+        assertThat(judgement.plot().lines())
+                .containsExactly(new VerdictPlot.Line(VerdictPlot.Sense.UPPER, "swing.x", 50));
     }
 
     @Test
@@ -160,7 +161,8 @@ class ObservationTest {
                     assertThat(judgement.margin().si()).isCloseTo(1, within(1e-12));
                 });
         Model varying = Models.of(MODEL.formatted("s.x <= 4 [m]"));
-        assertThat(StaticJudgement.of(varying, Models.element(varying, "Test::r")).judgements())
+        assertThat(StaticJudgement.of(varying, Models.element(varying, "Test::r"))
+                        .judgements())
                 .isEmpty();
     }
 

@@ -6,9 +6,9 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
-import pyrite.core.model.EditResult;
 import pyrite.core.notation.Authoring;
 
 /** A tank that runs empty as exp(-t / tau): what differs between its runs is known in closed form. */

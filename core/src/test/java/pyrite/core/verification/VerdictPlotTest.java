@@ -65,8 +65,7 @@ class VerdictPlotTest {
     void aTimeLimitIsADeadlineOverTheConditionThatIsWaitedFor() {
         VerdictPlot plot = of("firstTime(s.high) <= 5 [s]");
         assertThat(labels(plot)).containsExactly("ramp.x");
-        assertThat(plot.lines())
-                .containsExactly(new Line(Sense.TARGET, "ramp.x", 40), new Line(Sense.DEADLINE, "", 5));
+        assertThat(plot.lines()).containsExactly(new Line(Sense.TARGET, "ramp.x", 40), new Line(Sense.DEADLINE, "", 5));
     }
 
     @Test

@@ -30,8 +30,8 @@ class VerdictPrerequisitesTest {
     void whatIsMissingIsNamedAndNothingElse(String constraint, String satisfy, String verify, String sentence) {
         Model model = Models.of(
                 "requirement dry { attribute depth : Real; " + constraint + " } part dock; " + satisfy + verify);
-        VerdictPrerequisites lacking =
-                VerdictPrerequisites.of(model, Models.element(model, "Test::dry"), each -> CaseSetup.isRunnable(model, each));
+        VerdictPrerequisites lacking = VerdictPrerequisites.of(
+                model, Models.element(model, "Test::dry"), each -> CaseSetup.isRunnable(model, each));
         assertThat(lacking.sentence()).isEqualTo(sentence);
         assertThat(lacking.runnable()).hasSize(verify.contains("SimulatedCheck") ? 1 : 0);
     }
