@@ -20,7 +20,6 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
@@ -87,8 +86,7 @@ class ElementController {
             return "architecture/element";
         }
         page.addAttribute("requirementId", RequirementIds.of(model, element));
-        page.addAttribute(
-                "need", element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION);
+        page.addAttribute("need", element.kind().isNeed());
         page.addAttribute(
                 "html",
                 RichText.html(RequirementText.of(model, element), head.branch().address()));
@@ -143,7 +141,7 @@ class ElementController {
 
     private static Station station(Element element) {
         return switch (element.kind().family()) {
-            case REQUIREMENT -> element.kind() == ElementKind.CONCERN ? Station.NEEDS : Station.REQUIREMENTS;
+            case REQUIREMENT -> element.kind().isNeed() ? Station.NEEDS : Station.REQUIREMENTS;
             case VERIFICATION -> Station.RUNS;
             default -> element.kind().isCase() ? Station.RUNS : Station.ARCHITECTURE;
         };

@@ -3,10 +3,8 @@ package pyrite.app.element;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.Comparator;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -22,15 +20,6 @@ import pyrite.core.model.Model;
 @RestController
 class FindController {
     private static final int MOST = 12;
-    /** What is looked for by the name of its owner rather than by its own. */
-    /** What only stands for something else where it is, and is called like it. */
-    private static final Set<ElementKind> ROLES = EnumSet.of(
-            ElementKind.SUBJECT,
-            ElementKind.ACTOR,
-            ElementKind.STAKEHOLDER,
-            ElementKind.REFERENCE,
-            ElementKind.OBJECTIVE);
-
     /** A hit and its address; {@code behind} is the number of ranks by which it comes after better matches. */
     record Hit(String label, String kind, String where, String address, int behind) {}
 
@@ -58,7 +47,7 @@ class FindController {
     }
 
     private static int behind(Element element) {
-        return ROLES.contains(element.kind()) ? 3 : element.kind() == ElementKind.ATTRIBUTE ? 1 : 0;
+        return element.kind().isRole() ? 3 : element.kind() == ElementKind.ATTRIBUTE ? 1 : 0;
     }
 
     private static String where(Model model, Element element) {

@@ -31,6 +31,7 @@ import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.RequirementText;
@@ -209,7 +210,7 @@ class LinksController {
 
     private static Map<String, Element> byId(Model model, List<String> ids) {
         Set<String> requested = Set.copyOf(ids);
-        return model.ownElements(Specification.REQUIREMENTS)
+        return model.ownElements(ElementKind.REQUIREMENTS)
                 .filter(each -> each.shortName() != null && requested.contains(each.shortName()))
                 .collect(Collectors.toMap(Element::shortName, each -> each, (a, _) -> a));
     }

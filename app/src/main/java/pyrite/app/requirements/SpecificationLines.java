@@ -12,6 +12,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Specification.Item;
@@ -59,7 +60,7 @@ public class SpecificationLines {
     private static Map<Element, List<Element>> elsewhere(Model model) {
         Map<Element, List<Element>> found = new LinkedHashMap<>();
         Map<ElementId, Boolean> within = new LinkedHashMap<>();
-        model.ownElements(Specification.REQUIREMENTS)
+        model.ownElements(ElementKind.REQUIREMENTS)
                 .sorted(Comparator.comparing(Element::rank))
                 .forEach(element -> {
                     ElementId owner = element.owner();

@@ -24,7 +24,6 @@ import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.RequirementText;
@@ -53,8 +52,7 @@ class WordingController {
 
     static List<Found> findings(Model model, Element requirement, String text) {
         Map<String, String> waived = Waivers.of(model, requirement);
-        boolean need =
-                requirement.kind() == ElementKind.CONCERN || requirement.kind() == ElementKind.CONCERN_DEFINITION;
+        boolean need = requirement.kind().isNeed();
         return WordingCheck.of(text, need).stream()
                 .map(finding -> new Found(
                         finding.rule().key(),

@@ -10,9 +10,9 @@ import pyrite.app.store.PersonMapper;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
-import pyrite.core.specification.Specification;
 import pyrite.core.trace.SavedView;
 
 /** The edits of the demo's people after its model was loaded, so that the demo has a history. */
@@ -93,7 +93,7 @@ final class DemoHistory {
     }
 
     private static Element id(Model model, String id) {
-        return model.ownElements(Specification.REQUIREMENTS)
+        return model.ownElements(ElementKind.REQUIREMENTS)
                 .filter(element -> id.equals(element.shortName()))
                 .findFirst()
                 .orElseThrow();

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Objects;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.verification.Wording;
@@ -29,10 +28,7 @@ public final class Labels {
 
     /** A requirement's id with its name, anything else by its name. */
     public String full(Element element) {
-        boolean requirement = element.kind() == ElementKind.REQUIREMENT
-                || element.kind() == ElementKind.REQUIREMENT_DEFINITION
-                || element.kind() == ElementKind.CONCERN;
-        String id = requirement ? RequirementIds.of(model, element) : "";
+        String id = element.kind().isRequirement() ? RequirementIds.of(model, element) : "";
         String name = model.names().effectiveName(element);
         return id.isEmpty() ? name(element) : name == null || id.equals(name) ? id : id + " " + name;
     }

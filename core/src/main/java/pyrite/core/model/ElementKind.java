@@ -1,9 +1,13 @@
 package pyrite.core.model;
 
+import static pyrite.core.model.KindTraits.listedUnder;
+import static pyrite.core.model.KindTraits.titled;
+import static pyrite.core.model.KindTraits.traits;
 import static pyrite.core.model.Property.*;
 
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashSet;
@@ -14,6 +18,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.model.KindTraits.Trait;
 
 /**
  * The table of element kinds, one row a kind: the keyword of the notation, the family, the body it opens and the
@@ -21,111 +26,126 @@ import org.jspecify.annotations.Nullable;
  * those of the textual notation (SysML 2.0, 8.2.2).
  */
 public enum ElementKind {
+    // spotless:off
     PACKAGE("package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE),
     LIBRARY_PACKAGE("library package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE, STANDARD),
-    IMPORT("import", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER),
+    IMPORT("import", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, traits(Trait.OWN_SECTION), TARGET, REACH, ALL, Property.FILTER),
     ALIAS("alias", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET),
     FILTER("filter", Family.ORGANIZATION, Form.SPECIAL, Body.NONE, RESULT),
-    DOCUMENTATION("doc", Family.ANNOTATION, Form.SPECIAL, Body.NONE, TEXT, LOCALE),
+    DOCUMENTATION("doc", Family.ANNOTATION, Form.SPECIAL, Body.NONE, titled("documentation"), TEXT, LOCALE),
     COMMENT("comment", Family.ANNOTATION, Form.SPECIAL, Body.NONE, TEXT, LOCALE, ABOUT),
-    REPRESENTATION("rep", Family.ANNOTATION, Form.SPECIAL, Body.NONE, TEXT, LANGUAGE),
+    REPRESENTATION("rep", Family.ANNOTATION, Form.SPECIAL, Body.NONE, titled("textual representation"), TEXT, LANGUAGE),
     METADATA_DEFINITION("metadata", Family.ANNOTATION, Form.DEFINITION, Body.STRUCTURE),
-    METADATA("metadata", Family.ANNOTATION, Form.USAGE, Body.METADATA, ABOUT),
-    DEPENDENCY("dependency", Family.RELATIONSHIP, Form.SPECIAL, Body.ANNOTATION, CLIENTS, SUPPLIERS, MARKS),
+    METADATA("metadata", Family.ANNOTATION, Form.USAGE, Body.METADATA, traits(Trait.INNER, Trait.NOT_A_STEP), ABOUT),
+    DEPENDENCY("dependency", Family.RELATIONSHIP, Form.SPECIAL, Body.ANNOTATION, traits(Trait.CARRIES_LINKS), CLIENTS, SUPPLIERS, MARKS),
 
     /** What only the metadata it is marked with tells the kind of: {@code #situation def}. */
     MARKED_DEFINITION("", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     ATTRIBUTE_DEFINITION("attribute", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    ATTRIBUTE("attribute", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
-    ENUMERATION_DEFINITION("enum", Family.STRUCTURE, Form.DEFINITION, Body.ENUMERATION),
-    ENUMERATION("enum", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
+    ATTRIBUTE("attribute", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE,
+            listedUnder("attributes").and(Trait.UNNAMED_IN_OUTLINE, Trait.OWN_SECTION, Trait.NOT_A_STEP)),
+    ENUMERATION_DEFINITION("enum", Family.STRUCTURE, Form.DEFINITION, Body.ENUMERATION, titled("enumeration definition")),
+    ENUMERATION("enum", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE,
+            titled("enumeration value").andListedUnder("enums").and(Trait.NOT_A_STEP)),
     OCCURRENCE_DEFINITION("occurrence", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    OCCURRENCE("occurrence", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
-    EVENT("event occurrence", "event", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, TARGET),
+    OCCURRENCE("occurrence", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.BOX)),
+    EVENT("event occurrence", "event", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, titled("event"), TARGET),
     ITEM_DEFINITION("item", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    ITEM("item", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
+    ITEM("item", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.BOX)),
     PART_DEFINITION("part", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    PART("part", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
+    PART("part", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.BOX, Trait.OWN_SECTION)),
     PORT_DEFINITION("port", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    PORT("port", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
-    REFERENCE("ref", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
+    PORT("port", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, listedUnder("ports")),
+    REFERENCE("ref", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE,
+            titled("reference").andListedUnder("references").and(Trait.INNER, Trait.OWN_SECTION, Trait.ROLE, Trait.NOT_A_STEP)),
     CONNECTION_DEFINITION("connection", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    CONNECTION("connection", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
+    CONNECTION("connection", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.CARRIES_LINKS)),
     INTERFACE_DEFINITION("interface", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     INTERFACE("interface", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
     ALLOCATION_DEFINITION("allocation", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
-    ALLOCATION("allocation", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE),
-    CONNECTOR_END("end", Family.STRUCTURE, Form.SPECIAL, Body.NONE, TARGET, Property.MULTIPLICITY),
-    BINDING("bind", Family.STRUCTURE, Form.SPECIAL, Body.STRUCTURE, LEFT, RIGHT),
+    ALLOCATION("allocation", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.CARRIES_LINKS)),
+    CONNECTOR_END("end", Family.STRUCTURE, Form.SPECIAL, Body.NONE, titled("connector end"), TARGET, Property.MULTIPLICITY),
+    BINDING("bind", Family.STRUCTURE, Form.SPECIAL, Body.STRUCTURE, titled("binding"), LEFT, RIGHT),
     FLOW_DEFINITION("flow", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     FLOW("flow", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
     SUCCESSION_FLOW("succession flow", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
     MESSAGE("message", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
-    PAYLOAD("of", Family.STRUCTURE, Form.USAGE, Body.NONE),
+    PAYLOAD("of", Family.STRUCTURE, Form.USAGE, Body.NONE, titled("payload").and(Trait.INNER, Trait.NOT_A_STEP)),
 
     ACTION_DEFINITION("action", Family.BEHAVIOR, Form.DEFINITION, Body.ACTION),
-    ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE),
-    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TARGET),
-    ACCEPT("accept", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TRIGGER, CONTENT, VIA),
-    SEND("send", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, CONTENT, VIA, RECEIVER),
-    ASSIGNMENT("assign", Family.BEHAVIOR, Form.USAGE, Body.ACTION, ROLE, TARGET, CONTENT),
-    TERMINATE("terminate", Family.BEHAVIOR, Form.USAGE, Body.ACTION, CONTENT),
-    IF("if", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION),
-    WHILE("while", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION, UNTIL),
-    FOR("for", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, CONDITION),
-    BLOCK("action", Family.BEHAVIOR, Form.SPECIAL, Body.ACTION),
-    LOOP_VARIABLE("in", Family.BEHAVIOR, Form.SPECIAL, Body.NONE, TYPES),
-    MERGE("merge", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
-    DECIDE("decide", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
-    FORK("fork", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
-    JOIN("join", Family.BEHAVIOR, Form.USAGE, Body.ACTION),
-    SUCCESSION("succession", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET, GUARD, ELSE),
+    ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, traits(Trait.BOX), ROLE),
+    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("performed action"), ROLE, TARGET),
+    ACCEPT("accept", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("accept action"), ROLE, TRIGGER, CONTENT, VIA),
+    SEND("send", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("send action"), ROLE, CONTENT, VIA, RECEIVER),
+    ASSIGNMENT("assign", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("assignment"), ROLE, TARGET, CONTENT),
+    TERMINATE("terminate", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("terminate action"), CONTENT),
+    IF("if", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, titled("if action"), CONDITION),
+    WHILE("while", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, titled("loop"), CONDITION, UNTIL),
+    FOR("for", Family.BEHAVIOR, Form.USAGE, Body.BRANCHES, titled("for loop"), CONDITION),
+    BLOCK("action", Family.BEHAVIOR, Form.SPECIAL, Body.ACTION, titled("block")),
+    LOOP_VARIABLE("in", Family.BEHAVIOR, Form.SPECIAL, Body.NONE, titled("loop variable"), TYPES),
+    MERGE("merge", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("merge node")),
+    DECIDE("decide", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("decide node")),
+    FORK("fork", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("fork node")),
+    JOIN("join", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("join node")),
+    SUCCESSION("succession", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, traits(Trait.NOT_A_STEP), SOURCE, TARGET, GUARD, ELSE),
     STATE_DEFINITION("state", Family.BEHAVIOR, Form.DEFINITION, Body.STATE, PARALLEL),
-    STATE("state", Family.BEHAVIOR, Form.USAGE, Body.STATE, PARALLEL),
-    EXHIBIT("exhibit state", "exhibit", Family.BEHAVIOR, Form.USAGE, Body.STATE, PARALLEL, TARGET),
-    TRANSITION("transition", Family.BEHAVIOR, Form.USAGE, Body.ACTION, SOURCE, TARGET, GUARD, TRIGGER, CONTENT, VIA),
+    STATE("state", Family.BEHAVIOR, Form.USAGE, Body.STATE, traits(Trait.BOX), PARALLEL),
+    EXHIBIT("exhibit state", "exhibit", Family.BEHAVIOR, Form.USAGE, Body.STATE, titled("exhibited state"), PARALLEL, TARGET),
+    TRANSITION("transition", Family.BEHAVIOR, Form.USAGE, Body.ACTION,
+            traits(Trait.NOT_A_STEP), SOURCE, TARGET, GUARD, TRIGGER, CONTENT, VIA),
 
-    CALCULATION_DEFINITION("calc", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
-    CALCULATION("calc", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
+    CALCULATION_DEFINITION("calc", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, titled("calculation"), RESULT),
+    CALCULATION("calc", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, titled("calculation usage").andListedUnder("calcs"), RESULT),
     CONSTRAINT_DEFINITION("constraint", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
-    CONSTRAINT("constraint", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT),
-    ASSERTED_CONSTRAINT(
-            "assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, RESULT, TARGET, NEGATED),
-    REQUIRED_CONSTRAINT(
-            "require constraint", "require", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION, RESULT, TARGET),
-    ASSUMED_CONSTRAINT("assume constraint", "assume", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION, RESULT, TARGET),
+    CONSTRAINT("constraint", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, listedUnder("constraints"), RESULT),
+    ASSERTED_CONSTRAINT("assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION,
+            titled("asserted constraint").andListedUnder("constraints").and(Trait.UNNAMED_IN_OUTLINE, Trait.OWN_SECTION), RESULT, TARGET, NEGATED),
+    REQUIRED_CONSTRAINT("require constraint", "require", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION,
+            titled("required constraint").andListedUnder("constraints").and(Trait.INNER, Trait.OWN_SECTION, Trait.NOT_A_STEP), RESULT, TARGET),
+    ASSUMED_CONSTRAINT("assume constraint", "assume", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION,
+            titled("assumed constraint").andListedUnder("constraints").and(Trait.INNER, Trait.NOT_A_STEP), RESULT, TARGET),
 
-    REQUIREMENT_DEFINITION("requirement", Family.REQUIREMENT, Form.DEFINITION, Body.REQUIREMENT),
-    REQUIREMENT("requirement", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT),
-    CONCERN_DEFINITION("concern", Family.REQUIREMENT, Form.DEFINITION, Body.REQUIREMENT),
-    CONCERN("concern", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT),
-    FRAMED_CONCERN("frame concern", "frame", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT, TARGET),
-    SUBJECT("subject", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
-    ACTOR("actor", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
-    STAKEHOLDER("stakeholder", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE),
-    SATISFACTION(
-            "satisfy requirement", "satisfy", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT, TARGET, BY, NEGATED),
+    REQUIREMENT_DEFINITION("requirement", Family.REQUIREMENT, Form.DEFINITION, Body.REQUIREMENT, traits(Trait.REQUIREMENT)),
+    REQUIREMENT("requirement", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT, traits(Trait.BOX, Trait.REQUIREMENT, Trait.SATISFIABLE)),
+    CONCERN_DEFINITION("concern", Family.REQUIREMENT, Form.DEFINITION, Body.REQUIREMENT, traits(Trait.REQUIREMENT, Trait.NEED)),
+    CONCERN("concern", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT,
+            traits(Trait.BOX, Trait.REQUIREMENT, Trait.NEED, Trait.SATISFIABLE)),
+    FRAMED_CONCERN("frame concern", "frame", Family.REQUIREMENT, Form.USAGE, Body.REQUIREMENT,
+            titled("framed concern").and(Trait.SATISFIABLE, Trait.CARRIES_LINKS, Trait.NOT_A_STEP), TARGET),
+    SUBJECT("subject", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE,
+            listedUnder("subject").and(Trait.INNER, Trait.OWN_SECTION, Trait.ROLE, Trait.NOT_A_STEP)),
+    ACTOR("actor", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE, listedUnder("actors").and(Trait.ROLE, Trait.NOT_A_STEP)),
+    STAKEHOLDER("stakeholder", Family.REQUIREMENT, Form.USAGE, Body.STRUCTURE,
+            listedUnder("stakeholders").and(Trait.ROLE, Trait.NOT_A_STEP)),
+    SATISFACTION("satisfy requirement", "satisfy", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT,
+            titled("satisfaction").and(Trait.SATISFIABLE, Trait.CARRIES_LINKS), TARGET, BY, NEGATED),
 
     CASE_DEFINITION("case", Family.ANALYSIS, Form.DEFINITION, Body.CASE, RESULT),
     CASE("case", Family.ANALYSIS, Form.USAGE, Body.CASE, RESULT),
     ANALYSIS_DEFINITION("analysis", Family.ANALYSIS, Form.DEFINITION, Body.CASE, RESULT),
-    ANALYSIS("analysis", Family.ANALYSIS, Form.USAGE, Body.CASE, RESULT),
+    ANALYSIS("analysis", Family.ANALYSIS, Form.USAGE, Body.CASE, traits(Trait.BOX), RESULT),
     VERIFICATION_DEFINITION("verification", Family.VERIFICATION, Form.DEFINITION, Body.CASE, RESULT),
-    VERIFICATION("verification", Family.VERIFICATION, Form.USAGE, Body.CASE, RESULT),
-    OBJECTIVE("objective", Family.VERIFICATION, Form.USAGE, Body.OBJECTIVE),
-    VERIFIED_REQUIREMENT("verify requirement", "verify", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT, TARGET),
+    VERIFICATION("verification", Family.VERIFICATION, Form.USAGE, Body.CASE, traits(Trait.BOX), RESULT),
+    OBJECTIVE("objective", Family.VERIFICATION, Form.USAGE, Body.OBJECTIVE,
+            traits(Trait.INNER, Trait.SATISFIABLE, Trait.ROLE, Trait.NOT_A_STEP)),
+    VERIFIED_REQUIREMENT("verify requirement", "verify", Family.RELATIONSHIP, Form.SPECIAL, Body.REQUIREMENT,
+            titled("verified requirement").and(Trait.SATISFIABLE, Trait.CARRIES_LINKS), TARGET),
     USE_CASE_DEFINITION("use case", Family.REQUIREMENT, Form.DEFINITION, Body.CASE, RESULT),
-    USE_CASE("use case", Family.REQUIREMENT, Form.USAGE, Body.CASE, RESULT),
-    INCLUDED_USE_CASE("include use case", "include", Family.REQUIREMENT, Form.USAGE, Body.CASE, RESULT, TARGET),
+    USE_CASE("use case", Family.REQUIREMENT, Form.USAGE, Body.CASE, traits(Trait.BOX), RESULT),
+    INCLUDED_USE_CASE("include use case", "include", Family.REQUIREMENT, Form.USAGE, Body.CASE,
+            titled("included use case"), RESULT, TARGET),
 
     VIEW_DEFINITION("view", Family.ORGANIZATION, Form.DEFINITION, Body.VIEW),
     VIEW("view", Family.ORGANIZATION, Form.USAGE, Body.VIEW),
     VIEWPOINT_DEFINITION("viewpoint", Family.ORGANIZATION, Form.DEFINITION, Body.REQUIREMENT),
-    VIEWPOINT("viewpoint", Family.ORGANIZATION, Form.USAGE, Body.REQUIREMENT),
+    VIEWPOINT("viewpoint", Family.ORGANIZATION, Form.USAGE, Body.REQUIREMENT, traits(Trait.SATISFIABLE)),
     RENDERING_DEFINITION("rendering", Family.ORGANIZATION, Form.DEFINITION, Body.STRUCTURE),
     RENDERING("rendering", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE),
-    VIEW_RENDERING("render rendering", "render", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE, TARGET),
-    EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET, REACH, ALL, Property.FILTER);
+    VIEW_RENDERING("render rendering", "render", Family.ORGANIZATION, Form.USAGE, Body.STRUCTURE,
+            titled("view rendering").and(Trait.NOT_A_STEP), TARGET),
+    EXPOSURE("expose", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, titled("exposure"), TARGET, REACH, ALL, Property.FILTER);
+    // spotless:on
 
     /** The subject area of a kind, which gives it its tint on drawings. */
     public enum Family {
@@ -191,27 +211,6 @@ public enum ElementKind {
             ORDERED,
             NONUNIQUE,
             MARKS);
-    /**
-     * Usages that are no occurrences, which begin and end in time and so may follow others, and those with a place of
-     * their own.
-     */
-    private static final Set<ElementKind> NO_STEPS = EnumSet.of(
-            METADATA,
-            ATTRIBUTE,
-            ENUMERATION,
-            REFERENCE,
-            PAYLOAD,
-            SUCCESSION,
-            TRANSITION,
-            REQUIRED_CONSTRAINT,
-            ASSUMED_CONSTRAINT,
-            FRAMED_CONCERN,
-            SUBJECT,
-            ACTOR,
-            STAKEHOLDER,
-            OBJECTIVE,
-            VIEW_RENDERING);
-
     private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE);
     private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values())
             .filter(ElementKind::isDefinition)
@@ -225,19 +224,35 @@ public enum ElementKind {
     private final Family family;
     private final Form form;
     private final Body body;
+    private final KindTraits traits;
     private final Set<Property<?>> own;
 
     ElementKind(String keyword, Family family, Form form, Body body, Property<?>... own) {
-        this(keyword, null, family, form, body, own);
+        this(keyword, null, family, form, body, KindTraits.NONE, own);
+    }
+
+    ElementKind(String keyword, Family family, Form form, Body body, KindTraits traits, Property<?>... own) {
+        this(keyword, null, family, form, body, traits, own);
+    }
+
+    ElementKind(String keyword, String shortKeyword, Family family, Form form, Body body, Property<?>... own) {
+        this(keyword, shortKeyword, family, form, body, KindTraits.NONE, own);
     }
 
     ElementKind(
-            String keyword, @Nullable String shortKeyword, Family family, Form form, Body body, Property<?>... own) {
+            String keyword,
+            @Nullable String shortKeyword,
+            Family family,
+            Form form,
+            Body body,
+            KindTraits traits,
+            Property<?>... own) {
         this.keyword = keyword;
         this.shortKeyword = shortKeyword;
         this.family = family;
         this.form = form;
         this.body = body;
+        this.traits = traits;
         this.own = Set.of(own);
     }
 
@@ -275,6 +290,67 @@ public enum ElementKind {
 
     public boolean isPackage() {
         return form == Form.PACKAGE;
+    }
+
+    private boolean is(Trait trait) {
+        return traits.traits().contains(trait);
+    }
+
+    private static Set<ElementKind> with(Trait trait) {
+        return Arrays.stream(values())
+                .filter(kind -> kind.is(trait))
+                .collect(Collectors.toCollection(() -> EnumSet.noneOf(ElementKind.class)));
+    }
+
+    /** The kinds that state needs or requirements. */
+    public static final Set<ElementKind> REQUIREMENTS = Collections.unmodifiableSet(with(Trait.REQUIREMENT));
+
+    /** The kinds that make links between other elements. */
+    public static final Set<ElementKind> LINK_CARRIERS = Collections.unmodifiableSet(with(Trait.CARRIES_LINKS));
+
+    /** Whether it states a need or a requirement. */
+    public boolean isRequirement() {
+        return is(Trait.REQUIREMENT);
+    }
+
+    /** Whether it states a need. */
+    public boolean isNeed() {
+        return is(Trait.NEED);
+    }
+
+    /** Whether a satisfaction or a verification may name it. */
+    public boolean isSatisfiable() {
+        return is(Trait.SATISFIABLE);
+    }
+
+    /** Whether it makes a link between other elements. */
+    public boolean carriesLinks() {
+        return is(Trait.CARRIES_LINKS);
+    }
+
+    /** Whether it stands in its owner for something that is declared elsewhere, often under the same name. */
+    public boolean isRole() {
+        return is(Trait.ROLE);
+    }
+
+    /** Whether it has a box of its own in a General view; other usages are lines in the box of their owner. */
+    public boolean hasBox() {
+        return isPackage() || isDefinition() || is(Trait.BOX);
+    }
+
+    /** The heading under which a drawing lists its usages in the box of their owner; null if it lists none. */
+    public @Nullable String compartment() {
+        return traits.compartment();
+    }
+
+    /** Whether the outline lists it; other elements are on the page of their owner. */
+    public boolean isInOutline(boolean named) {
+        return isPackage() || isDefinition() || is(Trait.UNNAMED_IN_OUTLINE) || isUsage() && named && !is(Trait.INNER);
+    }
+
+    /** Whether the page of its owner shows it elsewhere than among the other members. */
+    public boolean hasOwnSection() {
+        return is(Trait.OWN_SECTION);
     }
 
     /** A case that can be run. */
@@ -316,7 +392,7 @@ public enum ElementKind {
     private Set<Property<?>> taken() {
         Set<Property<?>> taken = new HashSet<>(own);
         taken.addAll(standsInHead() ? Set.of() : OF_ALL);
-        if (isUsage() && !NO_STEPS.contains(this)) {
+        if (isUsage() && !is(Trait.NOT_A_STEP)) {
             taken.add(THEN);
         }
         taken.addAll(
@@ -326,99 +402,15 @@ public enum ElementKind {
         return taken;
     }
 
-    /** The kinds that stand only in bodies of certain forms; every other usage and definition stands in any. */
-    private static final Map<ElementKind, Set<Body>> ONLY_IN = onlyIn();
-
-    private static Map<ElementKind, Set<Body>> onlyIn() {
-        Set<Body> requirements = EnumSet.of(Body.REQUIREMENT, Body.OBJECTIVE);
-        Set<Body> cases = EnumSet.of(Body.REQUIREMENT, Body.OBJECTIVE, Body.CASE);
-        Set<Body> steps = EnumSet.of(Body.ACTION, Body.CALCULATION, Body.CASE, Body.STATE);
-        Map<ElementKind, Set<Body>> only = new EnumMap<>(ElementKind.class);
-        only.put(REQUIRED_CONSTRAINT, requirements);
-        only.put(ASSUMED_CONSTRAINT, requirements);
-        only.put(FRAMED_CONCERN, requirements);
-        only.put(STAKEHOLDER, requirements);
-        only.put(SUBJECT, cases);
-        only.put(ACTOR, cases);
-        only.put(OBJECTIVE, EnumSet.of(Body.CASE));
-        only.put(VERIFIED_REQUIREMENT, EnumSet.of(Body.OBJECTIVE, Body.REQUIREMENT));
-        for (ElementKind step :
-                EnumSet.of(ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, MERGE, DECIDE, FORK, JOIN)) {
-            only.put(step, steps);
-        }
-        only.put(TRANSITION, steps);
-        only.put(FILTER, EnumSet.of(Body.PACKAGE, Body.VIEW));
-        only.put(EXPOSURE, EnumSet.of(Body.VIEW));
-        only.put(VIEW_RENDERING, EnumSet.of(Body.VIEW));
-        return only;
-    }
-
+    /** Whether an element of this kind may own one of another; {@link Membership} has the rules. */
     public boolean mayOwn(ElementKind member) {
-        if (member == CONNECTOR_END) {
-            return isConnector();
-        }
-        if (member == PAYLOAD) {
-            return isFlow() || this == ACCEPT || this == TRANSITION;
-        }
-        if (member == BLOCK || member == LOOP_VARIABLE) {
-            return body == Body.BRANCHES;
-        }
-        if (member.family == Family.ANNOTATION && !member.isDefinition()) {
-            return body != Body.NONE && body != Body.BRANCHES;
-        }
-        return switch (body) {
-            case NONE, ANNOTATION -> false;
-            case BRANCHES -> member == IF;
-            case ENUMERATION -> member == ENUMERATION;
-            case METADATA -> member == REFERENCE || member == ATTRIBUTE || member == ALIAS || member == IMPORT;
-            default -> (!member.isPackage() || body == Body.PACKAGE) && member.standsIn(body);
-        };
-    }
-
-    private boolean standsIn(Body body) {
-        Set<Body> only = ONLY_IN.get(this);
-        return only == null || only.contains(body);
+        return Membership.allows(this, member);
     }
 
     /** In words: "part definition", "requirement". */
     public String title() {
-        return isDefinition()
-                ? this == CALCULATION_DEFINITION
-                        ? "calculation"
-                        : this == ENUMERATION_DEFINITION ? "enumeration definition" : (keyword + " definition").strip()
-                : switch (this) {
-                    case DOCUMENTATION -> "documentation";
-                    case REFERENCE -> "reference";
-                    case BINDING -> "binding";
-                    case SATISFACTION -> "satisfaction";
-                    case VERIFIED_REQUIREMENT -> "verified requirement";
-                    case ASSERTED_CONSTRAINT -> "asserted constraint";
-                    case REQUIRED_CONSTRAINT -> "required constraint";
-                    case ASSUMED_CONSTRAINT -> "assumed constraint";
-                    case FRAMED_CONCERN -> "framed concern";
-                    case INCLUDED_USE_CASE -> "included use case";
-                    case CALCULATION -> "calculation usage";
-                    case ENUMERATION -> "enumeration value";
-                    case REPRESENTATION -> "textual representation";
-                    case CONNECTOR_END -> "connector end";
-                    case PAYLOAD -> "payload";
-                    case PERFORM -> "performed action";
-                    case EXHIBIT -> "exhibited state";
-                    case ACCEPT -> "accept action";
-                    case SEND -> "send action";
-                    case ASSIGNMENT -> "assignment";
-                    case TERMINATE -> "terminate action";
-                    case IF -> "if action";
-                    case WHILE -> "loop";
-                    case FOR -> "for loop";
-                    case BLOCK -> "block";
-                    case LOOP_VARIABLE -> "loop variable";
-                    case MERGE, DECIDE, FORK, JOIN -> keyword + " node";
-                    case VIEW_RENDERING -> "view rendering";
-                    case EXPOSURE -> "exposure";
-                    case EVENT -> "event";
-                    default -> keyword;
-                };
+        String usual = isDefinition() ? (keyword + " definition").strip() : keyword;
+        return Objects.requireNonNullElse(traits.title(), usual);
     }
 
     /** "a part definition", "an attribute". */

@@ -23,15 +23,6 @@ import pyrite.core.expression.TypeCheck;
  * The rules that every model keeps, one method per rule. All violations are collected; each names the element at fault.
  */
 public final class WellFormedness {
-    private static final Set<ElementKind> REQUIREMENTS = Set.of(
-            ElementKind.REQUIREMENT,
-            ElementKind.CONCERN,
-            ElementKind.VIEWPOINT,
-            ElementKind.OBJECTIVE,
-            ElementKind.FRAMED_CONCERN,
-            ElementKind.SATISFACTION,
-            ElementKind.VERIFIED_REQUIREMENT);
-
     /**
      * So many elements are checked in one go: enough to be worth handing to another processor, and more than the
      * library has, which is read on one thread.
@@ -317,7 +308,7 @@ public final class WellFormedness {
         if (target != null
                 && (element.kind() == ElementKind.SATISFACTION || element.kind() == ElementKind.VERIFIED_REQUIREMENT)) {
             require(
-                    REQUIREMENTS.contains(target.kind()),
+                    target.kind().isSatisfiable(),
                     element,
                     () -> "what is "
                             + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified")

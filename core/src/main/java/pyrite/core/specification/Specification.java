@@ -27,13 +27,6 @@ import pyrite.core.model.RequirementIds;
  * @param level the level of its requirements, used in link rules: need, system, subsystem …; empty if none
  */
 public record Specification(Element element, String prefix, String level) {
-    /** What is written down as wanted or required. */
-    public static final Set<ElementKind> REQUIREMENTS = EnumSet.of(
-            ElementKind.REQUIREMENT,
-            ElementKind.CONCERN,
-            ElementKind.REQUIREMENT_DEFINITION,
-            ElementKind.CONCERN_DEFINITION);
-
     /** One line of a specification. */
     public record Item(Element element, Type type, int depth, String number) {
         /** Headings have section numbers, requirements have ids. */
@@ -90,7 +83,7 @@ public record Specification(Element element, String prefix, String level) {
     }
 
     public static boolean isRequirement(Element element) {
-        return REQUIREMENTS.contains(element.kind());
+        return element.kind().isRequirement();
     }
 
     public String title(Model model) {
@@ -160,7 +153,7 @@ public record Specification(Element element, String prefix, String level) {
 
     /** The largest number an id with this prefix has in the snapshot; 0 if there is none. */
     public static int highest(Model model, String prefix) {
-        return model.ownElements(REQUIREMENTS)
+        return model.ownElements(ElementKind.REQUIREMENTS)
                 .map(Element::shortName)
                 .filter(Objects::nonNull)
                 .flatMap(id -> RequirementIds.parse(id).stream())

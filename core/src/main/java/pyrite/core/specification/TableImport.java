@@ -188,7 +188,7 @@ public final class TableImport {
         Set<String> requested = new HashSet<>();
         body(rows).forEach(row -> requested.add(cell(row, ID)));
         Map<String, Element> found = new HashMap<>();
-        model.ownElements(Specification.REQUIREMENTS)
+        model.ownElements(ElementKind.REQUIREMENTS)
                 .filter(each -> requested.contains(Objects.requireNonNullElse(each.shortName(), "")))
                 .filter(each -> each.shortName() != null)
                 .forEach(each -> found.put(each.shortName(), each));

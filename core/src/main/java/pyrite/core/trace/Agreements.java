@@ -61,7 +61,7 @@ public final class Agreements {
         Agreements agreements = new Agreements(model, number);
         Links links = Links.in(model);
         Ends ends = new Ends(model);
-        model.ownElements(Links.CARRIERS)
+        model.ownElements(ElementKind.LINK_CARRIERS)
                 .forEach(carrier -> links.carriedBy(carrier).forEach(link -> agreements.agree(link, null, ends)));
         return agreements;
     }

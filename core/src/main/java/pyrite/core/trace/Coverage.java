@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.function.Predicate;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
@@ -172,9 +171,7 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
 
         /** Whether rules expect it to come from something. */
         private boolean isLower(Element requirement, Set<String> words) {
-            return requirement.kind() != ElementKind.CONCERN
-                    && requirement.kind() != ElementKind.CONCERN_DEFINITION
-                    && lower.computeIfAbsent(words, each -> isEnd(each, true));
+            return !requirement.kind().isNeed() && lower.computeIfAbsent(words, each -> isEnd(each, true));
         }
 
         /**

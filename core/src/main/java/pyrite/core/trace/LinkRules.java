@@ -85,7 +85,7 @@ public final class LinkRules {
     }
 
     private static boolean isConcern(Element element) {
-        return element.kind() == ElementKind.CONCERN || element.kind() == ElementKind.CONCERN_DEFINITION;
+        return element.kind().isNeed();
     }
 
     /** The level of the specification an element stands in; empty if it stands in none that has one. */

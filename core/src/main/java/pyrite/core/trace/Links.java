@@ -1,12 +1,10 @@
 package pyrite.core.trace;
 
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -23,15 +21,6 @@ import pyrite.core.model.Reference;
  * the size of the model. The order of links is unspecified but stable.
  */
 public final class Links {
-    /** What carries links. */
-    static final Set<ElementKind> CARRIERS = EnumSet.of(
-            ElementKind.DEPENDENCY,
-            ElementKind.SATISFACTION,
-            ElementKind.VERIFIED_REQUIREMENT,
-            ElementKind.FRAMED_CONCERN,
-            ElementKind.ALLOCATION,
-            ElementKind.CONNECTION);
-
     private static final ElementId DERIVATION = LibraryNames.id("RequirementDerivation::DerivationMetadata");
     private static final ElementId ORIGINAL = LibraryNames.id("RequirementDerivation::OriginalRequirementMetadata");
     private static final ElementId DERIVED = LibraryNames.id("RequirementDerivation::DerivedRequirementMetadata");
@@ -229,7 +218,7 @@ public final class Links {
 
     /** Elements that carry links, or are the ends of one that does. */
     static boolean isCarrier(Element element) {
-        return CARRIERS.contains(element.kind()) || carrier(element) != element.id();
+        return element.kind().carriesLinks() || carrier(element) != element.id();
     }
 
     /** The element itself, or what it is an end of. */

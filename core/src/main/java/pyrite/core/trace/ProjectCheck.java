@@ -95,7 +95,7 @@ public final class ProjectCheck {
             return;
         }
         Set<String> requested = named.stream().map(Element::shortName).collect(Collectors.toSet());
-        java.util.Map<String, List<Element>> holders = after.ownElements(Specification.REQUIREMENTS)
+        java.util.Map<String, List<Element>> holders = after.ownElements(ElementKind.REQUIREMENTS)
                 .filter(each -> each.shortName() != null && requested.contains(each.shortName()))
                 .collect(Collectors.groupingBy(Element::shortName));
         for (Element each : named) {

@@ -18,6 +18,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.IncrementalIndex;
 import pyrite.core.model.Model;
 import pyrite.core.model.SnapshotMap;
@@ -48,7 +49,7 @@ public final class TraceGraph implements IncrementalIndex {
     private static TraceGraph find(Model model) {
         Links links = Links.in(model);
         Map<ElementId, List<Link>> byEnd = new HashMap<>();
-        List<Link> all = model.ownElements(Links.CARRIERS)
+        List<Link> all = model.ownElements(ElementKind.LINK_CARRIERS)
                 .flatMap(carrier -> links.carriedBy(carrier).stream())
                 .toList();
         all.forEach(link -> ends(link)

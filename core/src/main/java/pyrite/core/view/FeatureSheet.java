@@ -2,7 +2,6 @@ package pyrite.core.view;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -103,15 +102,6 @@ public record FeatureSheet(
         return new Builder(model, holder).build();
     }
 
-    private static final Set<ElementKind> SHOWN_APART = EnumSet.of(
-            ElementKind.ATTRIBUTE,
-            ElementKind.REFERENCE,
-            ElementKind.PART,
-            ElementKind.ASSERTED_CONSTRAINT,
-            ElementKind.REQUIRED_CONSTRAINT,
-            ElementKind.IMPORT,
-            ElementKind.SUBJECT);
-
     private static final class Builder {
         private final Model model;
         private final Inheritance inheritance;
@@ -168,7 +158,7 @@ public record FeatureSheet(
                     .toList());
             all.addAll(model.children(holder.id()));
             return all.stream()
-                    .filter(member -> !SHOWN_APART.contains(member.kind())
+                    .filter(member -> !member.kind().hasOwnSection()
                             && !member.kind().standsInHead()
                             && member.kind().family() != ElementKind.Family.ANNOTATION)
                     .map(member -> new Member(member, NotationWriter.head(model, member), from(member)))

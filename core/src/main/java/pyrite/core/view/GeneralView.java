@@ -1,8 +1,6 @@
 package pyrite.core.view;
 
 import java.util.ArrayList;
-import java.util.EnumMap;
-import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -28,21 +26,6 @@ public final class GeneralView {
     private static final int MOST_NODES = 120;
     private static final int MOST_LINES = 9;
     private static final int LONGEST_TEXT = 150;
-    /** What has a box of its own; everything else is a line in the box of its owner. */
-    private static final Set<ElementKind> BOXES = EnumSet.of(
-            ElementKind.PART,
-            ElementKind.ITEM,
-            ElementKind.OCCURRENCE,
-            ElementKind.ACTION,
-            ElementKind.STATE,
-            ElementKind.REQUIREMENT,
-            ElementKind.CONCERN,
-            ElementKind.USE_CASE,
-            ElementKind.ANALYSIS,
-            ElementKind.VERIFICATION);
-
-    private static final Map<ElementKind, String> COMPARTMENTS = compartments();
-
     private final Model model;
     private final Element root;
     private final Set<String> open;
@@ -62,23 +45,6 @@ public final class GeneralView {
      */
     public static Diagram of(Model model, Element root, Set<String> open) {
         return new GeneralView(model, root, open).build();
-    }
-
-    private static Map<ElementKind, String> compartments() {
-        Map<ElementKind, String> titles = new EnumMap<>(ElementKind.class);
-        titles.put(ElementKind.ATTRIBUTE, "attributes");
-        titles.put(ElementKind.ENUMERATION, "enums");
-        titles.put(ElementKind.PORT, "ports");
-        titles.put(ElementKind.REFERENCE, "references");
-        titles.put(ElementKind.SUBJECT, "subject");
-        titles.put(ElementKind.ACTOR, "actors");
-        titles.put(ElementKind.STAKEHOLDER, "stakeholders");
-        titles.put(ElementKind.ASSERTED_CONSTRAINT, "constraints");
-        titles.put(ElementKind.CONSTRAINT, "constraints");
-        titles.put(ElementKind.REQUIRED_CONSTRAINT, "constraints");
-        titles.put(ElementKind.ASSUMED_CONSTRAINT, "constraints");
-        titles.put(ElementKind.CALCULATION, "calcs");
-        return titles;
     }
 
     private Diagram build() {
@@ -104,7 +70,7 @@ public final class GeneralView {
     }
 
     private boolean isTopBox(Element element) {
-        return element.kind().isPackage() || element.kind().isDefinition() || BOXES.contains(element.kind());
+        return element.kind().hasBox();
     }
 
     private void add(Element element, String key, boolean always) {
@@ -146,7 +112,8 @@ public final class GeneralView {
     /** The features that may be boxes: of a definition or usage all it has, own ones first. */
     private List<Element> parts(Element element) {
         return model.inheritance().features(element).stream()
-                .filter(feature -> BOXES.contains(feature.kind()) && !model.isLibrary(feature.id()))
+                .filter(feature ->
+                        feature.kind().isUsage() && feature.kind().hasBox() && !model.isLibrary(feature.id()))
                 .toList();
     }
 
@@ -208,7 +175,7 @@ public final class GeneralView {
                             .add(new Diagram.Line(element.id(), line, true)));
         }
         for (Element member : model.children(element.id())) {
-            String title = COMPARTMENTS.get(member.kind());
+            String title = member.kind().compartment();
             if (title != null) {
                 lines.computeIfAbsent(title, _ -> new ArrayList<>())
                         .add(new Diagram.Line(member.id(), line(member), false));

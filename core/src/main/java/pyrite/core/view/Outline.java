@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.EnumMap;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,16 +26,6 @@ import pyrite.core.specification.Specification;
  * depends on what is shown and not on the size of the model.
  */
 public final class Outline {
-    /** Parameters and the inner parts of requirements and cases are on the element's own page. */
-    private static final Set<ElementKind> INNER = EnumSet.of(
-            ElementKind.REFERENCE,
-            ElementKind.SUBJECT,
-            ElementKind.OBJECTIVE,
-            ElementKind.REQUIRED_CONSTRAINT,
-            ElementKind.ASSUMED_CONSTRAINT,
-            ElementKind.PAYLOAD,
-            ElementKind.METADATA);
-
     /** What a package is called whose requirements have ids of their own. */
     public static final String SPECIFICATION = "specification";
 
@@ -138,11 +127,7 @@ public final class Outline {
     }
 
     private static boolean isShown(Element element) {
-        ElementKind kind = element.kind();
-        return kind.isPackage()
-                || kind.isDefinition()
-                || kind == ElementKind.ASSERTED_CONSTRAINT
-                || kind.isUsage() && !INNER.contains(kind) && (element.name() != null || kind == ElementKind.ATTRIBUTE);
+        return element.kind().isInOutline(element.name() != null);
     }
 
     private Line line(Element element, int depth, boolean match) {
