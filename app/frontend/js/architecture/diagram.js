@@ -1,5 +1,6 @@
 // A drawing on its canvas: dragging and the wheel move it, Ctrl and the wheel, + and − zoom, 0 fits all of it. Arrow keys go
 // from box to box, Enter or a double click opens the page of one.
+import { onDrag } from '../frame/drag.js';
 import { isTyping } from '../frame/keys.js';
 import { onRefresh } from '../frame/live.js';
 
@@ -90,22 +91,6 @@ function reveal(box) {
   }
 }
 
-function drag(event) {
-  let from = { x: event.clientX, y: event.clientY };
-  const move = (next) => {
-    pan(next.clientX - from.x, next.clientY - from.y);
-    from = { x: next.clientX, y: next.clientY };
-  };
-  const end = () => {
-    removeEventListener('pointermove', move);
-    removeEventListener('pointerup', end);
-    svg()?.classList.remove('moving');
-  };
-  svg().classList.add('moving');
-  addEventListener('pointermove', move);
-  addEventListener('pointerup', end);
-}
-
 function keys(event) {
   if (!svg() || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) {
     return;
@@ -143,10 +128,13 @@ export function startDiagram() {
     },
     { passive: false },
   );
-  canvas.addEventListener('pointerdown', (event) => {
-    if (event.button === 0 && event.target.closest('#diagram') && !event.target.closest('.toggle, .join')) {
-      drag(event);
-    }
+  onDrag(canvas, {
+    begin: (event) => (event.target.closest('.toggle, .join') ? null : event.target.closest('#diagram')),
+    move: ({ dx, dy }) => {
+      svg()?.classList.add('moving');
+      pan(dx, dy);
+    },
+    end: () => svg()?.classList.remove('moving'),
   });
   canvas.addEventListener('dblclick', (event) => {
     const box = event.target.closest('.box');

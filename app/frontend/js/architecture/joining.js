@@ -1,10 +1,11 @@
 // Linking in a drawing: the handle of a box dragged onto another box, or L on the one that has the focus.
+import { goalMark, onDrag } from '../frame/drag.js';
 import { at } from '../frame/server.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { isTyping } from '../frame/keys.js';
 import { selected } from '../frame/thread.js';
 import { ask, common } from '../grid/dialog.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 import { makeLinks, openPicker } from '../links/picker.js';
 
 const SVG = 'http://www.w3.org/2000/svg';
@@ -41,41 +42,43 @@ async function join(from, to) {
   }
 }
 
-/** Draws a line from the handle to the pointer until it is let go over another box. */
-function drag(handle) {
+/** Draws a line from the handle of a box to the pointer. */
+function lineFrom(handle) {
   const svg = handle.ownerSVGElement;
-  const from = handle.closest('.box');
   const place = (x, y) => new DOMPoint(x, y).matrixTransform(svg.getScreenCTM().inverse());
   const grip = handle.getBoundingClientRect();
   const start = place(grip.left + grip.width / 2, grip.top + grip.height / 2);
   const line = document.createElementNS(SVG, 'path');
   line.classList.add('joining');
   svg.append(line);
-  const goal = (event) => document.elementFromPoint(event.clientX, event.clientY)?.closest('#diagram .box');
-  const move = (event) => {
-    const end = place(event.clientX, event.clientY);
-    line.setAttribute('d', `M${start.x} ${start.y}L${end.x} ${end.y}`);
-    svg.querySelectorAll('.box.into').forEach((box) => box.classList.remove('into'));
-    goal(event)?.classList.toggle('into', goal(event) !== from);
+  return {
+    to: (event) => {
+      const end = place(event.clientX, event.clientY);
+      line.setAttribute('d', `M${start.x} ${start.y}L${end.x} ${end.y}`);
+    },
+    remove: () => line.remove(),
   };
-  const leave = () => {
-    line.remove();
-    svg.querySelectorAll('.box.into').forEach((box) => box.classList.remove('into'));
-    removeEventListener('pointermove', move);
-    removeEventListener('pointerup', end);
-    removeEventListener('keydown', escape, true);
-  };
-  const end = (event) => {
-    const to = goal(event);
-    leave();
-    if (to && to !== from) {
-      join(from, to);
-    }
-  };
-  const escape = (event) => event.key === 'Escape' && leave();
-  addEventListener('pointermove', move);
-  addEventListener('pointerup', end);
-  addEventListener('keydown', escape, true);
+}
+
+function startDraggingHandles() {
+  const mark = goalMark();
+  onDrag(document, {
+    begin: (event) => {
+      const handle = event.target.closest('#diagram .join');
+      return handle && { handle, from: handle.closest('.box') };
+    },
+    move: (_, event, dragged) => {
+      dragged.line ??= lineFrom(dragged.handle);
+      dragged.line.to(event);
+    },
+    goal: (target, _, { from }) => {
+      const box = target?.closest('#diagram .box') ?? null;
+      return box === from ? null : box;
+    },
+    show: (box) => mark(box),
+    drop: ({ from }, box) => join(from, box),
+    end: ({ line }) => line.remove(),
+  });
 }
 
 export function startJoining() {
@@ -83,12 +86,7 @@ export function startJoining() {
     return;
   }
   const link = (id) => (id ? openPicker([id]) : say('Select a box first.'));
-  document.addEventListener('pointerdown', (event) => {
-    if (event.button === 0 && event.target.closest('#diagram .join')) {
-      event.preventDefault();
-      drag(event.target.closest('.join'));
-    }
-  });
+  startDraggingHandles();
   document.addEventListener('click', (event) => event.target.closest('[data-link-selected]') && link(selected()));
   document.addEventListener('keydown', (event) => {
     const box = event.target.closest?.('#diagram[data-editable="true"] .box');

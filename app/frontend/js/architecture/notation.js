@@ -3,11 +3,11 @@
 // from the page's security policy.
 import { at, branch, post } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { onSelect, select } from '../frame/thread.js';
+import { UnsavedText } from './unsaved.js';
 
 const CHECK_AFTER = 350;
-const KEPT = 'pyrite.unsaved.';
 
 const INDENT = '    ';
 
@@ -126,8 +126,7 @@ class Notation {
     this.cm = cm;
     this.address = `${branch()}/element/${host.dataset.element}/notation`;
     this.mayEdit = host.dataset.editable === 'true';
-    this.base = base;
-    this.saved = text;
+    this.unsaved = new UnsavedText(this.address, text, base);
     this.places = [];
     this.state = document.getElementById('notation-state');
     this.marked = cm.StateEffect.define();
@@ -205,14 +204,14 @@ class Notation {
   }
 
   isChanged() {
-    return this.text !== this.saved;
+    return this.unsaved.isChanged(this.text);
   }
 
   updated(update) {
     if (update.docChanged) {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.check(), CHECK_AFTER);
-      this.keep();
+      this.unsaved.keep(this.text);
       this.tell(this.isChanged() ? 'Not saved yet' : '');
     }
     if (update.selectionSet && !update.docChanged && this.view?.hasFocus) {
@@ -223,21 +222,10 @@ class Notation {
     }
   }
 
-  /** What is typed and not saved outlives a reload and the end of a session. */
-  keep() {
-    const key = KEPT + this.address;
-    if (this.isChanged()) {
-      localStorage.setItem(key, JSON.stringify({ text: this.text, base: this.base }));
-    } else {
-      localStorage.removeItem(key);
-    }
-  }
-
   offerKept() {
-    const kept = JSON.parse(localStorage.getItem(KEPT + this.address) ?? 'null');
-    if (kept && kept.text !== this.saved && this.mayEdit) {
-      this.base = kept.base;
-      this.replace(kept.text);
+    const kept = this.mayEdit ? this.unsaved.restore() : null;
+    if (kept !== null) {
+      this.replace(kept);
       this.tell('Your text from before is still here, not saved yet');
     }
   }
@@ -252,7 +240,7 @@ class Notation {
   }
 
   ask(what, more = {}) {
-    return post(`${this.address}/${what}`, { text: this.text, base: this.base, ...more });
+    return post(`${this.address}/${what}`, { text: this.text, base: this.unsaved.base, ...more });
   }
 
   async check() {
@@ -388,7 +376,7 @@ class Notation {
       if (event.key === 'Enter') {
         const { status, body } = await post(`${branch()}/element/${found.id}/name`, {
           text: field.value,
-          base: this.base,
+          base: this.unsaved.base,
         });
         this.tell(status === 200 ? '' : body.message, status !== 200);
         if (status === 200) {
@@ -421,7 +409,7 @@ class Notation {
       return;
     }
     const text = this.text;
-    const { status, body } = await post(this.address, { text, base: this.base, over });
+    const { status, body } = await post(this.address, { text, base: this.unsaved.base, over });
     if (status === 200) {
       document.getElementById('disputed').hidden = true;
       await this.load(text);
@@ -437,7 +425,7 @@ class Notation {
   }
 
   /** Takes the newest text; what was typed since {@code written} is kept on top of nothing but itself. */
-  async load(written = this.saved) {
+  async load(written = this.unsaved.saved) {
     const response = await fetch(`${this.address}.json`, { headers: { 'X-Requested-With': 'fetch' } });
     if (!response.ok) {
       this.tell(
@@ -448,20 +436,19 @@ class Notation {
       );
       return;
     }
-    if (this.text !== written) {
+    const newest = await response.json();
+    if (!this.unsaved.take(newest, written, this.text)) {
       return;
     }
-    const { text, base } = await response.json();
+    const { text } = newest;
     const at = Math.min(this.view.state.selection.main.head, text.length);
-    this.base = base;
-    this.saved = text;
     if (text !== this.text) {
       this.view.dispatch({
         changes: { from: 0, to: this.view.state.doc.length, insert: text },
         selection: { anchor: at },
       });
     }
-    this.keep();
+    this.unsaved.keep(this.text);
     this.check();
   }
 

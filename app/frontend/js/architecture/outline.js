@@ -1,12 +1,14 @@
 // The outline: a tree of any size, of which only the rows in sight are in the page. Levels are fetched when they are opened;
 // a text or a kind to look for fetches what matches. Rows can be dragged, or picked up with M and put down with M.
+import { goalMark, onDrag, placeInRow } from '../frame/drag.js';
 import { at, branch, postEdit } from '../frame/server.js';
+import { RowLayout, VirtualList } from '../frame/virtual-list.js';
 import { onRefresh, refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { select, selected } from '../frame/thread.js';
 
 const ROW = 26;
-const SPARE = 12;
+const SPARE = 12 * ROW;
 const TYPED_FOR = 120;
 /** So many packages at the top stand open to whoever comes for the first time; of more, none. */
 const OPENED_AT_FIRST = 12;
@@ -25,8 +27,14 @@ class Outline {
     this.held = null;
     this.body = document.createElement('div');
     this.place.append(this.body);
-    this.place.addEventListener('scroll', () => this.render());
-    new ResizeObserver(() => this.render()).observe(place);
+    this.list = new VirtualList({
+      viewport: place,
+      canvas: this.body,
+      layout: () => RowLayout.uniform(this.rows.length, ROW),
+      draw: (first, last) => this.rows.slice(first, last).map((row, i) => this.draw(row, first + i)),
+      refocus: () => this.rowAt(this.current)?.focus({ preventScroll: true }),
+      spare: SPARE,
+    });
   }
 
   get looking() {
@@ -135,17 +143,9 @@ class Outline {
     this.render();
   }
 
-  /** Puts the rows in sight into the page, and the focus back on the row that had it. */
   render() {
-    const first = Math.max(0, Math.floor(this.place.scrollTop / ROW) - SPARE);
-    const last = Math.min(this.rows.length, Math.ceil((this.place.scrollTop + this.place.clientHeight) / ROW) + SPARE);
-    const focused = this.body.contains(document.activeElement);
-    this.body.style.height = `${this.rows.length * ROW}px`;
-    this.body.replaceChildren(...this.rows.slice(first, last).map((row, i) => this.draw(row, first + i)));
     this.place.setAttribute('aria-rowcount', String(this.rows.length));
-    if (focused) {
-      this.rowAt(this.current)?.focus({ preventScroll: true });
-    }
+    this.list.render();
   }
 
   rowAt(index) {
@@ -156,7 +156,6 @@ class Outline {
     const line = Object.assign(document.createElement('div'), {
       className: 'line',
       tabIndex: index === this.current ? 0 : -1,
-      draggable: this.editable,
     });
     line.setAttribute('role', 'row');
     line.setAttribute('aria-level', String(row.depth + 1));
@@ -194,12 +193,7 @@ class Outline {
 
   go(index) {
     this.current = Math.max(0, Math.min(this.rows.length - 1, index));
-    const top = this.current * ROW;
-    if (top < this.place.scrollTop) {
-      this.place.scrollTop = top;
-    } else if (top + ROW > this.place.scrollTop + this.place.clientHeight) {
-      this.place.scrollTop = top + ROW - this.place.clientHeight;
-    }
+    this.list.reveal(this.current);
     this.render();
     this.rowAt(this.current)?.focus({ preventScroll: true });
   }
@@ -299,54 +293,29 @@ function onKey(outline, event) {
   }
 }
 
-/** Where a dragged row would go: before the row under it, into it, or behind it. */
-function target(event) {
-  const line = event.target.closest('.tree .line');
-  if (!line) {
-    return null;
-  }
-  const box = line.getBoundingClientRect();
-  const part = (event.clientY - box.top) / box.height;
-  return { line, where: part < 0.25 ? 'before' : part > 0.75 ? 'behind' : 'into' };
-}
-
 function startDragging(outline) {
-  let dragged = null;
-  const clear = () =>
-    outline.body
-      .querySelectorAll('.before, .behind, .into')
-      .forEach((line) => line.classList.remove('before', 'behind', 'into'));
-  outline.place.addEventListener('dragstart', (event) => {
-    dragged = event.target.closest('.line')?.dataset.select ?? null;
-    event.dataTransfer.effectAllowed = 'move';
-    event.dataTransfer.setData('text/plain', dragged);
-  });
-  outline.place.addEventListener('dragover', (event) => {
-    const goal = target(event);
-    clear();
-    if (dragged && goal && goal.line.dataset.select !== dragged) {
-      event.preventDefault();
-      goal.line.classList.add(goal.where);
-    }
-  });
-  outline.place.addEventListener('dragend', clear);
-  outline.place.addEventListener('drop', (event) => {
-    const goal = target(event);
-    if (!dragged || !goal || goal.line.dataset.select === dragged) {
-      return;
-    }
-    event.preventDefault();
-    const index = Number(goal.line.getAttribute('aria-rowindex')) - 1;
-    const row = outline.rows[index];
-    const owner = row.depth ? outline.rows[outline.owner(index)].id : null;
-    const next = outline.rows.slice(index + 1).find((each) => each.depth <= row.depth);
-    const places = {
-      into: [row.id, null],
-      before: [owner, row.id],
-      behind: [owner, next?.depth === row.depth ? next.id : null],
-    };
-    outline.move(dragged, ...places[goal.where]);
-    dragged = null;
+  const mark = goalMark();
+  const rowOf = (target) => target?.closest('.tree .line') ?? null;
+  onDrag(outline.place, {
+    begin: (event) => (event.target.closest('.fold') ? null : (rowOf(event.target)?.dataset.select ?? null)),
+    goal: (target, event, dragged) => {
+      const line = rowOf(target);
+      return line && line.dataset.select !== dragged ? { line, where: placeInRow(line, event) } : null;
+    },
+    show: (goal) => mark(goal?.line, goal?.where),
+    drop: (dragged, goal) => {
+      const index = Number(goal.line.getAttribute('aria-rowindex')) - 1;
+      const row = outline.rows[index];
+      const owner = row.depth ? outline.rows[outline.owner(index)].id : null;
+      const next = outline.rows.slice(index + 1).find((each) => each.depth <= row.depth);
+      const places = {
+        into: [row.id, null],
+        before: [owner, row.id],
+        behind: [owner, next?.depth === row.depth ? next.id : null],
+      };
+      outline.move(dragged, ...places[goal.where]);
+    },
+    scroller: () => outline.place,
   });
 }
 

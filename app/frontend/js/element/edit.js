@@ -3,8 +3,8 @@
 import { branch, newestRevision, post, postEdit, revision } from '../frame/server.js';
 import { isTyping } from '../frame/keys.js';
 import { catchUp, refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
-import { fieldFor } from '../grid/editor.js';
+import { say } from '../frame/notice.js';
+import { fieldFor } from '../grid/fields.js';
 import { liveWording } from '../requirements/wording.js';
 
 function fault(editor, message) {

@@ -1,7 +1,7 @@
 // What lies outside the model: addresses an element refers to, and files attached to it.
 import { refusal, saved } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 
 function refer(id) {
   ask(

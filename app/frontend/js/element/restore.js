@@ -1,6 +1,6 @@
 // On the page of an element as it was: brings it back, then shows it as it is now.
 import { branch, past, post } from '../frame/server.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 
 export function startRestoring() {
   document.addEventListener('click', async (event) => {

@@ -1,25 +1,8 @@
-// The quiet line that says what was saved, and undo and redo from the bar and the keyboard.
+// Undo and redo, from the bar, the line that says what was saved, and the keyboard.
 import { isTyping } from './keys.js';
 import { branch, post } from './server.js';
+import { say } from './notice.js';
 import { refresh } from './live.js';
-
-let hide;
-
-/** Shows a line at the bottom for a while; with an offer to undo where something was saved. */
-export function say(message, undoable = false) {
-  const line = document.getElementById('saved');
-  line.replaceChildren(Object.assign(document.createElement('span'), { textContent: message }));
-  if (undoable) {
-    const undo = Object.assign(document.createElement('button'), { type: 'button', textContent: 'Undo' });
-    undo.addEventListener('click', () => turn('undo'));
-    line.append(undo);
-  }
-  line.hidden = false;
-  clearTimeout(hide);
-  hide = setTimeout(() => {
-    line.hidden = true;
-  }, 6000);
-}
 
 async function turn(direction) {
   const { status, body } = await post(`${branch()}/${direction}`);

@@ -1,6 +1,6 @@
 // Keeps a page true: after a change by anybody its regions are fetched anew and replaced, unless somebody types in them.
 import { branch, past, person, revision } from './server.js';
-import { say } from './history.js';
+import { say } from './notice.js';
 
 const TRY_AGAIN = 1500;
 

@@ -1,7 +1,7 @@
 // Saving what a form asks for: posts it, says what came of it and shows the page anew.
 import { branch, postEdit } from './server.js';
 import { refresh } from './live.js';
-import { say } from './history.js';
+import { say } from './notice.js';
 
 /** Saves data with the revision it builds on. */
 export const save = (address, data) => saved(address, (base) => ({ ...data, base }));

@@ -1,6 +1,6 @@
 // What the grid is asked to show: by its controls, and in the address, so that a view opens as it was kept.
 import { branch } from '../frame/server.js';
-import { element } from './cells.js';
+import { element } from '../frame/dom.js';
 
 const KEYS = ['spec', 'q', 'show', 'where', 'sort', 'group'];
 const ALL = 'all';

@@ -1,7 +1,7 @@
 // A new attribute of requirements: what it is called, what its values are, and whether one must be given.
 import { at, branch, postEdit } from '../frame/server.js';
-import { say } from '../frame/history.js';
-import { element } from './cells.js';
+import { say } from '../frame/notice.js';
+import { element } from '../frame/dom.js';
 import { ask } from './dialog.js';
 
 const TYPES = {

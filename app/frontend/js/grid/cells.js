@@ -1,18 +1,7 @@
 // What stands in the cells of the grid.
+import { element } from '../frame/dom.js';
 import { at } from '../frame/server.js';
 import { verdictMark } from '../frame/marks.js';
-
-export function element(tag, properties = {}, ...children) {
-  const { role, aria, data, ...rest } = properties;
-  const made = Object.assign(document.createElement(tag), rest);
-  if (role) {
-    made.setAttribute('role', role);
-  }
-  Object.entries(aria ?? {}).forEach(([key, value]) => made.setAttribute(`aria-${key}`, value));
-  Object.assign(made.dataset, data ?? {});
-  made.append(...children);
-  return made;
-}
 
 const link = (row, text, className) =>
   element('a', { href: at(`element/${row.id}`), className, textContent: text, tabIndex: -1, draggable: false });

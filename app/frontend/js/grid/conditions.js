@@ -1,7 +1,7 @@
 // Conditions on attributes: how they stand in the address, in words, and the dialog that asks for one.
 import { ask } from './dialog.js';
-import { element } from './cells.js';
-import { fieldFor } from './editor.js';
+import { element } from '../frame/dom.js';
+import { fieldFor } from './fields.js';
 
 const WORDS = { ':': 'is', '!': 'is not', '~': 'contains', '>': 'is at least', '<': 'is at most' };
 const DATES = { '>': 'is not before', '<': 'is not after' };

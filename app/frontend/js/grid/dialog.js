@@ -1,6 +1,6 @@
 // Small questions, asked in one dialog: columns, an attribute for many, find and replace.
-import { element } from './cells.js';
-import { fieldFor } from './editor.js';
+import { element } from '../frame/dom.js';
+import { fieldFor } from './fields.js';
 
 /** A dialog of the page for who has none of their own. */
 export function common() {

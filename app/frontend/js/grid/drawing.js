@@ -1,5 +1,6 @@
 // How the grid looks: its head and a line of it.
-import { content, element, wide } from './cells.js';
+import { element } from '../frame/dom.js';
+import { content, wide } from './cells.js';
 
 /** The title of a column; one that rows can be ordered by is a button. */
 function title(grid, column) {
@@ -54,9 +55,8 @@ export function drawRow(grid, row, index) {
     data: { index, select: row.id },
   });
   line.id = row.id && `row-${row.id}`;
-  line.draggable = grid.editable && row.type !== 'group';
-  line.style.top = `${grid.rows.top(index)}px`;
-  line.style.height = `${grid.rows.heightOf(index)}px`;
+  line.style.top = `${grid.rows.layout.top(index)}px`;
+  line.style.height = `${grid.rows.layout.heightOf(index)}px`;
   line.style.gridTemplateColumns = grid.columns.template;
   line.classList.toggle('chosen', grid.chosen.has(row.id));
   line.classList.toggle('here', index === grid.cursor.row);

@@ -2,7 +2,8 @@
 import { base as builtOn, branch, newestRevision, postEdit } from '../frame/server.js';
 import { catchUp } from '../frame/live.js';
 import { liveWording } from '../requirements/wording.js';
-import { element } from './cells.js';
+import { element } from '../frame/dom.js';
+import { fieldFor } from './fields.js';
 
 /** What is edited in a cell: the address to post to and the text as it is; null where nothing can be. */
 export function editable(row, column) {
@@ -27,21 +28,6 @@ export function editable(row, column) {
     };
   }
   return null;
-}
-
-export function fieldFor(attribute, text) {
-  const choices = attribute?.type === 'truth' ? ['yes', 'no'] : (attribute?.choices ?? []);
-  if (choices.length) {
-    const field = element(
-      'select',
-      {},
-      element('option', { value: '', textContent: '–' }),
-      ...choices.map((choice) => element('option', { value: choice, textContent: choice })),
-    );
-    field.value = text;
-    return field;
-  }
-  return element('input', { value: text, type: attribute?.type === 'date' ? 'date' : 'text' });
 }
 
 /**

@@ -1,11 +1,11 @@
 // The requirements grid: rows in sight only, everything reachable by keyboard, edits in place.
 import { branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { isTyping } from '../frame/keys.js';
 import { select } from '../frame/thread.js';
 import { Asked } from './asked.js';
-import { element } from './cells.js';
+import { element } from '../frame/dom.js';
 import { Columns } from './columns.js';
 import { addAttribute } from './attributes.js';
 import { askCondition, drawConditions } from './conditions.js';
@@ -13,12 +13,12 @@ import { ask, askAttribute, askColumns } from './dialog.js';
 import { drawHead, drawRow } from './drawing.js';
 import { edit, editable } from './editor.js';
 import { keys } from './keys.js';
+import { VirtualList } from '../frame/virtual-list.js';
 import { Rows } from './rows.js';
 import { pastedRows } from './paste.js';
 import { startPointer, startResizing } from './pointer.js';
 import { openPicker } from '../links/picker.js';
 
-const SPARE = 400;
 const TYPED_FOR = 150;
 
 class Grid {
@@ -37,8 +37,13 @@ class Grid {
     this.anchor = 0;
     this.canvas = element('div', { className: 'grid-canvas' });
     this.body.append(this.canvas);
-    this.body.addEventListener('scroll', () => this.render());
-    new ResizeObserver(() => this.render()).observe(this.body);
+    this.list = new VirtualList({
+      viewport: this.body,
+      canvas: this.canvas,
+      layout: () => this.rows.layout,
+      draw: (first, last) => this.draw(first, last),
+      refocus: () => this.cell()?.focus({ preventScroll: true }),
+    });
     this.query();
   }
 
@@ -103,16 +108,15 @@ class Grid {
     }
   }
 
-  /** Puts the rows in sight into the page, and the focus back to the cell that had it. */
   render() {
-    const top = this.body.scrollTop;
-    const first = this.rows.at(Math.max(0, top - SPARE));
-    const last = Math.min(this.rows.total, this.rows.at(top + this.body.clientHeight + SPARE) + 1);
+    this.list.render();
+  }
+
+  /** The rows from first to before last; while a cell is edited the rows stay as they are. */
+  draw(first, last) {
     if (this.body.querySelector('.editor')) {
-      return;
+      return null;
     }
-    const focused = this.body.contains(document.activeElement);
-    this.canvas.style.height = `${this.rows.height}px`;
     const lines = [];
     for (let index = first; index < last; index++) {
       const row = this.rows.get(index);
@@ -120,14 +124,9 @@ class Grid {
         lines.push(drawRow(this, row, index));
       }
     }
-    this.canvas.replaceChildren(
-      ...(this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)]),
-    );
     this.body.parentElement.setAttribute('aria-rowcount', String(this.rows.total));
-    if (focused) {
-      this.cell()?.focus({ preventScroll: true });
-    }
     this.rows.need(first, last, () => this.render());
+    return this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)];
   }
 
   /** The column of the cursor in a row: headings and notes have one only. */
@@ -149,13 +148,7 @@ class Grid {
       row: Math.max(0, Math.min(this.rows.total - 1, row)),
       column: Math.max(0, Math.min(this.columns.shown.length - 1, column)),
     };
-    const top = this.rows.top(this.cursor.row);
-    const height = this.rows.heightOf(this.cursor.row);
-    if (top < this.body.scrollTop) {
-      this.body.scrollTop = top;
-    } else if (top + height > this.body.scrollTop + this.body.clientHeight) {
-      this.body.scrollTop = top + height - this.body.clientHeight;
-    }
+    this.list.reveal(this.cursor.row);
     this.render();
     this.cell()?.focus({ preventScroll: true });
     const at = this.rows.get(this.cursor.row);

@@ -1,9 +1,11 @@
 // The grid by pointer: choosing, editing, dragging rows, sizing columns.
+import { goalMark, onDrag, placeInRow } from '../frame/drag.js';
+
+const rowOf = (target) => target?.closest('.grid-canvas .line') ?? null;
 
 export function startPointer(grid) {
-  const rowOf = (event) => event.target.closest('.grid-canvas .line');
   grid.body.addEventListener('click', (event) => {
-    const line = rowOf(event);
+    const line = rowOf(event.target);
     if (!line || event.target.closest('a, .editor')) {
       return;
     }
@@ -22,63 +24,45 @@ export function startPointer(grid) {
       grid.edit();
     }
   });
-  let dragged = null;
-  const clear = () =>
-    grid.canvas
-      .querySelectorAll('.before, .behind, .into')
-      .forEach((line) => line.classList.remove('before', 'behind', 'into'));
-  const place = (event) => {
-    const line = rowOf(event);
-    const box = line?.getBoundingClientRect();
-    const part = box ? (event.clientY - box.top) / box.height : 0;
-    return line ? { line, how: part < 0.3 ? 'before' : part > 0.7 ? 'behind' : 'into' } : null;
-  };
-  grid.body.addEventListener('dragstart', (event) => {
-    const id = rowOf(event)?.dataset.select;
-    dragged = grid.chosen.has(id) ? grid.about() : [id];
-    event.dataTransfer.effectAllowed = 'move';
-    event.dataTransfer.setData('text/plain', id);
-  });
-  grid.body.addEventListener('dragover', (event) => {
-    const goal = place(event);
-    clear();
-    if (dragged && goal && !dragged.includes(goal.line.dataset.select)) {
-      event.preventDefault();
-      goal.line.classList.add(goal.how);
-    }
-  });
-  grid.body.addEventListener('dragend', clear);
-  grid.body.addEventListener('drop', (event) => {
-    const goal = place(event);
-    clear();
-    if (dragged && goal && !dragged.includes(goal.line.dataset.select)) {
-      event.preventDefault();
-      grid.arrange(goal.how, goal.line.dataset.select, dragged);
-    }
-    dragged = null;
+  if (grid.editable) {
+    startDraggingRows(grid);
+  }
+}
+
+/** A chosen row takes all chosen ones along. */
+function startDraggingRows(grid) {
+  const mark = goalMark();
+  onDrag(grid.body, {
+    begin: (event) => {
+      const line = event.target.closest('.editor, .choose') ? null : rowOf(event.target);
+      const id = line?.dataset.select;
+      return id ? (grid.chosen.has(id) ? grid.about() : [id]) : null;
+    },
+    goal: (target, event, ids) => {
+      const line = rowOf(target);
+      const id = line?.dataset.select;
+      return id && !ids.includes(id) ? { line, id, how: placeInRow(line, event) } : null;
+    },
+    show: (goal) => mark(goal?.line, goal?.how),
+    drop: (ids, { id, how }) => grid.arrange(how, id, ids),
+    scroller: () => grid.body,
   });
 }
 
 export function startResizing(grid) {
-  let held = null;
-  grid.head.addEventListener('pointerdown', (event) => {
-    const key = event.target.dataset?.resize;
-    if (key) {
-      held = { key, from: event.clientX, width: grid.columns.all.find((column) => column.key === key).width };
-      event.target.setPointerCapture(event.pointerId);
-    }
-  });
-  grid.head.addEventListener('pointermove', (event) => {
-    if (held) {
-      grid.columns.resize(held.key, held.width + event.clientX - held.from);
+  onDrag(grid.head, {
+    begin: (event) => {
+      const key = event.target.dataset?.resize;
+      return key ? { key, width: grid.columns.all.find((column) => column.key === key).width } : null;
+    },
+    move: ({ dx }, _, held) => {
+      held.width += dx;
+      grid.columns.resize(held.key, held.width);
       grid.head.style.gridTemplateColumns = grid.columns.template;
       grid.canvas.querySelectorAll('.line').forEach((line) => {
         line.style.gridTemplateColumns = grid.columns.template;
       });
-    }
-  });
-  grid.head.addEventListener('pointerup', () => {
-    held = null;
-    grid.describeView();
+    },
+    end: () => grid.describeView(),
   });
 }

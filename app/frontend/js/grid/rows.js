@@ -1,40 +1,44 @@
-// The rows of the grid: how many there are and of what type is known at once, what stands in them is fetched a window at a time.
+// The rows of the grid: their number and types are known at once, their contents are fetched a window at a time.
+import { say } from '../frame/notice.js';
 import { at } from '../frame/server.js';
-import { say } from '../frame/history.js';
+import { RowLayout } from '../frame/virtual-list.js';
+import { Windows } from '../frame/windows.js';
 
 const WINDOW = 120;
+/** Heights by the letter that the server gives for the type of a row, px. */
 const HEIGHTS = { h: 36, r: 58, n: 44, g: 34 };
 
 export class Rows {
   constructor() {
-    this.clear();
     this.query = new URLSearchParams();
     this.isLoaded = false;
+    this.windows = new Windows(
+      WINDOW,
+      (from) => this.fetchWindow(from),
+      (window) => this.take(window),
+    );
+    this.clear();
   }
 
   clear() {
     this.known = new Map();
-    this.asked = new Set();
-    this.tops = [0];
-    this.total = 0;
+    this.layout = RowLayout.of([]);
     this.requirements = 0;
   }
 
-  /** Fetches anew from a row on, or around an element. Answers the index of that element, -1 if it is not among the rows. */
+  get total() {
+    return this.layout.count;
+  }
+
+  /** Fetches all anew, first what is near a row or an element. Returns the index of the element, -1 if it is not there. */
   async load(from, around) {
-    const ticket = Symbol('load');
-    this.ticket = ticket;
-    const window = await this.fetchWindow(Math.max(0, from - WINDOW / 2), around);
-    if (this.ticket !== ticket || !window) {
+    const window = await this.windows.restart(this.fetchWindow(Math.max(0, from - WINDOW / 2), around));
+    if (!window) {
       return null;
     }
     this.clear();
-    this.total = window.total;
+    this.layout = RowLayout.of([...window.spine].map((letter) => HEIGHTS[letter]));
     this.requirements = window.requirements;
-    this.tops = [0];
-    for (const letter of window.spine) {
-      this.tops.push(this.tops.at(-1) + HEIGHTS[letter]);
-    }
     this.take(window);
     this.isLoaded = true;
     return window.index;
@@ -60,51 +64,13 @@ export class Rows {
     window.rows.forEach((row, i) => this.known.set(window.from + i, row));
   }
 
-  /** Sees to it that some rows are here; calls back when more have come. */
-  async need(first, last, arrived) {
-    for (let index = first; index < last; index++) {
-      const start = Math.floor(index / WINDOW) * WINDOW;
-      if (!this.known.has(index) && !this.asked.has(start)) {
-        this.asked.add(start);
-        const ticket = this.ticket;
-        const window = await this.fetchWindow(start);
-        if (window && this.ticket === ticket) {
-          this.take(window);
-          arrived();
-        }
-      }
-    }
+  /** Fetches rows that are not here yet; calls back when some have arrived. */
+  need(first, last, arrived) {
+    return this.windows.need(first, last, (index) => this.known.has(index), arrived);
   }
 
   get(index) {
     return this.known.get(index);
-  }
-
-  get height() {
-    return this.tops.at(-1);
-  }
-
-  top(index) {
-    return this.tops[index] ?? 0;
-  }
-
-  heightOf(index) {
-    return (this.tops[index + 1] ?? this.height) - this.top(index);
-  }
-
-  /** The row at a height, by halving. */
-  at(y) {
-    let low = 0;
-    let high = this.total - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (this.tops[middle] <= y) {
-        low = middle;
-      } else {
-        high = middle - 1;
-      }
-    }
-    return Math.max(0, low);
   }
 
   indexOf(id) {

@@ -1,6 +1,6 @@
 // A card with the other ends of the links of a row, while its counts are pointed at or have the focus.
 import { at } from '../frame/server.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 
 const DELAY = 220;
 const MOST = 12;

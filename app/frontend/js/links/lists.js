@@ -1,8 +1,9 @@
 // Two lists side by side: what is chosen in one is linked with what is chosen in the other, or dragged onto it.
+import { goalMark, onDrag } from '../frame/drag.js';
 import { at } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
 import { select } from '../frame/thread.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 import { makeLinks } from './picker.js';
 
 const TYPED_FOR = 120;
@@ -48,7 +49,6 @@ class List {
             role: 'option',
             tabIndex: 0,
             className: 'picker-end',
-            draggable: this.lists.editable,
             aria: { selected: this.chosen.has(end.id) },
             data: { id: end.id },
           },
@@ -169,40 +169,23 @@ class Lists {
     }
   }
 
+  /** What is chosen in a list goes along with an option that is chosen. */
   startDragging() {
-    let dragged = null;
-    this.host.addEventListener('dragstart', (event) => {
-      const option = event.target.closest('[role="option"]');
-      const list = option?.closest('.link-list') === this.left.host ? this.left : this.right;
-      if (option) {
-        dragged = { list, ids: list.chosen.has(option.dataset.id) ? [...list.chosen] : [option.dataset.id] };
-        event.dataTransfer.effectAllowed = 'link';
-        event.dataTransfer.setData('text/plain', option.dataset.id);
-      }
-    });
-    const goal = (event) => {
-      const option = event.target.closest('[role="option"]');
-      return option && dragged && option.closest('.link-list') !== dragged.list.host ? option : null;
-    };
-    const clear = () => this.host.querySelectorAll('.into').forEach((each) => each.classList.remove('into'));
-    this.host.addEventListener('dragover', (event) => {
-      clear();
-      const option = goal(event);
-      if (option) {
-        event.preventDefault();
-        event.dataTransfer.dropEffect = 'link';
-        option.classList.add('into');
-      }
-    });
-    this.host.addEventListener('dragend', clear);
-    this.host.addEventListener('drop', (event) => {
-      const option = goal(event);
-      clear();
-      if (option) {
-        event.preventDefault();
-        this.link(dragged.ids, [option.dataset.id]);
-      }
-      dragged = null;
+    const mark = goalMark();
+    const optionOf = (target) => target?.closest('[role="option"]') ?? null;
+    onDrag(this.host, {
+      begin: (event) => {
+        const option = this.editable ? optionOf(event.target) : null;
+        const list = option?.closest('.link-list') === this.left.host ? this.left : this.right;
+        return option && { list, ids: list.chosen.has(option.dataset.id) ? [...list.chosen] : [option.dataset.id] };
+      },
+      goal: (target, _, dragged) => {
+        const option = optionOf(target);
+        return option?.closest('.link-list') === dragged.list.host ? null : option;
+      },
+      show: (option) => mark(option),
+      drop: (dragged, option) => this.link(dragged.ids, [option.dataset.id]),
+      scroller: (dragged) => (dragged.list === this.left ? this.right : this.left).list,
     });
   }
 }

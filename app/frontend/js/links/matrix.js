@@ -1,9 +1,11 @@
 // The matrix: two sets against each other. Only the cells in sight are in the page; arrow keys move, the space bar links.
 import { at, branch, postEdit } from '../frame/server.js';
+import { RowLayout, VirtualList } from '../frame/virtual-list.js';
+import { Windows } from '../frame/windows.js';
 import { onRefresh, refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { select } from '../frame/thread.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 import { makeLinks } from './picker.js';
 
 const CELL = 34;
@@ -19,11 +21,24 @@ class Matrix {
     this.cursor = { row: 0, column: 0 };
     this.canvas = element('div', { className: 'matrix-canvas' });
     host.replaceChildren(this.canvas);
-    host.addEventListener('scroll', () => this.render());
+    this.total = 0;
+    this.lines = new Map();
+    this.windows = new Windows(
+      WINDOW,
+      (from) => this.fetchWindow(from),
+      (window) => this.take(window),
+    );
+    this.list = new VirtualList({
+      viewport: host,
+      canvas: this.canvas,
+      layout: () => RowLayout.uniform(this.total, CELL),
+      draw: (first, last) => this.drawRows(first, last),
+      spare: SPARE * CELL,
+      head: HEAD,
+    });
     host.addEventListener('keydown', (event) => this.onKey(event));
     host.addEventListener('click', (event) => this.onClick(event));
     host.addEventListener('mousemove', (event) => this.hover(event));
-    new ResizeObserver(() => this.render()).observe(host);
   }
 
   get asked() {
@@ -37,23 +52,19 @@ class Matrix {
   }
 
   async load() {
-    const ticket = Symbol('load');
-    this.ticket = ticket;
-    const window = await this.fetchWindow(0);
-    if (!window || this.ticket !== ticket) {
+    const window = await this.windows.restart(this.fetchWindow(0));
+    if (!window) {
       return;
     }
     this.total = window.rows;
     this.columns = window.columns;
     this.lines = new Map();
-    this.fetched = new Set([0]);
     this.take(window);
     this.cursor = {
       row: Math.min(this.cursor.row, Math.max(0, this.total - 1)),
       column: Math.min(this.cursor.column, Math.max(0, this.columns.length - 1)),
     };
     this.canvas.style.width = `${SIDE + this.columns.length * CELL}px`;
-    this.canvas.style.height = `${HEAD + this.total * CELL}px`;
     document.getElementById('matrix-note').textContent = `${this.total} × ${this.columns.length}`;
     this.render();
   }
@@ -77,29 +88,16 @@ class Matrix {
     });
   }
 
-  async need(first, last) {
-    for (let start = Math.floor(first / WINDOW) * WINDOW; start < last; start += WINDOW) {
-      if (!this.fetched.has(start)) {
-        this.fetched.add(start);
-        const ticket = this.ticket;
-        const window = await this.fetchWindow(start);
-        if (window && this.ticket === ticket) {
-          this.take(window);
-          this.render();
-        }
-      }
-    }
+  render() {
+    this.list.render();
   }
 
-  render() {
+  /** The head and the rows from first to before last, of each the cells in sight. */
+  drawRows(first, last) {
     if (!this.columns) {
-      return;
+      return null;
     }
-    const { scrollTop, scrollLeft, clientWidth, clientHeight } = this.host;
-    const rows = [
-      Math.max(0, Math.floor(scrollTop / CELL) - SPARE),
-      Math.min(this.total, Math.ceil((scrollTop + clientHeight) / CELL) + SPARE),
-    ];
+    const { scrollLeft, clientWidth } = this.host;
     const columns = [
       Math.max(0, Math.floor(scrollLeft / CELL) - SPARE),
       Math.min(this.columns.length, Math.ceil((scrollLeft + clientWidth) / CELL) + SPARE),
@@ -123,14 +121,19 @@ class Matrix {
       head.append(cell);
     }
     head.append(corner);
-    for (let r = rows[0]; r < rows[1]; r++) {
+    for (let r = first; r < last; r++) {
       const line = this.lines.get(r);
       if (line) {
         parts.push(this.draw(line, r, columns));
       }
     }
-    this.canvas.replaceChildren(head, ...parts);
-    this.need(rows[0], rows[1]);
+    this.windows.need(
+      first,
+      last,
+      (row) => this.lines.has(row),
+      () => this.render(),
+    );
+    return [head, ...parts];
   }
 
   draw(line, r, columns) {
@@ -178,14 +181,9 @@ class Matrix {
       row: Math.max(0, Math.min(this.total - 1, row)),
       column: Math.max(0, Math.min(this.columns.length - 1, column)),
     };
-    const top = this.cursor.row * CELL;
+    this.list.reveal(this.cursor.row);
     const left = this.cursor.column * CELL;
     const { host } = this;
-    if (top < host.scrollTop) {
-      host.scrollTop = top;
-    } else if (top + CELL + HEAD > host.scrollTop + host.clientHeight) {
-      host.scrollTop = top + CELL + HEAD - host.clientHeight;
-    }
     if (left < host.scrollLeft) {
       host.scrollLeft = left;
     } else if (left + CELL + SIDE > host.scrollLeft + host.clientWidth) {

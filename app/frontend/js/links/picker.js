@@ -1,8 +1,8 @@
 // The picker: links one or several elements with others that are searched for, or typed or pasted as ids.
 import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
-import { element } from '../grid/cells.js';
+import { say } from '../frame/notice.js';
+import { element } from '../frame/dom.js';
 
 const TYPED_FOR = 120;
 

@@ -1,6 +1,6 @@
 // Settling links that need recheck: one by its own button, many by their boxes.
 import { save } from '../frame/saving.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 
 export function startRecheck() {
   document.addEventListener('click', (event) => {

@@ -1,7 +1,7 @@
 // The dialogs of the page of link rules, for administrators.
 import { save } from '../frame/saving.js';
 import { ask } from '../grid/dialog.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 
 async function askRule(row) {
   const field = (name, label, value, type = 'text') => ({

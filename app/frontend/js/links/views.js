@@ -1,7 +1,7 @@
 // Keeping what a page shows as a view, and pinning views to the Overview.
 import { refusal, save } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 
 /** Keeps what the page shows, with what stands in its address. */
 function saveView(button) {

@@ -1,7 +1,7 @@
 // Naming a revision as a baseline, and taking the name away.
 import { refusal, save } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 
 function nameBaseline(button) {
   ask(

@@ -1,7 +1,7 @@
 // Importing a table: the file is sent with each question, so that what is shown is what the server would do with it.
 import { branch, post, revision } from '../frame/server.js';
-import { say } from '../frame/history.js';
-import { element } from '../grid/cells.js';
+import { say } from '../frame/notice.js';
+import { element } from '../frame/dom.js';
 
 export function startImport() {
   const form = document.getElementById('import');

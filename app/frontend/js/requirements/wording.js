@@ -1,9 +1,9 @@
 // Help with the wording: findings under the text, while it is written and on the requirement's page; waiving one, and splitting.
 import { at, branch, postEdit } from '../frame/server.js';
 import { onRefresh, refresh } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 import { save } from '../frame/saving.js';
-import { element } from '../grid/cells.js';
+import { element } from '../frame/dom.js';
 import { ask } from '../grid/dialog.js';
 
 const TYPED_FOR = 350;

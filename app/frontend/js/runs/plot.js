@@ -1,6 +1,7 @@
 // Plots of varying quantities over time: thin lines labelled at their ends, limits drawn as lines with the wrong side
 // shaded where it is entered, a cursor that reads every trace.
 import uPlot from '/vendor/uplot.js';
+import { apart, clock, freeNear, number, rangeWith, violations } from './scales.js';
 
 const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d'];
 const EMBER = '#c2412d';
@@ -9,20 +10,10 @@ const HEIGHT = 300;
 /** About as wide as the words at a line are. */
 const WORDS = 110;
 
-const number = (value) => (value == null || !Number.isFinite(value) ? '–' : Number(value.toPrecision(4)).toString());
-
 /** The colour of a trace; traces of one group share it and differ by their dashes. */
 function colour(traces, i) {
   const groups = [...new Set(traces.map((trace, k) => trace.group ?? k))];
   return COLOURS[groups.indexOf(traces[i].group ?? i) % COLOURS.length];
-}
-
-/** Time in the unit that suits the span. */
-function clock(last) {
-  if (last >= 7200) {
-    return { unit: 'h', factor: 1 / 3600 };
-  }
-  return last >= 300 ? { unit: 'min', factor: 1 / 60 } : { unit: 's', factor: 1 };
 }
 
 function line(plot, from, to, colour, dash) {
@@ -55,36 +46,19 @@ function label(plot, text, x, y, colour, align) {
 /** Fills between a trace and a limit where the trace is on the wrong side. */
 function shade(plot, series, limit, scale) {
   const { ctx, data } = plot;
-  const wrong = limit.sense === 'UPPER' ? (v) => v > limit.value : (v) => v < limit.value;
   const base = plot.valToPos(limit.value, scale, true);
   ctx.save();
   ctx.fillStyle = 'rgba(194, 65, 45, 0.16)';
-  let started = -1;
-  for (let i = 0; i <= data[0].length; i++) {
-    const inside = i < data[0].length && data[series][i] != null && wrong(data[series][i]);
-    if (inside && started < 0) {
-      started = i;
-    } else if (!inside && started >= 0) {
-      ctx.beginPath();
-      ctx.moveTo(plot.valToPos(data[0][started], 'x', true), base);
-      for (let k = started; k < i; k++) {
-        ctx.lineTo(plot.valToPos(data[0][k], 'x', true), plot.valToPos(data[series][k], scale, true));
-      }
-      ctx.lineTo(plot.valToPos(data[0][i - 1], 'x', true), base);
-      ctx.fill();
-      started = -1;
+  for (const [first, last] of violations(data[series], limit)) {
+    ctx.beginPath();
+    ctx.moveTo(plot.valToPos(data[0][first], 'x', true), base);
+    for (let k = first; k <= last; k++) {
+      ctx.lineTo(plot.valToPos(data[0][k], 'x', true), plot.valToPos(data[series][k], scale, true));
     }
+    ctx.lineTo(plot.valToPos(data[0][last], 'x', true), base);
+    ctx.fill();
   }
   ctx.restore();
-}
-
-/** A height just above a line, or just below, or farther off, where no other label stands; it is taken then. */
-function freeNear(y, taken) {
-  const places = [-9, 9, -22, 22, -35, 35].map((off) => y + off * devicePixelRatio);
-  const free =
-    places.find((place) => taken.every((other) => Math.abs(other - place) >= 12 * devicePixelRatio)) ?? places[0];
-  taken.push(free);
-  return free;
 }
 
 /** The lowest height for words between two places across, with no trace running through them; the one farthest from all if each has one. */
@@ -146,7 +120,7 @@ function drawLines(plot, traces, lines, time) {
       plot,
       `${words} ${number(limit.value)} ${traces[index]?.unit ?? ''}`,
       left + 6 * devicePixelRatio,
-      freeNear(y, taken),
+      freeNear(y, taken, devicePixelRatio),
       wanted ? GRAPHITE : EMBER,
       'left',
     );
@@ -155,7 +129,6 @@ function drawLines(plot, traces, lines, time) {
 
 /** Names of traces at their ends, moved apart where they would cover each other. */
 function drawLabels(plot, traces) {
-  const gap = 13 * devicePixelRatio;
   const ends = traces
     .map((trace, i) => {
       const values = plot.data[i + 1];
@@ -169,13 +142,11 @@ function drawLabels(plot, traces) {
         y: plot.valToPos(values[last], trace.unit || '1', true),
       };
     })
-    .filter((end) => Number.isFinite(end.y))
-    .sort((a, b) => a.y - b.y);
-  for (let k = 1; k < ends.length; k++) {
-    ends[k].y = Math.max(ends[k].y, ends[k - 1].y + gap);
-  }
+    .filter((end) => Number.isFinite(end.y));
   const right = plot.bbox.left + plot.bbox.width;
-  ends.forEach((end) => label(plot, end.text, right + 6 * devicePixelRatio, end.y, colour(traces, end.i), 'left'));
+  apart(ends, 13 * devicePixelRatio).forEach((end) =>
+    label(plot, end.text, right + 6 * devicePixelRatio, end.y, colour(traces, end.i), 'left'),
+  );
 }
 
 /** Axes: time below, one for each unit, the first two labelled at the left and counted from there. */
@@ -201,19 +172,6 @@ function axesOf(units, time) {
   ];
 }
 
-/** A scale that also has room for the limits drawn on it. */
-function scaleWith(limits) {
-  return {
-    range: (_, low, high) => {
-      const all = [low, high, ...limits].filter(Number.isFinite);
-      const bottom = Math.min(...all);
-      const top = Math.max(...all);
-      const room = (top - bottom || Math.abs(top) || 1) * 0.07;
-      return [bottom - room, top + room];
-    },
-  };
-}
-
 /**
  * Draws traces into a place of the page, instead of what was there.
  * @param place an element
@@ -237,9 +195,8 @@ export function plot(place, times, traces, lines = [], onRange = null, range = n
   place.replaceChildren(title, canvas);
   const scales = { x: { time: false, ...(range ? { min: range[0] * time.factor, max: range[1] * time.factor } : {}) } };
   units.forEach((unit) => {
-    scales[unit || '1'] = scaleWith(
-      lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value),
-    );
+    const limits = lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value);
+    scales[unit || '1'] = { range: (_, low, high) => rangeWith(limits, low, high) };
   });
   const chart = new uPlot(
     {

@@ -1,7 +1,7 @@
 // Starting, watching, stopping and choosing runs.
 import { at, branch, post } from '../frame/server.js';
 import { onRefresh, onRun } from '../frame/live.js';
-import { say } from '../frame/history.js';
+import { say } from '../frame/notice.js';
 
 async function start(button) {
   button.disabled = true;
