@@ -5,6 +5,7 @@ import { cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { writeLicences } from './licences.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const out = join(here, '../target/classes/static');
@@ -56,15 +57,36 @@ const symbols = ICONS.map((name) => {
 });
 writeFileSync(join(out, 'icons.svg'), `<svg xmlns="http://www.w3.org/2000/svg">${symbols.join('')}</svg>`);
 
-await build({
-  stdin: { contents: "export { default } from 'uplot';", resolveDir: here },
-  bundle: true,
-  format: 'esm',
-  minify: true,
-  outfile: join(out, 'vendor/uplot.js'),
-  logLevel: 'warning',
-});
-const editor = `
+/** The npm packages of which something is in the jar. */
+const shipped = new Set([
+  'uplot',
+  'tailwindcss',
+  '@phosphor-icons/core',
+  ...fonts.map(([name]) => `@fontsource-variable/${name}`),
+]);
+
+/** Bundles what a module exports into one file. */
+async function bundle(contents, name) {
+  const { metafile } = await build({
+    stdin: { contents, resolveDir: here },
+    bundle: true,
+    format: 'esm',
+    minify: true,
+    metafile: true,
+    outfile: join(out, 'vendor', name),
+    logLevel: 'warning',
+  });
+  for (const input of Object.keys(metafile.inputs)) {
+    const found = input.match(/.*node_modules\/((?:@[^/]+\/)?[^/]+)\//);
+    if (found) {
+      shipped.add(found[1]);
+    }
+  }
+}
+
+await bundle("export { default } from 'uplot';", 'uplot.js');
+await bundle(
+  `
   export { EditorState, Compartment, StateEffect, StateField } from '@codemirror/state';
   export { EditorView, keymap, lineNumbers, highlightActiveLine } from '@codemirror/view';
   export { highlightSpecialChars, drawSelection, hoverTooltip, Decoration } from '@codemirror/view';
@@ -74,26 +96,13 @@ const editor = `
   export { setDiagnostics, lintGutter } from '@codemirror/lint';
   export { search, searchKeymap } from '@codemirror/search';
   export { tags } from '@lezer/highlight';
-`;
-await build({
-  stdin: { contents: editor, resolveDir: here },
-  bundle: true,
-  format: 'esm',
-  minify: true,
-  outfile: join(out, 'vendor/editor.js'),
-  logLevel: 'warning',
-});
-await build({
-  stdin: {
-    contents: "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';",
-    resolveDir: here,
-  },
-  bundle: true,
-  format: 'esm',
-  minify: true,
-  outfile: join(out, 'vendor/markup.js'),
-  logLevel: 'warning',
-});
+`,
+  'editor.js',
+);
+await bundle(
+  "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';",
+  'markup.js',
+);
 cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
 cpSync(join(here, 'js'), join(out, 'js'), { recursive: true });
@@ -110,3 +119,5 @@ execFileSync(
   ],
   { cwd: here, stdio: ['ignore', 'ignore', 'inherit'] },
 );
+
+writeLicences(modules, shipped, join(here, '../target/licences/java.tsv'), join(here, '../target/classes'));

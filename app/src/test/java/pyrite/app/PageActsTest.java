@@ -75,7 +75,7 @@ class PageActsTest extends InRequirements {
 
     @Test
     void aNoteIsAddedAndALineIsDuplicatedWithWhatIsBelowIt() throws Exception {
-        int before = (int) model().ownElements(Specification.REQUIREMENTS).count();
+        int before = (int) model().ownElements(ElementKind.REQUIREMENTS).count();
         assertThat(post(
                                 "/requirements/add",
                                 "{'anchor':'" + id("closesInTime")
@@ -87,7 +87,7 @@ class PageActsTest extends InRequirements {
                         .filter("Ask the harbour master."::equals)
                         .isPresent());
         assertThat(post("/requirements/duplicate", lines("Closing")).body()).contains("Closing duplicated");
-        assertThat(model().ownElements(Specification.REQUIREMENTS)).hasSize(before + 5);
+        assertThat(model().ownElements(ElementKind.REQUIREMENTS)).hasSize(before + 5);
         assertThat(shortNames("MerrowRequirements")).doesNotHaveDuplicates();
     }
 
@@ -107,7 +107,7 @@ class PageActsTest extends InRequirements {
                         .body())
                 .contains("MG-1 moved");
         assertThat(shortNames("MerrowRequirements")).startsWith("MG-8", "MG-1");
-        String first = model().ownElements(Specification.REQUIREMENTS)
+        String first = model().ownElements(ElementKind.REQUIREMENTS)
                 .filter(each -> "MG-8".equals(each.shortName()))
                 .findFirst()
                 .orElseThrow()

@@ -103,11 +103,11 @@ class PeopleTest extends InProject {
     void aChangedPasswordEndsTheOtherSessionsAndNotThisOne() throws Exception {
         Session here = session("ines", "merrow");
         Session there = session("ines", "merrow");
-        assertThat(send(here, "/account/password", "old", "wrong", "wanted", "a longer secret"))
+        assertThat(send(here, "/account/password", "old", "wrong", "replacement", "a longer secret"))
                 .contains("the present password is another one");
-        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "short"))
+        assertThat(send(here, "/account/password", "old", "merrow", "replacement", "short"))
                 .contains("10 characters or more");
-        assertThat(send(here, "/account/password", "old", "merrow", "wanted", "a longer secret"))
+        assertThat(send(here, "/account/password", "old", "merrow", "replacement", "a longer secret"))
                 .contains("Your password is changed");
         assertThat(isIn(here)).isTrue();
         assertThat(isIn(there)).isFalse();

@@ -35,10 +35,10 @@ class AccountController {
     String password(
             Person person,
             @RequestParam String old,
-            @RequestParam String requested,
+            @RequestParam String replacement,
             HttpServletRequest request,
             RedirectAttributes told) {
-        people.changePassword(person, old, requested, request.getSession().getId());
+        people.changePassword(person, old, replacement, request.getSession().getId());
         told.addFlashAttribute("told", "Your password is changed; other sessions of yours have ended.");
         return BACK;
     }

@@ -72,6 +72,30 @@ class RestorationTest {
     }
 
     @Test
+    void whatWasMovedInFromAnOwnerThatIsGoneIsRemoved() {
+        Model then = Models.read("package P { part def Gate; } package Q { part lamp; part bell; }");
+        Element gate = named(then, "Gate");
+        Model now = after(
+                after(
+                        then,
+                        Edit.put(named(then, "lamp").withOwner(gate.id(), then.rankAtEnd(gate.id())))),
+                Edit.remove(named(then, "Q").id()));
+        assertThat(text(restored(now, Restoration.withAllItOwned(now, then, gate.id()))))
+                .isEqualTo(text(after(then, Edit.remove(named(then, "Q").id()))));
+    }
+
+    @Test
+    void aPackageThatWasMovedInFromTheTopGoesBackThere() {
+        Model then = Models.read("package P { package Inner; } package Q;");
+        Element inner = named(then, "Inner");
+        Model now = after(
+                then,
+                Edit.put(named(then, "Q").withOwner(inner.id(), then.rankAtEnd(inner.id()))));
+        assertThat(text(restored(now, Restoration.withAllItOwned(now, then, inner.id()))))
+                .isEqualTo(text(then));
+    }
+
+    @Test
     void whatStoodInSomethingThatIsGoneSaysWhatIsToBeRestoredFirst() {
         Model now = after(THEN, Edit.remove(named(THEN, "Gate").id()));
         assertThat(Restoration.withAllItOwned(now, THEN, named(THEN, "seal").id()))
