@@ -88,6 +88,7 @@ class AccessibilityTest {
                 "/account",
                 "/people",
                 "/audit",
+                "/licences",
                 "/api/docs",
                 "/sign-in");
     }

@@ -29,11 +29,11 @@ class ProjectsController {
     }
 
     @PostMapping("/projects")
-    String begin(Person person, @RequestParam String name, RedirectAttributes told) {
+    String begin(Person person, @RequestParam String name, RedirectAttributes redirect) {
         try {
             return "redirect:" + projects.begin(person, name).address() + "/overview";
         } catch (IllegalArgumentException refused) {
-            told.addFlashAttribute("refused", refused.getMessage());
+            redirect.addFlashAttribute("refused", refused.getMessage());
             return "redirect:/projects";
         }
     }

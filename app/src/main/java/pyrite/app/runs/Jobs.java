@@ -129,7 +129,7 @@ public class Jobs implements ApplicationRunner {
         private volatile boolean begun;
         private volatile boolean cancelled;
         private volatile double fraction;
-        private long told;
+        private long reportedAt;
 
         Job(RunRecord run, Workspace.@Nullable Head head) {
             this.run = run;
@@ -140,8 +140,8 @@ public class Jobs implements ApplicationRunner {
         public void progress(double done) {
             fraction = done;
             long now = System.currentTimeMillis();
-            if (now - told >= NEWS_EVERY_MS) {
-                told = now;
+            if (now - reportedAt >= NEWS_EVERY_MS) {
+                reportedAt = now;
                 events.publish(run.branchId(), "run", Map.of("id", run.id(), "done", false, "fraction", done));
             }
         }

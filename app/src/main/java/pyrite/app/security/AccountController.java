@@ -37,16 +37,16 @@ class AccountController {
             @RequestParam String old,
             @RequestParam String replacement,
             HttpServletRequest request,
-            RedirectAttributes told) {
+            RedirectAttributes redirect) {
         people.changePassword(person, old, replacement, request.getSession().getId());
-        told.addFlashAttribute("told", "Your password is changed; other sessions of yours have ended.");
+        redirect.addFlashAttribute("notice", "Your password is changed; other sessions of yours have ended.");
         return BACK;
     }
 
     @PostMapping("/account/tokens")
-    String makeToken(Person person, @RequestParam String name, @RequestParam int days, RedirectAttributes told) {
-        told.addFlashAttribute("secret", tokens.make(person, name, days));
-        told.addFlashAttribute("told", "Keep this token now; it is not shown again.");
+    String makeToken(Person person, @RequestParam String name, @RequestParam int days, RedirectAttributes redirect) {
+        redirect.addFlashAttribute("secret", tokens.make(person, name, days));
+        redirect.addFlashAttribute("notice", "Keep this token now; it is not shown again.");
         return BACK;
     }
 
@@ -57,8 +57,8 @@ class AccountController {
     }
 
     @ExceptionHandler(People.Refused.class)
-    String refused(People.Refused refused, RedirectAttributes told) {
-        told.addFlashAttribute("refused", refused.getMessage());
+    String refused(People.Refused refused, RedirectAttributes redirect) {
+        redirect.addFlashAttribute("refused", refused.getMessage());
         return BACK;
     }
 }

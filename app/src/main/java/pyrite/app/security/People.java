@@ -60,7 +60,7 @@ public class People {
         return mapper.all();
     }
 
-    /** Adds somebody and gives the password that was made for them; it is told this once. */
+    /** Adds somebody and gives the password that was made for them; it is shown this once. */
     @Transactional
     public String add(Person by, String signIn, String name, Person.Role role) {
         String requested = signIn.strip();
@@ -106,7 +106,7 @@ public class People {
         }
     }
 
-    /** Gives somebody a new password, which is told this once. */
+    /** Gives somebody a new password, which is shown this once. */
     @Transactional
     public String resetPassword(Person by, String signIn) {
         Person person = find(signIn);

@@ -38,10 +38,10 @@ class PeopleController {
             @RequestParam String signIn,
             @RequestParam String name,
             @RequestParam Person.Role role,
-            RedirectAttributes told) {
-        told.addFlashAttribute("secret", people.add(person, signIn, name, role));
-        told.addFlashAttribute(
-                "told", signIn.strip() + " may sign in with this password; hand it on now, it is not shown again.");
+            RedirectAttributes redirect) {
+        redirect.addFlashAttribute("secret", people.add(person, signIn, name, role));
+        redirect.addFlashAttribute(
+                "notice", signIn.strip() + " may sign in with this password; hand it on now, it is not shown again.");
         return BACK;
     }
 
@@ -58,9 +58,10 @@ class PeopleController {
     }
 
     @PostMapping("/people/{signIn}/password")
-    String password(Person person, @PathVariable String signIn, RedirectAttributes told) {
-        told.addFlashAttribute("secret", people.resetPassword(person, signIn));
-        told.addFlashAttribute("told", "The new password of " + signIn + "; hand it on now, it is not shown again.");
+    String password(Person person, @PathVariable String signIn, RedirectAttributes redirect) {
+        redirect.addFlashAttribute("secret", people.resetPassword(person, signIn));
+        redirect.addFlashAttribute(
+                "notice", "The new password of " + signIn + "; hand it on now, it is not shown again.");
         return BACK;
     }
 
@@ -73,8 +74,8 @@ class PeopleController {
     }
 
     @ExceptionHandler(People.Refused.class)
-    String refused(People.Refused refused, RedirectAttributes told) {
-        told.addFlashAttribute("refused", refused.getMessage());
+    String refused(People.Refused refused, RedirectAttributes redirect) {
+        redirect.addFlashAttribute("refused", refused.getMessage());
         return BACK;
     }
 }

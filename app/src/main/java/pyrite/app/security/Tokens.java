@@ -40,7 +40,7 @@ class Tokens {
         return mapper.of(person.id());
     }
 
-    /** Makes a token and gives it; only its hash is kept, so it is told this once. */
+    /** Makes a token and gives it; only its hash is kept, so it is shown this once. */
     String make(Person person, String name, int days) {
         if (name.isBlank() || name.strip().length() > LONGEST_NAME) {
             throw new People.Refused("say in 1 to " + LONGEST_NAME + " characters what the token is for");

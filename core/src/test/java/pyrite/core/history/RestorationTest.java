@@ -76,9 +76,7 @@ class RestorationTest {
         Model then = Models.read("package P { part def Gate; } package Q { part lamp; part bell; }");
         Element gate = named(then, "Gate");
         Model now = after(
-                after(
-                        then,
-                        Edit.put(named(then, "lamp").withOwner(gate.id(), then.rankAtEnd(gate.id())))),
+                after(then, Edit.put(named(then, "lamp").withOwner(gate.id(), then.rankAtEnd(gate.id())))),
                 Edit.remove(named(then, "Q").id()));
         assertThat(text(restored(now, Restoration.withAllItOwned(now, then, gate.id()))))
                 .isEqualTo(text(after(then, Edit.remove(named(then, "Q").id()))));
@@ -88,9 +86,7 @@ class RestorationTest {
     void aPackageThatWasMovedInFromTheTopGoesBackThere() {
         Model then = Models.read("package P { package Inner; } package Q;");
         Element inner = named(then, "Inner");
-        Model now = after(
-                then,
-                Edit.put(named(then, "Q").withOwner(inner.id(), then.rankAtEnd(inner.id()))));
+        Model now = after(then, Edit.put(named(then, "Q").withOwner(inner.id(), then.rankAtEnd(inner.id()))));
         assertThat(text(restored(now, Restoration.withAllItOwned(now, then, inner.id()))))
                 .isEqualTo(text(then));
     }
