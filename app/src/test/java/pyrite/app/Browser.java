@@ -18,6 +18,9 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 final class Browser implements AutoCloseable {
     private static final Dimension REFERENCE = new Dimension(1280, 800);
 
+    /** Most of what a page is waited for comes at once; Selenium would look twice a second. */
+    private static final Duration POLL = Duration.ofMillis(40);
+
     private final ChromeDriver driver;
     private final WebDriverWait wait;
 
@@ -40,7 +43,7 @@ final class Browser implements AutoCloseable {
                         .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile())
                         .build(),
                 options);
-        wait = new WebDriverWait(driver, Duration.ofSeconds(30));
+        wait = new WebDriverWait(driver, Duration.ofSeconds(30), POLL);
         wait.ignoring(StaleElementReferenceException.class);
     }
 

@@ -69,7 +69,7 @@ class LiveTest extends InProject {
 
     @Test
     void aRunTellsItsProgressAndItsEnd() throws Exception {
-        merrow.change("surgeCheck", "stopTime", "60 [h]");
+        merrow.change("surgeCheck", "stopTime", "20 [h]");
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         assertThat(next("run")).contains("\"done\":false", "\"fraction\":");
         assertThat(end(run)).contains("\"id\":" + run);
@@ -98,7 +98,7 @@ class LiveTest extends InProject {
 
     @Test
     void aRunGoesByTheRevisionItWasStartedOn() throws Exception {
-        merrow.change("surgeCheck", "stopTime", "60 [h]");
+        merrow.change("surgeCheck", "stopTime", "20 [h]");
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         merrow.change("Basin", "area", "5000 [m^2]");
         end(run);
