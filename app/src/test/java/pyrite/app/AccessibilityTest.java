@@ -103,8 +103,8 @@ class AccessibilityTest {
     }
 
     /**
-     * No serious fault of accessibility, and at 1920 and 1024 wide, and at 640 by 400 as 1280 by 800 is at 200%, nothing
-     * runs out of the window sideways and no text lies over another.
+     * No serious fault of accessibility, and at 1920 and 1024 wide, and at 640 by 400 as 1280 by 800 is at 200%,
+     * nothing runs out of the window sideways and no text lies over another.
      */
     @ParameterizedTest
     @MethodSource("pages")
@@ -132,7 +132,8 @@ class AccessibilityTest {
     /** Two frames after a change of size, when everything that follows it is laid out. */
     private static Object afterResizing(String expression) {
         return ((JavascriptExecutor) browser.driver())
-                .executeAsyncScript("const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => done("
-                        + expression + ")));");
+                .executeAsyncScript(
+                        "const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => done("
+                                + expression + ")));");
     }
 }

@@ -3,6 +3,9 @@ package pyrite.core.dynamics;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 
 /**
@@ -15,16 +18,30 @@ public final class Trajectory {
      */
     private record Step(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {}
 
+    /** In units of the smallest difference of two instants. */
+    private static final double RESOLUTION = 4;
+
     private final SortedSystem system;
     private final Kernel kernel;
     private final int[] states;
     private final List<Step> steps = new ArrayList<>();
     private final List<Double> switches = new ArrayList<>();
+    /** For each variable its place among the states, -1 if it is none. */
+    private final int[] placeOfState;
+    /** For each variable that is no state the term that gives it. */
+    private final Map<Integer, Term> definitions;
 
     Trajectory(SortedSystem system, Kernel kernel, int[] states) {
         this.system = system;
         this.kernel = kernel;
         this.states = states;
+        this.placeOfState = new int[system.flat().variables().size()];
+        Arrays.fill(placeOfState, -1);
+        for (int i = 0; i < states.length; i++) {
+            placeOfState[states[i]] = i;
+        }
+        this.definitions = system.assignments().stream()
+                .collect(Collectors.toMap(SortedSystem.Assignment::variable, SortedSystem.Assignment::term));
     }
 
     void add(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {
@@ -96,29 +113,55 @@ public final class Trajectory {
         return low;
     }
 
-    /** Calls for instants within a window, ascending: the ends of each step and {@code inner} instants between them. */
-    public void scan(double from, double to, int inner, Visitor visitor) {
-        for (int i = stepAt(from, false);
-                i < steps.size()
-                        && (steps.get(i).from() < to
-                                || from == to && steps.get(i).from() <= to);
-                i++) {
-            Step step = steps.get(i);
-            double first = Math.max(from, step.from());
-            double last = Math.min(to, step.to());
-            for (int k = 0; k <= inner + 1; k++) {
-                double t = k == inner + 1 ? last : first + (last - first) * k / (inner + 1);
-                visitor.visit(t, at(step, t), k == inner + 1);
-            }
-        }
+    /** The instants of a step. */
+    public record Span(double from, double to) {}
+
+    /** The index of the first step that has instants after t, or t itself. */
+    public int stepFrom(double t) {
+        return stepAt(t, false);
     }
 
-    /**
-     * Receives the variables at an instant. {@code before} is true at the end of a step, where the next value may
-     * differ.
-     */
-    public interface Visitor {
-        void visit(double t, double[] v, boolean before);
+    public Span step(int index) {
+        return new Span(steps.get(index).from(), steps.get(index).to());
+    }
+
+    /** All variables at an instant of a step, coherent SI. */
+    public double[] at(int step, double t) {
+        return at(steps.get(step), t);
+    }
+
+    /** Bounds of what happens within a step. */
+    public StepEnclosure enclosure(int step) {
+        return new StepEnclosure(this, step);
+    }
+
+    /** How exactly instants can be told apart in this run, s. */
+    public double resolution() {
+        return RESOLUTION * Math.ulp(Math.max(Math.abs(start()), Math.abs(stop())));
+    }
+
+    StepPolynomial polynomial(int step) {
+        Step one = steps.get(step);
+        return new StepPolynomial(one.from(), one.to(), one.interpolator(), states.length);
+    }
+
+    int stateOf(int variable) {
+        return placeOfState[variable];
+    }
+
+    Term definition(int variable) {
+        return Objects.requireNonNull(definitions.get(variable));
+    }
+
+    /** Whether a condition of the system is taken to hold throughout a step. */
+    boolean holds(int step, Condition condition) {
+        return switch (condition) {
+            case Condition.Fixed(boolean holds) -> holds;
+            case Condition.Relation r -> steps.get(step).modes()[r.mode()];
+            case Condition.Both(Condition left, Condition right) -> holds(step, left) && holds(step, right);
+            case Condition.Either(Condition left, Condition right) -> holds(step, left) || holds(step, right);
+            case Condition.Not(Condition operand) -> !holds(step, operand);
+        };
     }
 
     /** The instants of a recording: every interval, both ends, and each switching twice, just before and just after. */

@@ -2,7 +2,6 @@ package pyrite.core.verification;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
@@ -170,34 +169,43 @@ final class Assessor {
         return always(claim, flattening.condition(claim, scope), observations.window(call.arguments(), scope), scope);
     }
 
+    /** Whether it holds follows from the smallest margin: of one that is zero, from the condition at its instant. */
     private Assessment always(Expression claim, Condition condition, Observer window, Instance scope) {
-        Observations.require(window, claim);
         plot = plot.and(exhibitor.claim(claim, scope, false));
-        Observer.TimedValue worst = window.minimum((t, v) -> Terms.margin(condition, t, v));
-        OptionalDouble violated = window.firstTime((t, v) -> !Terms.holds(condition, t, v));
-        boolean holds = violated.isEmpty();
+        if (condition instanceof Condition.Fixed(boolean holds)) {
+            return new Assessment(holds, null, null, null, holds ? "holds throughout" : "never holds");
+        }
+        Observer.TimedValue worst = window.minimum(Observable.marginOf(condition));
+        boolean holds = worst.value() > 0 || worst.value() == 0 && window.holdsOnBothSides(condition, worst.instant());
+        double violated =
+                holds ? Double.NaN : window.firstTime(Terms.not(condition)).orElse(worst.instant());
         return new Assessment(
                 holds,
                 margin(claim, condition, worst, scope),
                 worst.instant(),
-                holds ? null : violated.getAsDouble(),
-                holds ? "holds throughout" : "violated first at t = " + Wording.instant(violated.getAsDouble()));
+                holds ? null : Double.valueOf(violated),
+                holds ? "holds throughout" : "violated first at t = " + Wording.instant(violated));
     }
 
     private Assessment eventually(Invocation call, Instance scope) {
         Expression claim = call.arguments().getFirst();
         Condition condition = flattening.condition(claim, scope);
         Observer window = observations.window(call.arguments(), scope);
-        Observations.require(window, claim);
         plot = plot.and(exhibitor.claim(claim, scope, true));
-        Observer.TimedValue best = window.maximum((t, v) -> Terms.margin(condition, t, v));
-        OptionalDouble first = window.firstTime((t, v) -> Terms.holds(condition, t, v));
+        if (condition instanceof Condition.Fixed(boolean holds)) {
+            return new Assessment(holds, null, null, null, holds ? "holds throughout" : "never holds");
+        }
+        Observer.TimedValue best = window.maximum(Observable.marginOf(condition));
+        boolean holds = best.value() > 0 || best.value() == 0 && window.holdsOnOneSide(condition, best.instant());
         return new Assessment(
-                first.isPresent(),
+                holds,
                 margin(claim, condition, best, scope),
                 best.instant(),
                 null,
-                first.isPresent() ? "holds at t = " + Wording.instant(first.getAsDouble()) : "never holds");
+                holds
+                        ? "holds at t = "
+                                + Wording.instant(window.firstTime(condition).orElse(best.instant()))
+                        : "never holds");
     }
 
     /** The margin of a claim; null where conditions of different dimensions meet in it, for then it has no unit. */

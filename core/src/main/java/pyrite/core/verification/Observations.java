@@ -11,7 +11,6 @@ import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.Term;
-import pyrite.core.dynamics.Terms;
 import pyrite.core.dynamics.Trajectory;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.ExplainedException;
@@ -63,6 +62,13 @@ final class Observations {
     /** An observation has no value; the constraint that needs it is violated. */
     static final class Undefined extends ExplainedException {
         Undefined(String message) {
+            super(message, null, false, false);
+        }
+    }
+
+    /** A run does not reach as far as an observation needs; it decides nothing about the constraint. */
+    static final class NotCovered extends ExplainedException {
+        NotCovered(String message) {
             super(message, null, false, false);
         }
     }
@@ -220,20 +226,19 @@ final class Observations {
             return timed(call, observation, scope);
         }
         Term term = flattening.term(call.arguments().getFirst(), scope);
-        Observer.Signal signal = (t, v) -> Terms.value(term, t, v);
+        Observable quantity = Observable.of(term);
         if (observation == ObservationFunction.AT) {
             double instant = number(call.arguments().get(1), scope).value();
-            return new Observer.TimedValue(window(List.of(), scope).at(signal, instant), instant);
+            return covered(instant, instant).initial(quantity);
         }
         Observer window = window(call.arguments(), scope);
-        require(window, call);
         return switch (observation) {
-            case INITIAL -> window.initial(signal);
-            case FINAL -> window.last(signal);
-            case MAXIMUM -> window.maximum(signal);
-            case MINIMUM -> window.minimum(signal);
-            case MEAN -> new Observer.TimedValue(window.mean(signal), Double.NaN);
-            case INTEGRAL -> new Observer.TimedValue(window.integral(signal), Double.NaN);
+            case INITIAL -> window.initial(quantity);
+            case FINAL -> window.last(quantity);
+            case MAXIMUM -> window.maximum(quantity);
+            case MINIMUM -> window.minimum(quantity);
+            case MEAN -> new Observer.TimedValue(window.mean(quantity).value(), Double.NaN);
+            case INTEGRAL -> new Observer.TimedValue(window.integral(quantity).value(), Double.NaN);
             default -> throw new IllegalStateException(observation + " is no observation of a quantity");
         };
     }
@@ -242,12 +247,10 @@ final class Observations {
         Expression claim = call.arguments().getFirst();
         Condition condition = flattening.condition(claim, scope);
         Observer window = window(call.arguments(), scope);
-        require(window, call);
-        Observer.Claim holds = (t, v) -> Terms.holds(condition, t, v);
         return switch (observation) {
-            case FIRST_TIME -> instant(window.firstTime(holds), claim, scope);
-            case LAST_TIME -> instant(window.lastTime(holds), claim, scope);
-            case DURATION -> new Observer.TimedValue(window.duration(holds), Double.NaN);
+            case FIRST_TIME -> instant(window.firstTime(condition), claim, scope);
+            case LAST_TIME -> instant(window.lastTime(condition), claim, scope);
+            case DURATION -> new Observer.TimedValue(window.duration(condition), Double.NaN);
             default ->
                 throw new FaultException(call.span(), observation.functionName() + " is a condition, not a time");
         };
@@ -259,22 +262,41 @@ final class Observations {
                 found.getAsDouble());
     }
 
+    /** The window of an observation: its second and third argument, or the whole run. */
     Observer window(List<Expression> arguments, Instance scope) {
         if (trajectory == null) {
             throw new NeedsRun();
         }
-        return arguments.size() < 3
-                ? new Observer(trajectory, trajectory.start(), trajectory.stop())
-                : new Observer(
-                        trajectory,
-                        number(arguments.get(1), scope).value(),
-                        number(arguments.get(2), scope).value());
+        if (arguments.size() < 3) {
+            return covered(trajectory.start(), trajectory.stop());
+        }
+        double from = number(arguments.get(1), scope).value();
+        double to = number(arguments.get(2), scope).value();
+        if (from > to) {
+            throw new FaultException(
+                    arguments.get(1).span(),
+                    "the window ends at " + Wording.instant(to) + ", before it begins at " + Wording.instant(from));
+        }
+        return covered(from, to);
     }
 
-    static void require(Observer window, Expression at) {
-        if (window.isEmpty()) {
-            throw new FaultException(at.span(), "the window lies outside the run or ends before it begins");
+    /** @throws NotCovered if the run does not reach from one instant to the other */
+    private Observer covered(double from, double to) {
+        if (trajectory == null) {
+            throw new NeedsRun();
         }
+        double leeway = trajectory.resolution();
+        if (from < trajectory.start() - leeway || to > trajectory.stop() + leeway) {
+            String window = from == to
+                    ? "t = " + Wording.instant(from)
+                    : "the window from t = " + Wording.instant(from) + " to " + Wording.instant(to);
+            throw new NotCovered("the run goes from t = " + Wording.instant(trajectory.start()) + " to "
+                    + Wording.instant(trajectory.stop()) + " and does not cover " + window);
+        }
+        return new Observer(
+                trajectory,
+                Math.clamp(from, trajectory.start(), trajectory.stop()),
+                Math.clamp(to, trajectory.start(), trajectory.stop()));
     }
 
     /** Whether an expression, or the fixed values it refers to, contains an observation. */

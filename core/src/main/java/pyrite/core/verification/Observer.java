@@ -1,205 +1,268 @@
 package pyrite.core.verification;
 
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
 import java.util.OptionalDouble;
-import java.util.function.DoublePredicate;
+import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.optim.MaxEval;
 import org.hipparchus.optim.nonlinear.scalar.GoalType;
 import org.hipparchus.optim.univariate.BrentOptimizer;
 import org.hipparchus.optim.univariate.SearchInterval;
 import org.hipparchus.optim.univariate.UnivariateObjectiveFunction;
 import org.hipparchus.optim.univariate.UnivariatePointValuePair;
+import pyrite.core.dynamics.Condition;
+import pyrite.core.dynamics.Enclosure;
+import pyrite.core.dynamics.StepEnclosure;
+import pyrite.core.dynamics.Terms;
 import pyrite.core.dynamics.Trajectory;
 
 /**
- * Observes a signal over a trajectory within a window. The signal is sampled at the integrator's steps and at
- * {@value #INNER} instants within each step; extremes and crossings are then refined with the steps' own interpolation.
- * A feature shorter than a quarter of a step is not seen.
+ * Observes quantities and conditions over a window of a trajectory, by proof and not by sampling: bounds over each step
+ * are bisected until they decide, or until the resolution of time or of the numbers (interval branch and bound; Moore
+ * 1966; Hansen and Walster, Global Optimization Using Interval Analysis, 2004, chapters 9 and 12). Nothing that is
+ * longer than the resolution of time is missed, however short it is against the steps.
  */
 final class Observer {
-    private static final int INNER = 3;
-    /** Boole's rule on the five instants of a step (closed Newton-Cotes, order 6). */
-    private static final double[] BOOLE = {7.0 / 90, 32.0 / 90, 12.0 / 90, 32.0 / 90, 7.0 / 90};
-
-    private static final int HALVINGS = 60;
+    /** Where only the size of an extreme is in question, it is exact to this part of what is observed. */
+    private static final double LOOSE = 1e-9;
+    /** Where the sign of an extreme is in question, and with it a verdict, it is exact to this part. */
+    private static final double TIGHT = 1e-12;
+    /** The noise of single instants comes from states of about this many times its size. */
+    private static final double SIZE_OF_NOISE = 1e13;
+    /** So many bounds are computed for one observation: some ten seconds of work. */
+    private static final int MOST_BOUNDS = 3_000_000;
 
     private final Trajectory trajectory;
     private final double from;
     private final double to;
-
-    /** A quantity that varies with the variables and with time. */
-    interface Signal {
-        double value(double t, double[] v);
-    }
-
-    interface Claim {
-        boolean holds(double t, double[] v);
-    }
+    private final double resolution;
+    private int bounds;
 
     /** A value and its instant, s. */
     record TimedValue(double value, double instant) {}
 
+    /** @param from and {@code to} in s, within the run */
     Observer(Trajectory trajectory, double from, double to) {
         this.trajectory = trajectory;
-        this.from = Math.max(from, trajectory.start());
-        this.to = Math.min(to, trajectory.stop());
+        this.from = from;
+        this.to = to;
+        this.resolution = trajectory.resolution();
     }
 
-    /** Whether the window has any part of the run in it. */
-    boolean isEmpty() {
-        return from > to;
+    /** The part of a step that is in the window. */
+    private record Part(int step, double a, double b) {}
+
+    private List<Part> parts() {
+        List<Part> parts = new ArrayList<>();
+        for (int i = trajectory.stepFrom(from); i < trajectory.stepCount(); i++) {
+            Trajectory.Span step = trajectory.step(i);
+            if (step.from() > to || step.from() == to && to > from) {
+                break;
+            }
+            parts.add(new Part(i, Math.clamp(from, step.from(), step.to()), Math.clamp(to, step.from(), step.to())));
+        }
+        return parts;
     }
 
-    double at(Signal signal, double t) {
-        return signal.value(t, trajectory.at(t, false));
+    TimedValue initial(Observable quantity) {
+        return new TimedValue(value(quantity, trajectory.stepFrom(from), from), from);
     }
 
-    TimedValue initial(Signal signal) {
-        return new TimedValue(at(signal, from), from);
+    TimedValue last(Observable quantity) {
+        Part last = parts().getLast();
+        return new TimedValue(value(quantity, last.step(), to), to);
     }
 
-    TimedValue last(Signal signal) {
-        return new TimedValue(signal.value(to, trajectory.at(to, true)), to);
+    /** Whether a condition holds at an instant, where something switches there on both sides. */
+    boolean holdsOnBothSides(Condition condition, double t) {
+        return Terms.holds(condition, t, trajectory.at(t, true)) && Terms.holds(condition, t, trajectory.at(t, false));
     }
 
-    TimedValue maximum(Signal signal) {
-        TimedValue lowest = minimum((t, v) -> -signal.value(t, v));
+    /** Whether a condition holds at an instant, where something switches there on one side at least. */
+    boolean holdsOnOneSide(Condition condition, double t) {
+        return Terms.holds(condition, t, trajectory.at(t, true)) || Terms.holds(condition, t, trajectory.at(t, false));
+    }
+
+    TimedValue maximum(Observable quantity) {
+        TimedValue lowest = minimum(quantity.negated());
         return new TimedValue(-lowest.value(), lowest.instant());
     }
 
-    /** The first of the smallest values. */
-    TimedValue minimum(Signal signal) {
-        double[] best = {Double.POSITIVE_INFINITY, from};
-        double[] t3 = new double[3];
-        double[] x3 = new double[3];
-        int[] count = {0};
-        trajectory.scan(from, to, INNER, (t, v, atEnd) -> {
-            double x = signal.value(t, v);
-            if (Double.isNaN(x)) {
-                throw new ArithmeticException("the value observed is not a number at t = " + t + " s");
-            }
-            shift(t3, t);
-            shift(x3, x);
-            count[0]++;
-            if (x < best[0]) {
-                best[0] = x;
-                best[1] = t;
-            }
-            if (count[0] >= 3
-                    && x3[1] <= x3[0]
-                    && x3[1] <= x3[2]
-                    && t3[2] > t3[0]
-                    && (x3[1] < x3[0] || x3[1] < x3[2])) {
-                refine(signal, t3, best);
-            }
-            if (atEnd) {
-                count[0] = 0;
-            }
-        });
-        return new TimedValue(best[0], best[1]);
-    }
-
-    private static void shift(double[] window, double value) {
-        window[0] = window[1];
-        window[1] = window[2];
-        window[2] = value;
-    }
-
-    private void refine(Signal signal, double[] t3, double[] best) {
-        UnivariatePointValuePair lowest = new BrentOptimizer(1e-10, 1e-12 * (to - from) + Double.MIN_NORMAL)
-                .optimize(
-                        new MaxEval(200),
-                        GoalType.MINIMIZE,
-                        new SearchInterval(t3[0], t3[2], t3[1]),
-                        new UnivariateObjectiveFunction(t -> signal.value(t, trajectory.at(t, t == t3[2]))));
-        if (lowest.getValue() < best[0]) {
-            best[0] = lowest.getValue();
-            best[1] = lowest.getPoint();
+    /** The smallest value, and the first instant at which it was found. */
+    TimedValue minimum(Observable quantity) {
+        Minimum minimum = new Minimum(quantity);
+        List<Part> parts = parts();
+        for (Part part : parts) {
+            minimum.see(part.step(), part.a());
+            minimum.see(part.step(), part.b());
         }
+        parts.forEach(minimum::search);
+        return minimum.best;
     }
 
-    /** The integral over the window, in units of the signal times s. */
-    double integral(Signal signal) {
-        double[] sum = {0};
-        double[] x5 = new double[BOOLE.length];
-        double[] begin = {from};
-        int[] k = {0};
-        trajectory.scan(from, to, INNER, (t, v, atEnd) -> {
-            if (k[0] == 0) {
-                begin[0] = t;
+    /** Branch and bound: stretches whose lower bound is no better than what was found are left out. */
+    private final class Minimum {
+        private final Observable quantity;
+        private TimedValue best = new TimedValue(Double.POSITIVE_INFINITY, from);
+
+        Minimum(Observable quantity) {
+            this.quantity = quantity;
+        }
+
+        double see(int step, double t) {
+            double x = value(quantity, step, t);
+            if (x < best.value() || x == best.value() && t < best.instant()) {
+                best = new TimedValue(x, t);
             }
-            x5[k[0]++] = signal.value(t, v);
-            if (atEnd) {
-                for (int i = 0; i < BOOLE.length; i++) {
-                    sum[0] += BOOLE[i] * x5[i] * (t - begin[0]);
+            return x;
+        }
+
+        void search(Part part) {
+            StepEnclosure enclosure = trajectory.enclosure(part.step());
+            Deque<Part> open = new ArrayDeque<>(List.of(part));
+            while (!open.isEmpty()) {
+                Part next = open.pop();
+                Enclosure bound = bounds(quantity, enclosure, next);
+                boolean isShort = next.b() - next.a() <= resolution;
+                if (!bound.isFinite() && isShort) {
+                    throw unbounded(next.a());
                 }
-                k[0] = 0;
-            }
-        });
-        return sum[0];
-    }
-
-    double mean(Signal signal) {
-        return to > from ? integral(signal) / (to - from) : at(signal, from);
-    }
-
-    OptionalDouble firstTime(Claim claim) {
-        Changes changes = changes(claim);
-        return changes.first;
-    }
-
-    OptionalDouble lastTime(Claim claim) {
-        return changes(claim).last;
-    }
-
-    /** For how long in all the claim holds, s. */
-    double duration(Claim claim) {
-        return changes(claim).total;
-    }
-
-    private static final class Changes {
-        private OptionalDouble first = OptionalDouble.empty();
-        private OptionalDouble last = OptionalDouble.empty();
-        private double total;
-    }
-
-    private Changes changes(Claim claim) {
-        Changes changes = new Changes();
-        double[] previous = {from};
-        boolean[] held = {false};
-        boolean[] inStep = {false};
-        trajectory.scan(from, to, INNER, (t, v, atEnd) -> {
-            boolean holds = claim.holds(t, v);
-            double begin = previous[0];
-            double turn = inStep[0] && holds != held[0] ? turn(claim, begin, t, holds) : t;
-            if (holds && changes.first.isEmpty()) {
-                changes.first = OptionalDouble.of(inStep[0] ? turn : t);
-            }
-            if (inStep[0]) {
-                changes.total += holds && held[0] ? t - begin : holds ? t - turn : held[0] ? turn - begin : 0;
-            }
-            if (holds || inStep[0] && held[0]) {
-                changes.last = OptionalDouble.of(holds ? t : turn);
-            }
-            previous[0] = t;
-            held[0] = holds;
-            inStep[0] = !atEnd;
-        });
-        return changes;
-    }
-
-    /** Where between two instants of one step a claim becomes {@code after}, by bisection. */
-    private double turn(Claim claim, double low, double high, boolean after) {
-        DoublePredicate turned = t -> claim.holds(t, trajectory.at(t, true)) == after;
-        double a = low;
-        double b = high;
-        for (int i = 0; i < HALVINGS && b - a > 1e-15 * Math.max(1, Math.abs(b)); i++) {
-            double middle = (a + b) / 2;
-            if (turned.test(middle)) {
-                b = middle;
-            } else {
-                a = middle;
+                if (isShort || bound.isBounded() && (isNoBetter(bound) || bound.isMonotone() || bound.isConcave())) {
+                    continue;
+                }
+                if (bound.isConvex()) {
+                    seeValley(next);
+                    continue;
+                }
+                double middle = next.a() + (next.b() - next.a()) / 2;
+                see(next.step(), middle);
+                open.push(new Part(next.step(), middle, next.b()));
+                open.push(new Part(next.step(), next.a(), middle));
             }
         }
-        return b;
+
+        /** A stretch that may change the sign of the minimum is looked at more closely than one that cannot. */
+        private boolean isNoBetter(Enclosure bound) {
+            double size = Math.max(Math.max(bound.magnitude(), Math.abs(best.value())), SIZE_OF_NOISE * bound.noise());
+            boolean maySwitchSign = best.value() >= 0 && bound.low() < 0;
+            return bound.low() >= best.value() - (maySwitchSign ? TIGHT : LOOSE) * size;
+        }
+
+        /** The one minimum of a convex stretch. */
+        private void seeValley(Part part) {
+            UnivariatePointValuePair lowest = new BrentOptimizer(1e-10, resolution)
+                    .optimize(
+                            new MaxEval(200),
+                            GoalType.MINIMIZE,
+                            new SearchInterval(part.a(), part.b()),
+                            new UnivariateObjectiveFunction(t -> value(quantity, part.step(), t)));
+            see(part.step(), lowest.getPoint());
+        }
+    }
+
+    private double value(Observable quantity, int step, double t) {
+        double x = quantity.at(t, trajectory.at(step, t));
+        if (Double.isNaN(x)) {
+            throw new ArithmeticException("what is observed is not a number at t = " + Wording.instant(t));
+        }
+        return x;
+    }
+
+    private Enclosure bounds(Observable quantity, StepEnclosure step, Part part) {
+        count(part.a());
+        return quantity.between(step, part.a(), part.b());
+    }
+
+    private void count(double t) {
+        if (++bounds > MOST_BOUNDS) {
+            throw new ArithmeticException("this changes too often to be judged; " + MOST_BOUNDS
+                    + " bounds were not enough up to t = " + Wording.instant(t));
+        }
+    }
+
+    private static ArithmeticException unbounded(double t) {
+        return new ArithmeticException(
+                "what is observed grows without bound, or is not defined, at t = " + Wording.instant(t));
+    }
+
+    /** A stretch of time, s. */
+    record Stretch(double from, double to) {}
+
+    /** The first instant at which a condition holds. */
+    OptionalDouble firstTime(Condition condition) {
+        List<Stretch> found = stretches(condition, true);
+        return found.isEmpty()
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(found.getFirst().from());
+    }
+
+    /** The last instant at which a condition holds. */
+    OptionalDouble lastTime(Condition condition) {
+        List<Stretch> found = stretches(condition, false);
+        return found.isEmpty()
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(found.getLast().to());
+    }
+
+    /** For how long in all a condition holds, s. */
+    double duration(Condition condition) {
+        return stretches(condition, false).stream()
+                .mapToDouble(stretch -> stretch.to() - stretch.from())
+                .sum();
+    }
+
+    /** The stretches in which a condition holds, in order; only the first if that is enough. */
+    private List<Stretch> stretches(Condition condition, boolean first) {
+        List<Stretch> found = new ArrayList<>();
+        for (Part part : parts()) {
+            StepEnclosure enclosure = trajectory.enclosure(part.step());
+            Deque<Part> open = new ArrayDeque<>(List.of(part));
+            while (!open.isEmpty()) {
+                Part next = open.pop();
+                count(next.a());
+                Boolean holds = enclosure.decided(condition, next.a(), next.b());
+                if (holds == null && next.b() - next.a() > resolution) {
+                    double middle = next.a() + (next.b() - next.a()) / 2;
+                    open.push(new Part(next.step(), middle, next.b()));
+                    open.push(new Part(next.step(), next.a(), middle));
+                } else if (holds == null ? enclosure.holdsNear(condition, next.a(), next.b()) : holds) {
+                    add(found, next);
+                    if (first) {
+                        return found;
+                    }
+                }
+            }
+        }
+        return found;
+    }
+
+    private static void add(List<Stretch> found, Part part) {
+        if (!found.isEmpty() && found.getLast().to() == part.a()) {
+            found.add(new Stretch(found.removeLast().from(), part.b()));
+        } else {
+            found.add(new Stretch(part.a(), part.b()));
+        }
+    }
+
+    /** The integral over the window, in units of the quantity times s, with a bound of its error. */
+    Quadrature.Result integral(Observable quantity) {
+        Quadrature.Result sum = Quadrature.Result.ZERO;
+        for (Part part : parts()) {
+            StepEnclosure enclosure = trajectory.enclosure(part.step());
+            DoubleUnaryOperator f = t -> value(quantity, part.step(), t);
+            Quadrature quadrature =
+                    new Quadrature(f, (a, b) -> bounds(quantity, enclosure, new Part(part.step(), a, b)), resolution);
+            sum = sum.plus(quadrature.integral(part.a(), part.b()));
+        }
+        return sum;
+    }
+
+    /** The mean over the window with a bound of its error; over an instant, the value there. */
+    Quadrature.Result mean(Observable quantity) {
+        return to > from
+                ? integral(quantity).over(to - from)
+                : new Quadrature.Result(initial(quantity).value(), 0);
     }
 }

@@ -152,6 +152,8 @@ public final class RequirementJudge {
         Judgement judgement;
         try {
             judgement = evaluate(requirement, subject, path);
+        } catch (Observations.NotCovered e) {
+            judgement = unjudged(requirement, path, VerdictKind.INCONCLUSIVE, e.getMessage());
         } catch (FaultException | ModelFault e) {
             judgement = unjudged(requirement, path, VerdictKind.ERROR, e.getMessage());
         } catch (ArithmeticException e) {
