@@ -33,6 +33,11 @@ record Jet(Interval value, Interval rate, Interval curvature) {
         return new Jet(value.minus(other.value), rate.minus(other.rate), curvature.minus(other.curvature));
     }
 
+    /** Zero, wherever the quantity is defined. */
+    Jet minusItself() {
+        return value.isPartial() || !value.isBounded() ? minus(this) : constant(0);
+    }
+
     Jet negated() {
         return new Jet(value.negated(), rate.negated(), curvature.negated());
     }

@@ -130,6 +130,9 @@ public final class StepEnclosure {
                 case Term.Arithmetic x
                 when x.sign() == Term.Sign.TIMES && x.left().equals(x.right()) ->
                     of(x.left(), ofSystem).squared();
+                case Term.Arithmetic x
+                when x.sign() == Term.Sign.MINUS && x.left().equals(x.right()) ->
+                    of(x.left(), ofSystem).minusItself();
                 case Term.Arithmetic x -> {
                     Jet left = of(x.left(), ofSystem);
                     Jet right = of(x.right(), ofSystem);

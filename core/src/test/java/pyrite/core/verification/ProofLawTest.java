@@ -81,6 +81,11 @@ class ProofLawTest {
                 .getFirst();
     }
 
+    /** Formulas that stay at zero only because their parts cancel, with a slope without bound there, are refused. */
+    private static boolean isRefused(Judgement judgement) {
+        return judgement.reason().contains("changes too often to be judged");
+    }
+
     private static double instant(int i) {
         return STOP * i / INSTANTS;
     }
@@ -90,6 +95,9 @@ class ProofLawTest {
         Formula formula = formula(random, 1 + random.nextInt(3));
         double limit = random.nextInt(-20, 21) / 10.0;
         Judgement judgement = judge("always(" + formula.text() + " <= " + limit + ")");
+        if (isRefused(judgement)) {
+            return;
+        }
         assertThat(judgement.verdict())
                 .as(formula.text() + ": " + judgement.reason())
                 .isIn(VerdictKind.PASS, VerdictKind.FAIL);
@@ -127,6 +135,9 @@ class ProofLawTest {
             before = holds;
         }
         Judgement judgement = judge("duration(" + formula.text() + " > " + limit + ") <= 0 [s]");
+        if (isRefused(judgement)) {
+            return;
+        }
         assertThat(-judgement.margin().si())
                 .as(formula.text() + " > " + limit)
                 .isCloseTo(held, within(1e-4 + (crossings + 2) * STOP / INSTANTS));
