@@ -137,6 +137,17 @@ final class Assessor {
                 case EQUAL, IDENTICAL -> -Math.abs(left.value() - right.value());
                 default -> Math.abs(left.value() - right.value());
             };
+            if (!Double.isFinite(si)) {
+                throw new FaultException(
+                        b.span(),
+                        "this has no finite value: " + Wording.number(left.value()) + " "
+                                + b.operator().symbol() + " " + Wording.number(right.value()));
+            }
+            double error = left.error() + right.error();
+            if (error > 0 && Math.abs(si) <= error) {
+                throw new Observations.Undecided("the margin of " + Wording.quantity(si, unit)
+                        + " is smaller than the error of integrating, ± " + Wording.quantity(error, unit));
+            }
             boolean strict = b.operator() == Operator.LESS
                     || b.operator() == Operator.GREATER
                     || b.operator() == Operator.NOT_EQUAL
@@ -151,7 +162,8 @@ final class Assessor {
                     new Margin(si, scale, dimension, unit),
                     instant,
                     null,
-                    Wording.comparison(left.value(), b.operator(), right.value(), unit, holds));
+                    Wording.comparison(left.value(), b.operator(), right.value(), unit, holds)
+                            + (error > 0 ? ", integrated to ± " + Wording.quantity(error, unit) : ""));
         } catch (Observations.Undefined e) {
             plot = plot.and(exhibitor.comparison(b, scope, Double.NaN, undefinedSide(b, scope)));
             return new Assessment(false, null, null, null, e.getMessage());

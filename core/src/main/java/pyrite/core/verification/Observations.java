@@ -66,9 +66,11 @@ final class Observations {
         }
     }
 
-    /** A run does not reach as far as an observation needs; it decides nothing about the constraint. */
-    static final class NotCovered extends ExplainedException {
-        NotCovered(String message) {
+    /**
+     * The run decides nothing about a constraint: it does not reach far enough, or its error is larger than the margin.
+     */
+    static final class Undecided extends ExplainedException {
+        Undecided(String message) {
             super(message, null, false, false);
         }
     }
@@ -92,7 +94,7 @@ final class Observations {
             case Unary u
             when u.operator() == Operator.NEGATE -> {
                 Observer.TimedValue operand = number(u.operand(), scope);
-                yield new Observer.TimedValue(-operand.value(), operand.instant());
+                yield new Observer.TimedValue(-operand.value(), operand.instant(), operand.error());
             }
             case Binary b when b.operator().family() == Operator.Family.ARITHMETIC -> arithmetic(b, scope);
             default -> throw new FaultException(expression.span(), NOT_COMPUTED);
@@ -110,9 +112,7 @@ final class Observations {
                         .map(argument -> number(argument, scope))
                         .toList();
                 yield all.size() == 1
-                        ? new Observer.TimedValue(
-                                f.apply(all.getFirst().value(), 0),
-                                all.getFirst().instant())
+                        ? applied(f, all.getFirst())
                         : all.get(
                                 f.apply(all.getFirst().value(), all.getLast().value())
                                                 == all.getFirst().value()
@@ -133,11 +133,10 @@ final class Observations {
         Comparator<Observer.TimedValue> bySize = Comparator.comparingDouble(Observer.TimedValue::value);
         return switch (function) {
             case SUM ->
-                new Observer.TimedValue(
-                        all.stream().mapToDouble(Observer.TimedValue::value).sum(), Double.NaN);
+                all.stream().reduce(new Observer.TimedValue(0, Double.NaN), (a, b) -> combined(Operator.ADD, a, b));
             case PRODUCT ->
-                new Observer.TimedValue(
-                        all.stream().mapToDouble(Observer.TimedValue::value).reduce(1, (a, b) -> a * b), Double.NaN);
+                all.stream()
+                        .reduce(new Observer.TimedValue(1, Double.NaN), (a, b) -> combined(Operator.MULTIPLY, a, b));
             case LARGEST ->
                 all.stream().max(bySize).orElseThrow(() -> new Undefined("of no values there is no largest"));
             case SMALLEST ->
@@ -207,18 +206,49 @@ final class Observations {
     }
 
     private Observer.TimedValue arithmetic(Binary b, Instance scope) {
-        Observer.TimedValue left = number(b.left(), scope);
-        Observer.TimedValue right = number(b.right(), scope);
-        double value = switch (b.operator()) {
-            case ADD -> left.value() + right.value();
-            case SUBTRACT -> left.value() - right.value();
-            case MULTIPLY -> left.value() * right.value();
-            case DIVIDE -> left.value() / right.value();
-            case POWER -> Math.pow(left.value(), right.value());
-            case MODULO -> left.value() % right.value();
+        return switch (b.operator()) {
+            case ADD, SUBTRACT, MULTIPLY, DIVIDE, POWER, MODULO ->
+                combined(b.operator(), number(b.left(), scope), number(b.right(), scope));
             default -> throw new FaultException(b.span(), NOT_COMPUTED);
         };
-        return new Observer.TimedValue(value, Double.isNaN(left.instant()) ? right.instant() : left.instant());
+    }
+
+    private static Observer.TimedValue integrated(Quadrature.Result result) {
+        return new Observer.TimedValue(result.value(), Double.NaN, result.error());
+    }
+
+    /** The error of a function's value is half of what the function changes over the error of its argument. */
+    private static Observer.TimedValue applied(MathFunction function, Observer.TimedValue x) {
+        double error = x.error() == 0
+                ? 0
+                : Math.abs(function.apply(x.value() + x.error(), 0) - function.apply(x.value() - x.error(), 0)) / 2;
+        return new Observer.TimedValue(function.apply(x.value(), 0), x.instant(), error);
+    }
+
+    /** Errors are carried to first order. */
+    private static Observer.TimedValue combined(
+            Operator operator, Observer.TimedValue left, Observer.TimedValue right) {
+        double l = left.value();
+        double r = right.value();
+        double value = switch (operator) {
+            case ADD -> l + r;
+            case SUBTRACT -> l - r;
+            case MULTIPLY -> l * r;
+            case DIVIDE -> l / r;
+            case POWER -> Math.pow(l, r);
+            default -> l % r;
+        };
+        double error = left.error() == 0 && right.error() == 0
+                ? 0
+                : switch (operator) {
+                    case ADD, SUBTRACT, MODULO -> left.error() + right.error();
+                    case MULTIPLY -> Math.abs(l) * right.error() + Math.abs(r) * left.error();
+                    case DIVIDE -> (left.error() + Math.abs(value) * right.error()) / Math.abs(r);
+                    default ->
+                        Math.abs(r * Math.pow(l, r - 1)) * left.error()
+                                + Math.abs(value * Math.log(Math.abs(l))) * right.error();
+                };
+        return new Observer.TimedValue(value, Double.isNaN(left.instant()) ? right.instant() : left.instant(), error);
     }
 
     private Observer.TimedValue observed(Invocation call, ObservationFunction observation, Instance scope) {
@@ -237,8 +267,8 @@ final class Observations {
             case FINAL -> window.last(quantity);
             case MAXIMUM -> window.maximum(quantity);
             case MINIMUM -> window.minimum(quantity);
-            case MEAN -> new Observer.TimedValue(window.mean(quantity).value(), Double.NaN);
-            case INTEGRAL -> new Observer.TimedValue(window.integral(quantity).value(), Double.NaN);
+            case MEAN -> integrated(window.mean(quantity));
+            case INTEGRAL -> integrated(window.integral(quantity));
             default -> throw new IllegalStateException(observation + " is no observation of a quantity");
         };
     }
@@ -280,7 +310,7 @@ final class Observations {
         return covered(from, to);
     }
 
-    /** @throws NotCovered if the run does not reach from one instant to the other */
+    /** @throws Undecided if the run does not reach from one instant to the other */
     private Observer covered(double from, double to) {
         if (trajectory == null) {
             throw new NeedsRun();
@@ -290,7 +320,7 @@ final class Observations {
             String window = from == to
                     ? "t = " + Wording.instant(from)
                     : "the window from t = " + Wording.instant(from) + " to " + Wording.instant(to);
-            throw new NotCovered("the run goes from t = " + Wording.instant(trajectory.start()) + " to "
+            throw new Undecided("the run goes from t = " + Wording.instant(trajectory.start()) + " to "
                     + Wording.instant(trajectory.stop()) + " and does not cover " + window);
         }
         return new Observer(

@@ -40,8 +40,17 @@ final class Observer {
     private final double resolution;
     private int bounds;
 
-    /** A value and its instant, s. */
-    record TimedValue(double value, double instant) {}
+    /**
+     * A value and its instant.
+     *
+     * @param instant s; NaN if there is none
+     * @param error a bound of the value's error from integrating, 0 for what is exact to the resolution
+     */
+    record TimedValue(double value, double instant, double error) {
+        TimedValue(double value, double instant) {
+            this(value, instant, 0);
+        }
+    }
 
     /** @param from and {@code to} in s, within the run */
     Observer(Trajectory trajectory, double from, double to) {

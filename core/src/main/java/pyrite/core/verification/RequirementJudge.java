@@ -152,7 +152,7 @@ public final class RequirementJudge {
         Judgement judgement;
         try {
             judgement = evaluate(requirement, subject, path);
-        } catch (Observations.NotCovered e) {
+        } catch (Observations.Undecided e) {
             judgement = unjudged(requirement, path, VerdictKind.INCONCLUSIVE, e.getMessage());
         } catch (FaultException | ModelFault e) {
             judgement = unjudged(requirement, path, VerdictKind.ERROR, e.getMessage());

@@ -75,6 +75,24 @@ class ProofTest {
                 .isCloseTo(-100.0 / 3, within(1e-6));
     }
 
+    @Test
+    void theErrorOfIntegratingIsToldAndDecidesNothingBelowItself() {
+        String signal = "abs(sin(0.314159265358979 * t))";
+        assertThat(judge(signal, "integral(Y) <= 70 [s]").reason()).matches("63\\.66 s ≤ 70 s, integrated to ± \\S+ s");
+        assertThat(judge(signal, "integral(Y) - integral(Y) <= 0 [s]")).satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
+            assertThat(judgement.reason()).contains("is smaller than the error of integrating");
+        });
+    }
+
+    @Test
+    void aFormulaWithoutAFiniteValueIsAnError() {
+        assertThat(judge("t", "maximum(Y) / minimum(Y) <= 5")).satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
+            assertThat(judgement.reason()).contains("this has no finite value: ∞ <= 5");
+        });
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
