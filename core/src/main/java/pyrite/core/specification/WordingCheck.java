@@ -15,6 +15,9 @@ import pyrite.core.expression.Span;
  */
 public final class WordingCheck {
     private static final int WORDS_TO_A_NUMBER = 6;
+    /** A value before a comparison is looked for in so many characters. */
+    private static final int LONGEST_VALUE = 120;
+
     private static final int WORDS_FROM_A_NUMBER = 3;
     private static final Pattern SHALL = words("shall");
     private static final Pattern PASSIVE = Pattern.compile(
@@ -79,6 +82,8 @@ public final class WordingCheck {
 
     /** A rule that finds words of a list. */
     private record Listed(Rule rule, Pattern pattern) {}
+
+    private static final Pattern BEHIND = Pattern.compile("(?:\\s+\\S+){1," + WORDS_TO_A_NUMBER + "}");
 
     private static final List<Listed> LISTED = List.of(
             new Listed(
@@ -228,7 +233,7 @@ public final class WordingCheck {
         while (comparison.find()) {
             String behind = behind(text, comparison.end());
             if (!NUMERAL.matcher(behind).find()) {
-                if (VALUE_AHEAD.matcher(text.substring(0, comparison.start())).find()) {
+                if (VALUE_AHEAD.matcher(ahead(text, comparison.start())).find()) {
                     continue;
                 }
                 findings.add(
@@ -247,9 +252,13 @@ public final class WordingCheck {
     }
 
     private static String behind(String text, int from) {
-        Matcher words =
-                Pattern.compile("(?:\\s+\\S+){1," + WORDS_TO_A_NUMBER + "}").matcher(text.substring(from));
+        Matcher words = BEHIND.matcher(text).region(from, text.length());
         return words.lookingAt() ? words.group() : "";
+    }
+
+    /** The end of a text up to a place, as far as a value before a comparison reaches. */
+    private static String ahead(String text, int to) {
+        return text.substring(Math.max(0, to - LONGEST_VALUE), to);
     }
 
     /** Words for a rule by its key. */

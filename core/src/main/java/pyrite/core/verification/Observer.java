@@ -163,7 +163,7 @@ final class Observer {
         private void seeValley(Part part) {
             UnivariatePointValuePair lowest = new BrentOptimizer(1e-10, resolution)
                     .optimize(
-                            new MaxEval(200),
+                            new MaxEval(1000),
                             GoalType.MINIMIZE,
                             new SearchInterval(part.a(), part.b()),
                             new UnivariateObjectiveFunction(t -> value(quantity, part.step(), t)));
@@ -175,6 +175,9 @@ final class Observer {
         double x = quantity.at(t, trajectory.at(step, t));
         if (Double.isNaN(x)) {
             throw new ArithmeticException("what is observed is not a number at t = " + Wording.instant(t));
+        }
+        if (Double.isInfinite(x)) {
+            throw unbounded(t);
         }
         return x;
     }
