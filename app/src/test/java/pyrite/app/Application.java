@@ -15,26 +15,22 @@ final class Application implements AutoCloseable {
     private final Path data;
     private final boolean demo;
     private final boolean history;
-    /** Whether parts of the program are made when they are first used: quicker, and not as a user starts it. */
-    private final boolean lazy;
-
     private ConfigurableApplicationContext context;
 
     Application(Path data, boolean demo) {
-        this(data, demo, false, false);
+        this(data, demo, false);
     }
 
-    private Application(Path data, boolean demo, boolean history, boolean lazy) {
+    private Application(Path data, boolean demo, boolean history) {
         this.data = data;
         this.demo = demo;
         this.history = history;
-        this.lazy = lazy;
         start();
     }
 
     /** With what the people of the demo did after its model was loaded. */
     static Application withHistory(Path data) {
-        return new Application(data, true, true, false);
+        return new Application(data, true, true);
     }
 
     /**
@@ -50,7 +46,7 @@ final class Application implements AutoCloseable {
                     Files.copy(file, copy);
                 }
             }
-            return new Application(folder, true, false, true);
+            return new Application(folder, true);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -78,9 +74,7 @@ final class Application implements AutoCloseable {
                 "pyrite.demo-history",
                 history,
                 "spring.main.banner-mode",
-                "off",
-                "spring.main.lazy-initialization",
-                lazy));
+                "off"));
         context = application.run();
     }
 
