@@ -100,9 +100,11 @@ public enum ElementKind {
     CONSTRAINT_DEFINITION("constraint", Family.ANALYSIS, Form.DEFINITION, Body.CALCULATION, RESULT),
     CONSTRAINT("constraint", Family.ANALYSIS, Form.USAGE, Body.CALCULATION, listedUnder("constraints"), RESULT),
     ASSERTED_CONSTRAINT("assert constraint", "assert", Family.ANALYSIS, Form.USAGE, Body.CALCULATION,
-            titled("asserted constraint").andListedUnder("constraints").and(Trait.UNNAMED_IN_OUTLINE, Trait.OWN_SECTION), RESULT, TARGET, NEGATED),
+            titled("asserted constraint").andListedUnder("constraints")
+                    .and(Trait.UNNAMED_IN_OUTLINE, Trait.OWN_SECTION), RESULT, TARGET, NEGATED),
     REQUIRED_CONSTRAINT("require constraint", "require", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION,
-            titled("required constraint").andListedUnder("constraints").and(Trait.INNER, Trait.OWN_SECTION, Trait.NOT_A_STEP), RESULT, TARGET),
+            titled("required constraint").andListedUnder("constraints")
+                    .and(Trait.INNER, Trait.OWN_SECTION, Trait.NOT_A_STEP), RESULT, TARGET),
     ASSUMED_CONSTRAINT("assume constraint", "assume", Family.REQUIREMENT, Form.USAGE, Body.CALCULATION,
             titled("assumed constraint").andListedUnder("constraints").and(Trait.INNER, Trait.NOT_A_STEP), RESULT, TARGET),
 

@@ -120,12 +120,11 @@ final class Observer {
             this.quantity = quantity;
         }
 
-        double see(int step, double t) {
+        void see(int step, double t) {
             double x = value(quantity, step, t);
             if (x < best.value() || x == best.value() && t < best.instant()) {
                 best = new TimedValue(x, t);
             }
-            return x;
         }
 
         void search(Part part) {
