@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -12,6 +13,13 @@ import org.springframework.core.env.Environment;
 
 /** The application as a user starts it, on a free port with its own data folder; can be stopped and started again. */
 final class Application implements AutoCloseable {
+    static {
+        // Logging belongs to the whole process; two that start at once would set it up against each other.
+        System.setProperty("org.springframework.boot.logging.LoggingSystem", "none");
+    }
+
+    private static CompletableFuture<Application> next;
+
     private final Path data;
     private final boolean demo;
     private final boolean history;
@@ -33,10 +41,20 @@ final class Application implements AutoCloseable {
         return new Application(data, true, true);
     }
 
-    /**
-     * With the demo in a folder of its own, copied from one that was filled once: filling it takes as long as starting.
-     */
-    static Application inNewFolder() {
+    /** With the demo in a folder of its own. The next one starts while a test works with this one. */
+    static synchronized Application inNewFolder() {
+        CompletableFuture<Application> given = next == null ? starting() : next;
+        next = starting();
+        return given.join();
+    }
+
+    private static CompletableFuture<Application> starting() {
+        return CompletableFuture.supplyAsync(
+                Application::startInNewFolder, task -> Thread.ofPlatform().start(task));
+    }
+
+    /** The folder is copied from one that was filled once: filling it takes as long as starting. */
+    private static Application startInNewFolder() {
         try {
             Path folder = Folders.make("pyrite-test");
             try (Stream<Path> files = Files.walk(Filled.FOLDER)) {

@@ -43,23 +43,33 @@ public final class Compiler {
 
     private Compiler() {}
 
-    /** One value to be computed and stored at an index of an array. */
-    private record Store(int array, int index, Term term) {}
+    /**
+     * One value to be computed and stored at an index of an array.
+     *
+     * @param kinksByValue whether kinks are decided by the values instead of the modes
+     */
+    private record Store(int array, int index, Term term, boolean kinksByValue) {}
 
     public static Kernel compile(SortedSystem system) {
-        List<Store> evaluations = system.assignments().stream()
-                .map(a -> new Store(V, a.variable(), a.term()))
-                .toList();
+        List<Store> evaluations = evaluations(system, false);
         List<Store> margins = new ArrayList<>();
         for (Condition.Relation relation : system.flat().relations()) {
-            margins.add(new Store(OUT, relation.mode(), relation.margin()));
+            margins.add(new Store(OUT, relation.mode(), relation.margin(), false));
         }
         boolean tooLarge = evaluations.stream().anyMatch(s -> nodes(s.term()) > LARGEST_TERM)
                 || margins.stream().anyMatch(s -> nodes(s.term()) > LARGEST_TERM);
-        return tooLarge ? InterpretedKernel.of(system) : new Compiler().build(evaluations, margins);
+        boolean hasKinks = system.flat().relations().stream().anyMatch(Condition.Relation::kink);
+        List<Store> outputs = hasKinks ? evaluations(system, true) : List.of();
+        return tooLarge ? InterpretedKernel.of(system) : new Compiler().build(evaluations, outputs, margins);
     }
 
-    private Kernel build(List<Store> evaluations, List<Store> margins) {
+    private static List<Store> evaluations(SortedSystem system, boolean kinksByValue) {
+        return system.assignments().stream()
+                .map(a -> new Store(V, a.variable(), a.term(), kinksByValue))
+                .toList();
+    }
+
+    private Kernel build(List<Store> evaluations, List<Store> outputs, List<Store> margins) {
         byte[] bytes = ClassFile.of().build(self, type -> {
             type.withFlags(ClassFile.ACC_PUBLIC | ClassFile.ACC_FINAL)
                     .withInterfaceSymbols(ClassDesc.of("pyrite.core.dynamics.Kernel"))
@@ -76,6 +86,13 @@ public final class Compiler {
                     EVALUATE,
                     evaluations,
                     (name, descriptor, body) -> type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
+            if (!outputs.isEmpty()) {
+                methods(
+                        "output",
+                        EVALUATE,
+                        outputs,
+                        (name, descriptor, body) -> type.withMethodBody(name, descriptor, ClassFile.ACC_PUBLIC, body));
+            }
             methods(
                     "margins",
                     MARGINS,
@@ -137,25 +154,25 @@ public final class Compiler {
 
     private static void store(CodeBuilder code, Store store) {
         code.aload(store.array()).loadConstant(store.index());
-        load(code, store.term());
+        load(code, store.term(), store.kinksByValue());
         code.dastore();
     }
 
-    private static void load(CodeBuilder code, Term term) {
+    private static void load(CodeBuilder code, Term term, boolean kinksByValue) {
         switch (term) {
             case Term.Constant c -> code.loadConstant(c.value());
             case Term.Variable x -> code.aload(V).loadConstant(x.index()).daload();
             case Term.Time _ -> code.dload(T);
             case Term.Arithmetic a -> {
-                load(code, a.left());
-                load(code, a.right());
+                load(code, a.left(), kinksByValue);
+                load(code, a.right(), kinksByValue);
                 combine(code, a.sign());
             }
             case Term.Call c -> {
-                load(code, c.argument());
+                load(code, c.argument(), kinksByValue);
                 code.invokestatic(MATH, javaName(c.function()), ONE_TO_ONE);
             }
-            case Term.Choice c -> choice(code, c);
+            case Term.Choice c -> choice(code, c, kinksByValue);
         }
     }
 
@@ -169,14 +186,26 @@ public final class Compiler {
         }
     }
 
-    private static void choice(CodeBuilder code, Term.Choice choice) {
+    private static void choice(CodeBuilder code, Term.Choice choice, boolean kinksByValue) {
         Label otherwise = code.newLabel();
         Label end = code.newLabel();
-        test(code, choice.condition());
-        code.ifeq(otherwise);
-        load(code, choice.whenTrue());
+        if (kinksByValue && choice.condition() instanceof Condition.Relation kink && kink.kink()) {
+            load(code, kink.left(), true);
+            load(code, kink.right(), true);
+            // Where one of them is not a number, dcmpl is -1: the relation does not hold.
+            code.dcmpl();
+            if (kink.strict()) {
+                code.ifle(otherwise);
+            } else {
+                code.iflt(otherwise);
+            }
+        } else {
+            test(code, choice.condition());
+            code.ifeq(otherwise);
+        }
+        load(code, choice.whenTrue(), kinksByValue);
         code.goto_(end).labelBinding(otherwise);
-        load(code, choice.whenFalse());
+        load(code, choice.whenFalse(), kinksByValue);
         code.labelBinding(end);
     }
 

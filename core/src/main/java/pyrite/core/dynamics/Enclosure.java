@@ -46,7 +46,17 @@ public final class Enclosure {
 
     /** Whether the quantity surely never falls, or surely never rises. */
     public boolean isMonotone() {
-        return isBounded() && (jet.rate().low() >= 0 || jet.rate().high() <= 0);
+        return isRising() || isFalling();
+    }
+
+    /** Whether the quantity surely never falls. */
+    boolean isRising() {
+        return isBounded() && jet.rate().low() >= 0;
+    }
+
+    /** Whether the quantity surely never rises. */
+    boolean isFalling() {
+        return isBounded() && jet.rate().high() <= 0;
     }
 
     /** Whether the quantity surely has no kink and no jump. */

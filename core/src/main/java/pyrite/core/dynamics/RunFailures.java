@@ -7,6 +7,8 @@ import java.util.Locale;
  * Creates the {@link RunFailure}s of one system. Each message names the equation or condition and says what would help.
  */
 final class RunFailures {
+    private static final int MANY_SWITCHES = 100;
+
     private final SortedSystem system;
     private final RunSettings settings;
 
@@ -19,22 +21,39 @@ final class RunFailures {
         return new RunFailure(RunFailure.Reason.CANCELLED, t, "cancelled at t = " + seconds(t), List.of());
     }
 
-    RunFailure budgetExceeded(double t) {
+    /** @param switches for each relation how often it has switched */
+    RunFailure budgetExceeded(double t, int[] switches) {
         return new RunFailure(
                 RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run used up its " + settings.budget().toSeconds() + " s of computing time at t = " + seconds(t)
-                        + " of " + seconds(settings.stop()) + "; shorten it or loosen its tolerance",
+                        + " of " + seconds(settings.stop()) + busiest(switches)
+                        + "; shorten it or loosen its tolerance",
                 List.of());
     }
 
-    RunFailure tooManySteps(double t, int most) {
+    /** @param switches for each relation how often it has switched */
+    RunFailure tooManySteps(double t, int most, int[] switches) {
         return new RunFailure(
                 RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run took more than " + most + " steps by t = " + seconds(t) + " of " + seconds(settings.stop())
-                        + "; shorten it or loosen its tolerance",
+                        + busiest(switches) + "; shorten it or loosen its tolerance",
                 List.of());
+    }
+
+    /** The condition that costs most, where conditions cost anything to speak of. */
+    private String busiest(int[] switches) {
+        int busiest = 0;
+        for (int i = 1; i < switches.length; i++) {
+            if (switches[i] > switches[busiest]) {
+                busiest = i;
+            }
+        }
+        return switches.length == 0 || switches[busiest] < MANY_SWITCHES
+                ? ""
+                : ", where the condition in '" + system.flat().relationLabels().get(busiest) + "' has switched "
+                        + switches[busiest] + " times";
     }
 
     RunFailure diverged(double t, int variable, double value) {
@@ -66,6 +85,17 @@ final class RunFailures {
                 "at t = " + seconds(t) + " a condition in '"
                         + system.flat().relationLabels().get(relation)
                         + "' switches back and forth without end; give it a band between on and off, or a smooth transition",
+                List.of());
+    }
+
+    RunFailure tooFast(double t, int relation) {
+        return new RunFailure(
+                RunFailure.Reason.BUDGET_EXCEEDED,
+                t,
+                "at t = " + seconds(t) + " the condition in '"
+                        + system.flat().relationLabels().get(relation)
+                        + "' changes faster than can be followed over " + seconds(settings.stop())
+                        + "; shorten the run or make the condition slower",
                 List.of());
     }
 

@@ -2,18 +2,12 @@ package pyrite.core.dynamics;
 
 import java.time.InstantSource;
 import java.util.Arrays;
-import org.hipparchus.analysis.UnivariateFunction;
-import org.hipparchus.analysis.solvers.BracketedUnivariateSolver;
-import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
+import java.util.BitSet;
+import java.util.function.DoubleFunction;
+import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.ode.ODEState;
-import org.hipparchus.ode.ODEStateAndDerivative;
 import org.hipparchus.ode.OrdinaryDifferentialEquation;
-import org.hipparchus.ode.events.Action;
-import org.hipparchus.ode.events.AdaptableInterval;
-import org.hipparchus.ode.events.ODEEventDetector;
-import org.hipparchus.ode.events.ODEEventHandler;
-import org.hipparchus.ode.nonstiff.DormandPrince853Integrator;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 import org.hipparchus.ode.sampling.ODEStepHandler;
 
@@ -40,10 +34,11 @@ public final class Simulation {
     private static final double SLACK = 1.01;
     private static final double LARGEST_STEP = 0.02;
     private static final double SMALLEST_STEP = 1e-14;
+    private static final double FIRST_STEP = 1e-6;
     private static final int SETTLING_ROUNDS = 20;
     private static final int RETRIES = 12;
-    /** All steps are kept until the requirements are judged; each takes about 1 KB and more with many states. */
-    private static final int MOST_STEPS = 300_000;
+    /** All steps are kept until the requirements are judged. */
+    private static final int MOST_STEPS = 2_000_000;
 
     private final SortedSystem system;
     private final Kernel kernel;
@@ -61,6 +56,12 @@ public final class Simulation {
     private final double[] margins;
     private final double[] marginsAhead;
     private final double[] largestMargins;
+    private final TimeSwitches timeSwitches;
+    private final Nominals nominals;
+    private double lastStep;
+    private final int[] switchesHere;
+    private final int[] switchesInAll;
+    private final double[] lastSwitches;
     private final Trajectory trajectory;
     private int evaluations;
     private double reached;
@@ -88,7 +89,13 @@ public final class Simulation {
         this.margins = new double[modes.length];
         this.marginsAhead = new double[modes.length];
         this.largestMargins = new double[modes.length];
+        this.switchesHere = new int[modes.length];
+        this.switchesInAll = new int[modes.length];
+        this.lastSwitches = new double[modes.length];
         this.trajectory = new Trajectory(system, kernel, states);
+        this.timeSwitches = new TimeSwitches();
+        this.nominals = new Nominals(system, states, rates, settings);
+        this.lastStep = FIRST_STEP * span;
     }
 
     /**
@@ -115,18 +122,13 @@ public final class Simulation {
         }
         settle(t, y, -1);
         requireFinite(t);
-        double lastSwitch = Double.NEGATIVE_INFINITY;
-        int switchesHere = 0;
+        nominals.start(t, y, v, modes);
         while (t < settings.stop()) {
             Piece piece = integrate(t, y);
             t = piece.end();
             y = piece.state();
             if (piece.fired() >= 0) {
-                switchesHere = t - lastSwitch <= SAME_INSTANT * resolution ? switchesHere + 1 : 1;
-                lastSwitch = t;
-                if (switchesHere > MOST_SWITCHES_AT_ONCE) {
-                    throw failures.chatters(t, piece.fired());
-                }
+                requireProgress(piece.fired(), t);
                 modes[piece.fired()] = !modes[piece.fired()];
                 settle(t, y, piece.fired());
                 trajectory.switchedAt(t);
@@ -134,6 +136,16 @@ public final class Simulation {
         }
         control.progress(1);
         return trajectory;
+    }
+
+    private void requireProgress(int relation, double t) {
+        boolean again = switchesHere[relation] > 0 && t - lastSwitches[relation] <= SAME_INSTANT * resolution;
+        switchesHere[relation] = again ? switchesHere[relation] + 1 : 1;
+        lastSwitches[relation] = t;
+        switchesInAll[relation]++;
+        if (switchesHere[relation] > MOST_SWITCHES_AT_ONCE) {
+            throw failures.chatters(t, relation);
+        }
     }
 
     /** A smooth piece of the trajectory: its end, and the relation that changed there, or -1 if none did. */
@@ -147,13 +159,14 @@ public final class Simulation {
     private Piece integrate(double from, double[] y) {
         double t = from;
         double[] state = y;
-        double end = settings.stop();
+        TimeSwitches.Next planned = timeSwitches.next(t, state);
+        double end = planned.time();
         double largest = LARGEST_STEP * span;
         for (int retry = 0; ; retry++) {
             reached = t;
             reachedState = state;
             try {
-                return piece(t, state, end, largest);
+                return piece(t, state, end, end < planned.time() ? -1 : planned.relation(), largest);
             } catch (NotFinite fault) {
                 double missing = fault.time - reached;
                 if (retry == RETRIES || missing <= SAME_INSTANT * resolution) {
@@ -162,37 +175,24 @@ public final class Simulation {
                 t = reached;
                 state = reachedState;
                 largest = missing / 8;
-                end = Math.min(settings.stop(), t + 2 * missing);
-            } catch (Missed missed) {
-                return new Piece(reached, reachedState, missed.relation);
+                end = Math.min(planned.time(), t + 2 * missing);
+            } catch (Ended ended) {
+                return new Piece(reached, reachedState, ended.fired);
             } catch (MathRuntimeException e) {
                 throw stalled(e);
             }
         }
     }
 
-    private Piece piece(double from, double[] y, double end, double largestStep) {
-        DormandPrince853Integrator integrator = new DormandPrince853Integrator(
-                Math.min(SMALLEST_STEP * span, largestStep), largestStep, absoluteTolerances(y), relativeTolerances(y));
-        int[] fired = {-1};
-        for (int i = 0; i < modes.length; i++) {
-            integrator.addEventDetector(new Switch(i, fired));
-        }
-        integrator.addStepHandler(new Recorder(modes.clone()));
-        ODEStateAndDerivative last = integrator.integrate(new RightHandSide(y.length), new ODEState(from, y), end);
-        return new Piece(fired[0] >= 0 ? last.getTime() : end, last.getPrimaryState(), fired[0]);
-    }
-
-    private double[] absoluteTolerances(double[] y) {
-        return Arrays.stream(y)
-                .map(value -> settings.tolerance() * Math.max(Math.abs(value), 1e-3))
-                .toArray();
-    }
-
-    private double[] relativeTolerances(double[] y) {
-        double[] tolerances = new double[y.length];
-        Arrays.fill(tolerances, settings.tolerance());
-        return tolerances;
+    /** @param fired what switches at the end; -1 if nothing is known to */
+    private Piece piece(double from, double[] y, double end, int fired, double largestStep) {
+        double smallest = Math.min(SMALLEST_STEP * span, largestStep);
+        ScaledIntegrator integrator = new ScaledIntegrator(smallest, largestStep, lastStep, y.length, nominals);
+        integrator.addStepHandler(new Recorder(end, fired, modes.clone()));
+        // The integrator refuses to go less far than some of the smallest differences; the recorder cuts at the end.
+        integrator.integrate(
+                new RightHandSide(y.length), new ODEState(from, y), Math.max(end, from + AHEAD * resolution));
+        throw new IllegalStateException("the integrator ended before " + end + " s");
     }
 
     /**
@@ -285,7 +285,7 @@ public final class Simulation {
                 throw failures.cancelled(t);
             }
             if (clock.millis() > deadline) {
-                throw failures.budgetExceeded(t);
+                throw failures.budgetExceeded(t, switchesInAll);
             }
         }
     }
@@ -321,13 +321,13 @@ public final class Simulation {
         }
     }
 
-    /** A relation switched without a located crossing, as may happen where its margin only touches zero. */
-    private static final class Missed extends RuntimeException {
-        private final int relation;
+    /** The piece has come to its end, because a relation switches or because it goes no further. */
+    private static final class Ended extends RuntimeException {
+        private final int fired;
 
-        Missed(int relation) {
+        Ended(int fired) {
             super(null, null, false, false);
-            this.relation = relation;
+            this.fired = fired;
         }
     }
 
@@ -358,91 +358,138 @@ public final class Simulation {
         }
     }
 
-    /** Detects where a relation no longer has the truth value it had at the beginning of the piece. */
-    private final class Switch implements ODEEventDetector {
-        private final int relation;
-        private final int[] fired;
+    /** The switches of relations that depend on time alone: they are known before any step is taken. */
+    private final class TimeSwitches {
+        /** The next switch: an instant in s, and what switches; -1 at the end of the run. */
+        private record Next(double time, int relation) {}
 
-        Switch(int relation, int[] fired) {
-            this.relation = relation;
-            this.fired = fired;
+        private final BitSet relations = new TimeOnly(system).relations();
+        /** Those of them whose margin depends on the truth of others. */
+        private final BitSet choosing = new TimeOnly(system).choosingRelations();
+
+        private final double[] planned = new double[modes.length];
+        private final boolean[] plannedModes = new boolean[modes.length];
+        private boolean begun;
+
+        /** Whether no relation depends on a state. */
+        boolean areAll() {
+            return relations.cardinality() == modes.length;
         }
 
-        @Override
-        public AdaptableInterval getMaxCheckInterval() {
-            return AdaptableInterval.of(settings.interval());
-        }
-
-        @Override
-        public int getMaxIterationCount() {
-            return 200;
-        }
-
-        @Override
-        public BracketedUnivariateSolver<UnivariateFunction> getSolver() {
-            return new BracketingNthOrderBrentSolver(0, SWITCH_ACCURACY * resolution, 0, 5);
-        }
-
-        @Override
-        public ODEEventHandler getHandler() {
-            return (_, _, increasing) -> {
-                if (increasing) {
-                    return Action.CONTINUE;
+        Next next(double t, double[] y) {
+            Next next = new Next(settings.stop(), -1);
+            boolean changed = relations.stream().anyMatch(i -> plannedModes[i] != modes[i]);
+            for (int i = relations.nextSetBit(0); i >= 0; i = relations.nextSetBit(i + 1)) {
+                if (!begun || planned[i] <= t || plannedModes[i] != modes[i] || changed && choosing.get(i)) {
+                    planned[i] = firstSwitch(i, t, y);
                 }
-                fired[0] = relation;
-                return Action.STOP;
-            };
+                if (planned[i] < next.time()) {
+                    next = new Next(planned[i], i);
+                }
+            }
+            relations.stream().forEach(i -> plannedModes[i] = modes[i]);
+            begun = true;
+            return next;
         }
 
-        /** Positive while the relation is what it was, give or take its leeway. */
-        @Override
-        public double g(ODEStateAndDerivative state) {
-            margins(state.getTime(), state.getPrimaryState(), margins);
-            return (modes[relation] ? margins[relation] : -margins[relation]) + leeway(relation);
+        private double firstSwitch(int relation, double t, double[] y) {
+            Step ahead = new Step(t, settings.stop(), null, y.length, modes);
+            double first = first(new StepEnclosure(trajectory, ahead), relation, at -> y, t, settings.stop());
+            return Double.isNaN(first) ? Double.POSITIVE_INFINITY : first;
+        }
+    }
+
+    /** The first instant after one and up to another at which a relation switches, s; NaN if there is none. */
+    private double first(StepEnclosure bounds, int relation, DoubleFunction<double[]> states, double from, double to) {
+        DoubleUnaryOperator margin = t -> {
+            margins(t, states.apply(t), margins);
+            return margins[relation];
+        };
+        try {
+            return new SwitchSearch(
+                            bounds,
+                            system.flat().relations().get(relation),
+                            modes[relation],
+                            leeway(relation),
+                            margin,
+                            SWITCH_ACCURACY * resolution,
+                            this::watch)
+                    .first(from, to);
+        } catch (SwitchSearch.GivenUp e) {
+            throw failures.tooFast(e.time(), relation);
         }
     }
 
     private final class Recorder implements ODEStepHandler {
+        private final double end;
+        private final int firedAtEnd;
         private final boolean[] pieceModes;
 
-        Recorder(boolean[] pieceModes) {
+        /**
+         * @param end the last instant of the piece, s
+         * @param firedAtEnd what switches there; -1 if nothing is known to
+         */
+        Recorder(double end, int firedAtEnd, boolean[] pieceModes) {
+            this.end = end;
+            this.firedAtEnd = firedAtEnd;
             this.pieceModes = pieceModes;
         }
 
         @Override
         public void handleStep(ODEStateInterpolator interpolator) {
-            ODEStateAndDerivative now = interpolator.getCurrentState();
-            trajectory.add(interpolator.getPreviousState().getTime(), now.getTime(), interpolator, pieceModes);
-            reached = now.getTime();
-            reachedState = now.getPrimaryState();
+            double from = interpolator.getPreviousState().getTime();
+            double to = Math.min(interpolator.getCurrentState().getTime(), end);
+            lastStep = interpolator.getCurrentState().getTime() - from;
+            int dimension = interpolator.getCurrentState().getPrimaryStateDimension();
+            Step step = new Step(from, to, interpolator, dimension, pieceModes);
+            int fired = -1;
+            if (!timeSwitches.areAll()) {
+                FirstSwitch first = firstSwitch(step);
+                step = step.until(first.time());
+                fired = first.relation();
+            }
+            record(step);
+            if (fired >= 0 || step.to() >= end) {
+                throw new Ended(fired >= 0 ? fired : firedAtEnd);
+            }
+        }
+
+        private void record(Step step) {
+            trajectory.add(step);
+            reached = step.to();
+            reachedState = step.at(reached);
+            nominals.grow(reachedState);
             requireFewEnoughSteps();
-            requireNothingMissed(interpolator);
+            margins(reached, reachedState, margins);
+            for (int i = 0; i < modes.length; i++) {
+                largestMargins[i] = Math.max(largestMargins[i], Math.abs(margins[i]));
+            }
             checkFinite(reached);
             control.progress((reached - settings.start()) / span);
         }
 
         private void requireFewEnoughSteps() {
             if (trajectory.stepCount() > MOST_STEPS) {
-                throw failures.tooManySteps(reached, MOST_STEPS);
+                throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll);
             }
         }
 
-        /** A relation that is not what it is taken to be in the middle and at the end of a step switched unseen. */
-        private void requireNothingMissed(ODEStateInterpolator interpolator) {
-            if (modes.length == 0) {
-                evaluate(reached, reachedState);
-                return;
-            }
-            double middle = (interpolator.getPreviousState().getTime() + reached) / 2;
-            margins(middle, interpolator.getInterpolatedState(middle).getPrimaryState(), marginsAhead);
-            margins(reached, reachedState, margins);
+        /** Where a step ends: s, and the relation that switches there, -1 if none does. */
+        private record FirstSwitch(double time, int relation) {}
+
+        /** What depends on time alone does not switch before the end of the piece. */
+        private FirstSwitch firstSwitch(Step step) {
+            StepEnclosure bounds = new StepEnclosure(trajectory, step);
+            FirstSwitch first = new FirstSwitch(step.to(), -1);
             for (int i = 0; i < modes.length; i++) {
-                double sign = modes[i] ? 1 : -1;
-                largestMargins[i] = Math.max(largestMargins[i], Math.abs(margins[i]));
-                if (sign * marginsAhead[i] < -leeway(i) && sign * margins[i] < -leeway(i)) {
-                    throw new Missed(i);
+                if (!timeSwitches.relations.get(i)) {
+                    double at = first(bounds, i, step::at, step.from(), first.time());
+                    if (!Double.isNaN(at)) {
+                        first = new FirstSwitch(at, i);
+                    }
                 }
             }
+            return first;
         }
     }
 }

@@ -15,23 +15,49 @@ public final class StepEnclosure {
     private static final double NEGLIGIBLE = 1e-11;
     /** So many times the noise of single instants is no difference. */
     private static final double NOISES = 100;
+    /** Noise larger than this, relative to what is compared, is no rounding any more: nothing is known there. */
+    private static final double MOST_NOISE = 1e-6;
 
     private final Trajectory trajectory;
-    private final int step;
-    private final StepPolynomial polynomial;
+    private final Step step;
+    private @Nullable StepPolynomial polynomial;
+    private @Nullable Between point;
+    private @Nullable Between stretch;
 
-    StepEnclosure(Trajectory trajectory, int step) {
+    StepEnclosure(Trajectory trajectory, Step step) {
         this.trajectory = trajectory;
         this.step = step;
-        this.polynomial = trajectory.polynomial(step);
     }
 
     /** A term between two instants of the step, s. */
     public Enclosure term(Term term, double a, double b) {
+        return term(term, a, b, false);
+    }
+
+    /** The margin of a relation of the system, in which other relations keep the truth they have in the step. */
+    Enclosure ofSystem(Relation relation, double a, double b) {
+        return term(relation.margin(), a, b, true);
+    }
+
+    private Enclosure term(Term term, double a, double b, boolean ofSystem) {
         double middle = a + (b - a) / 2;
-        Jet there = new Between(middle, middle).of(term, false);
-        Jet throughout = new Between(a, b).of(term, false).around(there, Math.max(b - middle, middle - a));
+        Jet there = between(middle, middle).of(term, ofSystem);
+        Jet throughout = between(a, b).of(term, ofSystem).around(there, Math.max(b - middle, middle - a));
         return new Enclosure(throughout, there.value().width());
+    }
+
+    /** What was computed between the same instants, such as for the margin before, is not computed again. */
+    private Between between(double a, double b) {
+        Between known = a == b ? point : stretch;
+        if (known == null || known.a != a || known.b != b) {
+            known = new Between(a, b);
+            if (a == b) {
+                point = known;
+            } else {
+                stretch = known;
+            }
+        }
+        return known;
     }
 
     /** The margin of a condition between two instants, s: positive where it holds. */
@@ -54,13 +80,18 @@ public final class StepEnclosure {
     /** Whether a condition holds throughout, or fails throughout; null if the bounds do not tell. */
     @Nullable
     public Boolean decided(Condition condition, double a, double b) {
+        return decided(condition, a, b, false);
+    }
+
+    private @Nullable Boolean decided(Condition condition, double a, double b, boolean ofSystem) {
         return switch (condition) {
             case Condition.Fixed(boolean holds) -> holds;
-            case Relation r -> decided(r, a, b);
-            case Condition.Both(Condition left, Condition right) -> both(decided(left, a, b), decided(right, a, b));
+            case Relation r -> decided(r, a, b, ofSystem);
+            case Condition.Both(Condition left, Condition right) ->
+                both(decided(left, a, b, ofSystem), decided(right, a, b, ofSystem));
             case Condition.Either(Condition left, Condition right) ->
-                not(both(not(decided(left, a, b)), not(decided(right, a, b))));
-            case Condition.Not(Condition operand) -> not(decided(operand, a, b));
+                not(both(not(decided(left, a, b, ofSystem)), not(decided(right, a, b, ofSystem))));
+            case Condition.Not(Condition operand) -> not(decided(operand, a, b, ofSystem));
         };
     }
 
@@ -76,8 +107,8 @@ public final class StepEnclosure {
         return Terms.holds(condition, t, trajectory.at(step, t));
     }
 
-    private @Nullable Boolean decided(Relation relation, double a, double b) {
-        Enclosure margin = term(relation.margin(), a, b);
+    private @Nullable Boolean decided(Relation relation, double a, double b, boolean ofSystem) {
+        Enclosure margin = term(relation.margin(), a, b, ofSystem);
         if (!margin.isBounded()) {
             return null;
         }
@@ -87,14 +118,16 @@ public final class StepEnclosure {
         if (relation.strict() ? margin.high() <= 0 : margin.high() < 0) {
             return false;
         }
-        return isNegligible(margin, relation, a, b) ? (Boolean) holdsAt(relation, a + (b - a) / 2) : null;
+        return isNegligible(margin, relation, a, b, ofSystem) ? (Boolean) holdsAt(relation, a + (b - a) / 2) : null;
     }
 
-    private boolean isNegligible(Enclosure margin, Relation relation, double a, double b) {
-        Between between = new Between(a, b);
-        double size = between.of(relation.left(), false).value().magnitude()
-                + between.of(relation.right(), false).value().magnitude();
-        return margin.magnitude() <= Math.max(NEGLIGIBLE * size, NOISES * margin.noise());
+    /** Whether a margin is zero, but for rounding, between two instants. */
+    boolean isNegligible(Enclosure margin, Relation relation, double a, double b, boolean ofSystem) {
+        Between between = between(a, b);
+        double size = between.of(relation.left(), ofSystem).value().magnitude()
+                + between.of(relation.right(), ofSystem).value().magnitude();
+        double noise = Math.min(NOISES * margin.noise(), MOST_NOISE * size);
+        return margin.magnitude() <= Math.max(NEGLIGIBLE * size, noise);
     }
 
     private static @Nullable Boolean both(@Nullable Boolean left, @Nullable Boolean right) {
@@ -106,6 +139,24 @@ public final class StepEnclosure {
 
     private static @Nullable Boolean not(@Nullable Boolean operand) {
         return operand == null ? null : Boolean.valueOf(!operand);
+    }
+
+    private StepPolynomial polynomial() {
+        if (polynomial == null) {
+            polynomial = step.polynomial();
+        }
+        return polynomial;
+    }
+
+    /** Whether a condition of the system is taken to hold throughout the step. */
+    private boolean isTaken(Condition condition) {
+        return switch (condition) {
+            case Condition.Fixed(boolean holds) -> holds;
+            case Relation r -> step.modes()[r.mode()];
+            case Condition.Both(Condition left, Condition right) -> isTaken(left) && isTaken(right);
+            case Condition.Either(Condition left, Condition right) -> isTaken(left) || isTaken(right);
+            case Condition.Not(Condition operand) -> !isTaken(operand);
+        };
     }
 
     /** Jets of terms between two instants; those of variables are computed once. */
@@ -151,22 +202,22 @@ public final class StepEnclosure {
             Jet known = variables.get(index);
             if (known == null) {
                 int state = trajectory.stateOf(index);
-                known = state >= 0 ? polynomial.state(state, a, b) : of(trajectory.definition(index), true);
+                known = state >= 0 ? polynomial().state(state, a, b) : of(trajectory.definition(index), true);
                 variables.put(index, known);
             }
             return known;
         }
 
         private Jet choice(Term.Choice choice, boolean ofSystem) {
-            Boolean holds = ofSystem
-                    ? Boolean.valueOf(trajectory.holds(step, choice.condition()))
-                    : decided(choice.condition(), a, b);
+            Boolean holds = ofSystem && !choice.isKink()
+                    ? Boolean.valueOf(isTaken(choice.condition()))
+                    : decided(choice.condition(), a, b, ofSystem);
             if (holds != null) {
                 return of(holds ? choice.whenTrue() : choice.whenFalse(), ofSystem);
             }
-            Jet yes = of(choice.whenTrue(), false);
-            Jet no = of(choice.whenFalse(), false);
-            return choice.condition() instanceof Relation r && r.kink() ? yes.hull(no) : yes.orJump(no);
+            Jet yes = of(choice.whenTrue(), ofSystem);
+            Jet no = of(choice.whenFalse(), ofSystem);
+            return choice.isKink() ? yes.hull(no) : yes.orJump(no);
         }
     }
 }

@@ -1,5 +1,6 @@
 package pyrite.core.dynamics;
 
+import java.nio.DoubleBuffer;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
@@ -14,53 +15,88 @@ final class StepPolynomial {
     /** Rounding of the conversion from values to coefficients, relative to the largest coefficient, with reserve. */
     private static final double ROUNDING = 1e-13;
 
+    private static final double[] BINOMIALS = {1, 7, 21, 35, 35, 21, 7, 1};
+    private static final double[] NODES = nodes();
+
     /** The values of each Bernstein polynomial at the nodes, inverted: values to coefficients. */
     private static final double[][] COEFFICIENTS_OF_VALUES = inverse(valuesOfCoefficients());
 
     private final double from;
     private final double length;
-    /** For each state the coefficients of the polynomial and of its first and second derivative. */
-    private final double[][][] coefficients;
+    /** For each state the coefficients of its polynomial, one state after the other. */
+    private final DoubleBuffer coefficients;
+
+    private StepPolynomial(double from, double length, DoubleBuffer coefficients) {
+        this.from = from;
+        this.length = length;
+        this.coefficients = coefficients;
+    }
 
     StepPolynomial(double from, double to, ODEStateInterpolator interpolator, int states) {
-        this.from = from;
-        this.length = to - from;
+        this(from, to - from, DoubleBuffer.wrap(coefficients(from, to - from, interpolator, states)));
+    }
+
+    private static double[] coefficients(double from, double length, ODEStateInterpolator interpolator, int states) {
         double[][] values = new double[DEGREE + 1][];
         for (int k = 0; k <= DEGREE; k++) {
             values[k] =
-                    interpolator.getInterpolatedState(from + length * node(k)).getPrimaryState();
+                    interpolator.getInterpolatedState(from + length * NODES[k]).getPrimaryState();
         }
-        this.coefficients = new double[states][3][];
-        for (int i = 0; i < states; i++) {
-            double[] b = new double[DEGREE + 1];
-            for (int row = 0; row <= DEGREE; row++) {
-                for (int k = 0; k <= DEGREE; k++) {
-                    b[row] += COEFFICIENTS_OF_VALUES[row][k] * values[k][i];
-                }
-            }
+        double[] all = new double[states * (DEGREE + 1)];
+        for (int row = 0; row <= DEGREE; row++) {
             // The ends are known exactly.
-            b[0] = values[0][i];
-            b[DEGREE] = values[DEGREE][i];
-            coefficients[i][0] = b;
-            coefficients[i][1] = differences(b, DEGREE / length);
-            coefficients[i][2] = differences(coefficients[i][1], (DEGREE - 1) / length);
+            boolean end = row == 0 || row == DEGREE;
+            for (int i = 0; i < states; i++) {
+                double sum = 0;
+                for (int k = 0; k <= DEGREE && !end; k++) {
+                    sum += COEFFICIENTS_OF_VALUES[row][k] * values[k][i];
+                }
+                all[i * (DEGREE + 1) + row] = end ? values[row][i] : sum;
+            }
         }
+        return all;
+    }
+
+    /** The same, kept on a shelf. */
+    StepPolynomial on(StepShelf shelf) {
+        double[] all = new double[coefficients.remaining()];
+        coefficients.get(0, all);
+        return new StepPolynomial(from, length, shelf.put(all));
+    }
+
+    /** All states at an instant of the step, s. */
+    double[] at(double t) {
+        double x = Math.clamp((t - from) / length, 0, 1);
+        double[] weights = new double[DEGREE + 1];
+        for (int k = 0; k <= DEGREE; k++) {
+            weights[k] = bernstein(k, x);
+        }
+        double[] y = new double[coefficients.remaining() / (DEGREE + 1)];
+        for (int i = 0; i < y.length; i++) {
+            for (int k = 0; k <= DEGREE; k++) {
+                y[i] += weights[k] * coefficients.get(i * (DEGREE + 1) + k);
+            }
+        }
+        return y;
     }
 
     /** What a state is between two instants of the step, s. */
     Jet state(int state, double a, double b) {
         double low = Math.clamp((a - from) / length, 0, 1);
         double high = Math.clamp((b - from) / length, 0, 1);
-        double[][] all = coefficients[state];
-        double rounding = ROUNDING * largest(all[0]);
+        double[] value = new double[DEGREE + 1];
+        coefficients.get(state * (DEGREE + 1), value);
+        double[] rate = differences(value, DEGREE / length);
+        double[] curvature = differences(rate, (DEGREE - 1) / length);
+        double rounding = ROUNDING * largest(value);
         return new Jet(
-                range(all[0], low, high, rounding),
-                range(all[1], low, high, 10 * rounding / length),
-                range(all[2], low, high, 100 * rounding / (length * length)));
+                range(value, low, high, rounding),
+                range(rate, low, high, 10 * rounding / length),
+                range(curvature, low, high, 100 * rounding / (length * length)));
     }
 
-    private static Interval range(double[] coefficients, double low, double high, double rounding) {
-        double[] part = coefficients.clone();
+    /** @param part the coefficients on the whole step, overwritten by those between low and high */
+    private static Interval range(double[] part, double low, double high, double rounding) {
         if (high < 1) {
             toTheLeft(part, high);
         }
@@ -111,17 +147,23 @@ final class StepPolynomial {
     }
 
     /** Chebyshev's points of the second kind on [0, 1], at which the conversion is well conditioned. */
-    private static double node(int k) {
-        return k == 0 ? 0 : k == DEGREE ? 1 : (1 - Math.cos(Math.PI * k / DEGREE)) / 2;
+    private static double[] nodes() {
+        double[] nodes = new double[DEGREE + 1];
+        for (int k = 0; k <= DEGREE; k++) {
+            nodes[k] = k == DEGREE ? 1 : (1 - Math.cos(Math.PI * k / DEGREE)) / 2;
+        }
+        return nodes;
+    }
+
+    private static double bernstein(int k, double x) {
+        return BINOMIALS[k] * Math.pow(x, k) * Math.pow(1 - x, DEGREE - k);
     }
 
     private static double[][] valuesOfCoefficients() {
         double[][] values = new double[DEGREE + 1][DEGREE + 1];
         for (int k = 0; k <= DEGREE; k++) {
-            double binomial = 1;
             for (int i = 0; i <= DEGREE; i++) {
-                values[k][i] = binomial * Math.pow(node(k), i) * Math.pow(1 - node(k), DEGREE - i);
-                binomial = binomial * (DEGREE - i) / (i + 1);
+                values[k][i] = bernstein(i, NODES[k]);
             }
         }
         return values;

@@ -21,7 +21,12 @@ public sealed interface Term {
     /** A smooth function. Functions with a kink become a {@link Choice}. */
     record Call(MathFunction function, Term argument) implements Term {}
 
-    record Choice(Condition condition, Term whenTrue, Term whenFalse) implements Term {}
+    record Choice(Condition condition, Term whenTrue, Term whenFalse) implements Term {
+        /** Whether both alternatives are equal where the condition changes, as in min, max and abs. */
+        public boolean isKink() {
+            return condition instanceof Condition.Relation relation && relation.kink();
+        }
+    }
 
     /** An arithmetic operation on two terms. */
     enum Sign {

@@ -6,25 +6,27 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
-import org.hipparchus.ode.sampling.ODEStateInterpolator;
 
 /**
  * The result of integrating a system: continuous pieces between switching instants, each made of integrator steps with
  * dense output, so that every variable has a value at every instant and not only at recorded ones.
  */
 public final class Trajectory {
-    /**
-     * One step of the integrator. {@code from} and {@code to} are in s; {@code interpolator} is null without states.
-     */
-    private record Step(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {}
-
     /** In units of the smallest difference of two instants. */
     private static final double RESOLUTION = 4;
+
+    /** What an interpolator keeps: states and derivatives of each stage. */
+    private static final int ARRAYS_A_STEP = 20;
+
+    private static final long MOST_BYTES_LOOSE = 64L << 20;
+    private static final long MOST_BYTES_COMPACT = 192L << 20;
 
     private final SortedSystem system;
     private final Kernel kernel;
     private final int[] states;
     private final List<Step> steps = new ArrayList<>();
+    private final StepShelf shelf = new StepShelf(MOST_BYTES_COMPACT);
+    private int compactSteps;
     private final List<Double> switches = new ArrayList<>();
     /** For each variable its place among the states, -1 if it is none. */
     private final int[] placeOfState;
@@ -44,9 +46,15 @@ public final class Trajectory {
                 .collect(Collectors.toMap(SortedSystem.Assignment::variable, SortedSystem.Assignment::term));
     }
 
-    void add(double from, double to, ODEStateInterpolator interpolator, boolean[] modes) {
-        if (to > from) {
-            steps.add(new Step(from, to, interpolator, modes));
+    void add(Step step) {
+        if (step.to() <= step.from()) {
+            return;
+        }
+        steps.add(step);
+        if ((steps.size() - compactSteps) * (long) ARRAYS_A_STEP * Double.BYTES * states.length > MOST_BYTES_LOOSE) {
+            while (compactSteps < steps.size()) {
+                steps.get(compactSteps++).compact(shelf);
+            }
         }
     }
 
@@ -87,13 +95,13 @@ public final class Trajectory {
         return at(step, inside);
     }
 
-    private double[] at(Step step, double t) {
+    double[] at(Step step, double t) {
         double[] v = new double[system.flat().variables().size()];
-        double[] y = step.interpolator().getInterpolatedState(t).getPrimaryState();
+        double[] y = step.at(t);
         for (int i = 0; i < states.length; i++) {
             v[states[i]] = y[i];
         }
-        kernel.evaluate(t, v, step.modes());
+        kernel.output(t, v, step.modes());
         return v;
     }
 
@@ -132,17 +140,12 @@ public final class Trajectory {
 
     /** Bounds of what happens within a step. */
     public StepEnclosure enclosure(int step) {
-        return new StepEnclosure(this, step);
+        return new StepEnclosure(this, steps.get(step));
     }
 
     /** How exactly instants can be told apart in this run, s. */
     public double resolution() {
         return RESOLUTION * Math.ulp(Math.max(Math.abs(start()), Math.abs(stop())));
-    }
-
-    StepPolynomial polynomial(int step) {
-        Step one = steps.get(step);
-        return new StepPolynomial(one.from(), one.to(), one.interpolator(), states.length);
     }
 
     int stateOf(int variable) {
@@ -151,17 +154,6 @@ public final class Trajectory {
 
     Term definition(int variable) {
         return Objects.requireNonNull(definitions.get(variable));
-    }
-
-    /** Whether a condition of the system is taken to hold throughout a step. */
-    boolean holds(int step, Condition condition) {
-        return switch (condition) {
-            case Condition.Fixed(boolean holds) -> holds;
-            case Condition.Relation r -> steps.get(step).modes()[r.mode()];
-            case Condition.Both(Condition left, Condition right) -> holds(step, left) && holds(step, right);
-            case Condition.Either(Condition left, Condition right) -> holds(step, left) || holds(step, right);
-            case Condition.Not(Condition operand) -> !holds(step, operand);
-        };
     }
 
     /** The instants of a recording: every interval, both ends, and each switching twice, just before and just after. */

@@ -29,6 +29,8 @@ final class Observer {
     private static final double LOOSE = 1e-9;
     /** Where the sign of an extreme is in question, and with it a verdict, it is exact to this part. */
     private static final double TIGHT = 1e-12;
+    /** Extremes that differ by this part are the same one. */
+    private static final double SAME = 1e-7;
     /** The noise of single instants comes from states of about this many times its size. */
     private static final double SIZE_OF_NOISE = 1e13;
     /** So many bounds are computed for one observation: some ten seconds of work. */
@@ -99,16 +101,32 @@ final class Observer {
         return new TimedValue(-lowest.value(), lowest.instant());
     }
 
-    /** The smallest value, and the first instant at which it was found. */
+    /** The smallest value, and the first instant at which it is reached, but for the error of the run. */
     TimedValue minimum(Observable quantity) {
         Minimum minimum = new Minimum(quantity);
         List<Part> parts = parts();
-        for (Part part : parts) {
-            minimum.see(part.step(), part.a());
-            minimum.see(part.step(), part.b());
-        }
+        parts.forEach(minimum::seeEnds);
         parts.forEach(minimum::search);
-        return minimum.best;
+        return new TimedValue(minimum.best.value(), firstAsLow(quantity, parts, minimum.best));
+    }
+
+    /** Of several minima that differ by less than the run is exact, the first one is meant. */
+    private double firstAsLow(Observable quantity, List<Part> parts, TimedValue lowest) {
+        double enough = lowest.value() + SAME * Math.abs(lowest.value());
+        for (Part part : parts) {
+            if (part.a() >= lowest.instant()) {
+                break;
+            }
+            if (bounds(quantity, trajectory.enclosure(part.step()), part).low() <= enough) {
+                Minimum here = new Minimum(quantity);
+                here.seeEnds(part);
+                here.search(part);
+                if (here.best.value() <= enough) {
+                    return Math.min(here.best.instant(), lowest.instant());
+                }
+            }
+        }
+        return lowest.instant();
     }
 
     /** Branch and bound: stretches whose lower bound is no better than what was found are left out. */
@@ -125,6 +143,11 @@ final class Observer {
             if (x < best.value() || x == best.value() && t < best.instant()) {
                 best = new TimedValue(x, t);
             }
+        }
+
+        void seeEnds(Part part) {
+            see(part.step(), part.a());
+            see(part.step(), part.b());
         }
 
         void search(Part part) {
