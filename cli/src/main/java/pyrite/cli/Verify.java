@@ -25,6 +25,7 @@ import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.StaticJudgement;
+import pyrite.core.verification.Subjects;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 import tools.jackson.databind.json.JsonMapper;
@@ -93,11 +94,19 @@ final class Verify implements Callable<Integer> {
                 .forEach(check -> judgements.addAll(
                         CaseRun.of(model, check, RunControl.NONE).judgements()));
         for (Element requirement : sorted(model, ElementKind.REQUIREMENT)) {
-            if (judgements.stream().noneMatch(j -> j.requirement().equals(requirement.id()))) {
+            if (subjects(judgements, requirement).isEmpty()) {
                 judgements.addAll(StaticJudgement.of(model, requirement).judgements());
             }
+            judgements.addAll(Subjects.withoutVerdict(model, requirement, subjects(judgements, requirement)));
         }
         return judgements;
+    }
+
+    private static List<String> subjects(List<Judgement> judgements, Element requirement) {
+        return judgements.stream()
+                .filter(judgement -> judgement.requirement().equals(requirement.id()))
+                .map(Judgement::subject)
+                .toList();
     }
 
     private static List<Element> sorted(Model model, ElementKind kind) {

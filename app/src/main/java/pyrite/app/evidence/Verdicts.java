@@ -30,6 +30,7 @@ import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
 import pyrite.core.verification.StaticJudgement;
+import pyrite.core.verification.Subjects;
 import pyrite.core.verification.VerdictKind;
 
 /** Finds the current verdicts at a head, and the changes that made stale ones stale. */
@@ -56,35 +57,77 @@ public class Verdicts {
         this.branches = branches;
     }
 
-    /** What the current verdicts depend on: the head of a branch and the last stored verdict. */
-    private record VerdictsKey(long branch, int head, long lastVerdict) {}
+    /** What the current verdicts depend on: the head of a branch and which of its runs have ended. */
+    private record VerdictsKey(long branch, int head, long endedRuns) {}
 
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
     public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
-        return inForce.get(new VerdictsKey(head.branch().id(), head.number(), runs.lastVerdict()), _ -> find(head));
+        return inForce.get(new VerdictsKey(head.branch().id(), head.number(), runs.ended(head.branch())), _ -> find(head));
     }
 
     private Map<ElementId, List<VerdictView>> find(Workspace.Head head) {
         Map<ElementId, List<VerdictView>> views = new HashMap<>();
         History history = new History(head);
-        for (RunStore.Verdict verdict : runs.newestVerdicts(head.branch(), head.number())) {
-            if (head.model().find(verdict.requirement()).isPresent()) {
-                views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>())
-                        .add(view(head, verdict, history));
-            }
+        for (RunStore.Verdict verdict : inForce(head)) {
+            views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
         }
-        atOnce(head).forEach((requirement, found) -> {
-            List<Judgement> judgements = found.judgements();
-            if (!judgements.isEmpty() && judgements.stream().noneMatch(j -> j.verdict() == VerdictKind.INCONCLUSIVE)) {
-                views.put(
-                        requirement,
-                        new ArrayList<>(judgements.stream()
-                                .map(judgement -> view(head, judgement))
-                                .toList()));
-            }
-        });
+        atOnce(head).forEach((requirement, found) -> found.judgements().stream()
+                .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE)
+                .forEach(judgement -> put(views, view(head, judgement), requirement)));
+        views.forEach((requirement, list) -> addMissing(head, requirement, list));
         views.values().forEach(list -> list.sort(WORST_FIRST));
         return views;
+    }
+
+    /** What needs no run replaces what a run found for the same subject. */
+    private static void put(Map<ElementId, List<VerdictView>> views, VerdictView view, ElementId requirement) {
+        List<VerdictView> list = views.computeIfAbsent(requirement, _ -> new ArrayList<>());
+        list.removeIf(other -> other.subject().equals(view.subject()));
+        list.add(view);
+    }
+
+    /** A requirement is as good as the worst of its subjects; one without a verdict is among them. */
+    private static void addMissing(Workspace.Head head, ElementId requirement, List<VerdictView> views) {
+        List<String> judged = views.stream().map(VerdictView::subject).toList();
+        Subjects.withoutVerdict(head.model(), head.model().get(requirement), judged).stream()
+                .map(judgement -> view(head, judgement))
+                .forEach(views::add);
+    }
+
+    /**
+     * For each requirement and subject the newest verdict that is fresh, or else the newest: after an undo the one that
+     * held before counts again.
+     */
+    private List<RunStore.Verdict> inForce(Workspace.Head head) {
+        List<RunStore.Verdict> newest = runs.newestVerdicts(head.branch(), head.number()).stream()
+                .filter(verdict -> head.model().find(verdict.requirement()).isPresent())
+                .toList();
+        Set<ElementId> stale = newest.stream()
+                .filter(verdict -> !isFresh(verdict, head))
+                .map(RunStore.Verdict::requirement)
+                .collect(Collectors.toSet());
+        Map<Place, RunStore.Verdict> freshAgain = new HashMap<>();
+        for (RunStore.Verdict older : runs.earlierVerdicts(head.branch(), head.number(), stale)) {
+            if (!freshAgain.containsKey(Place.of(older)) && isFresh(older, head)) {
+                freshAgain.put(Place.of(older), older);
+            }
+        }
+        return newest.stream()
+                .map(verdict -> isFresh(verdict, head)
+                        ? verdict
+                        : freshAgain.getOrDefault(Place.of(verdict), verdict))
+                .toList();
+    }
+
+    /** What a verdict is about. */
+    private record Place(ElementId requirement, String subject) {
+        static Place of(RunStore.Verdict verdict) {
+            return new Place(verdict.requirement(), verdict.subject());
+        }
+    }
+
+    private static boolean isFresh(RunStore.Verdict verdict, Workspace.Head head) {
+        return verdict.fingerprint().changedIn(head.model()).isEmpty();
     }
 
     /** The verdicts without a run at a revision. */

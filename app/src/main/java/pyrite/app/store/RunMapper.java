@@ -164,9 +164,9 @@ public interface RunMapper {
     @Select("select exhibit from verdict where id = #{id}")
     Optional<String> exhibit(long id);
 
-    /** The id of the verdict stored last; it grows with every one. */
-    @Select("select coalesce(max(id), 0) from verdict")
-    long lastVerdict();
+    /** How many runs of a branch have ended. */
+    @Select("select count(*) from run where branch_id = #{branch} and ended_at is not null")
+    long ended(long branch);
 
     String VERDICT = """
             select v.id, v.run_id, r.case_id, r.case_name, r.revision_number, r.ended_at, v.requirement_id, v.subject, v.verdict,
@@ -180,6 +180,23 @@ public interface RunMapper {
                 where r2.branch_id = #{branch} and r2.revision_number <= #{upTo} and r2.status in ('DONE', 'FAILED')
                 group by v2.requirement_id, v2.subject)""")
     List<VerdictOfRun> newestVerdicts(@Param("branch") long branch, @Param("upTo") int upTo);
+
+    /** For some requirements the verdicts before the newest one of each subject, the newest first. */
+    @Select("<script>" + VERDICT + """
+            where v.id in (
+                select id from (
+                    select v2.id, row_number() over (partition by v2.requirement_id, v2.subject order by v2.id desc) as age
+                    from verdict v2 join run r2 on r2.id = v2.run_id
+                    where r2.branch_id = #{branch} and r2.revision_number &lt;= #{upTo} and r2.status in ('DONE', 'FAILED')
+                    and v2.requirement_id in
+                    <foreach item='each' collection='requirements' open='(' separator=',' close=')'>#{each}</foreach>)
+                where age between 2 and #{oldest})
+            order by v.id desc</script>""")
+    List<VerdictOfRun> earlierVerdicts(
+            @Param("branch") long branch,
+            @Param("upTo") int upTo,
+            @Param("requirements") List<UUID> requirements,
+            @Param("oldest") int oldest);
 
     @Select(VERDICT + " where v.run_id = #{run} order by v.id")
     List<VerdictOfRun> verdictsOf(long run);

@@ -2,6 +2,7 @@ package pyrite.app.store;
 
 import java.time.InstantSource;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -27,6 +28,9 @@ import tools.jackson.databind.json.JsonMapper;
 @Repository
 public class RunStore {
     private static final JsonMapper JSON = JsonMapper.builder().build();
+
+    /** So many verdicts of one subject are looked at for one that an undo made fresh again. */
+    private static final int EARLIER_VERDICTS = 20;
 
     private final RunMapper mapper;
     private final InstantSource clock;
@@ -173,9 +177,9 @@ public class RunStore {
                 .orElse(VerdictPlot.NONE);
     }
 
-    /** A number that grows whenever a verdict is added. */
-    public long lastVerdict() {
-        return mapper.lastVerdict();
+    /** How many runs of a branch have ended: whenever its verdicts change, so does this. */
+    public long ended(Branch branch) {
+        return mapper.ended(branch.id());
     }
 
     /** A stored verdict with its run. */
@@ -204,6 +208,21 @@ public class RunStore {
                 .map(RunStore::verdict)
                 .sorted(Comparator.comparing(Verdict::run).reversed())
                 .toList();
+    }
+
+    /** For some requirements some verdicts before the newest of each subject, the newest first. */
+    public List<Verdict> earlierVerdicts(Branch branch, int upTo, Collection<ElementId> requirements) {
+        return requirements.isEmpty()
+                ? List.of()
+                : mapper
+                        .earlierVerdicts(
+                                branch.id(),
+                                upTo,
+                                requirements.stream().map(ElementId::value).toList(),
+                                EARLIER_VERDICTS)
+                        .stream()
+                        .map(RunStore::verdict)
+                        .toList();
     }
 
     public List<Verdict> verdictsOf(long run) {

@@ -32,12 +32,19 @@ import pyrite.core.model.Reference;
  */
 public final class Flattening {
     private final Model model;
+    private final RunControl control;
     private final InstanceBuilder builder;
     private final Lowering lowering;
 
     public Flattening(Model model) {
+        this(model, RunControl.NONE);
+    }
+
+    /** @param control can end the flattening, which then throws a {@link RunFailure} */
+    public Flattening(Model model, RunControl control) {
         this.model = model;
-        this.builder = new InstanceBuilder(model);
+        this.control = control;
+        this.builder = new InstanceBuilder(model, control);
         this.lowering = new Lowering(model, builder);
     }
 
@@ -48,6 +55,17 @@ public final class Flattening {
      */
     public Instance root(Element usage) {
         return builder.build(usage, Lowering.nameOf(model.names(), usage), null, Map.of());
+    }
+
+    /**
+     * The instance tree of what runs. References to it from outside of it, as in a requirement, lead to it.
+     *
+     * @throws ModelFault if it cannot be built
+     */
+    public Instance running(Element usage) {
+        Instance running = root(usage);
+        lowering.targets().runs(running);
+        return running;
     }
 
     /** An instance of a requirement or case in which some features are instances that exist already: its subject. */
@@ -144,12 +162,12 @@ public final class Flattening {
         return lowering.collections().claims(receiver, body, scope);
     }
 
-    /** The one instance a reference leads to, if it leads to exactly one. */
-    public Optional<Instance> instance(Expression.FeatureReference reference, Instance scope) {
-        List<Object> targets = lowering.targets().of(reference, scope);
-        return targets.size() == 1 && targets.getFirst() instanceof Instance found
-                ? Optional.of(found)
-                : Optional.empty();
+    /** The instances a reference leads to. */
+    public List<Instance> instances(Expression.FeatureReference reference, Instance scope) {
+        return lowering.targets().of(reference, scope).stream()
+                .filter(Instance.class::isInstance)
+                .map(Instance.class::cast)
+                .toList();
     }
 
     /**
@@ -161,6 +179,7 @@ public final class Flattening {
         List<Equation> equations = new ArrayList<>();
         for (int i = 0; i < builder.built().size(); i++) {
             Instance instance = builder.built().get(i);
+            control.requireGoingOn();
             List.copyOf(instance.constraints()).forEach(constraint -> constraint(instance, constraint, equations));
             instance.bindings().forEach(binding -> binding(instance, binding, equations));
         }

@@ -92,6 +92,11 @@ public final class Instance {
         return bindings;
     }
 
+    /** The instance that is around this one and in no other. */
+    Instance outermost() {
+        return around == null ? this : around.outermost();
+    }
+
     String pathOf(String name) {
         return path.isEmpty() ? name : path + "." + name;
     }

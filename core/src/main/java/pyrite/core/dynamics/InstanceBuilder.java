@@ -23,15 +23,19 @@ import pyrite.core.model.Property;
 /** Builds instance trees of usages and records which elements it read. */
 final class InstanceBuilder {
     private static final int DEEPEST = 64;
+    private static final int MOST_INSTANCES = 1_000_000;
+    private static final int CHECK_EVERY = 1024;
 
     private final Model model;
+    private final RunControl control;
     private final Inheritance inheritance;
     private Set<ElementId> read = new LinkedHashSet<>();
     private final List<Instance> built = new ArrayList<>();
     private final List<FlatAttribute> quantities = new ArrayList<>();
 
-    InstanceBuilder(Model model) {
+    InstanceBuilder(Model model, RunControl control) {
         this.model = model;
+        this.control = control;
         this.inheritance = model.inheritance();
     }
 
@@ -74,10 +78,7 @@ final class InstanceBuilder {
 
     private Instance build(
             Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links, int depth) {
-        if (depth > DEEPEST) {
-            throw new ModelFault(
-                    "'" + model.names().effectiveName(usage) + "' contains itself without end", List.of(usage.id()));
-        }
+        requireEnd(usage, around, depth);
         noteRead(usage);
         Instance instance = new Instance(path, usage, around);
         built.add(instance);
@@ -98,6 +99,26 @@ final class InstanceBuilder {
             }
         }
         return instance;
+    }
+
+    /** What is in itself is in itself again, and with two such parts there are soon more than any memory holds. */
+    private void requireEnd(Element usage, @Nullable Instance around, int depth) {
+        boolean isInItself = false;
+        for (Instance outer = around; outer != null; outer = outer.around()) {
+            isInItself |= outer.usage().id().equals(usage.id());
+        }
+        if (isInItself || depth > DEEPEST) {
+            throw new ModelFault("'" + nameOf(usage) + "' contains itself without end", List.of(usage.id()));
+        }
+        if (built.size() >= MOST_INSTANCES) {
+            throw new ModelFault(
+                    "there are more than " + MOST_INSTANCES + " parts in what runs; '" + nameOf(usage)
+                            + "' is one too many",
+                    List.of(usage.id()));
+        }
+        if (built.size() % CHECK_EVERY == 0) {
+            control.requireGoingOn();
+        }
     }
 
     private void put(Instance instance, Element feature, Instance.@Nullable Slot slot) {

@@ -27,6 +27,7 @@ import pyrite.core.expression.Referent;
 import pyrite.core.expression.Unit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.ModelEnvironment;
@@ -413,7 +414,10 @@ final class Lowering {
     private Term variable(FlatAttribute quantity) {
         if (frozen) {
             throw new ModelFault(
-                    "'" + quantity.path + "' is given no value and no equation determines it",
+                    "'" + quantity.path
+                            + (quantity.owner.outermost().usage().kind() == ElementKind.PART
+                                    ? "' changes in time or is given no value, and is not part of what runs"
+                                    : "' is given no value and no equation determines it"),
                     List.of(quantity.feature.id()));
         }
         int index = count++;

@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.FaultException;
@@ -20,6 +21,7 @@ final class ReferenceLookup {
     private final Lowering lowering;
     private final Instance top;
     private final Map<ElementId, Object> outside = new HashMap<>();
+    private @Nullable Instance running;
 
     ReferenceLookup(Model model, InstanceBuilder builder, Lowering lowering) {
         this.model = model;
@@ -30,6 +32,10 @@ final class ReferenceLookup {
                 Element.of(
                         pyrite.core.model.ElementKind.PACKAGE, null, pyrite.core.model.Rank.between(null, null), null),
                 null);
+    }
+
+    void runs(Instance root) {
+        running = root;
     }
 
     /** The one thing there is. */
@@ -48,13 +54,14 @@ final class ReferenceLookup {
     /** What a reference leads to, read in an instance: quantities, instances or aliases; several by multiplicity. */
     List<Object> of(FeatureReference reference, Instance scope) {
         List<Object> at = List.of();
-        for (Referent step : reference.chain()) {
+        List<Referent> chain = fromRunning(reference.chain(), scope);
+        for (Referent step : chain) {
             if (step instanceof Expression.Local(String name)) {
                 at = scope.local(name).map(List::of).orElseGet(List::of);
                 continue;
             }
             ElementId id = (ElementId) step;
-            at = step == reference.chain().getFirst()
+            at = step == chain.getFirst()
                     ? first(id, scope)
                     : at.stream()
                             .flatMap(from -> next(from, id, reference).stream())
@@ -63,7 +70,25 @@ final class ReferenceLookup {
         return at;
     }
 
+    /** A way that comes from outside and through what runs begins there. */
+    private List<Referent> fromRunning(List<Referent> chain, Instance scope) {
+        int start = running == null ? -1 : chain.indexOf(running.usage().id());
+        return start > 0 && chain.getFirst() instanceof ElementId first && inScope(first, scope) == null
+                ? chain.subList(start, chain.size())
+                : chain;
+    }
+
     private List<Object> first(ElementId id, Instance scope) {
+        List<Object> found = inScope(id, scope);
+        if (found != null) {
+            return found;
+        }
+        return running != null && running.usage().id().equals(id)
+                ? List.of(running)
+                : List.of(outside.computeIfAbsent(id, this::outside));
+    }
+
+    private @Nullable List<Object> inScope(ElementId id, Instance scope) {
         for (Instance at = scope; at != null; at = at.around()) {
             Instance.Slot slot = at.slot(id).orElse(null);
             if (slot != null) {
@@ -73,7 +98,7 @@ final class ReferenceLookup {
                 return List.of(at);
             }
         }
-        return List.of(outside.computeIfAbsent(id, this::outside));
+        return null;
     }
 
     List<Object> next(Object from, ElementId id, Expression at) {

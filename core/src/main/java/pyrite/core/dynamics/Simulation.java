@@ -92,7 +92,7 @@ public final class Simulation {
         this.switchesHere = new int[modes.length];
         this.switchesInAll = new int[modes.length];
         this.lastSwitches = new double[modes.length];
-        this.trajectory = new Trajectory(system, kernel, states);
+        this.trajectory = new Trajectory(system, kernel, states, this::watch);
         this.timeSwitches = new TimeSwitches();
         this.nominals = new Nominals(system, states, rates, settings);
         this.lastStep = FIRST_STEP * span;

@@ -29,12 +29,14 @@ public final class Sorting {
     private static final double NEGLIGIBLE = 1e-9;
 
     private final FlatSystem flat;
+    private final RunControl control;
     private final List<Equation> equations = new ArrayList<>();
     private final List<BitSet> unknownsOf = new ArrayList<>();
     private final BitSet unknowns = new BitSet();
 
-    private Sorting(FlatSystem flat) {
+    private Sorting(FlatSystem flat, RunControl control) {
         this.flat = flat;
+        this.control = control;
     }
 
     /**
@@ -42,7 +44,12 @@ public final class Sorting {
      *     left to it, or if equations need each other's results (an algebraic loop)
      */
     public static SortedSystem sort(FlatSystem flat) {
-        return new Sorting(flat).sort();
+        return sort(flat, RunControl.NONE);
+    }
+
+    /** @param control can end the sorting, which then throws a {@link RunFailure} */
+    public static SortedSystem sort(FlatSystem flat, RunControl control) {
+        return new Sorting(flat, control).sort();
     }
 
     private SortedSystem sort() {
@@ -118,6 +125,7 @@ public final class Sorting {
         unknowns.stream().forEach(unknown -> unknownNodes.add(nodeOf(unknown)));
         unknownNodes.forEach(graph::addVertex);
         for (int e = 0; e < equations.size(); e++) {
+            control.requireGoingOn();
             equationNodes.add(e);
             graph.addVertex(e);
             int equation = e;
@@ -277,6 +285,7 @@ public final class Sorting {
     }
 
     private SortedSystem.Assignment assignment(int equation, int unknown) {
+        control.requireGoingOn();
         Equation origin = equations.get(equation);
         Linear linear = Linear.in(unknown, origin.residual()).orElseThrow();
         return new SortedSystem.Assignment(unknown, linear.root(), origin);

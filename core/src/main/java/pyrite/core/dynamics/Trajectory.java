@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.DoubleConsumer;
 import java.util.stream.Collectors;
 
 /**
@@ -15,14 +16,17 @@ public final class Trajectory {
     /** In units of the smallest difference of two instants. */
     private static final double RESOLUTION = 4;
 
-    /** What an interpolator keeps: states and derivatives of each stage. */
+    /** What an interpolator keeps: states and derivatives of each stage, in arrays that cost something themselves. */
     private static final int ARRAYS_A_STEP = 20;
+
+    private static final int BYTES_AN_ARRAY = 32;
 
     private static final long MOST_BYTES_LOOSE = 64L << 20;
     private static final long MOST_BYTES_COMPACT = 192L << 20;
 
     private final SortedSystem system;
     private final Kernel kernel;
+    private final DoubleConsumer watch;
     private final int[] states;
     private final List<Step> steps = new ArrayList<>();
     private final StepShelf shelf = new StepShelf(MOST_BYTES_COMPACT);
@@ -33,9 +37,11 @@ public final class Trajectory {
     /** For each variable that is no state the term that gives it. */
     private final Map<Integer, Term> definitions;
 
-    Trajectory(SortedSystem system, Kernel kernel, int[] states) {
+    /** @param watch is told instants that are looked at, s, and throws when time is up or somebody cancels */
+    Trajectory(SortedSystem system, Kernel kernel, int[] states, DoubleConsumer watch) {
         this.system = system;
         this.kernel = kernel;
+        this.watch = watch;
         this.states = states;
         this.placeOfState = new int[system.flat().variables().size()];
         Arrays.fill(placeOfState, -1);
@@ -51,7 +57,8 @@ public final class Trajectory {
             return;
         }
         steps.add(step);
-        if ((steps.size() - compactSteps) * (long) ARRAYS_A_STEP * Double.BYTES * states.length > MOST_BYTES_LOOSE) {
+        long bytesAStep = ARRAYS_A_STEP * ((long) Double.BYTES * states.length + BYTES_AN_ARRAY);
+        if ((steps.size() - compactSteps) * bytesAStep > MOST_BYTES_LOOSE) {
             while (compactSteps < steps.size()) {
                 steps.get(compactSteps++).compact(shelf);
             }
@@ -76,6 +83,16 @@ public final class Trajectory {
 
     public int stepCount() {
         return steps.size();
+    }
+
+    /**
+     * Called by whoever looks at many instants: the budget of a run holds for its evaluation too.
+     *
+     * @param t s
+     * @throws RunFailure if time is up or somebody cancels
+     */
+    public void watch(double t) {
+        watch.accept(t);
     }
 
     /** The instants at which a condition changed, s, ascending. */

@@ -48,6 +48,8 @@ public final class ModelEnvironment implements Environment {
     private final Map<ElementId, Type> types = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Type>> definitions = new ConcurrentHashMap<>();
     private final Map<ElementId, Optional<Unit>> units = new ConcurrentHashMap<>();
+    /** The units that this thread is working out, one made of the next. */
+    private final ThreadLocal<Set<ElementId>> unitsUnderWay = ThreadLocal.withInitial(HashSet::new);
     /** Of calculations that declare no result, what their expression comes to. */
     private final Map<ElementId, Type> results = new ConcurrentHashMap<>();
     /** The features and calculations of which a thread is finding the type. */
@@ -397,11 +399,19 @@ public final class ModelEnvironment implements Environment {
             return model.library().environment().unit(referent);
         }
         Optional<Unit> known = units.get(id);
+        if (known == null && !unitsUnderWay.get().add(id)) {
+            // A unit that is made of itself is none.
+            return Optional.empty();
+        }
         if (known == null) {
-            known = model.find(id)
-                    .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
-                    .flatMap(this::unit);
-            units.put(id, known);
+            try {
+                known = model.find(id)
+                        .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
+                        .flatMap(this::unit);
+                units.put(id, known);
+            } finally {
+                unitsUnderWay.get().remove(id);
+            }
         }
         return known;
     }

@@ -16,6 +16,8 @@ import org.jgrapht.alg.connectivity.KosarajuStrongConnectivityInspector;
 import org.jgrapht.graph.DefaultDirectedGraph;
 import org.jgrapht.graph.DefaultEdge;
 import pyrite.core.expression.Expression.FeatureReference;
+import pyrite.core.expression.Expression.UnitReference;
+import pyrite.core.expression.Referent;
 
 /**
  * Finds fixed values that depend on each other in a cycle. The dependencies of a value are searched once for all values
@@ -151,7 +153,7 @@ final class ValueCycles {
         throw new IllegalStateException("who rests on each other does so in circles");
     }
 
-    /** The usages that a fixed value names directly. */
+    /** The usages and units that a fixed value names directly. */
     private List<Element> namedIn(Element element) {
         FeatureValue value = element.get(Property.VALUE).orElse(null);
         if (value == null || value.kind().isInitial()) {
@@ -159,10 +161,13 @@ final class ValueCycles {
         }
         List<Element> named = new ArrayList<>(0);
         value.expression().walk(part -> {
-            if (part instanceof FeatureReference r
-                    && r.chain().size() == 1
-                    && r.last() instanceof ElementId id
-                    && !model.isLibrary(id)) {
+            Referent referent =
+                    switch (part) {
+                        case FeatureReference r when r.chain().size() == 1 -> r.last();
+                        case UnitReference unit -> unit.unit();
+                        default -> null;
+                    };
+            if (referent instanceof ElementId id && !model.isLibrary(id)) {
                 model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
             }
         });

@@ -52,6 +52,9 @@ public record CaseRun(
         return new Runner(model, usage, control).run();
     }
 
+    private static final String OUT_OF_MEMORY =
+            "there is not enough memory for this run; shorten it, loosen its tolerance or start Pyrite with more (-Xmx)";
+
     private static final class Runner {
         private final Model model;
         private final Element usage;
@@ -64,7 +67,7 @@ public record CaseRun(
             this.model = model;
             this.usage = usage;
             this.control = control;
-            this.flattening = new Flattening(model);
+            this.flattening = new Flattening(model, control);
         }
 
         CaseRun run() {
@@ -77,12 +80,14 @@ public record CaseRun(
                 return failed(e.getMessage(), false, List.of(usage.id()));
             } catch (RunFailure e) {
                 return failed(e.getMessage(), e.reason() == RunFailure.Reason.CANCELLED, e.elements());
+            } catch (OutOfMemoryError _) {
+                return failed(OUT_OF_MEMORY, false, List.of(usage.id()));
             }
         }
 
         private CaseRun complete(CaseSetup setup) {
-            Instance root = flattening.root(setup.system());
-            SortedSystem sorted = Sorting.sort(flattening.system());
+            Instance root = flattening.running(setup.system());
+            SortedSystem sorted = Sorting.sort(flattening.system(), control);
             read.addAll(flattening.drainRead());
             Trajectory trajectory = Simulation.run(sorted, setup.settings(), control);
             Trajectory.Recording recording = trajectory.record(setup.settings().interval());

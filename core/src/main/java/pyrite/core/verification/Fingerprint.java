@@ -3,7 +3,9 @@ package pyrite.core.verification;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayDeque;
 import java.util.Collection;
+import java.util.Deque;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
@@ -12,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
@@ -30,15 +33,29 @@ import pyrite.core.notation.StoredExpression;
  * documentation are left out, because results do not depend on them; the list of members is included.
  */
 public record Fingerprint(SortedMap<ElementId, String> hashes) {
+    /** Of the rules by which results are computed. Another one makes all results stale. */
+    private static final String VERSION = "2 ";
+
     public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());
 
     public Fingerprint {
         hashes = java.util.Collections.unmodifiableSortedMap(new TreeMap<>(hashes));
     }
 
+    /** @param read what was read; attributes that it refers to count as read too, such as units and what they are made of */
     public static Fingerprint of(Model model, Collection<ElementId> read) {
         TreeMap<ElementId, String> hashes = new TreeMap<>();
-        read.stream().filter(id -> !model.isLibrary(id)).forEach(id -> hashes.put(id, hash(model, id)));
+        Deque<ElementId> open = new ArrayDeque<>(read);
+        while (!open.isEmpty()) {
+            ElementId id = open.pop();
+            if (!model.isLibrary(id) && hashes.putIfAbsent(id, hash(model, id)) == null) {
+                model.find(id).ifPresent(element -> element.outgoing().stream()
+                        .filter(target -> model.find(target)
+                                .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
+                                .isPresent())
+                        .forEach(open::push));
+            }
+        }
         return new Fingerprint(hashes);
     }
 
@@ -84,11 +101,22 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
     }
 
     private static String hash(Model model, ElementId id) {
-        return model.find(id).map(element -> digest(content(model, element))).orElse("gone");
+        return model.derived(Hashes.class, _ -> new Hashes())
+                .byId
+                .computeIfAbsent(
+                        id,
+                        _ -> model.find(id)
+                                .map(element -> digest(content(model, element)))
+                                .orElse("gone"));
+    }
+
+    /** What was hashed in a snapshot; all verdicts of a project rest on much the same. */
+    private static final class Hashes {
+        private final Map<ElementId, String> byId = new ConcurrentHashMap<>();
     }
 
     private static String content(Model model, Element element) {
-        StringBuilder content = new StringBuilder(element.kind().name());
+        StringBuilder content = new StringBuilder(VERSION).append(element.kind().name());
         element.properties().forEach((property, value) -> {
             if (!isRemark(property)) {
                 content.append('\n').append(property.key()).append('=').append(text(value));
@@ -121,6 +149,7 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                 || kind == ElementKind.OBJECTIVE
                 || kind == ElementKind.VERIFIED_REQUIREMENT
                 || kind == ElementKind.REQUIRED_CONSTRAINT
+                || kind == ElementKind.ASSUMED_CONSTRAINT
                 || kind == ElementKind.SUBJECT;
     }
 

@@ -210,6 +210,7 @@ final class Observer {
     }
 
     private void count(double t) {
+        trajectory.watch(t);
         if (++bounds > MOST_BOUNDS) {
             throw new ArithmeticException("this changes too often to be judged; " + MOST_BOUNDS
                     + " bounds were not enough up to t = " + Wording.instant(t));

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
@@ -63,10 +64,10 @@ public final class RequirementJudge {
         Flattening flattening = new Flattening(model);
         List<Judgement> judgements;
         try {
-            Instance root = flattening.root(model.get(chain.getFirst()));
+            Instance root = flattening.running(model.get(chain.getFirst()));
             read.addAll(flattening.drainRead());
             judgements = new RequirementJudge(model, flattening, root, null, null)
-                    .judge(requirement, satisfaction).stream().toList();
+                    .judge(requirement, satisfaction);
         } catch (ModelFault e) {
             judgements = List.of(
                     unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
@@ -79,38 +80,51 @@ public final class RequirementJudge {
                 judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
     }
 
-    /** The verdict of the run on a requirement, one for each satisfying part within the system. */
+    /**
+     * The verdicts of the run on a requirement, one for each satisfying part within the system. The run says nothing
+     * about others; if it says nothing at all, that is the verdict.
+     */
     List<Judgement> judge(Element requirement) {
         List<Element> satisfactions = satisfactions(model, requirement);
         if (satisfactions.isEmpty()) {
             return List.of(judged(requirement, root, root.path()));
         }
-        return satisfactions.stream()
+        List<Judgement> judgements = satisfactions.stream()
                 .flatMap(satisfaction -> judge(requirement, satisfaction).stream())
                 .toList();
+        return judgements.isEmpty() ? List.of(elsewhere(requirement, satisfactions)) : judgements;
     }
 
-    private Optional<Judgement> judge(Element requirement, Element satisfaction) {
+    private Judgement elsewhere(Element requirement, List<Element> satisfactions) {
+        String paths = satisfactions.stream()
+                .map(satisfaction -> "'" + Subjects.path(model, satisfaction) + "'")
+                .collect(Collectors.joining(", "));
+        Set<ElementId> read = new LinkedHashSet<>(List.of(requirement.id()));
+        satisfactions.forEach(satisfaction -> read.add(satisfaction.id()));
+        return unjudged(
+                        requirement,
+                        root.path(),
+                        VerdictKind.INCONCLUSIVE,
+                        "what satisfies it (" + paths + ") is not part of '" + root.path() + "', which was run")
+                .with(Fingerprint.of(model, read));
+    }
+
+    /** One judgement for each instance that a satisfying part has in the system; none if only a run could tell. */
+    private List<Judgement> judge(Element requirement, Element satisfaction) {
         List<ElementId> chain = satisfier(satisfaction);
-        Instance subject = chain.isEmpty() ? root : subject(chain).orElse(null);
-        if (subject == null) {
-            String path = model.names().qualifiedName(model.get(chain.getLast()));
-            return Optional.of(unjudged(
-                    requirement,
-                    path,
-                    VerdictKind.INCONCLUSIVE,
-                    "'" + path + "', which satisfies it, is not " + "part of '" + root.path() + "', which was run"));
-        }
+        List<Instance> subjects = chain.isEmpty() ? List.of(root) : subjects(chain);
+        Fingerprint said = Fingerprint.of(model, List.of(satisfaction.id()));
         try {
-            Judgement judgement = judged(requirement, subject, subject.path());
-            return Optional.of(
-                    judgement.with(judgement.fingerprint().and(Fingerprint.of(model, List.of(satisfaction.id())))));
+            return subjects.stream()
+                    .map(subject -> judged(requirement, subject, subject.path()))
+                    .map(judgement -> judgement.with(judgement.fingerprint().and(said)))
+                    .toList();
         } catch (Observations.NeedsRun _) {
-            return Optional.empty();
+            return List.of();
         }
     }
 
-    private static List<ElementId> satisfier(Element satisfaction) {
+    static List<ElementId> satisfier(Element satisfaction) {
         return satisfaction
                 .get(Property.BY)
                 .map(Reference::chain)
@@ -129,15 +143,14 @@ public final class RequirementJudge {
                 .toList();
     }
 
-    /** The instance a satisfying part is in the system that runs. */
-    private Optional<Instance> subject(List<ElementId> chain) {
+    /** The instances a satisfying part has in the system that runs. */
+    private List<Instance> subjects(List<ElementId> chain) {
         List<ElementId> from = chain.indexOf(root.usage().id()) > 0
                 ? chain.subList(chain.indexOf(root.usage().id()), chain.size())
                 : chain;
-        if (!reachable(from.getFirst())) {
-            return Optional.empty();
-        }
-        return flattening.instance(new FeatureReference(List.copyOf(from), Span.NONE), root);
+        return reachable(from.getFirst())
+                ? flattening.instances(new FeatureReference(List.copyOf(from), Span.NONE), root)
+                : List.of();
     }
 
     /** A part outside the system would be built anew, apart from what ran; only parts inside count. */

@@ -1,0 +1,199 @@
+package pyrite.core.verification;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.dynamics.RunControl;
+import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Reference;
+import pyrite.core.notation.Authoring;
+
+/**
+ * Random edits by any construct: where a fresh judgement differs from the one before, the one before counts as stale.
+ */
+class FreshnessLawTest {
+    private static final String TEXT = """
+            attribute <fathom> fathomUnit : LengthUnit = 1.8288 [m];
+            attribute <dip> dipUnit : LengthUnit = 0.5 [fathom];
+            attribute factor : Real = 2;
+            attribute share : Real = factor / 4;
+            enum def Grade { coarse; fine; }
+            calc def Half { in x : Real; return : Real = x * share; }
+            calc def Flow { in a : AreaValue; return : VolumeFlowRateValue = Half(0.02) * a / 1 [m^2] * 1 [m^3/s]; }
+            constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
+            constraint def Law { in a; in q; in rate; a * rate == -q }
+            part def Valve { attribute open : Real default = 1; attribute grade : Grade = Grade::fine; }
+            part def Base { attribute area : AreaValue = 1 [m^2]; part valve : Valve[2]; }
+            part def Tank :> Base {
+                attribute level : LengthValue := 1 [m];
+                attribute outflow : VolumeFlowRateValue = sum(valve.open) * Flow(area);
+                assert constraint balance : Law { in a = area; in q = outflow; in rate = der(level); }
+            }
+            part def Plant {
+                part left : Tank;
+                part right : Tank { attribute :>> area = 2 [m^2]; attribute :>> level := 2 [dip]; }
+                attribute apart : LengthValue = abs(left.level - right.level);
+                attribute seen : LengthValue;
+                bind seen = left.level;
+            }
+            part plant : Plant { part :>> left { part :>> valve { attribute :>> open = 0.5; } } }
+            requirement def Kept { subject t : Tank; attribute least : LengthValue default = 0.1 [m]; require constraint { always(t.level >= least) } }
+            requirement keeps : Kept { attribute :>> least = 0.05 [fathom]; }
+            requirement other { subject t : Tank; attribute most : LengthValue = 3 [m];
+                assume constraint { t.area > 0.5 [m^2] } require constraint { Below(t.level, most) } }
+            requirement near { subject p : Plant; require constraint { maximum(p.apart) <= 1 [fathom] } require level; }
+            requirement level { subject p : Plant; require constraint { p.seen <= 2 [m] } }
+            requirement fine { subject v : Valve; require constraint { v.grade == Grade::fine } }
+            satisfy keeps by plant.left;
+            satisfy keeps by plant.right;
+            satisfy other by plant.right;
+            satisfy near by plant;
+            satisfy fine by plant.left.valve;
+            verification check : SimulatedCheck {
+                subject :>> system = plant; attribute :>> stopTime = 10 [s]; attribute :>> tolerance = 1e-8;
+                objective { verify keeps; verify other; verify near; verify fine; }
+            }
+            """;
+
+    private static final Model MODEL = Models.of(TEXT);
+    private static final List<Element> OWN = MODEL.ownElements().stream()
+            .sorted(Comparator.comparing(Element::id))
+            .toList();
+    private static final Map<String, Judgement> BEFORE = judgements(MODEL);
+
+    @Test
+    void theModelIsJudged() {
+        assertThat(BEFORE.values())
+                .extracting(judgement -> judgement.subject() + " " + judgement.verdict() + " " + judgement.reason())
+                .hasSize(6)
+                .allMatch(said -> said.contains("PASS"));
+    }
+
+    private static final List<String> VALUES = List.of(
+            "3", "0.25", "true", "factor", "2 [m]", "1 [dip]", "4 [m^2]", "Grade::coarse", "time / 1 [s]", "Half(3)");
+    private static final List<String> MEMBERS = List.of(
+            "assume constraint { 1 > 2 }",
+            "require constraint { 1 > 2 }",
+            "attribute extra : Real = 7",
+            "attribute :>> area = 3 [m^2]",
+            "attribute :>> level := 4 [m]",
+            "attribute :>> open = 0.1",
+            "attribute :>> least = 0.9 [m]",
+            "attribute :>> stopTime = 3 [s]",
+            "part :>> valve[3]",
+            "attribute grade : Grade = Grade::coarse",
+            "assert constraint { der(level) == 0 [m/s] }",
+            "bind level = area",
+            "satisfy keeps by plant.left",
+            "not satisfy keeps by plant.left",
+            "subject t : Valve",
+            "verify keeps",
+            "in x : Real",
+            "return : Real = 4",
+            "calc def Half { in x : Real; return : Real = x * 3; }",
+            "attribute factor : Real = 9");
+
+    private static Map<String, Judgement> judgements(Model model) {
+        Map<String, Judgement> byPlace = new TreeMap<>();
+        Element check = model.ownElements().stream()
+                .filter(e -> e.kind() == ElementKind.VERIFICATION)
+                .findFirst()
+                .orElse(null);
+        if (check != null) {
+            CaseRun.of(model, check, patience())
+                    .judgements()
+                    .forEach(judgement -> byPlace.put(judgement.requirement() + " " + judgement.subject(), judgement));
+        }
+        return byPlace;
+    }
+
+    /** Some edits make a run long; it is cancelled, which is a result like any other. */
+    private static RunControl patience() {
+        long end = System.nanoTime() + 1_000_000_000L;
+        return new RunControl() {
+            @Override
+            public boolean isCancelled() {
+                return System.nanoTime() > end;
+            }
+        };
+    }
+
+    @Property(tries = 2500)
+    void aJudgementThatAFreshOneContradictsIsStale(@ForAll long seed) {
+        Random random = new Random(seed);
+        Edit edit = edit(random);
+        if (edit == null || !(MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference))) {
+            return;
+        }
+        Map<String, Judgement> now = judgements(after);
+        BEFORE.forEach((place, before) -> {
+            if (before.fingerprint().changedIn(after).isEmpty()) {
+                assertThat(now.containsKey(place) ? said(now.get(place)) : "nothing")
+                        .as(() -> before.subject() + " after " + difference.changes())
+                        .isEqualTo(said(before));
+            }
+        });
+    }
+
+    private static String said(Judgement judgement) {
+        return judgement.verdict() + " " + judgement.margin() + " " + judgement.worstInstant() + " "
+                + judgement.firstViolation() + " " + judgement.reason();
+    }
+
+    private static Edit edit(Random random) {
+        Element one = OWN.get(random.nextInt(OWN.size()));
+        Element other = OWN.get(random.nextInt(OWN.size()));
+        Authoring authoring = new Authoring(MODEL);
+        return switch (random.nextInt(9)) {
+            case 0 -> removal(one);
+            case 1 -> accepted(() -> authoring.value(
+                    MODEL.find(one.owner() == null ? one.id() : one.owner()).orElseThrow(), one, pick(VALUES, random)));
+            case 2 -> accepted(() -> authoring.value(one, other, pick(VALUES, random)));
+            case 3, 4 -> accepted(() -> authoring.members(one, pick(MEMBERS, random)));
+            case 5 -> Edit.put(one.withOwner(other.id(), one.rank()));
+            case 6 -> Edit.put(one.with(pyrite.core.model.Property.TYPES, List.of(Reference.to(other.id()))));
+            case 7 -> Edit.put(one.with(pyrite.core.model.Property.REDEFINES, List.of(Reference.to(other.id()))));
+            default -> retargeted(one, other, random);
+        };
+    }
+
+    private static Edit removal(Element one) {
+        Set<ElementId> all = new HashSet<>();
+        MODEL.subtree(one.id()).forEach(each -> all.add(each.id()));
+        return new Edit(List.of(), all);
+    }
+
+    private static Edit retargeted(Element one, Element other, Random random) {
+        return switch (random.nextInt(4)) {
+            case 0 -> Edit.put(one.with(pyrite.core.model.Property.TARGET, Reference.to(other.id())));
+            case 1 -> Edit.put(one.with(pyrite.core.model.Property.BY, Reference.to(other.id())));
+            case 2 -> Edit.put(one.with(pyrite.core.model.Property.SPECIALIZES, List.of(Reference.to(other.id()))));
+            default -> one.get(pyrite.core.model.Property.RESULT).isEmpty() || other.get(pyrite.core.model.Property.RESULT).isEmpty()
+                    ? Edit.put(one.with(pyrite.core.model.Property.NEGATED, true))
+                    : Edit.put(one.with(pyrite.core.model.Property.RESULT, other.get(pyrite.core.model.Property.RESULT).orElseThrow()));
+        };
+    }
+
+    private static <T> T pick(List<T> from, Random random) {
+        return from.get(random.nextInt(from.size()));
+    }
+
+    private static Edit accepted(java.util.function.Supplier<Authoring.Proposal> proposal) {
+        return proposal.get() instanceof Authoring.Proposal.Accepted accepted ? accepted.edit() : null;
+    }
+}
