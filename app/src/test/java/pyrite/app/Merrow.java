@@ -71,6 +71,14 @@ final class Merrow implements AutoCloseable {
                 .toString();
     }
 
+    /** Adds members to an element, as Ines would by typing them. */
+    Commit add(String holder, String members) {
+        Workspace.Head head = head();
+        Authoring.Proposal.Accepted accepted =
+                (Authoring.Proposal.Accepted) new Authoring(head.model()).members(named(holder), members);
+        return workspace().commit(head.branch(), head.number(), accepted.edit(), person("ines"), accepted.summary());
+    }
+
     /** Gives a feature another value, as Ines would by typing it. */
     Commit change(String holder, String feature, String text) {
         Workspace.Head head = head();

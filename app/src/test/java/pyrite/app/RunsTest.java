@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.awaitility.Awaitility.await;
 import static org.mockito.Mockito.mock;
 
@@ -93,6 +94,27 @@ class RunsTest extends InProject {
         assertThat(verdict("closesInTime").stale()).isTrue();
         run("closingCheck", RunControl.NONE);
         assertThat(verdict("closesInTime").stale()).isFalse();
+    }
+
+    @Test
+    void afterAnUndoTheVerdictThatHeldBeforeCountsAgain() {
+        run("closingCheck", RunControl.NONE);
+        VerdictView before = verdict("closesInTime");
+        merrow.change("drive", "cushionedSpeed", "0.02 [deg/s]");
+        run("closingCheck", RunControl.NONE);
+        assertThat(verdict("closesInTime").margin()).isNotEqualTo(before.margin());
+        merrow.workspace().undo(merrow.head().branch(), merrow.person("ines"));
+        assertThat(verdict("closesInTime").stale()).isFalse();
+        assertThat(verdict("closesInTime").run()).isEqualTo(before.run());
+    }
+
+    @Test
+    void aSubjectWithoutAVerdictIsNamed() {
+        run("closingCheck", RunControl.NONE);
+        merrow.add("MerrowGate", "part spareGate : SurgeGate; satisfy closesInTime by spareGate;");
+        assertThat(verdicts.of(merrow.head(), merrow.named("closesInTime").id()))
+                .extracting(VerdictView::subject, VerdictView::kind)
+                .contains(tuple("spareGate", VerdictKind.INCONCLUSIVE));
     }
 
     @Test

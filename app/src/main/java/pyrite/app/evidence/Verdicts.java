@@ -62,7 +62,8 @@ public class Verdicts {
 
     /** All verdicts by requirement, the worst first. Requirements without any are left out. */
     public Map<ElementId, List<VerdictView>> all(Workspace.Head head) {
-        return inForce.get(new VerdictsKey(head.branch().id(), head.number(), runs.ended(head.branch())), _ -> find(head));
+        return inForce.get(
+                new VerdictsKey(head.branch().id(), head.number(), runs.ended(head.branch())), _ -> find(head));
     }
 
     private Map<ElementId, List<VerdictView>> find(Workspace.Head head) {
@@ -71,9 +72,10 @@ public class Verdicts {
         for (RunStore.Verdict verdict : inForce(head)) {
             views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
         }
-        atOnce(head).forEach((requirement, found) -> found.judgements().stream()
-                .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE)
-                .forEach(judgement -> put(views, view(head, judgement), requirement)));
+        atOnce(head)
+                .forEach((requirement, found) -> found.judgements().stream()
+                        .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE)
+                        .forEach(judgement -> put(views, view(head, judgement), requirement)));
         views.forEach((requirement, list) -> addMissing(head, requirement, list));
         views.values().forEach(list -> list.sort(WORST_FIRST));
         return views;
@@ -113,9 +115,7 @@ public class Verdicts {
             }
         }
         return newest.stream()
-                .map(verdict -> isFresh(verdict, head)
-                        ? verdict
-                        : freshAgain.getOrDefault(Place.of(verdict), verdict))
+                .map(verdict -> isFresh(verdict, head) ? verdict : freshAgain.getOrDefault(Place.of(verdict), verdict))
                 .toList();
     }
 

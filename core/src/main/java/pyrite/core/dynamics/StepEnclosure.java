@@ -39,6 +39,13 @@ public final class StepEnclosure {
         return term(relation.margin(), a, b, true);
     }
 
+    /** Whether the margin of a relation of the system is surely at least so large; wider bounds than others, sooner. */
+    boolean isSurelyFrom(double least, Relation relation, boolean mode, double a, double b) {
+        Jet margin = between(a, b).of(relation.margin(), true);
+        return margin.value().isBounded()
+                && (mode ? margin.value().low() : -margin.value().high()) >= least;
+    }
+
     private Enclosure term(Term term, double a, double b, boolean ofSystem) {
         double middle = a + (b - a) / 2;
         Jet there = between(middle, middle).of(term, ofSystem);

@@ -75,6 +75,9 @@ final class SwitchSearch {
         if (++stretches > MOST_STRETCHES) {
             throw new GivenUp(from);
         }
+        if (bounds.isSurelyFrom(-leeway, relation, mode, from, to)) {
+            return Double.NaN;
+        }
         Enclosure room = mode
                 ? bounds.ofSystem(relation, from, to)
                 : bounds.ofSystem(relation, from, to).negated();

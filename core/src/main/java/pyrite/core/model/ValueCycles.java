@@ -161,12 +161,11 @@ final class ValueCycles {
         }
         List<Element> named = new ArrayList<>(0);
         value.expression().walk(part -> {
-            Referent referent =
-                    switch (part) {
-                        case FeatureReference r when r.chain().size() == 1 -> r.last();
-                        case UnitReference unit -> unit.unit();
-                        default -> null;
-                    };
+            Referent referent = switch (part) {
+                case FeatureReference r when r.chain().size() == 1 -> r.last();
+                case UnitReference unit -> unit.unit();
+                default -> null;
+            };
             if (referent instanceof ElementId id && !model.isLibrary(id)) {
                 model.find(id).filter(e -> e.kind().isUsage()).ifPresent(named::add);
             }

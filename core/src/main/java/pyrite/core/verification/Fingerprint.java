@@ -42,18 +42,22 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
         hashes = java.util.Collections.unmodifiableSortedMap(new TreeMap<>(hashes));
     }
 
-    /** @param read what was read; attributes that it refers to count as read too, such as units and what they are made of */
+    /**
+     * @param read what was read; attributes that it refers to count as read too, such as units and what they are made
+     *     of
+     */
     public static Fingerprint of(Model model, Collection<ElementId> read) {
         TreeMap<ElementId, String> hashes = new TreeMap<>();
         Deque<ElementId> open = new ArrayDeque<>(read);
         while (!open.isEmpty()) {
             ElementId id = open.pop();
             if (!model.isLibrary(id) && hashes.putIfAbsent(id, hash(model, id)) == null) {
-                model.find(id).ifPresent(element -> element.outgoing().stream()
-                        .filter(target -> model.find(target)
-                                .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
-                                .isPresent())
-                        .forEach(open::push));
+                model.find(id)
+                        .ifPresent(element -> element.outgoing().stream()
+                                .filter(target -> model.find(target)
+                                        .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
+                                        .isPresent())
+                                .forEach(open::push));
             }
         }
         return new Fingerprint(hashes);

@@ -6,7 +6,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -66,8 +65,7 @@ public final class RequirementJudge {
         try {
             Instance root = flattening.running(model.get(chain.getFirst()));
             read.addAll(flattening.drainRead());
-            judgements = new RequirementJudge(model, flattening, root, null, null)
-                    .judge(requirement, satisfaction);
+            judgements = new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction);
         } catch (ModelFault e) {
             judgements = List.of(
                     unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));

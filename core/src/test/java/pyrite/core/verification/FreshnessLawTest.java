@@ -161,8 +161,11 @@ class FreshnessLawTest {
         Authoring authoring = new Authoring(MODEL);
         return switch (random.nextInt(9)) {
             case 0 -> removal(one);
-            case 1 -> accepted(() -> authoring.value(
-                    MODEL.find(one.owner() == null ? one.id() : one.owner()).orElseThrow(), one, pick(VALUES, random)));
+            case 1 ->
+                accepted(() -> authoring.value(
+                        MODEL.find(one.owner() == null ? one.id() : one.owner()).orElseThrow(),
+                        one,
+                        pick(VALUES, random)));
             case 2 -> accepted(() -> authoring.value(one, other, pick(VALUES, random)));
             case 3, 4 -> accepted(() -> authoring.members(one, pick(MEMBERS, random)));
             case 5 -> Edit.put(one.withOwner(other.id(), one.rank()));
@@ -183,9 +186,13 @@ class FreshnessLawTest {
             case 0 -> Edit.put(one.with(pyrite.core.model.Property.TARGET, Reference.to(other.id())));
             case 1 -> Edit.put(one.with(pyrite.core.model.Property.BY, Reference.to(other.id())));
             case 2 -> Edit.put(one.with(pyrite.core.model.Property.SPECIALIZES, List.of(Reference.to(other.id()))));
-            default -> one.get(pyrite.core.model.Property.RESULT).isEmpty() || other.get(pyrite.core.model.Property.RESULT).isEmpty()
-                    ? Edit.put(one.with(pyrite.core.model.Property.NEGATED, true))
-                    : Edit.put(one.with(pyrite.core.model.Property.RESULT, other.get(pyrite.core.model.Property.RESULT).orElseThrow()));
+            default ->
+                one.get(pyrite.core.model.Property.RESULT).isEmpty()
+                                || other.get(pyrite.core.model.Property.RESULT).isEmpty()
+                        ? Edit.put(one.with(pyrite.core.model.Property.NEGATED, true))
+                        : Edit.put(one.with(
+                                pyrite.core.model.Property.RESULT,
+                                other.get(pyrite.core.model.Property.RESULT).orElseThrow()));
         };
     }
 

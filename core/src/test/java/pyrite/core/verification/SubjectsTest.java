@@ -39,7 +39,8 @@ class SubjectsTest {
 
     @Test
     void aRunJudgesEachInstanceItHasAndSaysNothingAboutOthers() {
-        Model model = model("requirement r : Kept; satisfy r by plant.tank; satisfy r by plant.spare; satisfy r by other;");
+        Model model =
+                model("requirement r : Kept; satisfy r by plant.tank; satisfy r by plant.spare; satisfy r by other;");
         List<Judgement> judgements = judged(model);
         assertThat(said(judgements))
                 .containsExactlyInAnyOrder("plant.tank#(1) PASS", "plant.tank#(2) PASS", "plant.spare FAIL");
@@ -71,12 +72,10 @@ class SubjectsTest {
         assertThat(judged(model("""
                 requirement r { subject p : Plant; require constraint { minimum(plant.spare.level) >= 3.8 [m] } }
                 satisfy r by plant;
-                """)))
-                .singleElement()
-                .satisfies(judgement -> {
-                    assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
-                    assertThat(judgement.margin().si()).isCloseTo(0.1, org.assertj.core.api.Assertions.within(1e-9));
-                });
+                """))).singleElement().satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.PASS);
+            assertThat(judgement.margin().si()).isCloseTo(0.1, org.assertj.core.api.Assertions.within(1e-9));
+        });
     }
 
     @Test
@@ -84,12 +83,10 @@ class SubjectsTest {
         assertThat(judged(model("""
                 requirement r { subject p : Plant; require constraint { minimum(other.level) >= 3.8 [m] } }
                 satisfy r by plant;
-                """)))
-                .singleElement()
-                .satisfies(judgement -> {
-                    assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
-                    assertThat(judgement.reason()).contains("'other.level'").contains("is not part of what runs");
-                });
+                """))).singleElement().satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.ERROR);
+            assertThat(judgement.reason()).contains("'other.level'").contains("is not part of what runs");
+        });
     }
 
     @Test
