@@ -16,6 +16,7 @@ final class Application implements AutoCloseable {
     static {
         // Logging belongs to the whole process; two that start at once would set it up against each other.
         System.setProperty("org.springframework.boot.logging.LoggingSystem", "none");
+        java.util.logging.LogManager.getLogManager().reset();
     }
 
     private static CompletableFuture<Application> next;

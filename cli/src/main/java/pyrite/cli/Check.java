@@ -34,6 +34,7 @@ final class Check implements Callable<Integer> {
         ReadResult reading = Files.read(files);
         var out = spec.commandLine().getOut();
         int count = reading.problems().size();
+        List<String> notes = count == 0 ? Verify.notes(reading.model()) : List.of();
         if (json) {
             out.println(JsonMapper.builder()
                     .build()
@@ -42,9 +43,12 @@ final class Check implements Callable<Integer> {
                             "elements",
                             reading.read().size(),
                             "errors",
-                            reading.problems().stream().map(Check::row).toList())));
+                            reading.problems().stream().map(Check::row).toList(),
+                            "notes",
+                            notes)));
         } else {
             Files.report(reading, out);
+            notes.forEach(note -> out.println("note: " + note));
             out.println(
                     count == 0
                             ? reading.read().size() + " elements, no errors"

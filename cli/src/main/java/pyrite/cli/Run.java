@@ -17,6 +17,7 @@ import pyrite.core.model.Model;
 import pyrite.core.notation.ReadResult;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.NotExecuted;
 import pyrite.core.verification.SeriesTable;
 
 @Command(
@@ -50,7 +51,10 @@ final class Run implements Callable<Integer> {
         if (!Files.report(reading, spec.commandLine().getErr())) {
             return Main.MODEL_ERRORS;
         }
-        CaseRun run = CaseRun.of(reading.model(), find(reading.model()), RunControl.NONE);
+        Element usage = find(reading.model());
+        NotExecuted.by(reading.model(), usage)
+                .forEach(note -> spec.commandLine().getErr().println("note: " + note));
+        CaseRun run = CaseRun.of(reading.model(), usage, RunControl.NONE);
         if (run.failure() != null) {
             spec.commandLine().getErr().println("error: " + run.failure());
             return Main.MODEL_ERRORS;

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -24,6 +25,7 @@ import pyrite.core.notation.ReadResult;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Judgement;
+import pyrite.core.verification.NotExecuted;
 import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.Subjects;
 import pyrite.core.verification.VerdictKind;
@@ -61,6 +63,7 @@ final class Verify implements Callable<Integer> {
         Model model = reading.model();
         List<Map<String, @Nullable Object>> rows =
                 judge(model).stream().map(j -> row(model, j)).toList();
+        notes(model).forEach(note -> spec.commandLine().getErr().println("note: " + note));
         if (rows.isEmpty()) {
             spec.commandLine().getErr().println(nothingJudged(model));
         }
@@ -78,6 +81,16 @@ final class Verify implements Callable<Integer> {
         return rows.stream().allMatch(row -> VerdictKind.PASS.word().equals(row.get("verdict")))
                 ? Main.GOOD
                 : Main.NOT_MET;
+    }
+
+    /** What runs leave out of what is written. */
+    static List<String> notes(Model model) {
+        return Stream.of(ElementKind.VERIFICATION, ElementKind.ANALYSIS)
+                .flatMap(kind -> sorted(model, kind).stream())
+                .filter(usage -> CaseSetup.isRunnable(model, usage))
+                .flatMap(usage -> NotExecuted.by(model, usage).stream())
+                .distinct()
+                .toList();
     }
 
     private static String nothingJudged(Model model) {

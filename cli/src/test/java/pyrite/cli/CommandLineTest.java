@@ -104,6 +104,28 @@ class CommandLineTest {
     }
 
     @Test
+    void whatARunLeavesOutIsTold() throws IOException {
+        replace(
+                "assert constraint drain",
+                "state operating { state idle; } action fill; attribute x : LengthValue = 1 [m]; assert constraint drain");
+        String note = "note: state 'operating' of 'tank' is not executed yet; a run follows equations only";
+        pyrite("check", file.toString());
+        assertThat(out.toString()).contains(note, "note: action 'fill' of 'tank' is not executed yet");
+        pyrite("run", file.toString(), "--case", "Tank::look");
+        assertThat(err.toString()).contains(note);
+        assertThat(pyrite("verify", file.toString())).isZero();
+    }
+
+    @Test
+    void verifyNamesASubjectWithoutAVerdict() throws IOException {
+        replace("satisfy keeps by tank;", "part spare : StorageTank; satisfy keeps by tank; satisfy keeps by spare;");
+        assertThat(pyrite("verify", file.toString())).isEqualTo(2);
+        assertThat(out.toString())
+                .containsPattern("tank +pass")
+                .containsPattern("spare +inconclusive .*no verdict for 'spare'");
+    }
+
+    @Test
     void verifySaysWhyNothingIsJudged() throws IOException {
         Files.writeString(file, "package P { part gate; requirement r { require constraint { 1 < 2 } } }");
         assertThat(pyrite("verify", file.toString())).isZero();

@@ -30,6 +30,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.NotExecuted;
 
 /** The runnable cases, the list of runs, and the page of each run. */
 @Controller
@@ -56,6 +57,7 @@ class RunsController {
             String text,
             boolean verification,
             List<Element> requirements,
+            List<String> notes,
             @Nullable RunRecord newest) {}
 
     @GetMapping("/p/{project}/{branch}/runs")
@@ -73,6 +75,7 @@ class RunsController {
                                 model.inheritance().documentation(e),
                                 e.kind() == ElementKind.VERIFICATION,
                                 CaseSetup.requirements(model, e),
+                                NotExecuted.by(model, e),
                                 newest.get(e.id())))
                         .sorted(Comparator.comparing((Case c) -> !c.verification())
                                 .thenComparing(Case::name))
@@ -89,6 +92,12 @@ class RunsController {
         page.addAttribute("run", run);
         page.addAttribute(
                 "element", head.model().find(ElementId.of(run.caseId())).orElse(null));
+        page.addAttribute(
+                "notes",
+                head.model()
+                        .find(ElementId.of(run.caseId()))
+                        .map(usage -> NotExecuted.by(head.model(), usage))
+                        .orElse(List.of()));
         page.addAttribute(
                 "pruned",
                 run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());

@@ -1,7 +1,10 @@
 package pyrite.core.dynamics;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -240,12 +243,43 @@ public final class Flattening {
                     "an asserted constraint of something that runs is an equation with '==';"
                             + " what is to be checked belongs in a requirement");
         }
+        Term left = lowering.term(b.left(), scope);
+        Term right = lowering.term(b.right(), scope);
+        boolean isDecided = left instanceof Term.Constant && right instanceof Term.Constant;
         return new Equation(
-                lowering.term(b.left(), scope),
-                lowering.term(b.right(), scope),
-                source.id(),
-                label,
-                lowering.takeLost());
+                left, right, source.id(), label, lowering.takeLost(), isDecided ? given(part, scope) : List.of());
+    }
+
+    /** The values that an expression takes, by their paths. */
+    private List<String> given(Expression part, Instance scope) {
+        Set<String> given = new LinkedHashSet<>();
+        part.walk(each -> {
+            if (each instanceof Expression.FeatureReference reference) {
+                lowering.targets().of(reference, scope).stream()
+                        .filter(FlatAttribute.class::isInstance)
+                        .map(FlatAttribute.class::cast)
+                        .filter(quantity -> quantity.term instanceof Term.Constant)
+                        .forEach(quantity -> given.add(quantity.path + " = " + shown(quantity)));
+            }
+        });
+        return List.copyOf(given);
+    }
+
+    private static String shown(FlatAttribute quantity) {
+        double si = ((Term.Constant) Objects.requireNonNull(quantity.term)).value();
+        double shown = quantity.unit.unit().fromSi(si);
+        String number = Double.isFinite(shown)
+                ? new BigDecimal(shown)
+                        .round(new MathContext(6))
+                        .stripTrailingZeros()
+                        .toString()
+                : Double.toString(shown);
+        return quantity.unit.symbol().isEmpty() ? number : number + " " + quantity.unit.symbol();
+    }
+
+    /** The paths of all attributes, in the order in which they are declared. */
+    public List<String> declared() {
+        return builder.quantities().stream().map(quantity -> quantity.path).toList();
     }
 
     private void binding(Instance instance, Element binding, List<Equation> equations) {

@@ -22,24 +22,30 @@ final class RunFailures {
     }
 
     /** @param switches for each relation how often it has switched */
-    RunFailure budgetExceeded(double t, int[] switches) {
+    RunFailure budgetExceeded(double t, int[] switches, boolean stiff) {
         return new RunFailure(
                 RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run used up its " + settings.budget().toSeconds() + " s of computing time at t = " + seconds(t)
-                        + " of " + seconds(settings.stop()) + busiest(switches)
-                        + "; shorten it or loosen its tolerance",
+                        + " of " + seconds(settings.stop()) + busiest(switches) + advice(stiff),
                 List.of());
     }
 
     /** @param switches for each relation how often it has switched */
-    RunFailure tooManySteps(double t, int most, int[] switches) {
+    RunFailure tooManySteps(double t, int most, int[] switches, boolean stiff) {
         return new RunFailure(
                 RunFailure.Reason.BUDGET_EXCEEDED,
                 t,
                 "the run took more than " + most + " steps by t = " + seconds(t) + " of " + seconds(settings.stop())
-                        + busiest(switches) + "; shorten it or loosen its tolerance",
+                        + busiest(switches) + advice(stiff),
                 List.of());
+    }
+
+    private static String advice(boolean stiff) {
+        return stiff
+                ? "; its equations are stiff: something in them settles so much faster than the rest that the steps are"
+                        + " too small; give what settles its final value by an equation without der(), or make it slower"
+                : "; shorten it or loosen its tolerance";
     }
 
     /** The condition that costs most, where conditions cost anything to speak of. */

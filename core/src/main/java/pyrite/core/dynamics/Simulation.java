@@ -22,13 +22,15 @@ public final class Simulation {
     private static final int MOST_SWITCHES_AT_ONCE = 50;
     /**
      * In units of the resolution of time in the run, which is a few of the smallest differences a double can have
-     * there: how exactly a switch is located, how far ahead a margin is looked at, and which instants count as one.
+     * there: how exactly a switch is located, how far ahead a margin is looked at, which instants count as one, and how
+     * near to an instant without a value a run must come before it says so.
      */
     private static final double ULPS = 16;
 
     private static final double SWITCH_ACCURACY = 1;
     private static final double AHEAD = 1e3;
     private static final double SAME_INSTANT = 1e5;
+    private static final double NO_FURTHER = 100;
     private static final int EULER_STEPS = 4;
     private static final double KINK_SHARE = 0.1;
     private static final double SLACK = 1.01;
@@ -37,6 +39,8 @@ public final class Simulation {
     private static final double FIRST_STEP = 1e-6;
     private static final int SETTLING_ROUNDS = 20;
     private static final int RETRIES = 12;
+    /** Runs of fewer steps are not looked at for stiffness. */
+    private static final int STEPS_BEFORE_STIFF = 5_000;
     /** All steps are kept until the requirements are judged. */
     private static final int MOST_STEPS = 2_000_000;
 
@@ -58,6 +62,7 @@ public final class Simulation {
     private final double[] largestMargins;
     private final TimeSwitches timeSwitches;
     private final Nominals nominals;
+    private final Stiffness stiffness = new Stiffness();
     private double lastStep;
     private final int[] switchesHere;
     private final int[] switchesInAll;
@@ -169,7 +174,7 @@ public final class Simulation {
                 return piece(t, state, end, end < planned.time() ? -1 : planned.relation(), largest);
             } catch (NotFinite fault) {
                 double missing = fault.time - reached;
-                if (retry == RETRIES || missing <= SAME_INSTANT * resolution) {
+                if (retry == RETRIES || missing <= NO_FURTHER * resolution) {
                     throw failures.diverged(fault.time, fault.variable, v[fault.variable]);
                 }
                 t = reached;
@@ -285,7 +290,7 @@ public final class Simulation {
                 throw failures.cancelled(t);
             }
             if (clock.millis() > deadline) {
-                throw failures.budgetExceeded(t, switchesInAll);
+                throw failures.budgetExceeded(t, switchesInAll, stiffness.isFound());
             }
         }
     }
@@ -353,6 +358,9 @@ public final class Simulation {
                 if (!Double.isFinite(derivatives[i])) {
                     checkFinite(t);
                 }
+            }
+            if (trajectory.stepCount() > STEPS_BEFORE_STIFF) {
+                stiffness.evaluated(t, y, derivatives);
             }
             return derivatives;
         }
@@ -440,6 +448,9 @@ public final class Simulation {
             double from = interpolator.getPreviousState().getTime();
             double to = Math.min(interpolator.getCurrentState().getTime(), end);
             lastStep = interpolator.getCurrentState().getTime() - from;
+            if (trajectory.stepCount() > STEPS_BEFORE_STIFF) {
+                stiffness.stepped(lastStep);
+            }
             int dimension = interpolator.getCurrentState().getPrimaryStateDimension();
             Step step = new Step(from, to, interpolator, dimension, pieceModes);
             int fired = -1;
@@ -470,7 +481,7 @@ public final class Simulation {
 
         private void requireFewEnoughSteps() {
             if (trajectory.stepCount() > MOST_STEPS) {
-                throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll);
+                throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll, stiffness.isFound());
             }
         }
 

@@ -111,9 +111,11 @@ public final class Sorting {
                 && Math.abs(l - r) <= NEGLIGIBLE * Math.max(1, Math.max(Math.abs(l), Math.abs(r)));
         if (!holds) {
             unknownsLostIn(equation).forEach(unknown -> requireEffect(unknown, equation));
+            String givers = equation.given().isEmpty() ? "" : " (" + String.join(", ", equation.given()) + ")";
             throw new ModelFault(
                     "everything in the equation '" + equation.label() + "' is already given by fixed or start "
-                            + "values, so there is nothing left for it to determine; remove it or leave one of its values open",
+                            + "values" + givers
+                            + ", so there is nothing left for it to determine; remove it or leave one of its values open",
                     List.of(equation.source()));
         }
     }
@@ -276,8 +278,8 @@ public final class Sorting {
         return new ModelFault(
                 "the equations " + String.join(", ", parts.keySet()) + " need each other's results ("
                         + String.join(", ", parts.values())
-                        + "): an algebraic loop, which cannot be solved yet; a small "
-                        + "time constant on one of them breaks it",
+                        + "): an algebraic loop, which cannot be solved yet; solve them for one of these by hand and "
+                        + "write its value in the place of an equation",
                 component.stream()
                         .map(e -> equations.get(e).source())
                         .distinct()

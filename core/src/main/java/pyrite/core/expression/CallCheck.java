@@ -1,7 +1,9 @@
 package pyrite.core.expression;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.hipparchus.fraction.Fraction;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.Invocation;
@@ -115,6 +117,7 @@ final class CallCheck {
             return function.result();
         }
         List<String> given = new ArrayList<>();
+        Map<Referent, Type> bound = new HashMap<>();
         for (int i = 0; i < call.arguments().size(); i++) {
             Expression argument = call.arguments().get(i);
             String name = argument instanceof Expression.NamedArgument named
@@ -132,13 +135,31 @@ final class CallCheck {
                         argument,
                         "'" + name + "' of " + function.name() + " is " + parameter.type() + ", but this is "
                                 + types.get(i));
+            } else if (parameter.type() instanceof Type.Unknown && types.get(i) instanceof Type.Number) {
+                bound.put(parameter.feature(), types.get(i));
             }
         }
         parameters.stream()
                 .filter(p -> !p.optional() && !given.contains(p.name()))
                 .forEach(p ->
                         check.fault(call, function.name() + " needs a value for its parameter '" + p.name() + "'"));
-        return function.result();
+        return bound.isEmpty() ? function.result() : result(call, function, bound);
+    }
+
+    /** What a call comes to whose parameters take the types of the arguments. */
+    private Type result(Invocation call, ModelFunction.Defined function, Map<Referent, Type> bound) {
+        BoundParameters inside = new BoundParameters(environment, bound);
+        Expression body = inside.isDeepest()
+                ? null
+                : environment.definition(call.function()).orElse(null);
+        if (body == null) {
+            return function.result();
+        }
+        TypeCheck.Result checked = TypeCheck.check(body, inside);
+        checked.faults().stream()
+                .findFirst()
+                .ifPresent(fault -> check.fault(call, "in " + function.name() + ", " + fault.message()));
+        return function.result() instanceof Type.Unknown ? checked.type() : function.result();
     }
 
     private static boolean isMismatch(Type requested, Type given) {

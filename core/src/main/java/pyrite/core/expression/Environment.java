@@ -14,6 +14,9 @@ public interface Environment {
     /** The unit a referent names, without prefix; empty if it names none. */
     Optional<Unit> unit(Referent unit);
 
+    /** What a calculation comes to, over its parameters; empty where nothing says so. */
+    Optional<Expression> definition(Referent calculation);
+
     /** How a referent is called in messages. */
     String nameOf(Referent referent);
 }

@@ -106,10 +106,17 @@ public final class TypeCheck {
         Type operand = infer(c.operand());
         return switch (c.relation()) {
             case ISTYPE, HASTYPE, METADATA, METADATA_OF -> Type.TRUTH;
-            case AS ->
-                environment.typeNamed(c.type()) instanceof Type.Unknown ? operand : environment.typeNamed(c.type());
+            case AS -> cast(c, operand, environment.typeNamed(c.type()));
             case META -> Type.UNKNOWN;
         };
+    }
+
+    /** Looking at a value as another type does not make another quantity of it. */
+    private Type cast(Expression.Classification c, Type operand, Type to) {
+        if (operand instanceof Type.Number && to instanceof Type.Number && !operand.equals(to)) {
+            fault(c, "this is " + operand + " and cannot be taken as " + to);
+        }
+        return to instanceof Type.Unknown ? operand : to;
     }
 
     private Type filtered(Expression.Filtered filtered) {
@@ -156,6 +163,16 @@ public final class TypeCheck {
         if (unary.operator() == Operator.NOT) {
             expectBoolean(unary.operand(), operand, "'not'");
             return Type.TRUTH;
+        }
+        if (unary.operator() == Operator.NEGATE && isReading(unary.operand())) {
+            fault(
+                    unary,
+                    "a sign before a reading on a scale with its own zero would turn that reading around; write the sign"
+                            + " with the number: (-"
+                            + ExpressionText.of(
+                                    ((Quantity) unary.operand()).magnitude(),
+                                    ExpressionText.byName(environment::nameOf))
+                            + ") […]");
         }
         return number(unary.operand(), operand, "'" + unary.operator().symbol() + "'");
     }

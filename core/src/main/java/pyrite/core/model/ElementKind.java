@@ -355,6 +355,11 @@ public enum ElementKind {
         return is(Trait.OWN_SECTION);
     }
 
+    /** What something does, as opposed to the order of what it does. */
+    public boolean isBehavior() {
+        return family == Family.BEHAVIOR && isUsage() && !is(Trait.NOT_A_STEP);
+    }
+
     /** A case that can be run. */
     public boolean isCase() {
         return this == ANALYSIS || this == VERIFICATION;

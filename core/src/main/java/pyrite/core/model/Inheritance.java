@@ -133,6 +133,22 @@ public final class Inheritance {
                 .findFirst();
     }
 
+    /** The inherited feature that an element takes the place of without saying so. */
+    Optional<Element> replacedBy(Element near) {
+        Element owner = near.owner() == null
+                        || !mayGiveWay(near)
+                        || !near.get(Property.REDEFINES).isEmpty()
+                ? null
+                : model.find(near.owner()).orElse(null);
+        return owner == null
+                ? Optional.empty()
+                : generals(owner).stream()
+                        .flatMap(general -> model.children(general.id()).stream())
+                        .filter(child -> child.kind().isUsage()
+                                && replacement(child, List.of(near)).isPresent())
+                        .findFirst();
+    }
+
     private static boolean mayGiveWay(Element element) {
         return isSingle(element) || isParameter(element) || isEnd(element);
     }

@@ -94,7 +94,10 @@ public final class ModelEnvironment implements Environment {
         if (element == null) {
             return Type.UNKNOWN;
         }
-        Type known = statedDirectly(element);
+        Type known = ofReplaced(element);
+        if (known == null) {
+            known = statedDirectly(element);
+        }
         if (known == null) {
             known = types.get(id);
         }
@@ -135,6 +138,18 @@ public final class ModelEnvironment implements Environment {
             }
         }
         return null;
+    }
+
+    /** The type of the parameter that a parameter of a usage takes the place of, if it states none itself. */
+    private @Nullable Type ofReplaced(Element element) {
+        return element.get(Property.DIRECTION).isEmpty()
+                        || !element.references(Property.TYPES).isEmpty()
+                ? null
+                : model.inheritance()
+                        .replacedBy(element)
+                        .map(replaced -> typeOf(replaced.id()))
+                        .filter(type -> !(type instanceof Type.Unknown))
+                        .orElse(null);
     }
 
     /**
@@ -379,6 +394,25 @@ public final class ModelEnvironment implements Environment {
         } finally {
             begun.remove(calculation.id());
         }
+    }
+
+    @Override
+    public Optional<Expression> definition(Referent calculation) {
+        if (!(calculation instanceof ElementId id)) {
+            return Optional.empty();
+        }
+        Optional<Expression> result =
+                model.find(id).flatMap(element -> model.inheritance().nearest(element, Property.RESULT));
+        return result.isPresent()
+                ? result
+                : model.find(id).stream()
+                        .flatMap(element -> model.inheritance().features(element).stream())
+                        .filter(feature -> feature.get(Property.DIRECTION)
+                                .filter("return"::equals)
+                                .isPresent())
+                        .flatMap(feature -> model.inheritance().value(feature).stream())
+                        .map(FeatureValue::expression)
+                        .findFirst();
     }
 
     @Override

@@ -356,6 +356,7 @@ public final class WellFormedness {
     }
 
     private void expressionsFit(Element element) {
+        dimensionStays(element);
         FeatureValue value = element.get(Property.VALUE).orElse(null);
         if (value != null) {
             valueFits(element, value.expression());
@@ -416,6 +417,18 @@ public final class WellFormedness {
                     Property.VALUE,
                     value.span(),
                     describe(element) + " is " + declared + ", but its value is " + type));
+        }
+    }
+
+    /** What takes the place of a quantity is a quantity of the same kind. */
+    private void dimensionStays(Element element) {
+        Type own = model.environment().typeOf(element.id());
+        for (Reference redefined : element.references(Property.REDEFINES)) {
+            Type old = model.environment().typeOf(redefined.target());
+            if (own instanceof Type.Number && old instanceof Type.Number && !own.equals(old)) {
+                problems.add(Problem.at(
+                        element, Property.REDEFINES, describe(element) + " is " + own + ", but redefines " + old));
+            }
         }
     }
 

@@ -272,14 +272,21 @@ final class ExpressionResolver implements Expression.Rewriter {
             return Optional.empty();
         }
         String rest = symbol.substring(prefix.length());
+        // An attribute that is called like a unit does not hide it behind a prefix.
         return names.resolve(Name.of(rest), scope)
-                .filter(id -> resolver.find(id)
-                        .filter(unit -> rest.equals(unit.shortName())
-                                && !rest.equals("kg")
-                                && unit.owner() != null
-                                && resolver.find(unit.owner())
-                                        .filter(owner -> UNITS.equals(owner.name()))
-                                        .isPresent())
-                        .isPresent());
+                .flatMap(found ->
+                        isPrefixable(found, rest) ? Optional.of(found) : names.resolve(Name.of(UNITS, rest), null))
+                .filter(found -> isPrefixable(found, rest));
+    }
+
+    private boolean isPrefixable(ElementId id, String symbol) {
+        return resolver.find(id)
+                .filter(unit -> symbol.equals(unit.shortName())
+                        && !symbol.equals("kg")
+                        && unit.owner() != null
+                        && resolver.find(unit.owner())
+                                .filter(owner -> UNITS.equals(owner.name()))
+                                .isPresent())
+                .isPresent();
     }
 }

@@ -1,9 +1,12 @@
 package pyrite.core.verification;
 
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.FlatSystem;
 import pyrite.core.dynamics.Flattening;
@@ -103,16 +106,25 @@ public record CaseRun(
                     false,
                     List.of(),
                     recording.times(),
-                    series(sorted.flat(), recording, judge.shownIn()),
+                    series(sorted.flat(), flattening.declared(), recording, judge.shownIn()),
                     judgements,
                     system);
         }
 
+        /** In the order in which the attributes are declared. */
         private static List<Series> series(
-                FlatSystem flat, Trajectory.Recording recording, Map<String, DisplayUnit> shownIn) {
-            return java.util.stream.IntStream.range(0, flat.variables().size())
+                FlatSystem flat,
+                List<String> declared,
+                Trajectory.Recording recording,
+                Map<String, DisplayUnit> shownIn) {
+            Map<String, Integer> places = new HashMap<>();
+            declared.forEach(path -> places.putIfAbsent(path, places.size()));
+            return IntStream.range(0, flat.variables().size())
                     .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE)
-                    .mapToObj(i -> series(flat.variables().get(i), recording.column(i), shownIn))
+                    .boxed()
+                    .sorted(Comparator.comparing(
+                            i -> places.getOrDefault(flat.variables().get(i).path(), Integer.MAX_VALUE)))
+                    .map(i -> series(flat.variables().get(i), recording.column(i), shownIn))
                     .toList();
         }
 

@@ -46,7 +46,8 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
         return new CaseSetup(system(model, usage, flattening), settings.read(), requirements(model, usage, flattening));
     }
 
-    private static Element system(Model model, Element usage, Flattening flattening) {
+    /** @throws ModelFault if the case names no part that runs */
+    static Element system(Model model, Element usage, Flattening flattening) {
         Element subject = model.inheritance().features(usage).stream()
                 .filter(f -> f.kind() == ElementKind.SUBJECT)
                 .findFirst()

@@ -14,6 +14,8 @@ import java.time.Duration;
 import java.time.InstantSource;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.dynamics.RunFailure.Reason;
 
 /** Systems whose motion is known in closed form. */
@@ -201,6 +203,23 @@ class SimulationTest {
                         sorted, RunSettings.of(0, 1000).withBudget(Duration.ofSeconds(1)), RunControl.NONE, clock))
                 .isInstanceOf(RunFailure.class)
                 .hasMessageContaining("used up its 1 s of computing time");
+    }
+
+    /** Van der Pol's oscillator is stiff for a large damping (Hairer and Wanner, IV.1); one that is small is not. */
+    @ParameterizedTest
+    @CsvSource({"1e6, true", "1, false"})
+    void stiffnessIsCalledSo(String damping, boolean stiff) {
+        SortedSystem system = Runs.sorted("""
+                attribute x : Real := 2;
+                attribute v : FrequencyValue := 0 [1/s];
+                assert constraint law { der(x) == v and der(v) == %s [1/s] * (1 - x^2) * v - x / 1 [s^2] }
+                """.formatted(damping));
+        RunSettings settings = RunSettings.of(0, 1e6).withBudget(Duration.ofSeconds(2));
+        assertThatThrownBy(() -> Simulation.run(system, settings, RunControl.NONE))
+                .isInstanceOf(RunFailure.class)
+                .satisfies(failure -> assertThat(failure.getMessage().contains("are stiff"))
+                        .as(failure.getMessage())
+                        .isEqualTo(stiff));
     }
 
     @Test

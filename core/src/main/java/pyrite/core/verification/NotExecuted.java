@@ -1,0 +1,53 @@
+package pyrite.core.verification;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+
+/** Behaviour that is written about what runs and that a run leaves out, because only equations are executed. */
+public final class NotExecuted {
+    private final Model model;
+    private final List<String> found = new ArrayList<>();
+    private final Set<ElementId> seen = new HashSet<>();
+
+    private NotExecuted(Model model) {
+        this.model = model;
+    }
+
+    /** What a run of a case leaves out, a sentence each; empty also where the case cannot run. */
+    public static List<String> by(Model model, Element usage) {
+        NotExecuted search = new NotExecuted(model);
+        try {
+            Element system = CaseSetup.system(model, usage, new Flattening(model));
+            search.look(system, search.name(system));
+        } catch (ModelFault _) {
+            return List.of();
+        }
+        return List.copyOf(search.found);
+    }
+
+    private void look(Element part, String path) {
+        for (Element feature : model.inheritance().features(part)) {
+            if (seen.add(feature.id())) {
+                if (feature.kind() == ElementKind.PART) {
+                    look(feature, path + "." + name(feature));
+                } else if (feature.kind().isBehavior()) {
+                    found.add(feature.kind().title() + " '" + name(feature) + "' of '" + path
+                            + "' is not executed yet; a run follows equations only");
+                }
+            }
+        }
+    }
+
+    private String name(Element element) {
+        String name = model.names().effectiveName(element);
+        return name == null ? element.kind().title() : name;
+    }
+}
