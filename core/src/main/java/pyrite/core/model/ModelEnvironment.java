@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Dimension;
@@ -288,24 +289,95 @@ public final class ModelEnvironment implements Environment {
     }
 
     private Optional<DisplayUnit> displayUnit(Expression expression, Dimension dimension, Set<ElementId> seen) {
-        List<DisplayUnit> written = new ArrayList<>();
-        List<DisplayUnit> named = new ArrayList<>();
-        expression.walk(part -> {
-            if (part instanceof Expression.Quantity quantity) {
+        List<UnitFound> found = unitsIn(expression, dimension, seen);
+        return Stream.concat(
+                        found.stream().filter(UnitFound::written),
+                        found.stream().filter(unit -> !unit.written()))
+                .map(UnitFound::unit)
+                .findFirst();
+    }
+
+    /** A unit in an expression: written there, or that of an attribute it names. */
+    private record UnitFound(DisplayUnit unit, boolean written) {}
+
+    /** The units of a dimension in which what an expression comes to may be shown. */
+    private List<UnitFound> unitsIn(Expression expression, Dimension dimension, Set<ElementId> seen) {
+        return switch (expression) {
+            case Expression.Quantity quantity ->
                 unit(quantity.unit())
-                        .ifPresent(unit -> written.add(new DisplayUnit(
-                                ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)), unit)));
-            } else if (part instanceof FeatureReference reference
-                    && reference.last() instanceof ElementId id
-                    && seen.size() < FARTHEST_UNIT
-                    && !seen.contains(id)
-                    && typeOf(id).equals(new Type.Number(dimension))) {
-                named.add(displayUnit(model.get(id), seen));
+                        .filter(unit -> unit.dimension().equals(dimension))
+                        .map(unit -> new UnitFound(
+                                new DisplayUnit(
+                                        ExpressionText.compact(quantity.unit(), ExpressionText.byName(this::symbol)),
+                                        unit),
+                                true))
+                        .stream()
+                        .toList();
+            case FeatureReference reference -> unitOf(reference, dimension, seen);
+            case Expression.Unary unary -> unitsIn(unary.operand(), dimension, seen);
+            case Expression.Conditional c ->
+                together(unitsIn(c.whenTrue(), dimension, seen), unitsIn(c.whenFalse(), dimension, seen));
+            case Expression.Binary binary -> unitsIn(binary, dimension, seen);
+            case Expression.Invocation call -> unitsIn(call, dimension, seen);
+            default -> dimension.isOne() ? List.of() : unitsAnywhere(expression, dimension, seen);
+        };
+    }
+
+    private List<UnitFound> unitOf(FeatureReference reference, Dimension dimension, Set<ElementId> seen) {
+        boolean isSame = reference.last() instanceof ElementId id
+                && seen.size() < FARTHEST_UNIT
+                && !seen.contains(id)
+                && typeOf(id).equals(new Type.Number(dimension));
+        return isSame
+                ? List.of(new UnitFound(displayUnit(model.get((ElementId) reference.last()), seen), false))
+                : List.of();
+    }
+
+    private List<UnitFound> unitsIn(Expression.Binary binary, Dimension dimension, Set<ElementId> seen) {
+        List<UnitFound> left = unitsIn(binary.left(), dimension, seen);
+        List<UnitFound> right = unitsIn(binary.right(), dimension, seen);
+        return switch (binary.operator()) {
+            // The distance of two points on a scale is no point on it.
+            case SUBTRACT -> isReading(left) && isReading(right) ? List.of() : together(left, right);
+            // The ratio or product of two angles is no angle.
+            case DIVIDE -> dimension.isOne() && !right.isEmpty() ? List.of() : left;
+            case MULTIPLY ->
+                dimension.isOne() && !left.isEmpty() && !right.isEmpty() ? List.of() : together(left, right);
+            case POWER -> List.of();
+            default -> together(left, right);
+        };
+    }
+
+    private static boolean isReading(List<UnitFound> units) {
+        return !units.isEmpty() && units.getFirst().unit().unit().offset() != 0;
+    }
+
+    /** A function that gives a plain number, such as cosine, does not give it in the unit of its argument. */
+    private List<UnitFound> unitsIn(Expression.Invocation call, Dimension dimension, Set<ElementId> seen) {
+        boolean keeps = switch (function(call.function()).orElse(null)) {
+            case ModelFunction.Mathematical(MathFunction f) -> f.dimensions() == MathFunction.Dimensions.SAME;
+            case ModelFunction.OverCollection _, ModelFunction.Observing _ -> true;
+            case null, default -> !dimension.isOne();
+        };
+        return keeps
+                ? call.arguments().stream()
+                        .flatMap(argument -> unitsIn(argument, dimension, seen).stream())
+                        .toList()
+                : List.of();
+    }
+
+    private List<UnitFound> unitsAnywhere(Expression expression, Dimension dimension, Set<ElementId> seen) {
+        List<UnitFound> found = new ArrayList<>();
+        expression.walk(part -> {
+            if (part instanceof Expression.Quantity || part instanceof FeatureReference) {
+                found.addAll(unitsIn(part, dimension, seen));
             }
         });
-        return java.util.stream.Stream.concat(written.stream(), named.stream())
-                .filter(unit -> unit.unit().dimension().equals(dimension))
-                .findFirst();
+        return found;
+    }
+
+    private static List<UnitFound> together(List<UnitFound> left, List<UnitFound> right) {
+        return Stream.concat(left.stream(), right.stream()).toList();
     }
 
     private String symbol(Referent referent) {

@@ -88,6 +88,33 @@ class DimensionsTest {
                 .hasValueSatisfying(value -> assertThat(value).isCloseTo(expected, within(1e-12)));
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "f : Real = cos(angle)|''",
+                "f : Real = angle / other|''",
+                "f : AngularMeasureValue = 2 * angle|deg",
+                "f : AngularMeasureValue = max(angle, other)|deg",
+                "f : AngularMeasureValue = if true ? angle else 1|deg",
+                "f : TemperatureValue = warm - cold|K",
+                "f : TemperatureValue = warm - 5 [K]|K",
+                "f : LengthValue = length * 3|mm",
+                "f : AreaValue = length * length|m^2",
+                "f : LengthValue = sum((length, length))|mm"
+            })
+    void aValueIsShownInAUnitOfItsKind(String attribute, String symbol) {
+        Model model = Models.of(BEFORE + """
+                attribute angle : AngularMeasureValue = 30 [deg]; attribute other : AngularMeasureValue = 60 [deg];
+                attribute warm : TemperatureValue = 20 ['°C']; attribute cold : TemperatureValue = 5 ['°C'];
+                attribute length : LengthValue = 30 [mm];
+                """ + "attribute " + attribute + ";");
+        assertThat(model.environment()
+                        .displayUnit(Models.element(model, "Test::f"))
+                        .symbol())
+                .isEqualTo(symbol);
+    }
+
     @Test
     void aUnitThatIsMadeOfItselfIsRefused() {
         assertThat(Models.problemsOf("attribute <a> au : LengthUnit = 2 [b]; attribute <b> bu : LengthUnit = 3 [a];"))
