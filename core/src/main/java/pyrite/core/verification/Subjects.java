@@ -1,6 +1,5 @@
 package pyrite.core.verification;
 
-import java.util.Collection;
 import java.util.List;
 import java.util.stream.Collectors;
 import pyrite.core.expression.Referent;
@@ -13,12 +12,12 @@ public final class Subjects {
     private Subjects() {}
 
     /**
-     * What is to be said of the parts that satisfy a requirement and that no verdict is about.
+     * Says of the parts that satisfy a requirement which ones no verdict is about.
      *
      * @param judged the subjects of the verdicts there are, as {@link Judgement#subject} gives them; if there are none,
      *     nothing is said
      */
-    public static List<Judgement> withoutVerdict(Model model, Element requirement, Collection<String> judged) {
+    public static List<Judgement> withoutVerdict(Model model, Element requirement, List<String> judged) {
         return judged.isEmpty()
                 ? List.of()
                 : RequirementJudge.satisfactions(model, requirement).stream()
