@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Type;
 import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -170,7 +171,7 @@ final class InstanceBuilder {
 
     FlatAttribute quantity(Instance instance, Element feature, Type type, @Nullable FeatureValue value) {
         Dimension dimension = type instanceof Type.Number(Dimension d) ? d : Dimension.ONE;
-        DisplayUnit unit = model.environment().displayUnit(feature);
+        DisplayUnit unit = new DisplayUnits(model).of(feature);
         FlatAttribute quantity = new FlatAttribute(
                 feature,
                 instance,

@@ -3,6 +3,7 @@ package pyrite.core.dynamics;
 import java.time.InstantSource;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 import java.util.function.DoubleFunction;
 import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
@@ -62,6 +63,7 @@ public final class Simulation {
     private final double[] largestMargins;
     private final TimeSwitches timeSwitches;
     private final Nominals nominals;
+    private final List<Term> marginTerms;
     private final Stiffness stiffness = new Stiffness();
     private double lastStep;
     private final int[] switchesHere;
@@ -99,6 +101,9 @@ public final class Simulation {
         this.lastSwitches = new double[modes.length];
         this.trajectory = new Trajectory(system, kernel, states, this::watch);
         this.timeSwitches = new TimeSwitches();
+        this.marginTerms = system.flat().relations().stream()
+                .map(Condition.Relation::margin)
+                .toList();
         this.nominals = new Nominals(system, states, rates, settings);
         this.lastStep = FIRST_STEP * span;
     }
@@ -417,6 +422,7 @@ public final class Simulation {
             return new SwitchSearch(
                             bounds,
                             system.flat().relations().get(relation),
+                            marginTerms.get(relation),
                             modes[relation],
                             leeway(relation),
                             margin,

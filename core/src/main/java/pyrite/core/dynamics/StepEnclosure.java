@@ -35,15 +35,14 @@ public final class StepEnclosure {
     }
 
     /** The margin of a relation of the system, in which other relations keep the truth they have in the step. */
-    Enclosure ofSystem(Relation relation, double a, double b) {
-        return term(relation.margin(), a, b, true);
+    Enclosure ofSystem(Term margin, double a, double b) {
+        return term(margin, a, b, true);
     }
 
     /** Whether the margin of a relation of the system is surely at least so large; wider bounds than others, sooner. */
-    boolean isSurelyFrom(double least, Relation relation, boolean mode, double a, double b) {
-        Jet margin = between(a, b).of(relation.margin(), true);
-        return margin.value().isBounded()
-                && (mode ? margin.value().low() : -margin.value().high()) >= least;
+    boolean isSurelyFrom(double least, Term margin, boolean mode, double a, double b) {
+        Interval value = between(a, b).of(margin, true).value();
+        return value.isBounded() && (mode ? value.low() : -value.high()) >= least;
     }
 
     private Enclosure term(Term term, double a, double b, boolean ofSystem) {

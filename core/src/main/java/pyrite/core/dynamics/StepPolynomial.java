@@ -3,6 +3,7 @@ package pyrite.core.dynamics;
 import java.nio.DoubleBuffer;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.ode.ODEStateAndDerivative;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 
 /**
@@ -16,10 +17,12 @@ final class StepPolynomial {
     private static final double ROUNDING = 1e-13;
 
     private static final double[] BINOMIALS = {1, 7, 21, 35, 35, 21, 7, 1};
-    private static final double[] NODES = nodes();
+    private static final double[] DEGREE_LESS = {1, 6, 15, 20, 15, 6, 1};
+    /** Where values and slopes are taken; four of each make up the polynomial (Hermite). */
+    private static final double[] NODES = {0, 0.25, 0.75, 1};
 
-    /** The values of each Bernstein polynomial at the nodes, inverted: values to coefficients. */
-    private static final double[][] COEFFICIENTS_OF_VALUES = inverse(valuesOfCoefficients());
+    /** From values and slopes at the nodes to coefficients. */
+    private static final double[][] COEFFICIENTS = inverse(conditions());
 
     private final double from;
     private final double length;
@@ -37,24 +40,38 @@ final class StepPolynomial {
     }
 
     private static double[] coefficients(double from, double length, ODEStateInterpolator interpolator, int states) {
-        double[][] values = new double[DEGREE + 1][];
-        for (int k = 0; k <= DEGREE; k++) {
-            values[k] =
-                    interpolator.getInterpolatedState(from + length * NODES[k]).getPrimaryState();
+        ODEStateAndDerivative[] known = new ODEStateAndDerivative[NODES.length];
+        for (int k = 0; k < NODES.length; k++) {
+            known[k] = at(from + length * NODES[k], interpolator);
         }
         double[] all = new double[states * (DEGREE + 1)];
-        for (int row = 0; row <= DEGREE; row++) {
+        double[][] values = new double[NODES.length][];
+        double[][] slopes = new double[NODES.length][];
+        for (int k = 0; k < NODES.length; k++) {
+            values[k] = known[k].getPrimaryState();
+            slopes[k] = known[k].getPrimaryDerivative();
+        }
+        for (int i = 0; i < states; i++) {
             // The ends are known exactly.
-            boolean end = row == 0 || row == DEGREE;
-            for (int i = 0; i < states; i++) {
+            all[i * (DEGREE + 1)] = values[0][i];
+            all[i * (DEGREE + 1) + DEGREE] = values[NODES.length - 1][i];
+            for (int row = 1; row < DEGREE; row++) {
                 double sum = 0;
-                for (int k = 0; k <= DEGREE && !end; k++) {
-                    sum += COEFFICIENTS_OF_VALUES[row][k] * values[k][i];
+                for (int k = 0; k < NODES.length; k++) {
+                    sum += COEFFICIENTS[row][2 * k] * values[k][i]
+                            + COEFFICIENTS[row][2 * k + 1] * length * slopes[k][i];
                 }
-                all[i * (DEGREE + 1) + row] = end ? values[row][i] : sum;
+                all[i * (DEGREE + 1) + row] = sum;
             }
         }
         return all;
+    }
+
+    /** At the ends of the integrator's step nothing has to be computed. */
+    private static ODEStateAndDerivative at(double t, ODEStateInterpolator interpolator) {
+        ODEStateAndDerivative before = interpolator.getPreviousState();
+        ODEStateAndDerivative after = interpolator.getCurrentState();
+        return t == before.getTime() ? before : t == after.getTime() ? after : interpolator.getInterpolatedState(t);
     }
 
     /** The same, kept on a shelf. */
@@ -146,27 +163,26 @@ final class StepPolynomial {
         return most;
     }
 
-    /** Chebyshev's points of the second kind on [0, 1], at which the conversion is well conditioned. */
-    private static double[] nodes() {
-        double[] nodes = new double[DEGREE + 1];
-        for (int k = 0; k <= DEGREE; k++) {
-            nodes[k] = k == DEGREE ? 1 : (1 - Math.cos(Math.PI * k / DEGREE)) / 2;
-        }
-        return nodes;
-    }
-
     private static double bernstein(int k, double x) {
         return BINOMIALS[k] * Math.pow(x, k) * Math.pow(1 - x, DEGREE - k);
     }
 
-    private static double[][] valuesOfCoefficients() {
-        double[][] values = new double[DEGREE + 1][DEGREE + 1];
-        for (int k = 0; k <= DEGREE; k++) {
+    /** The slope of a Bernstein polynomial, a difference of two of a degree less. */
+    private static double slope(int k, double x) {
+        double rising = k == 0 ? 0 : DEGREE_LESS[k - 1] * Math.pow(x, k - 1.0) * Math.pow(1 - x, DEGREE - k);
+        double falling = k == DEGREE ? 0 : DEGREE_LESS[k] * Math.pow(x, k) * Math.pow(1 - x, DEGREE - 1.0 - k);
+        return DEGREE * (rising - falling);
+    }
+
+    private static double[][] conditions() {
+        double[][] conditions = new double[DEGREE + 1][DEGREE + 1];
+        for (int k = 0; k < NODES.length; k++) {
             for (int i = 0; i <= DEGREE; i++) {
-                values[k][i] = bernstein(i, NODES[k]);
+                conditions[2 * k][i] = bernstein(i, NODES[k]);
+                conditions[2 * k + 1][i] = slope(i, NODES[k]);
             }
         }
-        return values;
+        return conditions;
     }
 
     private static double[][] inverse(double[][] matrix) {

@@ -33,6 +33,7 @@ final class SwitchSearch {
 
     private final StepEnclosure bounds;
     private final Condition.Relation relation;
+    private final Term marginTerm;
     private final boolean mode;
     private final double leeway;
     private final DoubleUnaryOperator margin;
@@ -42,15 +43,17 @@ final class SwitchSearch {
 
     /**
      * @param bounds of the system between any two of the instants
+     * @param marginTerm its margin
      * @param mode the truth the relation has at the beginning
      * @param leeway how far the margin may be on the wrong side
-     * @param margin the margin of the relation at an instant
+     * @param margin the value of the margin at an instant
      * @param resolution the time between instants that count as one, s
      * @param watch is told each instant looked at, and may throw to end the search
      */
     SwitchSearch(
             StepEnclosure bounds,
             Condition.Relation relation,
+            Term marginTerm,
             boolean mode,
             double leeway,
             DoubleUnaryOperator margin,
@@ -58,6 +61,7 @@ final class SwitchSearch {
             DoubleConsumer watch) {
         this.bounds = bounds;
         this.relation = relation;
+        this.marginTerm = marginTerm;
         this.mode = mode;
         this.leeway = leeway;
         this.margin = margin;
@@ -75,12 +79,12 @@ final class SwitchSearch {
         if (++stretches > MOST_STRETCHES) {
             throw new GivenUp(from);
         }
-        if (bounds.isSurelyFrom(-leeway, relation, mode, from, to)) {
+        if (bounds.isSurelyFrom(-leeway, marginTerm, mode, from, to)) {
             return Double.NaN;
         }
         Enclosure room = mode
-                ? bounds.ofSystem(relation, from, to)
-                : bounds.ofSystem(relation, from, to).negated();
+                ? bounds.ofSystem(marginTerm, from, to)
+                : bounds.ofSystem(marginTerm, from, to).negated();
         if (room.isFinite() && staysThroughout(room, from, to)) {
             return Double.NaN;
         }
@@ -102,12 +106,11 @@ final class SwitchSearch {
 
     /** Where a margin that only falls comes to zero. */
     private double crossing(double from, double to) {
-        double atStart = room(from);
-        if (atStart < 0) {
-            return from;
-        }
         if (!(room(to) < 0)) {
             return Double.NaN;
+        }
+        if (room(from) < 0) {
+            return from;
         }
         try {
             return new BracketingNthOrderBrentSolver(0, resolution, 0, 5)

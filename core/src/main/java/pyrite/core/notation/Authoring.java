@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -82,7 +83,7 @@ public final class Authoring {
 
     /** People leave out units or take the wrong one; the value as it is now shows a right one. */
     private String unitHint(Element holder, Element feature, String text) {
-        String symbol = model.environment().displayUnit(feature).symbol();
+        String symbol = new DisplayUnits(model).of(feature).symbol();
         if (symbol.isEmpty()) {
             return "";
         }

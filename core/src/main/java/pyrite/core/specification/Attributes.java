@@ -22,6 +22,7 @@ import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.Unit;
 import pyrite.core.expression.Value;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -153,7 +154,7 @@ public final class Attributes {
                                         ? Attribute.Type.TRUTH
                                         : type instanceof Type.Number ? Attribute.Type.NUMBER : Attribute.Type.TEXT;
         String unit = kind == Attribute.Type.NUMBER
-                ? model.environment().displayUnit(feature).symbol()
+                ? new DisplayUnits(model).of(feature).symbol()
                 : "";
         String byDefault = model.inheritance()
                 .value(feature)
@@ -233,7 +234,7 @@ public final class Attributes {
      * @throws ValueFault if the text is no number of the attribute's dimension
      */
     double limit(Attribute attribute, String text) {
-        Unit shown = model.environment().displayUnit(attribute.feature()).unit();
+        Unit shown = new DisplayUnits(model).of(attribute.feature()).unit();
         return Magnitudes.of(number(attribute, text), shown, model.environment())
                 .filter(number -> number.dimension().equals(shown.dimension()))
                 .map(Value.Amount::si)

@@ -20,6 +20,7 @@ import pyrite.core.expression.Operator;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Model;
 
 /**
@@ -245,9 +246,9 @@ final class Assessor {
     /** The unit of a comparison: that of its limit where one is written, else that of what is compared. */
     private DisplayUnit unitOf(Binary b) {
         Dimension dimension = dimension(b.left());
-        return model.environment()
-                .displayUnit(b.right(), dimension)
-                .or(() -> model.environment().displayUnit(b.left(), dimension))
+        return new DisplayUnits(model)
+                .of(b.right(), dimension)
+                .or(() -> new DisplayUnits(model).of(b.left(), dimension))
                 .orElseGet(() -> DisplayUnit.coherent(dimension))
                 .ofDifference();
     }

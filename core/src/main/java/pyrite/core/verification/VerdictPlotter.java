@@ -26,6 +26,7 @@ import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Model;
 import pyrite.core.verification.VerdictPlot.Line;
 import pyrite.core.verification.VerdictPlot.Sense;
@@ -150,8 +151,8 @@ final class VerdictPlotter {
 
     /** Shows a trace in the unit of the limit it is first held against. */
     private void prefer(Expression expression, Term term, Expression limit) {
-        model.environment()
-                .displayUnit(limit, dimension(expression))
+        new DisplayUnits(model)
+                .of(limit, dimension(expression))
                 .ifPresent(unit -> preferred.putIfAbsent(label(expression, term), unit));
     }
 
@@ -170,7 +171,7 @@ final class VerdictPlotter {
             return trajectory.system().flat().variables().get(index).unit();
         }
         Dimension dimension = dimension(expression);
-        return model.environment().displayUnit(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
+        return new DisplayUnits(model).of(expression, dimension).orElseGet(() -> DisplayUnit.coherent(dimension));
     }
 
     /** A comparison with the instance in which its names are read. */

@@ -16,6 +16,7 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.Type;
 import pyrite.core.model.DisplayUnit;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -201,7 +202,7 @@ public record FeatureSheet(
                     role,
                     text,
                     value == null ? null : computed(feature, value),
-                    model.environment().displayUnit(feature),
+                    new DisplayUnits(model).of(feature),
                     value == null ? null : result(value),
                     from,
                     elsewhere);
@@ -216,8 +217,7 @@ public record FeatureSheet(
             try {
                 return flattening
                         .constant(value.expression(), instance)
-                        .map(si ->
-                                model.environment().displayUnit(feature).unit().fromSi(si))
+                        .map(si -> new DisplayUnits(model).of(feature).unit().fromSi(si))
                         .orElse(null);
             } catch (FaultException | ModelFault _) {
                 return null;
@@ -271,7 +271,7 @@ public record FeatureSheet(
                     && reference.last() instanceof ElementId id
                     && instance != null) {
                 try {
-                    DisplayUnit unit = model.environment().displayUnit(model.get(id));
+                    DisplayUnit unit = new DisplayUnits(model).of(model.get(id));
                     flattening
                             .constant(reference, instance)
                             .ifPresent(si -> known.add(new Known(

@@ -9,9 +9,11 @@ import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
+import pyrite.core.Validates;
 import pyrite.core.model.ElementId;
 
 /** Compiled terms are worth what the same terms are worth when they are interpreted. */
+@Validates(what = "compiled equations", against = "the same terms interpreted")
 class CompilerTest {
     private static final int VARIABLES = 6;
     private static final Equation ORIGIN =

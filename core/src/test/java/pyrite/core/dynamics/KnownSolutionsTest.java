@@ -6,12 +6,17 @@ import static org.assertj.core.api.Assertions.within;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Validates;
 
 /** Textbook systems with units, against their closed solutions, conserved quantities and published values. */
 class KnownSolutionsTest {
     private static final double G = 9.81;
 
     @Test
+    @Validates(
+            what = "level of a draining tank",
+            against = "closed form after Torricelli: the root of the level falls linearly",
+            within = "1e-7 m")
     void aTankDrainsAsTorricelliSaysAndIsEmptyAtItsTime() {
         // sqrt(h) falls linearly: h = (sqrt(h0) - a/A sqrt(g/2) t)^2.
         Trajectory trajectory = Runs.run("""
@@ -28,6 +33,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "logistic growth", against = "closed form after Verhulst", within = "1e-4 of 1000")
     void aLogisticPopulationFollowsVerhulst() {
         Trajectory trajectory = Runs.run(
                 "attribute n : Real := 10; assert constraint growth { der(n) == 0.3 [1/s] * n * (1 - n / 1000) }", 40);
@@ -39,6 +45,10 @@ class KnownSolutionsTest {
     /** Damping ratios below, at and above one. */
     @ParameterizedTest
     @CsvSource({"0.2", "1", "1.6"})
+    @Validates(
+            what = "damped oscillator, below, at and above the critical damping",
+            against = "closed forms",
+            within = "1e-6 of the amplitude")
     void aDampedOscillatorMovesAsItsDampingRatioSays(double zeta) {
         Trajectory trajectory = Runs.run("""
                 attribute x : LengthValue := 1 [m];
@@ -66,6 +76,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "charging capacitor", against = "closed form 1 − exp(−t/RC)", within = "1e-7")
     void aCapacitorChargesToSixtyThreePercentInOneTimeConstant() {
         Trajectory trajectory = Runs.run("""
                 attribute voltage : ElectricPotentialValue := 0 [V];
@@ -78,6 +89,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "predator and prey", against = "the invariant of Lotka and Volterra", within = "1e-5")
     void predatorAndPreyKeepLotkasAndVolterrasInvariant() {
         Trajectory trajectory = Runs.run("""
                 attribute prey : Real := 10;
@@ -99,6 +111,10 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(
+            what = "orbit of a planet",
+            against = "angular momentum, energy, the third law of Kepler",
+            within = "1e-5")
     void aPlanetKeepsItsAngularMomentumItsEnergyAndKeplersThirdLaw() {
         // An ellipse with half axis 1/(2 - v^2) about a centre of strength 1 comes back after 2 pi a^1.5.
         double v = 1.2;
@@ -125,6 +141,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "period of a pendulum", against = "series of the period in the amplitude", within = "1e-7")
     void aPendulumIsSlowerTheFartherItSwings() {
         Trajectory trajectory = Runs.run("""
                 attribute angle : AngularMeasureValue := 0.1 [rad];
@@ -139,6 +156,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "room with heating", against = "closed form of first order", within = "1e-6 K")
     void aRoomWarmsTowardsWhatItsHeatingCouldReach() {
         Trajectory trajectory = Runs.run("""
                 attribute inside : Real := 20;
@@ -150,6 +168,7 @@ class KnownSolutionsTest {
     }
 
     @Test
+    @Validates(what = "two masses between three springs", against = "their normal modes", within = "1e-6")
     void massesOnSpringsSwingInTheirNormalModes() {
         // Two equal masses between three equal springs: in phase at sqrt(k/m), against each other at sqrt(3 k/m).
         Trajectory trajectory = Runs.run("""

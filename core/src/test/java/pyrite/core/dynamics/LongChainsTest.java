@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Type;
+import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Model;
 
 /** Values and calculations that each rest on the one before, as in a table somebody filled in downwards. */
@@ -31,8 +32,8 @@ class LongChainsTest {
         assertThat(model.environment()
                         .typeOf(Models.element(model, "Test::p::a19999").id()))
                 .isEqualTo(new Type.Number(Dimension.parse("T")));
-        assertThat(model.environment()
-                        .displayUnit(Models.element(model, "Test::p::a19999"))
+        assertThat(new DisplayUnits(model)
+                        .of(Models.element(model, "Test::p::a19999"))
                         .symbol())
                 .isEqualTo("s");
     }

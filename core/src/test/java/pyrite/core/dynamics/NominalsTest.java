@@ -7,6 +7,7 @@ import java.util.Locale;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import pyrite.core.Validates;
 
 /** Accuracy does not depend on how large a quantity is in its unit. */
 class NominalsTest {
@@ -16,6 +17,10 @@ class NominalsTest {
 
     @ParameterizedTest
     @ValueSource(doubles = {1e-15, 1e-9, 1e-3, 1, 1e6, 1e12})
+    @Validates(
+            what = "an oscillator from 1e-15 m to 1e12 m",
+            against = "cosine",
+            within = "1e-5 of the amplitude, at a tolerance of 1e-6")
     void anOscillatorOfAnySizeIsAsExact(double size) {
         Trajectory trajectory = run("""
                 attribute x : LengthValue := %s [m];
@@ -38,6 +43,10 @@ class NominalsTest {
 
     @ParameterizedTest
     @ValueSource(doubles = {1e-9, 1e9})
+    @Validates(
+            what = "an oscillator with periods of nanoseconds and of years",
+            against = "cosine",
+            within = "1e-5 of the amplitude, at a tolerance of 1e-6")
     void aSlowOrFastSystemIsAsExact(double second) {
         Trajectory trajectory = run("""
                 attribute x : Real := 1;
@@ -50,6 +59,7 @@ class NominalsTest {
     /** Each follows the one before, so the last is zero for a long while: Σ e^-t t^k / k!, an Erlang distribution. */
     @ParameterizedTest
     @CsvSource({"1e-9", "1", "1e9"})
+    @Validates(what = "a chain of thirty first-order lags from rest", against = "Erlang distribution", within = "1e-5")
     void aLongChainFromRestIsFollowed(double size) {
         StringBuilder members = new StringBuilder("attribute x0 : Real := " + number(size) + ";\n");
         members.append("assert constraint l0 { der(x0) == 0 [1/s] }\n");

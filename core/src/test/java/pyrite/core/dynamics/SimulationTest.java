@@ -16,6 +16,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Validates;
 import pyrite.core.dynamics.RunFailure.Reason;
 
 /** Systems whose motion is known in closed form. */
@@ -208,6 +209,10 @@ class SimulationTest {
     /** Van der Pol's oscillator is stiff for a large damping (Hairer and Wanner, IV.1); one that is small is not. */
     @ParameterizedTest
     @CsvSource({"1e6, true", "1, false"})
+    @Validates(
+            what = "stiffness of the oscillator of van der Pol",
+            against = "Hairer and Wanner, Solving Ordinary Differential Equations II, IV.1",
+            within = "found for a damping of 1e6, not for 1")
     void stiffnessIsCalledSo(String damping, boolean stiff) {
         SortedSystem system = Runs.sorted("""
                 attribute x : Real := 2;

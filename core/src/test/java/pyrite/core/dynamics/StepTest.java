@@ -10,11 +10,16 @@ import org.hipparchus.ode.nonstiff.DormandPrince853Integrator;
 import org.hipparchus.ode.sampling.ODEStateInterpolator;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import pyrite.core.Validates;
 
 /** A step that was put away, in memory or in a file, says what the integrator said. */
 class StepTest {
     @ParameterizedTest
     @ValueSource(longs = {0, 400, 1 << 20})
+    @Validates(
+            what = "steps of a long run, in memory and in a file",
+            against = "the interpolation of the integrator",
+            within = "1e-13")
     void aCompactStepHasTheSameStates(long bytesInMemory) {
         StepShelf shelf = new StepShelf(bytesInMemory);
         DormandPrince853Integrator integrator = new DormandPrince853Integrator(1e-9, 1, 1e-8, 1e-8);

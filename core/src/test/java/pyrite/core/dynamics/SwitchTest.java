@@ -11,6 +11,7 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Validates;
 
 /** Conditions faster than the steps, zero for a while, many at once: what they switch is known in closed form. */
 class SwitchTest {
@@ -25,6 +26,10 @@ class SwitchTest {
                 "-sin(6.283185307179586 * t) < -0.9",
                 "not (0.9 >= cos(6.283185307179586 * t))"
             })
+    @Validates(
+            what = "a thousand pulses in a run of a thousand seconds",
+            against = "their share of time in closed form",
+            within = "1e-4 s of 1000 s")
     void everyPulseOfAThousandIsMet(String pulse) {
         Trajectory trajectory = Runs.run("""
                 attribute t : Real = time / 1 [s];
@@ -35,6 +40,7 @@ class SwitchTest {
     }
 
     @Test
+    @Validates(what = "day and night of a year", against = "half of the time, 729 switches", within = "1 s of a year")
     void dayAndNightOfAYearAreMet() {
         Trajectory trajectory = Runs.run("""
                 attribute phase : Real = time / 86400 [s];
@@ -48,6 +54,10 @@ class SwitchTest {
 
     /** A fast swing drives the condition, so no instant is known beforehand. */
     @Test
+    @Validates(
+            what = "short crossings of a swinging state",
+            against = "their duration in closed form",
+            within = "0.01 s of 2.83 s, at a tolerance of 1e-9")
     void shortCrossingsOfAStateAreMet() {
         Trajectory trajectory = Runs.run("""
                 attribute x : Real := 0;

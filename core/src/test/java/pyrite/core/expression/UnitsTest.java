@@ -10,10 +10,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
+import pyrite.core.Validates;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
 /** The units of the library against an independent implementation (JSR 385) and the SI Brochure. */
+@Validates(what = "units of the library", against = "the reference implementation of JSR 385; SI Brochure, 9th ed.")
 class UnitsTest {
     private static pyrite.core.expression.Unit ours(String symbol) {
         Model model = Models.of("attribute x = 1 [" + symbol + "];");

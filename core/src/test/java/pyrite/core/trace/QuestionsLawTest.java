@@ -11,6 +11,7 @@ import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import pyrite.core.Models;
+import pyrite.core.Validates;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -22,6 +23,7 @@ import pyrite.core.specification.Specification;
 /**
  * What questions about many links answer is what asking each element one by one would, in projects linked at random.
  */
+@Validates(what = "coverage, impact and chains of links in random projects", against = "exhaustive search")
 class QuestionsLawTest {
     private static final int EACH = 7;
 

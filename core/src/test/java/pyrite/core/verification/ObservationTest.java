@@ -7,6 +7,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
+import pyrite.core.Validates;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Model;
 
@@ -74,6 +75,10 @@ class ObservationTest {
                 "Below(s.x, 1.5 [m])|PASS|0.5|1.5707963",
                 "maximum(s.x) <= 1.5 [m] xor maximum(s.x) <= 0.5 [m]|PASS|0.5|1.5707963"
             })
+    @Validates(
+            what = "observations and margins over sine and cosine",
+            against = "calculus",
+            within = "2e-6 in value, 2e-4 s in time")
     void marginsAreThoseOfTheSine(String constraint, VerdictKind verdict, double margin, double instant) {
         Judgement judgement = judge(constraint);
         assertThat(judgement.verdict()).isEqualTo(verdict);

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Validates;
 
 /** Verdicts on what is shorter than the integrator's steps, on poles, plateaus and limits that are just touched. */
 class ProofTest {
@@ -40,6 +41,10 @@ class ProofTest {
                 "maximum(Y) <= 0.9|FAIL|-0.1",
                 "Y <= 0.5|FAIL|-0.5"
             })
+    @Validates(
+            what = "a peak of a millisecond in steps of seconds",
+            against = "its height and instant",
+            within = "1e-9 in height, 1e-6 s")
     void aPeakOfAMillisecondIsNotMissed(String constraint, VerdictKind verdict, double margin) {
         Judgement judgement = judge("exp(-(((t - 37.123) * 1000)^2))", constraint);
         assertThat(judgement.verdict()).isEqualTo(verdict);
@@ -48,6 +53,10 @@ class ProofTest {
     }
 
     @Test
+    @Validates(
+            what = "times, durations and integrals of a peak",
+            against = "closed forms of a Gaussian",
+            within = "1e-10 s")
     void theTimesOfAPeakAreExact() {
         String peak = "exp(-(((t - 37.123) * 1000)^2))";
         assertThat(judge(peak, "always(Y <= 0.5)").firstViolation()).isCloseTo(37.123 - HALF, within(1e-10));
@@ -60,6 +69,10 @@ class ProofTest {
     }
 
     @Test
+    @Validates(
+            what = "integral, mean and duration of a signal of 5 Hz over 100 s",
+            against = "closed forms",
+            within = "1e-6")
     void aSignalLikeTheMainsIsIntegratedExactly() {
         assertThat(judge("abs(sin(31.41592653589793 * t))", "integral(Y) <= 0 [s]")
                         .margin()
