@@ -7,6 +7,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElem
 import java.io.IOException;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -102,13 +103,19 @@ abstract class InBrowser extends InProject {
         with(Keys.ALT, key);
     }
 
-    void drag(WebElement what, WebElement onto) {
-        new Actions(ines.driver())
-                .clickAndHold(what)
-                .moveToElement(onto, 0, 3)
-                .moveToElement(onto)
-                .release()
-                .perform();
+    /** Tries again where the page has put new elements in the place of those that were found. */
+    void drag(Supplier<WebElement> what, Supplier<WebElement> onto) {
+        until(_ -> {
+            ines.driver().resetInputState();
+            WebElement goal = onto.get();
+            new Actions(ines.driver())
+                    .clickAndHold(what.get())
+                    .moveToElement(goal, 0, 3)
+                    .moveToElement(goal)
+                    .release()
+                    .perform();
+            return true;
+        });
     }
 
     /** The links of an element, as kind and name of the other end. */

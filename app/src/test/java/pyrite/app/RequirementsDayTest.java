@@ -104,10 +104,10 @@ class RequirementsDayTest extends InBrowser {
         choose("right", "MerrowRequirements");
         option("right", "MG-17");
         new Select(see("#link-kind")).selectByValue("derive");
-        drag(option("left", "HU-11"), option("right", "MG-17"));
+        drag(() -> option("left", "HU-11"), () -> option("right", "MG-17"));
         told("HU-11 derives from MG-17");
         assertThat(links("filtersOil")).containsExactly("derive isRepairedInAMorning");
-        drag(option("right", "MG-11"), option("left", "HU-11"));
+        drag(() -> option("right", "MG-11"), () -> option("left", "HU-11"));
         until(
                 textToBePresentInElementLocated(
                         By.id("join-fault"),
@@ -323,7 +323,7 @@ class RequirementsDayTest extends InBrowser {
         open("element/" + merrow.named("MerrowNeeds").id() + "/general");
         WebElement use = see("[data-select='" + merrow.named("CloseForSurge").id() + "'].box");
         new Actions(ines.driver()).moveToElement(use).perform();
-        drag(use.findElement(By.cssSelector(".join")), see("[data-select='" + need + "'].box .title"));
+        drag(() -> use.findElement(By.cssSelector(".join")), () -> see("[data-select='" + need + "'].box .title"));
         new Select(see("#question[open] select")).selectByVisibleText("traces to <N-7> isQuietAtNight");
         click("#question .primary");
         told("traces to N-7");

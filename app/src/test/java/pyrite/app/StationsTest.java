@@ -37,8 +37,7 @@ class StationsTest extends InBrowser {
 
     private void drag(String what, String into) {
         until(numberOfElementsToBe(row(what), 1));
-        WebElement goal = ines.driver().findElement(row(into));
-        drag(ines.driver().findElement(row(what)), goal);
+        drag(() -> ines.driver().findElement(row(what)), () -> ines.driver().findElement(row(into)));
     }
 
     @Test
