@@ -25,8 +25,8 @@ class ValidationPageTest {
     private static final String HEAD = """
             # Validation
 
-            What Pyrite computes, and the answers from elsewhere that tests compare it with. `bin/pyrite validate` runs these tests and writes
-            this page. The laws among them, with random data, run with `bin/pyrite test`.
+            What Pyrite computes, and the answers from elsewhere that tests compare it with. `bin/pyrite validate` runs these tests and
+            writes this page. The laws among them, with random data, run with `bin/pyrite test`.
             """;
 
     private static final Map<String, String> AREAS = new TreeMap<>(Map.of(

@@ -376,9 +376,11 @@ public final class Simulation {
         /** The next switch: an instant in s, and what switches; -1 at the end of the run. */
         private record Next(double time, int relation) {}
 
-        private final BitSet relations = new TimeOnly(system).relations();
+        private final TimeOnly timeOnly = new TimeOnly(system);
+
+        private final BitSet relations = timeOnly.relations();
         /** Those of them whose margin depends on the truth of others. */
-        private final BitSet choosing = new TimeOnly(system).choosingRelations();
+        private final BitSet choosing = timeOnly.choosingRelations();
 
         private final double[] planned = new double[modes.length];
         private final boolean[] plannedModes = new boolean[modes.length];

@@ -61,7 +61,8 @@ class SortingTest {
                         + "1 equations for 2 unknowns; nothing is left to determine 'p.b'",
                 "attribute a : Real; assert constraint one { a == 1 } assert constraint two { a == 2 }|"
                         + "the equations 'p.two', 'p.one' are too many for 'p.a'",
-                "attribute a : Real = 1; assert constraint again { a == 2 }|everything in the equation 'p.again' is already given by fixed or start values (p.a = 1)",
+                "attribute a : Real = 1; assert constraint again { a == 2 }|everything in the equation 'p.again' is already given by "
+                        + "fixed or start values (p.a = 1)",
                 "attribute a : Real; attribute b : Real; assert constraint one { a == b + 1 } "
                         + "assert constraint two { b == 2 - a }|an algebraic loop",
                 "attribute a : Real; assert constraint square { a^3 == 8 }|"

@@ -52,7 +52,8 @@ class FreshnessLawTest {
                 bind seen = left.level;
             }
             part plant : Plant { part :>> left { part :>> valve { attribute :>> open = 0.5; } } }
-            requirement def Kept { subject t : Tank; attribute least : LengthValue default = 0.1 [m]; require constraint { always(t.level >= least) } }
+            requirement def Kept { subject t : Tank; attribute least : LengthValue default = 0.1 [m];
+                require constraint { always(t.level >= least) } }
             requirement keeps : Kept { attribute :>> least = 0.05 [fathom]; }
             requirement other { subject t : Tank; attribute most : LengthValue = 3 [m];
                 assume constraint { t.area > 0.5 [m^2] } require constraint { Below(t.level, most) } }
