@@ -104,18 +104,20 @@ public class Verdicts {
         List<RunStore.Verdict> newest = runs.newestVerdicts(head.branch(), head.number()).stream()
                 .filter(verdict -> head.model().find(verdict.requirement()).isPresent())
                 .toList();
-        Set<ElementId> stale = newest.stream()
-                .filter(verdict -> !isFresh(verdict, head))
-                .map(RunStore.Verdict::requirement)
-                .collect(Collectors.toSet());
+        List<RunStore.Verdict> staleOnes =
+                newest.stream().filter(verdict -> !isFresh(verdict, head)).toList();
+        Set<ElementId> stale =
+                staleOnes.stream().map(RunStore.Verdict::requirement).collect(Collectors.toSet());
+        Set<Place> stalePlaces = staleOnes.stream().map(Place::of).collect(Collectors.toSet());
         Map<Place, RunStore.Verdict> freshAgain = new HashMap<>();
         for (RunStore.Verdict older : runs.earlierVerdicts(head.branch(), head.number(), stale)) {
-            if (!freshAgain.containsKey(Place.of(older)) && isFresh(older, head)) {
-                freshAgain.put(Place.of(older), older);
+            Place place = Place.of(older);
+            if (stalePlaces.contains(place) && !freshAgain.containsKey(place) && isFresh(older, head)) {
+                freshAgain.put(place, older);
             }
         }
         return newest.stream()
-                .map(verdict -> isFresh(verdict, head) ? verdict : freshAgain.getOrDefault(Place.of(verdict), verdict))
+                .map(verdict -> freshAgain.getOrDefault(Place.of(verdict), verdict))
                 .toList();
     }
 
