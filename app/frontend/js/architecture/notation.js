@@ -51,6 +51,15 @@ function theme(cm) {
       backgroundColor: '#c2412d',
       clipPath: 'polygon(50% 0, 100% 100%, 0 100%)',
     },
+    '.cm-diagnostic-hint': { borderLeft: '3px solid #5a5f9e' },
+    '.cm-lint-marker-hint': {
+      content: 'none',
+      width: '9px',
+      height: '9px',
+      margin: '5px 0 0 3px',
+      backgroundColor: '#5a5f9e',
+      clipPath: 'circle(50%)',
+    },
     '.cm-panels': { backgroundColor: '#f1ede3', color: '#23262b' },
   });
   const colours = cm.HighlightStyle.define([
@@ -254,7 +263,7 @@ class Notation {
       return;
     }
     this.places = body.places.sort((a, b) => a.from - b.from);
-    this.show(body.faults);
+    this.show(body.faults, body.hints);
     const count = body.faults.length + body.more;
     this.tell(
       count
@@ -266,18 +275,16 @@ class Notation {
     );
   }
 
-  show(faults) {
+  show(faults, hints = []) {
     const end = this.view.state.doc.length;
+    const diagnostic = (severity) => (said) => ({
+      from: Math.min(said.from, end),
+      to: Math.min(Math.max(said.to, said.from + 1), end),
+      severity,
+      message: said.message,
+    });
     this.view.dispatch(
-      this.cm.setDiagnostics(
-        this.view.state,
-        faults.map((fault) => ({
-          from: Math.min(fault.from, end),
-          to: Math.min(Math.max(fault.to, fault.from + 1), end),
-          severity: 'error',
-          message: fault.message,
-        })),
-      ),
+      this.cm.setDiagnostics(this.view.state, [...faults.map(diagnostic('error')), ...hints.map(diagnostic('hint'))]),
     );
   }
 

@@ -16,7 +16,7 @@ async function draw() {
     const picture = pictures.find((each) => each.subject === place.dataset.subject);
     if (picture?.plot.traces.length) {
       place.hidden = false;
-      plot(place, picture.times, picture.plot.traces, picture.plot.lines);
+      plot(place, picture.plot.times, picture.plot.traces, picture.plot.lines);
     }
   });
 }

@@ -60,7 +60,7 @@ class RunsTest extends InProject {
         long id = run("closingCheck", RunControl.NONE);
         RunStore.Recorded before = runs.series(id);
         VerdictView verdict = verdict("closesInTime");
-        VerdictPlot picture = runs.plot(verdict.stored());
+        VerdictPlot picture = runs.plot(id, verdict.stored());
         assertThat(picture.lines()).isNotEmpty();
         restart();
         assertThat(runs.find(merrow.head().branch(), id))
@@ -71,7 +71,7 @@ class RunsTest extends InProject {
         assertThat(runs.series(id).series()).hasSameSizeAs(before.series());
         assertThat(verdict("closesInTime").margin()).isEqualTo(verdict.margin());
         assertThat(verdict("closesInTime").stale()).isFalse();
-        assertThat(runs.plot(verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
+        assertThat(runs.plot(id, verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -34,7 +35,7 @@ final class Check implements Callable<Integer> {
         ReadResult reading = Files.read(files);
         var out = spec.commandLine().getOut();
         int count = reading.problems().size();
-        List<String> notes = count == 0 ? Verify.notes(reading.model()) : List.of();
+        List<String> notes = notes(reading);
         if (json) {
             out.println(JsonMapper.builder()
                     .build()
@@ -48,13 +49,21 @@ final class Check implements Callable<Integer> {
                             notes)));
         } else {
             Files.report(reading, out);
-            notes.forEach(note -> out.println("note: " + note));
+            notes.forEach(out::println);
             out.println(
                     count == 0
                             ? reading.read().size() + " elements, no errors"
                             : count + (count == 1 ? " error" : " errors"));
         }
         return count == 0 ? Main.GOOD : Main.MODEL_ERRORS;
+    }
+
+    /** What is right and may be meant otherwise, and what runs leave out. */
+    private static List<String> notes(ReadResult reading) {
+        Stream<String> hints = reading.hints().stream().map(TextProblem::asNote);
+        Stream<String> leftOut =
+                reading.isGood() ? Verify.notes(reading.model()).stream().map(note -> "note: " + note) : Stream.of();
+        return Stream.concat(hints, leftOut).toList();
     }
 
     private static Map<String, Object> row(TextProblem problem) {

@@ -82,8 +82,13 @@ class NotationController {
     /** The place of an element's declaration. */
     record Place(String id, int from, int to) {}
 
-    /** The result of reading a text: its faults (a limited number) and the place of every element. */
-    record Checked(List<Fault> faults, int more, List<Place> places) {}
+    /**
+     * The result of reading a text.
+     *
+     * @param faults a limited number of them, and {@code more} that are left out
+     * @param hints what is right and may be meant otherwise
+     */
+    record Checked(List<Fault> faults, int more, List<Fault> hints, List<Place> places) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/notation.json")
     Text text(Workspace.Head head, @PathVariable String id) {
@@ -100,7 +105,9 @@ class NotationController {
         ReadResult reading = read(head, id, typed.text(), typed.base());
         List<Fault> faults =
                 reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
-        return new Checked(faults, reading.problems().size() - faults.size(), places(head.model(), reading));
+        List<Fault> hints =
+                reading.hints().stream().limit(MOST_FAULTS).map(Fault::of).toList();
+        return new Checked(faults, reading.problems().size() - faults.size(), hints, places(head.model(), reading));
     }
 
     /** Of what is in the model already; the rest has no Thread and no box yet. */

@@ -111,7 +111,7 @@ class RunsController {
                         .flatMap(List::stream)
                         .map(VerdictView::stored)
                         .filter(Objects::nonNull)
-                        .flatMap(stored -> store.plot(stored).traces().stream())
+                        .flatMap(stored -> store.plot(id, stored).traces().stream())
                         .map(trace -> trace.label())
                         .distinct()
                         .limit(SUGGESTED)

@@ -50,7 +50,7 @@ class SeriesController {
                 .flatMap(List::stream)
                 .map(VerdictView::stored)
                 .filter(Objects::nonNull)
-                .flatMap(verdict -> store.plot(verdict).lines().stream())
+                .flatMap(verdict -> store.plot(id, verdict).lines().stream())
                 .distinct()
                 .toList();
         return new Offer(store.seriesNames(id), lines);

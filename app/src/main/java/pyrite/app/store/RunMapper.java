@@ -127,7 +127,7 @@ public interface RunMapper {
                 #{v.firstViolation}, #{v.reason}, #{v.exhibit}, #{v.fingerprint})""")
     void addVerdict(@Param("run") long run, @Param("v") VerdictRow verdict);
 
-    /** A stored verdict; plot and fingerprint as JSON. */
+    /** A stored verdict; as JSON its plot, and the fingerprint of what it read beside what the whole run did. */
     record VerdictRow(
             UUID requirementId,
             String subject,
@@ -163,6 +163,9 @@ public interface RunMapper {
 
     @Select("select exhibit from verdict where id = #{id}")
     Optional<String> exhibit(long id);
+
+    @Select("select fingerprint from run where id = #{id}")
+    String fingerprint(long id);
 
     /** How many runs of a branch have ended. */
     @Select("select count(*) from run where branch_id = #{branch} and ended_at is not null")

@@ -4,6 +4,7 @@ import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -81,7 +82,7 @@ public class RunStore {
                     SeriesBytes.pack(series.values()));
         }
         if (!result.cancelled()) {
-            result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement)));
+            result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement, result.fingerprint())));
         }
         if (keptSeries > 0) {
             mapper.prune(run.branchId(), run.caseId(), keptSeries);
@@ -170,10 +171,10 @@ public class RunStore {
         return mapper.times(run).map(SeriesBytes::unpack).orElse(new double[0]);
     }
 
-    /** What to draw for a stored verdict. */
-    public VerdictPlot plot(long verdict) {
+    /** What to draw for a stored verdict of a run. */
+    public VerdictPlot plot(long run, long verdict) {
         return mapper.exhibit(verdict)
-                .map(json -> JSON.readValue(json, VerdictPlot.class))
+                .map(json -> JSON.readValue(json, VerdictPlot.class).over(times(run)))
                 .orElse(VerdictPlot.NONE);
     }
 
@@ -204,8 +205,7 @@ public class RunStore {
      * its end.
      */
     public List<Verdict> newestVerdicts(Branch branch, int upTo) {
-        return mapper.newestVerdicts(branch.id(), upTo).stream()
-                .map(RunStore::verdict)
+        return verdicts(mapper.newestVerdicts(branch.id(), upTo)).stream()
                 .sorted(Comparator.comparing(Verdict::run).reversed())
                 .toList();
     }
@@ -214,22 +214,27 @@ public class RunStore {
     public List<Verdict> earlierVerdicts(Branch branch, int upTo, Collection<ElementId> requirements) {
         return requirements.isEmpty()
                 ? List.of()
-                : mapper
-                        .earlierVerdicts(
-                                branch.id(),
-                                upTo,
-                                requirements.stream().map(ElementId::value).toList(),
-                                EARLIER_VERDICTS)
-                        .stream()
-                        .map(RunStore::verdict)
-                        .toList();
+                : verdicts(mapper.earlierVerdicts(
+                        branch.id(),
+                        upTo,
+                        requirements.stream().map(ElementId::value).toList(),
+                        EARLIER_VERDICTS));
     }
 
     public List<Verdict> verdictsOf(long run) {
-        return mapper.verdictsOf(run).stream().map(RunStore::verdict).toList();
+        return verdicts(mapper.verdictsOf(run));
     }
 
-    private static RunMapper.VerdictRow row(Judgement judgement) {
+    /** What the whole run read is stored with the run and belongs to what each of its verdicts rests on. */
+    private List<Verdict> verdicts(List<RunMapper.VerdictOfRun> rows) {
+        Map<Long, Fingerprint> ofRuns = new HashMap<>();
+        return rows.stream()
+                .map(row -> verdict(
+                        row, ofRuns.computeIfAbsent(row.runId(), id -> readFingerprint(mapper.fingerprint(id)))))
+                .toList();
+    }
+
+    private static RunMapper.VerdictRow row(Judgement judgement, Fingerprint ofRun) {
         Margin margin = judgement.margin();
         return new RunMapper.VerdictRow(
                 judgement.requirement().value(),
@@ -241,10 +246,10 @@ public class RunStore {
                 judgement.firstViolation(),
                 judgement.reason(),
                 JSON.writeValueAsString(judgement.plot()),
-                write(judgement.fingerprint()));
+                write(judgement.fingerprint().without(ofRun)));
     }
 
-    private static Verdict verdict(RunMapper.VerdictOfRun row) {
+    private static Verdict verdict(RunMapper.VerdictOfRun row, Fingerprint ofRun) {
         return new Verdict(
                 row.id(),
                 row.runId(),
@@ -259,7 +264,7 @@ public class RunStore {
                 row.worstInstant(),
                 row.firstViolation(),
                 row.reason(),
-                readFingerprint(row.fingerprint()));
+                ofRun.and(readFingerprint(row.fingerprint())));
     }
 
     private static String write(Fingerprint fingerprint) {

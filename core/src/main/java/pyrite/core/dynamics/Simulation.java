@@ -62,6 +62,7 @@ public final class Simulation {
     private final double[] marginsAhead;
     private final double[] largestMargins;
     private final TimeSwitches timeSwitches;
+    private final BranchGuard guard;
     private final Nominals nominals;
     private final List<Term> marginTerms;
     private final Stiffness stiffness = new Stiffness();
@@ -99,7 +100,8 @@ public final class Simulation {
         this.switchesHere = new int[modes.length];
         this.switchesInAll = new int[modes.length];
         this.lastSwitches = new double[modes.length];
-        this.trajectory = new Trajectory(system, kernel, states, this::watch);
+        this.guard = new BranchGuard(system, kernel);
+        this.trajectory = new Trajectory(system, kernel, guard, states, failures, this::watch);
         this.timeSwitches = new TimeSwitches();
         this.marginTerms = system.flat().relations().stream()
                 .map(Condition.Relation::margin)
@@ -281,11 +283,18 @@ public final class Simulation {
         }
     }
 
+    /** What has no value with the branches that are taken may have one with those that the conditions ask for. */
+    private void takeWhatIsAsked(double t) {
+        if (guard.notFinite(v) >= 0) {
+            kernel.evaluate(t, v, guard.asked(t, v, modes));
+            checkFinite(t);
+        }
+    }
+
     private void checkFinite(double t) {
-        for (SortedSystem.Assignment assignment : system.assignments()) {
-            if (!Double.isFinite(v[assignment.variable()])) {
-                throw new NotFinite(t, assignment.variable());
-            }
+        int variable = guard.notFinite(v);
+        if (variable >= 0) {
+            throw new NotFinite(t, variable);
         }
     }
 
@@ -348,6 +357,16 @@ public final class Simulation {
             this.dimension = dimension;
         }
 
+        /** Whether all rates are finite. */
+        private boolean copied(double[] derivatives) {
+            boolean finite = true;
+            for (int i = 0; i < rates.length; i++) {
+                derivatives[i] = v[rates[i]];
+                finite &= Double.isFinite(derivatives[i]);
+            }
+            return finite;
+        }
+
         @Override
         public int getDimension() {
             return dimension;
@@ -358,11 +377,9 @@ public final class Simulation {
             watch(t);
             evaluate(t, y);
             double[] derivatives = new double[dimension];
-            for (int i = 0; i < rates.length; i++) {
-                derivatives[i] = v[rates[i]];
-                if (!Double.isFinite(derivatives[i])) {
-                    checkFinite(t);
-                }
+            if (!copied(derivatives)) {
+                takeWhatIsAsked(t);
+                copied(derivatives);
             }
             if (trajectory.stepCount() > STEPS_BEFORE_STIFF) {
                 stiffness.evaluated(t, y, derivatives);
@@ -483,7 +500,7 @@ public final class Simulation {
             for (int i = 0; i < modes.length; i++) {
                 largestMargins[i] = Math.max(largestMargins[i], Math.abs(margins[i]));
             }
-            checkFinite(reached);
+            takeWhatIsAsked(reached);
             control.progress((reached - settings.start()) / span);
         }
 

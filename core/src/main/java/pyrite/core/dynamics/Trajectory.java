@@ -26,6 +26,8 @@ public final class Trajectory {
 
     private final SortedSystem system;
     private final Kernel kernel;
+    private final BranchGuard guard;
+    private final RunFailures failures;
     private final DoubleConsumer watch;
     private final int[] states;
     private final List<Step> steps = new ArrayList<>();
@@ -38,9 +40,17 @@ public final class Trajectory {
     private final Map<Integer, Term> definitions;
 
     /** @param watch is told instants that are looked at, s, and throws when time is up or somebody cancels */
-    Trajectory(SortedSystem system, Kernel kernel, int[] states, DoubleConsumer watch) {
+    Trajectory(
+            SortedSystem system,
+            Kernel kernel,
+            BranchGuard guard,
+            int[] states,
+            RunFailures failures,
+            DoubleConsumer watch) {
         this.system = system;
         this.kernel = kernel;
+        this.guard = guard;
+        this.failures = failures;
         this.watch = watch;
         this.states = states;
         this.placeOfState = new int[system.flat().variables().size()];
@@ -119,6 +129,9 @@ public final class Trajectory {
             v[states[i]] = y[i];
         }
         kernel.output(t, v, step.modes());
+        if (guard.notFinite(v) >= 0) {
+            kernel.output(t, v, guard.asked(t, v, step.modes()));
+        }
         return v;
     }
 
@@ -173,43 +186,37 @@ public final class Trajectory {
         return Objects.requireNonNull(definitions.get(variable));
     }
 
-    /** The instants of a recording: every interval, both ends, and each switching twice, just before and just after. */
+    /**
+     * All variables at every interval, at both ends, and at each switching twice, just before and just after.
+     *
+     * @throws RunFailure if a variable has no finite value at one of these instants
+     */
     public Recording record(double interval) {
         int count = (int) Math.floor((stop() - start()) / interval * (1 + 1e-12));
-        double[] grid = new double[count + 2];
-        for (int i = 0; i <= count; i++) {
-            grid[i] = start() + i * interval;
-        }
-        grid[count + 1] = stop();
-        List<Double> times = new ArrayList<>();
-        List<double[]> rows = new ArrayList<>();
+        Recording.Builder recording =
+                new Recording.Builder(system.flat().variables().size());
         int next = 0;
-        for (double t : Arrays.stream(grid).distinct().filter(t -> t <= stop()).toArray()) {
-            while (next < switches.size() && switches.get(next) <= t) {
+        for (int i = 0; i <= count + 1; i++) {
+            double t = i <= count ? start() + i * interval : stop();
+            while (next < switches.size() && switches.get(next) <= Math.min(t, stop())) {
                 double at = switches.get(next++);
-                add(times, rows, at, true);
-                add(times, rows, at, false);
+                recording.add(at, finite(at, true));
+                recording.add(at, finite(at, false));
             }
-            if (times.isEmpty() || times.getLast() < t) {
-                add(times, rows, t, false);
+            if (t <= stop() && recording.isBefore(t)) {
+                recording.add(t, finite(t, false));
             }
         }
-        return new Recording(times.stream().mapToDouble(Double::doubleValue).toArray(), rows.toArray(double[][]::new));
+        return recording.build();
     }
 
-    private void add(List<Double> times, List<double[]> rows, double t, boolean before) {
-        times.add(t);
-        rows.add(at(t, before));
-    }
-
-    /**
-     * @param times s, ascending, the same instant twice where something switches
-     * @param rows for each instant all variables, coherent SI
-     */
-    public record Recording(double[] times, double[][] rows) {
-        /** One variable at all instants. */
-        public double[] column(int variable) {
-            return Arrays.stream(rows).mapToDouble(row -> row[variable]).toArray();
+    private double[] finite(double t, boolean before) {
+        watch(t);
+        double[] v = at(t, before);
+        int variable = guard.notFinite(v);
+        if (variable >= 0) {
+            throw failures.diverged(t, variable, v[variable]);
         }
+        return v;
     }
 }

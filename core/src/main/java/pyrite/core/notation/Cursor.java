@@ -1,5 +1,7 @@
 package pyrite.core.notation;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import pyrite.core.expression.ExplainedException;
 import pyrite.core.expression.Name;
@@ -25,6 +27,10 @@ final class Cursor {
 
     private Tokens.Type type;
     private int depth;
+    private final List<Hint> hints = new ArrayList<>();
+
+    /** What is right and may be meant otherwise. */
+    record Hint(Span span, String message) {}
 
     /** A syntax error with its place and a message for the reader. */
     static final class SyntaxFault extends ExplainedException {
@@ -66,6 +72,17 @@ final class Cursor {
 
     Tokens.Type type() {
         return type;
+    }
+
+    /** A place that is looked at twice has its hint once. */
+    void hint(Hint hint) {
+        if (!hints.contains(hint)) {
+            hints.add(hint);
+        }
+    }
+
+    List<Hint> hints() {
+        return hints;
     }
 
     boolean isAtEnd() {

@@ -27,6 +27,11 @@ final class ExpressionParser {
     /** More than people write; whatever walks an expression later goes as deep as it has operations. */
     private static final int MOST_OPERATIONS = 1000;
 
+    /** KerML 8.2.5.8.1, unlike mathematics. */
+    private static final String SIGNED_POWER =
+            "'-x ^ n' is read as '(-x) ^ n', because a sign binds tighter than a power; "
+                    + "write '-(x ^ n)' where the power comes first";
+
     private final Cursor cursor;
     private int open;
     private int operations;
@@ -71,6 +76,7 @@ final class ExpressionParser {
     private Expression operated(int strength) {
         cursor.enter();
         int first = cursor.at();
+        int start = cursor.tokens().span(first).start();
         Expression left = prefixed();
         for (; ; ) {
             Operator operator = operator();
@@ -80,6 +86,9 @@ final class ExpressionParser {
                 count();
                 int binds = operator.strength();
                 Expression right = expression(operator == Operator.POWER ? binds : binds + 1);
+                if (operator == Operator.POWER && isSigned(left, start)) {
+                    cursor.hint(new Cursor.Hint(cursor.spanFrom(first), SIGNED_POWER));
+                }
                 left = new Binary(operator, left, right, cursor.spanFrom(first));
             } else if (relation != null && Operator.CLASSIFICATION >= strength) {
                 cursor.take();
@@ -90,6 +99,13 @@ final class ExpressionParser {
                 return left;
             }
         }
+    }
+
+    /** Whether an expression is a sign and its operand, not in parentheses. */
+    private static boolean isSigned(Expression expression, int start) {
+        return expression instanceof Unary unary
+                && unary.operator() == Operator.NEGATE
+                && unary.span().start() == start;
     }
 
     private @Nullable Operator operator() {

@@ -18,6 +18,7 @@ final class Faults {
     private static final int MOST_TOLD = 500;
 
     private final List<Fault> all = new ArrayList<>();
+    private final List<Fault> hints = new ArrayList<>();
 
     /** Receives a fault of one text: its place and a supplier of its message. */
     interface Report {
@@ -35,12 +36,25 @@ final class Faults {
         all.add(new Fault(source, span, message));
     }
 
+    synchronized void hint(Source source, Cursor.Hint hint) {
+        hints.add(new Fault(source, hint.span(), hint::message));
+    }
+
     boolean isEmpty() {
         return all.isEmpty();
     }
 
     /** The first of them in the order of the texts, each once. */
     List<TextProblem> reported() {
+        return located(all);
+    }
+
+    /** What is right and may be meant otherwise, in the order of the texts. */
+    List<TextProblem> hints() {
+        return located(hints);
+    }
+
+    private static List<TextProblem> located(List<Fault> all) {
         all.sort(Comparator.comparing(Fault::name)
                 .thenComparingInt(fault -> fault.span().start()));
         Map<Source, LineIndex> lines = new IdentityHashMap<>();

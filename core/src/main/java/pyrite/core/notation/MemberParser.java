@@ -34,6 +34,10 @@ final class MemberParser {
         this.steps = new StepParser(cursor, expressions, declarations, relations, this);
     }
 
+    List<Cursor.Hint> hints() {
+        return cursor.hints();
+    }
+
     /** The whole text as members of {@code top}. */
     void file(Draft top) {
         while (!cursor.isAtEnd()) {

@@ -168,8 +168,10 @@ public final class NotationReader {
 
     private static Draft parse(Model base, @Nullable ElementId owner, Source source, Faults faults) {
         Draft top = new Draft(topKind(base, owner), null);
-        new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message))
-                .file(top);
+        MemberParser parser =
+                new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message));
+        parser.file(top);
+        parser.hints().forEach(hint -> faults.hint(source, hint));
         return top;
     }
 
@@ -212,7 +214,8 @@ public final class NotationReader {
                 faults.isEmpty() ? edit : new Edit(List.of(), Set.of()),
                 syntaxHolds ? elements : List.of(),
                 completion.byId(),
-                faults.reported());
+                faults.reported(),
+                faults.hints());
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */

@@ -16,13 +16,15 @@ import pyrite.core.model.Problem;
  * before it.
  *
  * @param read the elements read, owners first, also if there are problems
+ * @param hints what is right and may be meant otherwise
  */
 public record ReadResult(
         Model model,
         Edit edit,
         List<Element> read,
         Map<ElementId, ? extends Place> places,
-        List<TextProblem> problems) {
+        List<TextProblem> problems,
+        List<TextProblem> hints) {
 
     /** The place of an element: its text, and the characters of its declaration's head. */
     public interface Place {
@@ -35,6 +37,7 @@ public record ReadResult(
         read = List.copyOf(read);
         places = Collections.unmodifiableMap(places);
         problems = List.copyOf(problems);
+        hints = List.copyOf(hints);
     }
 
     public boolean isGood() {

@@ -10,6 +10,15 @@ public record TextProblem(String source, int line, int column, Span span, String
     /** {@code path:line:column: error: message}, as build tools expect it. */
     @Override
     public String toString() {
-        return source + ":" + line + ":" + column + ": error: " + message;
+        return place() + ": error: " + message;
+    }
+
+    /** The same of what is right and may be meant otherwise. */
+    public String asNote() {
+        return place() + ": note: " + message;
+    }
+
+    private String place() {
+        return source + ":" + line + ":" + column;
     }
 }

@@ -12,6 +12,7 @@ import pyrite.core.dynamics.FlatSystem;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.Recording;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.dynamics.RunFailure;
 import pyrite.core.dynamics.Simulation;
@@ -93,7 +94,7 @@ public record CaseRun(
             SortedSystem sorted = Sorting.sort(flattening.system(), control);
             read.addAll(flattening.drainRead());
             Trajectory trajectory = Simulation.run(sorted, setup.settings(), control);
-            Trajectory.Recording recording = trajectory.record(setup.settings().interval());
+            Recording recording = trajectory.record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
             RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
             List<Judgement> judgements = setup.requirements().stream()
@@ -113,10 +114,7 @@ public record CaseRun(
 
         /** In the order in which the attributes are declared. */
         private static List<Series> series(
-                FlatSystem flat,
-                List<String> declared,
-                Trajectory.Recording recording,
-                Map<String, DisplayUnit> shownIn) {
+                FlatSystem flat, List<String> declared, Recording recording, Map<String, DisplayUnit> shownIn) {
             Map<String, Integer> places = new HashMap<>();
             declared.forEach(path -> places.putIfAbsent(path, places.size()));
             return IntStream.range(0, flat.variables().size())

@@ -69,6 +69,13 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
         return new Fingerprint(all);
     }
 
+    /** What was read beside what another result read. */
+    public Fingerprint without(Fingerprint other) {
+        TreeMap<ElementId, String> rest = new TreeMap<>(hashes);
+        rest.entrySet().removeAll(other.hashes.entrySet());
+        return new Fingerprint(rest);
+    }
+
     /** The elements that differ in another snapshot from what was read; none: the result still holds. */
     public List<ElementId> changedIn(Model model) {
         return hashes.entrySet().stream()

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.Recording;
 import pyrite.core.dynamics.Trajectory;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.FaultException;
@@ -33,14 +34,14 @@ public final class RequirementJudge {
     private final Flattening flattening;
     private final Instance root;
     private final @Nullable Trajectory trajectory;
-    private final Trajectory.@Nullable Recording recording;
+    private final @Nullable Recording recording;
 
     RequirementJudge(
             Model model,
             Flattening flattening,
             Instance root,
             @Nullable Trajectory trajectory,
-            Trajectory.@Nullable Recording recording) {
+            @Nullable Recording recording) {
         this.model = model;
         this.flattening = flattening;
         this.root = root;
@@ -201,7 +202,7 @@ public final class RequirementJudge {
                 whole.worstInstant(),
                 whole.firstViolation(),
                 whole.reason(),
-                assessor.plot(),
+                assessor.plot().thinned(),
                 Fingerprint.NONE);
     }
 

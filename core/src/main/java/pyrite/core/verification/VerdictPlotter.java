@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.Recording;
 import pyrite.core.dynamics.Term;
 import pyrite.core.dynamics.Terms;
 import pyrite.core.dynamics.Trajectory;
@@ -37,7 +38,7 @@ final class VerdictPlotter {
     private final Model model;
     private final Flattening flattening;
     private final @Nullable Trajectory trajectory;
-    private final Trajectory.@Nullable Recording recording;
+    private final @Nullable Recording recording;
     private final Map<String, DisplayUnit> preferred;
 
     /**
@@ -48,7 +49,7 @@ final class VerdictPlotter {
             Model model,
             Flattening flattening,
             @Nullable Trajectory trajectory,
-            Trajectory.@Nullable Recording recording,
+            @Nullable Recording recording,
             Map<String, DisplayUnit> preferred) {
         this.preferred = preferred;
         this.model = model;
@@ -111,8 +112,7 @@ final class VerdictPlotter {
             case FIRST_TIME, LAST_TIME ->
                 Double.isNaN(limit)
                         ? claim(subject, scope, true)
-                        : claim(subject, scope, true)
-                                .and(new VerdictPlot(List.of(), List.of(new Line(Sense.DEADLINE, "", limit))));
+                        : claim(subject, scope, true).and(VerdictPlot.of(new Line(Sense.DEADLINE, "", limit)));
             case DURATION, ALWAYS, EVENTUALLY -> claim(subject, scope, true);
         };
     }
@@ -122,12 +122,10 @@ final class VerdictPlotter {
         if (traced.traces().isEmpty() || !Double.isFinite(limit)) {
             return traced;
         }
-        return traced.and(new VerdictPlot(
-                List.of(),
-                List.of(new Line(
-                        sense,
-                        traced.traces().getFirst().label(),
-                        unitFor(expression, term).unit().fromSi(limit)))));
+        return traced.and(VerdictPlot.of(new Line(
+                sense,
+                traced.traces().getFirst().label(),
+                unitFor(expression, term).unit().fromSi(limit))));
     }
 
     private VerdictPlot traced(Expression expression, Term term) {
@@ -137,10 +135,9 @@ final class VerdictPlotter {
         DisplayUnit unit = unitFor(expression, term);
         double[] values = new double[recording.times().length];
         for (int i = 0; i < values.length; i++) {
-            values[i] = unit.unit()
-                    .fromSi(Terms.value(term, recording.times()[i], recording.rows()[i]));
+            values[i] = unit.unit().fromSi(Terms.value(term, recording.times()[i], recording.row(i)));
         }
-        return new VerdictPlot(List.of(new Trace(label(expression, term), unit.symbol(), values)), List.of());
+        return VerdictPlot.of(recording.times(), new Trace(label(expression, term), unit.symbol(), values));
     }
 
     private String label(Expression expression, Term term) {

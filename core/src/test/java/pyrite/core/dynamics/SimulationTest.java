@@ -233,7 +233,7 @@ class SimulationTest {
                 "attribute x : Real := 0; attribute rate : FrequencyValue = if time < 1.05 [s] ? 1 [1/s] else 3 [1/s]; "
                         + "assert constraint law { der(x) == rate }",
                 2);
-        Trajectory.Recording recording = trajectory.record(0.5);
+        Recording recording = trajectory.record(0.5);
         List<Double> times = java.util.Arrays.stream(recording.times()).boxed().toList();
         assertThat(times).hasSize(7).startsWith(0.0, 0.5, 1.0).endsWith(1.5, 2.0);
         double[] rate = recording.column(Runs.index(trajectory, "p.rate"));

@@ -119,6 +119,17 @@ class FingerprintTest {
                 .contains("Test::keeps", "gone");
     }
 
+    @Test
+    void whatTheWholeRunReadAndTheRestMakeTheWhole() {
+        CaseRun run = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE);
+        assertThat(run.judgements()).hasSize(2).allSatisfy(judgement -> {
+            Fingerprint rest = judgement.fingerprint().without(run.fingerprint());
+            assertThat(rest.hashes())
+                    .hasSizeLessThan(judgement.fingerprint().hashes().size());
+            assertThat(run.fingerprint().and(rest)).isEqualTo(judgement.fingerprint());
+        });
+    }
+
     /** What lets judgements be kept without hashing anew all they rest on. */
     @Property(tries = 400)
     void onlyWhatChangesCanAlterIsAltered(

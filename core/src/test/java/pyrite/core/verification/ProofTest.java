@@ -153,4 +153,24 @@ class ProofTest {
         });
         assertThat(judge("t", "at(Y, 100 [s]) <= 100").verdict()).isEqualTo(VerdictKind.PASS);
     }
+
+    /**
+     * Torricelli: level = (1 - t/10)² m, dry at 10 s. The root has no value below nothing and is not asked for there.
+     */
+    @Test
+    void aTankThatRunsDryIsJudgedUpToItsEnd() {
+        Judgement dry = Judged.byRunning("""
+                part def Tank {
+                    attribute level : LengthValue := 1 [m];
+                    attribute outflow : SpeedValue = if level > 0 [m] ? 0.2 [m/s] * sqrt(level / 1 [m]) else 0 [m/s];
+                    assert constraint { der(level) == -outflow }
+                }
+                part tank : Tank;
+                requirement slow { subject t : Tank; require constraint { always(t.outflow <= 0.25 [m/s]) and always(t.outflow >= 0 [m/s]) } }
+                satisfy slow by tank;
+                verification check : SimulatedCheck { subject :>> system = tank; attribute :>> stopTime = 20 [s];
+                    objective { verify slow; } }
+                """);
+        assertThat(dry.verdict()).as(dry.reason()).isEqualTo(VerdictKind.PASS);
+    }
 }

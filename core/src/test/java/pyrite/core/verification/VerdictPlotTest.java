@@ -80,4 +80,24 @@ class VerdictPlotTest {
     void anExpressionIsLabelledByItsText() {
         assertThat(labels(of("always(s.y - s.x <= limit)"))).containsExactly("s.y - s.x");
     }
+
+    @Test
+    void aMillionInstantsAreThinnedWithoutLosingAPeak() {
+        double[] times = new double[1_000_000];
+        double[] values = new double[times.length];
+        for (int i = 0; i < times.length; i++) {
+            times[i] = i;
+            values[i] = i == 777_777 ? 1e6 : i == 5 ? Double.NaN : Math.sin(i);
+        }
+        VerdictPlot thin =
+                VerdictPlot.of(times, new VerdictPlot.Trace("x", "m", values)).thinned();
+        assertThat(thin.times())
+                .hasSizeLessThan(5000)
+                .contains(0, 777_777, 999_999)
+                .isSorted();
+        assertThat(thin.traces().getFirst().values())
+                .hasSameSizeAs(thin.times())
+                .contains(1e6)
+                .doesNotContain(Double.NaN);
+    }
 }
