@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -67,16 +68,18 @@ final class Run implements Callable<Integer> {
         List<Element> cases = model.ownElements().stream()
                 .filter(e -> CaseSetup.isRunnable(model, e))
                 .toList();
-        return cases.stream()
-                .filter(e -> model.names().qualifiedName(e).equals(name))
-                .findFirst()
-                .orElseThrow(() -> new UsageFault("there is no case '" + name + "'; there are: "
-                        + String.join(
-                                ", ",
-                                cases.stream()
-                                        .map(model.names()::qualifiedName)
-                                        .sorted()
-                                        .toList())));
+        List<Element> named = cases.stream().filter(e -> goesBy(model, e)).toList();
+        if (named.size() == 1) {
+            return named.getFirst();
+        }
+        throw new UsageFault((named.isEmpty() ? "there is no case '" : "there are several cases '") + name
+                + "'; there are: "
+                + cases.stream().map(model.names()::qualifiedName).sorted().collect(Collectors.joining(", ")));
+    }
+
+    /** By its qualified name, or the end of it. */
+    private boolean goesBy(Model model, Element usage) {
+        return ("::" + model.names().qualifiedName(usage)).endsWith("::" + name);
     }
 
     private void write(CaseRun run) throws IOException {

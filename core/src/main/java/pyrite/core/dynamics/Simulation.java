@@ -4,8 +4,6 @@ import java.time.InstantSource;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.function.DoubleFunction;
-import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.ode.ODEState;
 import org.hipparchus.ode.OrdinaryDifferentialEquation;
@@ -171,7 +169,7 @@ public final class Simulation {
     private Piece integrate(double from, double[] y) {
         double t = from;
         double[] state = y;
-        TimeSwitches.Next planned = timeSwitches.next(t, state);
+        TimeSwitches.Next planned = timeSwitches.next(t);
         double end = planned.time();
         double largest = LARGEST_STEP * span;
         for (int retry = 0; ; retry++) {
@@ -408,12 +406,12 @@ public final class Simulation {
             return relations.cardinality() == modes.length;
         }
 
-        Next next(double t, double[] y) {
+        Next next(double t) {
             Next next = new Next(settings.stop(), -1);
             boolean changed = relations.stream().anyMatch(i -> plannedModes[i] != modes[i]);
             for (int i = relations.nextSetBit(0); i >= 0; i = relations.nextSetBit(i + 1)) {
                 if (!begun || planned[i] <= t || plannedModes[i] != modes[i] || changed && choosing.get(i)) {
-                    planned[i] = firstSwitch(i, t, y);
+                    planned[i] = firstSwitch(i, t);
                 }
                 if (planned[i] < next.time()) {
                     next = new Next(planned[i], i);
@@ -424,19 +422,15 @@ public final class Simulation {
             return next;
         }
 
-        private double firstSwitch(int relation, double t, double[] y) {
-            Step ahead = new Step(t, settings.stop(), null, y.length, modes);
-            double first = first(new StepEnclosure(trajectory, ahead), relation, at -> y, t, settings.stop());
+        private double firstSwitch(int relation, double t) {
+            Step ahead = new Step(t, settings.stop(), null, states.length, modes);
+            double first = first(new StepEnclosure(trajectory, ahead), relation, t, settings.stop());
             return Double.isNaN(first) ? Double.POSITIVE_INFINITY : first;
         }
     }
 
     /** The first instant after one and up to another at which a relation switches, s; NaN if there is none. */
-    private double first(StepEnclosure bounds, int relation, DoubleFunction<double[]> states, double from, double to) {
-        DoubleUnaryOperator margin = t -> {
-            margins(t, states.apply(t), margins);
-            return margins[relation];
-        };
+    private double first(StepEnclosure bounds, int relation, double from, double to) {
         try {
             return new SwitchSearch(
                             bounds,
@@ -444,7 +438,6 @@ public final class Simulation {
                             marginTerms.get(relation),
                             modes[relation],
                             leeway(relation),
-                            margin,
                             SWITCH_ACCURACY * resolution,
                             this::watch)
                     .first(from, to);
@@ -519,7 +512,7 @@ public final class Simulation {
             FirstSwitch first = new FirstSwitch(step.to(), -1);
             for (int i = 0; i < modes.length; i++) {
                 if (!timeSwitches.relations.get(i)) {
-                    double at = first(bounds, i, step::at, step.from(), first.time());
+                    double at = first(bounds, i, step.from(), first.time());
                     if (!Double.isNaN(at)) {
                         first = new FirstSwitch(at, i);
                     }

@@ -52,6 +52,14 @@ public final class StepEnclosure {
         return new Enclosure(throughout, there.value().width());
     }
 
+    /**
+     * A term of the system at an instant, s, in which relations have the truth they have in the step. Only what it
+     * depends on is computed.
+     */
+    double at(double t, Term term) {
+        return new At(t).value(term);
+    }
+
     /** What was computed between the same instants, such as for the margin before, is not computed again. */
     private Between between(double a, double b) {
         Between known = a == b ? point : stretch;
@@ -224,6 +232,59 @@ public final class StepEnclosure {
             Jet yes = of(choice.whenTrue(), ofSystem);
             Jet no = of(choice.whenFalse(), ofSystem);
             return choice.isKink() ? yes.hull(no) : yes.orJump(no);
+        }
+    }
+
+    /** Values of terms at an instant; those of variables are computed once. */
+    private final class At {
+        private final double t;
+        private final Map<Integer, Double> variables = new HashMap<>();
+        private double @Nullable [] weights;
+
+        At(double t) {
+            this.t = t;
+        }
+
+        double value(Term term) {
+            return switch (term) {
+                case Term.Constant(double value) -> value;
+                case Term.Time _ -> t;
+                case Term.Variable(int index) -> variable(index);
+                case Term.Call call -> call.function().apply(value(call.argument()), 0);
+                case Term.Arithmetic x -> x.sign().apply(value(x.left()), value(x.right()));
+                case Term.Choice choice -> value(holds(choice) ? choice.whenTrue() : choice.whenFalse());
+            };
+        }
+
+        private boolean holds(Term.Choice choice) {
+            return choice.isKink() ? holds(choice.condition()) : isTaken(choice.condition());
+        }
+
+        private boolean holds(Condition condition) {
+            return switch (condition) {
+                case Condition.Fixed(boolean holds) -> holds;
+                case Relation r -> r.holds(value(r.margin()));
+                case Condition.Both(Condition left, Condition right) -> holds(left) && holds(right);
+                case Condition.Either(Condition left, Condition right) -> holds(left) || holds(right);
+                case Condition.Not(Condition operand) -> !holds(operand);
+            };
+        }
+
+        private double variable(int index) {
+            Double known = variables.get(index);
+            if (known == null) {
+                int state = trajectory.stateOf(index);
+                known = state >= 0 ? polynomial().state(state, weights()) : value(trajectory.definition(index));
+                variables.put(index, known);
+            }
+            return known;
+        }
+
+        private double[] weights() {
+            if (weights == null) {
+                weights = polynomial().weights(t);
+            }
+            return weights;
         }
     }
 }

@@ -83,18 +83,31 @@ final class StepPolynomial {
 
     /** All states at an instant of the step, s. */
     double[] at(double t) {
+        double[] weights = weights(t);
+        double[] y = new double[coefficients.remaining() / (DEGREE + 1)];
+        for (int i = 0; i < y.length; i++) {
+            y[i] = state(i, weights);
+        }
+        return y;
+    }
+
+    /** What the coefficients of a state count at an instant, s. */
+    double[] weights(double t) {
         double x = Math.clamp((t - from) / length, 0, 1);
         double[] weights = new double[DEGREE + 1];
         for (int k = 0; k <= DEGREE; k++) {
             weights[k] = bernstein(k, x);
         }
-        double[] y = new double[coefficients.remaining() / (DEGREE + 1)];
-        for (int i = 0; i < y.length; i++) {
-            for (int k = 0; k <= DEGREE; k++) {
-                y[i] += weights[k] * coefficients.get(i * (DEGREE + 1) + k);
-            }
+        return weights;
+    }
+
+    /** One state at the instant of the weights. */
+    double state(int state, double[] weights) {
+        double value = 0;
+        for (int k = 0; k <= DEGREE; k++) {
+            value += weights[k] * coefficients.get(state * (DEGREE + 1) + k);
         }
-        return y;
+        return value;
     }
 
     /** What a state is between two instants of the step, s. */

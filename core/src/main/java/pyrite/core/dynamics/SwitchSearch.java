@@ -1,7 +1,6 @@
 package pyrite.core.dynamics;
 
 import java.util.function.DoubleConsumer;
-import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.analysis.solvers.AllowedSolution;
 import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
 import org.hipparchus.exception.MathIllegalArgumentException;
@@ -33,38 +32,34 @@ final class SwitchSearch {
 
     private final StepEnclosure bounds;
     private final Condition.Relation relation;
-    private final Term marginTerm;
+    private final Term margin;
     private final boolean mode;
     private final double leeway;
-    private final DoubleUnaryOperator margin;
     private final double resolution;
     private final DoubleConsumer watch;
     private int stretches;
 
     /**
      * @param bounds of the system between any two of the instants
-     * @param marginTerm its margin
+     * @param margin its margin
      * @param mode the truth the relation has at the beginning
      * @param leeway how far the margin may be on the wrong side
-     * @param margin the value of the margin at an instant
      * @param resolution the time between instants that count as one, s
      * @param watch is told each instant looked at, and may throw to end the search
      */
     SwitchSearch(
             StepEnclosure bounds,
             Condition.Relation relation,
-            Term marginTerm,
+            Term margin,
             boolean mode,
             double leeway,
-            DoubleUnaryOperator margin,
             double resolution,
             DoubleConsumer watch) {
         this.bounds = bounds;
         this.relation = relation;
-        this.marginTerm = marginTerm;
+        this.margin = margin;
         this.mode = mode;
         this.leeway = leeway;
-        this.margin = margin;
         this.resolution = resolution;
         this.watch = watch;
     }
@@ -79,12 +74,12 @@ final class SwitchSearch {
         if (++stretches > MOST_STRETCHES) {
             throw new GivenUp(from);
         }
-        if (bounds.isSurelyFrom(-leeway, marginTerm, mode, from, to)) {
+        if (bounds.isSurelyFrom(-leeway, margin, mode, from, to)) {
             return Double.NaN;
         }
         Enclosure room = mode
-                ? bounds.ofSystem(marginTerm, from, to)
-                : bounds.ofSystem(marginTerm, from, to).negated();
+                ? bounds.ofSystem(margin, from, to)
+                : bounds.ofSystem(margin, from, to).negated();
         if (room.isFinite() && staysThroughout(room, from, to)) {
             return Double.NaN;
         }
@@ -122,6 +117,7 @@ final class SwitchSearch {
 
     /** Not negative while the relation is what it was. */
     private double room(double t) {
-        return (mode ? margin.applyAsDouble(t) : -margin.applyAsDouble(t)) + leeway;
+        double value = bounds.at(t, margin);
+        return (mode ? value : -value) + leeway;
     }
 }
