@@ -26,13 +26,22 @@ final class Files {
     private Files() {}
 
     static ReadResult read(List<Path> paths) {
+        return readAll(sources(paths));
+    }
+
+    static ReadResult readAll(List<Source> sources) {
+        return NotationReader.read(Library.model(), sources);
+    }
+
+    /** The texts of files, and of those in folders. */
+    static List<Source> sources(List<Path> paths) {
         List<Source> sources = new ArrayList<>();
         paths.forEach(path -> files(path).forEach(file -> sources.add(source(file))));
         if (sources.isEmpty()) {
             throw new UsageFault("there is no file that ends in .sysml in "
                     + String.join(", ", paths.stream().map(Path::toString).toList()));
         }
-        return NotationReader.read(Library.model(), sources);
+        return sources;
     }
 
     private static List<Path> files(Path path) {

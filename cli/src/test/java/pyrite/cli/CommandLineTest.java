@@ -74,6 +74,28 @@ class CommandLineTest {
     }
 
     @Test
+    void formatReplacesTheFilesOfAFolderWhenToldTo() throws IOException {
+        Path notes = folder.resolve("notes.sysml");
+        Files.writeString(notes, "// nothing here yet\n");
+        Files.writeString(file, "package A{attribute mass:>ISQ::mass;part def <x> Y;part z:x;}");
+        assertThat(pyrite("format", folder.toString())).isEqualTo(64);
+        assertThat(err.toString()).contains("is a folder; name one file, or add --write");
+        assertThat(pyrite("format", folder.toString(), "--write")).isZero();
+        assertThat(out.toString().strip()).isEqualTo(file.toString());
+        assertThat(Files.readString(notes)).isEqualTo("// nothing here yet\n");
+        assertThat(Files.readString(file)).isEqualTo("""
+                package A {
+                    attribute mass :> ISQ::mass;
+                    part def <x> Y;
+                    part z : x;
+                }
+                """);
+        try (var left = Files.list(folder)) {
+            assertThat(left).hasSize(2);
+        }
+    }
+
+    @Test
     void formatWritesTheSameModelInCanonicalText() throws IOException {
         assertThat(pyrite("format", file.toString())).isZero();
         String once = out.toString();

@@ -4,6 +4,8 @@ lexer grammar NotationLexer;
 NUMBER : DIGIT+ ('.' DIGIT+)? ([eE] [+-]? DIGIT+)? | '.' DIGIT+ ([eE] [+-]? DIGIT+)? ;
 /* The dollar sign alone begins a name that is looked up from the top (KerML, qualified names). */
 WORD : LETTER (LETTER | DIGIT)* | '$' ;
+/* A name with other letters than the basic ones; it is written in quotes (KerML 8.2.2.3) and reported without them. */
+FOREIGN : (LETTER | OTHER) (LETTER | DIGIT | OTHER)* ;
 QUOTED : '\'' (~['\\\r\n] | '\\' ~[\r\n])* '\'' ;
 STRING : '"' (~["\\] | '\\' .)* '"' ;
 NOTE : '//*' .*? '*/' | '//' (~[*\r\n] ~[\r\n]*)? ;
@@ -23,4 +25,5 @@ BLANK : [ \t\r\n\f\uFEFF]+ -> skip ;
 UNKNOWN : . ;
 
 fragment DIGIT : [0-9] ;
-fragment LETTER : [\p{L}_°] ;
+fragment LETTER : [a-zA-Z_] ;
+fragment OTHER : [\p{L}\p{M}°′″] ;

@@ -174,9 +174,7 @@ public final class ElementJson {
 
     /** Where the names in an expression are looked up: in the element for what it comes to, else where it stands. */
     static @Nullable ElementId scope(Model model, Element element, Property<?> property) {
-        return property == Property.VALUE || property == Property.BOUNDS
-                ? model.names().valueScope(element)
-                : element.id();
+        return property == Property.VALUE || property == Property.BOUNDS ? element.owner() : element.id();
     }
 
     /** The attributes that an element of its kind can be written with, in the order of their names. */

@@ -213,7 +213,7 @@ public enum ElementKind {
             ORDERED,
             NONUNIQUE,
             MARKS);
-    private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE);
+    private static final Set<Property<?>> OF_ALL = Set.of(VISIBILITY, NOTES, TRAILING_NOTE, SPELLINGS);
     private static final Map<String, ElementKind> DEFINITIONS = Arrays.stream(values())
             .filter(ElementKind::isDefinition)
             .collect(Collectors.toUnmodifiableMap(ElementKind::keyword, Function.identity()));
@@ -288,6 +288,11 @@ public enum ElementKind {
 
     public boolean isUsage() {
         return form == Form.USAGE;
+    }
+
+    /** Whether it is something that a type has: a usage in any form. */
+    public boolean isFeature() {
+        return isUsage() || shortKeyword != null || this == CONNECTOR_END || this == BINDING || this == LOOP_VARIABLE;
     }
 
     public boolean isPackage() {

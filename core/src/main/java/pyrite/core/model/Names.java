@@ -28,7 +28,7 @@ public final class Names {
     private static final Predicate<Element> VALUES = element -> element.kind() != ElementKind.CALCULATION_DEFINITION;
 
     /** Before a qualified name it says that the first part is at the top, whatever else goes by it: {@code $::A::b}. */
-    private static final String FROM_THE_TOP = "$";
+    public static final String FROM_THE_TOP = "$";
 
     private final Namespaces namespaces;
     private final Map<ElementId, Namespace> byId = new ConcurrentHashMap<>();
@@ -44,17 +44,6 @@ public final class Names {
         return element.name() != null || !element.kind().takes(Property.REDEFINES)
                 ? element.name()
                 : namespaces.inheritedName(element);
-    }
-
-    /**
-     * Where the names in an element's value are looked up: where the element stands. For an input that is outside what
-     * it is an input of, so that {@code in angle = angle} binds it to the angle around.
-     */
-    public @Nullable ElementId valueScope(Element element) {
-        ElementId owner = element.owner();
-        return owner == null || !element.get(Property.DIRECTION).orElse("").startsWith("in")
-                ? owner
-                : namespaces.find(owner).map(Element::owner).orElse(null);
     }
 
     /**
@@ -75,10 +64,52 @@ public final class Names {
         if (parts.size() > 1 && parts.getFirst().equals(FROM_THE_TOP)) {
             return resolve(new Name(parts.subList(1, parts.size())), null, requested);
         }
-        Optional<ElementId> found = visible(parts.getFirst(), scope, parts.size() == 1 ? requested : VALUES);
-        for (int i = 1; i < parts.size(); i++) {
-            String part = parts.get(i);
-            Predicate<Element> here = i == parts.size() - 1 ? requested : VALUES;
+        return visible(parts.getFirst(), scope, parts.size() == 1 ? requested : VALUES)
+                .flatMap(first -> memberAt(first, parts.subList(1, parts.size()), requested));
+    }
+
+    /**
+     * Finds what an import in {@code owner} names. It is looked up from the top and from the packages around the
+     * import's own, not through the imports beside it: an import never depends on another one, so there is no order to
+     * find.
+     */
+    public Optional<ElementId> imported(Name name, @Nullable ElementId owner) {
+        ElementId around = owner == null
+                ? null
+                : namespaces.find(owner).map(Element::owner).orElse(null);
+        return resolve(name, around)
+                .or(() -> resolveFunction(name, around))
+                .or(() -> owner == null ? Optional.empty() : importedMember(name, owner));
+    }
+
+    /** Finds the alias that an import of one element names; who imports an alias sees its name. */
+    public Optional<ElementId> importedAlias(Name name, @Nullable ElementId owner) {
+        int last = name.parts().size() - 1;
+        return last == 0
+                ? Optional.empty()
+                : imported(new Name(name.parts().subList(0, last)), owner)
+                        .map(this::namespace)
+                        .map(container -> container.members.get(name.last()))
+                        .filter(member -> member.kind() == ElementKind.ALIAS && !isPrivate(member))
+                        .map(Element::id);
+    }
+
+    private Optional<ElementId> importedMember(Name name, ElementId owner) {
+        return namespaces.children(owner).stream()
+                .filter(child -> name.parts().getFirst().equals(child.name()))
+                .findFirst()
+                .flatMap(child ->
+                        child.kind() == ElementKind.ALIAS ? namespaces.imported(child) : Optional.of(child.id()))
+                .flatMap(first ->
+                        memberAt(first, name.parts().subList(1, name.parts().size()), VALUES));
+    }
+
+    /** The member of a member and so on, from one element inwards. */
+    private Optional<ElementId> memberAt(ElementId first, List<String> path, Predicate<Element> requested) {
+        Optional<ElementId> found = Optional.of(first);
+        for (int i = 0; i < path.size(); i++) {
+            String part = path.get(i);
+            Predicate<Element> here = i == path.size() - 1 ? requested : VALUES;
             found = found.flatMap(owner -> member(owner, part, false, here, null));
         }
         return found;
@@ -254,8 +285,11 @@ public final class Names {
             case "all", "self" -> memberOfAny(descendants(target.element.id()), name, requested, visited);
             default ->
                 Optional.of(target.element)
-                        .filter(requested)
                         .filter(e -> goesBy(e, name))
+                        .flatMap(e -> e.kind() == ElementKind.ALIAS
+                                ? namespaces.imported(e).flatMap(namespaces::find)
+                                : Optional.of(e))
+                        .filter(requested)
                         .map(Element::id);
         };
     }
@@ -468,8 +502,24 @@ public final class Names {
         return String.join("::", parts);
     }
 
+    /** Whether a path may lead through an element: it begins with its name, or an alias of that name is on the way. */
+    private boolean leadsThrough(@Nullable ElementId id, List<String> path) {
+        Element element = id == null ? null : namespaces.find(id).orElse(null);
+        return element != null
+                && (element.kind() == ElementKind.ALIAS ? path : path.subList(0, 1))
+                        .stream().anyMatch(part -> goesBy(element, part));
+    }
+
     /** The shortest name that, written in {@code scope}, means {@code target}. */
     public Optional<Name> shortest(Element target, @Nullable ElementId scope) {
+        return shortest(target, scope, null);
+    }
+
+    /**
+     * @param from the element that refers to the target; a name that begins with its own leads through it and is left
+     *     out
+     */
+    public Optional<Name> shortest(Element target, @Nullable ElementId scope, @Nullable ElementId from) {
         List<String> parts = new ArrayList<>();
         for (Element at = target;
                 at != null;
@@ -481,8 +531,9 @@ public final class Names {
             parts.addFirst(name);
             Name candidate = new Name(parts);
             if (resolve(candidate, scope, VALUES.test(target) ? VALUES : FUNCTIONS)
-                    .filter(target.id()::equals)
-                    .isPresent()) {
+                            .filter(target.id()::equals)
+                            .isPresent()
+                    && !leadsThrough(from, parts)) {
                 return Optional.of(candidate);
             }
         }

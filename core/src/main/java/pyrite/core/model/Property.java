@@ -130,6 +130,8 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<String> NOTES = new Property<>("notes", Shape.TEXT);
 
     public static final Property<String> TRAILING_NOTE = new Property<>("trailingNote", Shape.TEXT);
+    /** Names in the declaration as its author wrote them, where a reader could not tell; see {@link SpelledNames}. */
+    public static final Property<String> SPELLINGS = new Property<>("spellings", Shape.TEXT);
 
     private static Property<Boolean> flag(String key) {
         return new Property<>(key, Shape.FLAG);

@@ -169,14 +169,23 @@ public final class WellFormedness {
         List<Reference> specialized = element.references(Property.SPECIALIZES);
         for (int i = 0; i < specialized.size(); i++) {
             Element general = model.get(specialized.get(i).target());
-            if (general.kind().isDefinition() != element.kind().isDefinition()) {
+            if (element.kind().isDefinition() && !general.kind().isDefinition()) {
                 at(
                         element,
                         Property.SPECIALIZES,
-                        element.kind().isDefinition()
-                                ? "a definition specialises a definition, but " + describe(general) + " is a usage"
-                                : "a usage subsets a usage, but " + describe(general)
-                                        + " is a definition; use : to type by it");
+                        "a definition specialises a definition, but " + describe(general) + " is "
+                                + (general.kind().isUsage()
+                                        ? "a usage"
+                                        : general.kind().titleWithArticle()));
+            }
+            if (!element.kind().isDefinition() && !general.kind().isFeature()) {
+                at(
+                        element,
+                        Property.SPECIALIZES,
+                        "a usage subsets a usage, but " + describe(general)
+                                + (general.kind().isDefinition()
+                                        ? " is a definition; use : to type by it"
+                                        : " is " + general.kind().titleWithArticle()));
             }
         }
     }

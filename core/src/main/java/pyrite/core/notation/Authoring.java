@@ -94,7 +94,7 @@ public final class Authoring {
 
     /** Gives an element its documentation, or takes it away if the text is empty. */
     public Proposal documentation(Element element, String text) {
-        String normal = BlockText.normal(text);
+        String normal = BlockText.normal(text).stripLeading();
         if (!BlockText.isWritable(normal)) {
             return rejected(
                     text, text.indexOf("*/"), "documentation cannot contain '*/', which ends it in the notation");

@@ -167,6 +167,16 @@ final class Cursor {
             int start = tokens.start(at);
             return new SyntaxFault(new Span(start, start + 1), unended);
         }
+        if (type() == Tokens.Type.UNKNOWN && Character.isLetterOrDigit(text().codePointAt(0))
+                || type() == Tokens.Type.UNKNOWN && text().startsWith("°")) {
+            return new SyntaxFault(
+                    tokens.span(at),
+                    "a name with other characters than a–z, digits and '_' is written in quotes: "
+                            + Name.quoted(text()));
+        }
+        if (sees("%") && what.equals("an expression")) {
+            return new SyntaxFault(tokens.span(at), "the unit percent is written in quotes: ['%']");
+        }
         boolean ending = what.equals("';' or '{'");
         if (ending && at > 0 && tokens.beginsLine(at)) {
             int end = tokens.end(at - 1);

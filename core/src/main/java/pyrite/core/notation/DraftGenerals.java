@@ -125,11 +125,9 @@ final class DraftGenerals {
             found = with(
                     found,
                     Property.VALUE,
-                    resolver.chain(
-                                    value.chain(),
-                                    resolver.names().valueScope(draft.element()),
-                                    value.span(),
-                                    (_, _) -> {})
+                    resolver.chain(value.chain(), draft.element().owner(), value.span(), (_, _) -> {})
+                            .filter(chain ->
+                                    !chain.getFirst().equals(draft.element().id()))
                             .map(Reference::new));
         }
         return found;

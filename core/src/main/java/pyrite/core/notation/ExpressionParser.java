@@ -247,7 +247,6 @@ final class ExpressionParser {
                         cursor.take();
                         yield new Expression.Unbounded(cursor.spanFrom(first));
                     }
-                    case "%" -> new FeatureReference(List.of(Name.of(cursor.take())), cursor.spanFrom(first));
                     default -> throw cursor.expected("an expression");
                 };
             default -> throw cursor.expected("an expression");

@@ -14,7 +14,6 @@ import pyrite.core.expression.Expression.UnitReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
-import pyrite.core.expression.Units;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Names;
@@ -25,26 +24,32 @@ import pyrite.core.model.Property;
  * A name that cannot be resolved is reported and stays a name.
  */
 final class ExpressionResolver implements Expression.Rewriter {
-    private static final String UNITS = "SI";
-    private static final Set<String> LOGARITHMIC = Set.of("dB", "B", "Np", "dBm", "dBW", "dBV", "pH", "phon");
     private static final List<String> SEEN_EVERYWHERE =
             List.of("ControlFunctions", "SequenceFunctions", "NumericalFunctions");
 
     private final Resolver resolver;
     private final Names names;
     private final @Nullable ElementId scope;
+    /** The element whose value it is; null for another expression. */
+    private final @Nullable Element valued;
+
     private final Map<String, Expression.Parameter> locals;
+    private final Spelled spelled;
     private final Faults.Report report;
 
     ExpressionResolver(
             Resolver resolver,
             @Nullable ElementId scope,
+            @Nullable Element valued,
             Map<String, Expression.Parameter> locals,
+            Spelled spelled,
             Faults.Report report) {
         this.resolver = resolver;
         this.names = resolver.names();
         this.scope = scope;
+        this.valued = valued;
         this.locals = locals;
+        this.spelled = spelled;
         this.report = report;
     }
 
@@ -60,9 +65,18 @@ final class ExpressionResolver implements Expression.Rewriter {
             }
         };
         return resolver.chain(reference.chain(), scope, reference.span(), unlessUnit)
-                .<Expression>map(ids -> new FeatureReference(List.copyOf(ids), reference.span()))
+                .<Expression>map(ids -> found(reference, ids))
                 .or(() -> prefixedUnit(reference))
                 .orElse(reference);
+    }
+
+    private Expression found(FeatureReference reference, List<ElementId> ids) {
+        Name name = (Name) reference.chain().getFirst();
+        if (valued != null && !resolver.meansTheSameWithin(valued, name, ids.getFirst(), reference.span(), report)) {
+            return reference;
+        }
+        spelled.chain(reference.chain(), ids);
+        return new FeatureReference(List.copyOf(ids), reference.span());
     }
 
     /** The steps behind a parameter are members of its type, where that is said. */
@@ -90,6 +104,7 @@ final class ExpressionResolver implements Expression.Rewriter {
                     () -> "there is no function '" + name + "'"
                             + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
+        found.ifPresent(id -> spelled.name(name, id));
         return found.<Referent>map(id -> id).orElse(name);
     }
 
@@ -111,6 +126,7 @@ final class ExpressionResolver implements Expression.Rewriter {
                     span,
                     () -> "there is no '" + name + "' here" + SimilarNames.to(name.last(), resolver.inScope(scope)));
         }
+        found.ifPresent(id -> spelled.name(name, id));
         return found.<Referent>map(id -> id).orElse(name);
     }
 
@@ -126,6 +142,7 @@ final class ExpressionResolver implements Expression.Rewriter {
                 report.fault(span, () -> noStep(from, name));
                 return steps;
             }
+            spelled.step((Name) step, next.get());
             found.add(next.get());
             at = next.get();
         }
@@ -184,7 +201,7 @@ final class ExpressionResolver implements Expression.Rewriter {
     public Expression.Rewriter inside(Expression.Body body) {
         Map<String, Expression.Parameter> all = new HashMap<>(locals);
         body.parameters().forEach(parameter -> all.put(parameter.name(), typed(parameter)));
-        return new ExpressionResolver(resolver, scope, all, report);
+        return new ExpressionResolver(resolver, scope, valued, all, spelled, report);
     }
 
     /**
@@ -202,8 +219,10 @@ final class ExpressionResolver implements Expression.Rewriter {
         Optional<ElementId> direct = names.resolve(name, scope)
                 .map(found -> resolver.base().library().find(found).isPresent()
                         ? found
-                        : names.resolve(Name.of(UNITS, name.last()), null).orElse(found));
+                        : names.resolve(Name.of(PrefixedUnits.SI, name.last()), null)
+                                .orElse(found));
         if (direct.isPresent()) {
+            spelled.unit("", name, direct.get());
             return new UnitReference("", direct.get(), reference.span());
         }
         Optional<Expression> prefixed = prefixedUnit(reference);
@@ -214,7 +233,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         if (derived.isPresent()) {
             return derived.get();
         }
-        if (LOGARITHMIC.contains(name.last())) {
+        if (PrefixedUnits.LOGARITHMIC.contains(name.last())) {
             report.fault(
                     reference.span(),
                     () -> "'" + name
@@ -227,8 +246,8 @@ final class ExpressionResolver implements Expression.Rewriter {
                 () -> "there is no unit '" + name + "'"
                         + SimilarNames.to(
                                 name.last(),
-                                names.membersOf(
-                                        names.resolve(Name.of(UNITS), null).orElseThrow()))
+                                names.membersOf(names.resolve(Name.of(PrefixedUnits.SI), null)
+                                        .orElseThrow()))
                         + "; units come with 'private import SI::*;'");
         return reference;
     }
@@ -243,8 +262,8 @@ final class ExpressionResolver implements Expression.Rewriter {
             return Optional.empty();
         }
         try {
-            ExpressionResolver inTheName =
-                    new ExpressionResolver(resolver, scope, locals, (_, message) -> report.fault(span, message));
+            ExpressionResolver inTheName = new ExpressionResolver(
+                    resolver, scope, valued, locals, spelled, (_, message) -> report.fault(span, message));
             return Optional.of(
                     ExpressionParser.whole(Tokens.of(product.get())).rewrite(new Expression.UnitRewriter(inTheName)));
         } catch (Cursor.SyntaxFault _) {
@@ -253,40 +272,15 @@ final class ExpressionResolver implements Expression.Rewriter {
     }
 
     private Optional<Expression> prefixedUnit(FeatureReference reference) {
-        if (reference.chain().size() > 1 || LOGARITHMIC.contains(((Name) reference.last()).last())) {
+        if (reference.chain().size() > 1) {
             return Optional.empty();
         }
-        for (String prefix : Units.prefixes()) {
-            Optional<ElementId> unit = prefixed((Name) reference.last(), prefix);
-            if (unit.isPresent()) {
-                return Optional.of(new UnitReference(prefix, unit.get(), reference.span()));
-            }
-        }
-        return Optional.empty();
-    }
-
-    /** A unit with an SI prefix: only units that SI itself declares take one, and not the kilogram. */
-    private Optional<ElementId> prefixed(Name name, String prefix) {
-        String symbol = name.last();
-        if (!symbol.startsWith(prefix) || symbol.length() == prefix.length()) {
-            return Optional.empty();
-        }
-        String rest = symbol.substring(prefix.length());
-        // An attribute that is called like a unit does not hide it behind a prefix.
-        return names.resolve(Name.of(rest), scope)
-                .flatMap(found ->
-                        isPrefixable(found, rest) ? Optional.of(found) : names.resolve(Name.of(UNITS, rest), null))
-                .filter(found -> isPrefixable(found, rest));
-    }
-
-    private boolean isPrefixable(ElementId id, String symbol) {
-        return resolver.find(id)
-                .filter(unit -> symbol.equals(unit.shortName())
-                        && !symbol.equals("kg")
-                        && unit.owner() != null
-                        && resolver.find(unit.owner())
-                                .filter(owner -> UNITS.equals(owner.name()))
-                                .isPresent())
-                .isPresent();
+        Name name = (Name) reference.last();
+        return new PrefixedUnits(each -> names.resolve(each, scope), resolver::find)
+                .find(name)
+                .map(found -> {
+                    spelled.unit(found.prefix(), name, found.unit());
+                    return new UnitReference(found.prefix(), found.unit(), reference.span());
+                });
     }
 }

@@ -6,15 +6,14 @@ import static pyrite.core.notation.NotationWriter.quoted;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Name;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.model.SpelledNames;
 
 /**
  * Writes the part of a declaration before its body, in the order of the standard: prefixes, keyword, names, clauses,
@@ -49,14 +48,11 @@ final class HeadWriter {
     }
 
     private String imported(Element element) {
-        @Nullable
-        ElementId around =
-                element.owner() == null ? null : model.get(element.owner()).owner();
         String name = element.get(Property.TARGET)
-                .map(reference -> spelling.name(reference.target(), around))
+                .map(reference -> spelling.imported(element, reference))
                 .orElse("?");
         String filter = element.get(Property.FILTER)
-                .map(f -> "[" + spelling.text(f, element.id()) + "]")
+                .map(f -> "[" + spelling.text(element, f) + "]")
                 .orElse("");
         return element.kind().keyword() + flag(element, Property.ALL, " all") + " " + name
                 + switch (element.get(Property.REACH).orElse("one")) {
@@ -106,7 +102,7 @@ final class HeadWriter {
                 + (multiplicity(element).isEmpty() ? "" : " ")
                 + (element.name() == null ? "" : quoted(element.name()) + " ::> ")
                 + element.get(Property.TARGET)
-                        .map(r -> spelling.reference(r, owner(element).owner()))
+                        .map(r -> spelling.reference(element, r, owner(element).owner()))
                         .orElse("?");
     }
 
@@ -120,7 +116,9 @@ final class HeadWriter {
                 && element.name() == null
                 && element.shortName() == null
                 && Set.of(Property.REDEFINES, Property.VALUE)
-                        .equals(element.properties().keySet())
+                        .equals(element.with(Property.SPELLINGS, null)
+                                .properties()
+                                .keySet())
                 && element.references(Property.REDEFINES).size() == 1
                 && owner(element).kind() == ElementKind.METADATA;
     }
@@ -168,19 +166,20 @@ final class HeadWriter {
 
     private String marks(Element element) {
         return element.references(Property.MARKS).stream()
-                .map(mark -> "#" + mark(mark, element.owner()) + " ")
+                .map(mark -> "#" + mark(element, mark) + " ")
                 .collect(Collectors.joining());
     }
 
     /** Metadata is marked by its short name, if it has one: that is what it has it for. */
-    private String mark(Reference mark, @Nullable ElementId scope) {
+    private String mark(Element element, Reference mark) {
         String shortName = model.get(mark.target()).shortName();
         boolean means = shortName != null
+                && SpelledNames.of(element).of(mark.target()) == null
                 && model.names()
-                        .resolve(Name.of(shortName), scope)
+                        .resolve(Name.of(shortName), element.owner())
                         .filter(mark.target()::equals)
                         .isPresent();
-        return means ? quoted(shortName) : spelling.reference(mark, scope);
+        return means ? quoted(shortName) : spelling.reference(element, mark);
     }
 
     /** The keyword, left away where the prefixes or the ends say enough. */
@@ -443,7 +442,7 @@ final class HeadWriter {
                 ? ""
                 : word
                         + joined(references.stream()
-                                .map(r -> spelling.reference(r, element.owner()))
+                                .map(r -> spelling.reference(element, r))
                                 .toList());
     }
 
@@ -452,12 +451,10 @@ final class HeadWriter {
     }
 
     private String optional(Element element, Property<Expression> property, String word) {
-        return element.get(property)
-                .map(e -> word + spelling.text(e, element.id()))
-                .orElse("");
+        return element.get(property).map(e -> word + spelling.text(element, e)).orElse("");
     }
 
     private String expression(Element element, Property<Expression> property) {
-        return element.get(property).map(e -> spelling.text(e, element.id())).orElse("?");
+        return element.get(property).map(e -> spelling.text(element, e)).orElse("?");
     }
 }

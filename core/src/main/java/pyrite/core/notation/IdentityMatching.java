@@ -258,7 +258,7 @@ final class IdentityMatching {
     private Set<String> holds(Element element) {
         Set<String> holds = new HashSet<>();
         element.properties().forEach((property, value) -> {
-            if (property != Property.NOTES && property != Property.TRAILING_NOTE) {
+            if (!isRemark(property)) {
                 holds.add(property.key() + " " + word(value));
             }
         });
@@ -298,7 +298,7 @@ final class IdentityMatching {
     private static Set<String> holds(Draft draft) {
         Set<String> holds = new HashSet<>();
         draft.properties().forEach((property, value) -> {
-            if (property != Property.NOTES && property != Property.TRAILING_NOTE) {
+            if (!isRemark(property)) {
                 holds.add(property.key() + " " + value);
             }
         });
@@ -316,5 +316,10 @@ final class IdentityMatching {
         draft.children.forEach(
                 child -> holds.add("owns " + Objects.requireNonNullElse(nameKey(child), child.kind.name())));
         return holds;
+    }
+
+    /** Whether a property says nothing that tells elements apart. */
+    private static boolean isRemark(Property<?> property) {
+        return property == Property.NOTES || property == Property.TRAILING_NOTE || property == Property.SPELLINGS;
     }
 }

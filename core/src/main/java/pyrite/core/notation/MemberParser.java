@@ -10,6 +10,7 @@ import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Property;
+import pyrite.core.model.SpelledNames;
 
 /**
  * Parses the members of packages and bodies (SysML 2.0, 8.2.2). After a syntax error the parser skips to the start of
@@ -297,6 +298,7 @@ final class MemberParser {
         int target = cursor.at();
         Name name = cursor.requireQualifiedName();
         draft.refer(Property.TARGET, List.of(name), cursor.spanFrom(target));
+        draft.set(Property.SPELLINGS, SpelledNames.imported(Spelling.text(name)));
         draft.set(Property.REACH, reach());
         while (cursor.takes("[")) {
             Expression filter = expressions.expression();

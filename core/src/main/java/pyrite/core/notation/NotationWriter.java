@@ -126,7 +126,7 @@ public final class NotationWriter {
             out.append(';');
             return;
         }
-        String only = result.map(r -> spelling.text(r, element.id())).orElse("");
+        String only = result.map(r -> spelling.text(element, r)).orElse("");
         int used = out.length() - out.lastIndexOf("\n") - 1;
         if (children.isEmpty() && used + only.length() + 5 <= LINE) {
             out.append(" { ").append(only).append(" }");
@@ -185,7 +185,7 @@ public final class NotationWriter {
         }
         element.get(Property.UNTIL)
                 .ifPresent(until -> out.append(" until ")
-                        .append(spelling.text(until, element.id()))
+                        .append(spelling.text(element, until))
                         .append(';'));
     }
 
@@ -221,7 +221,7 @@ public final class NotationWriter {
 
     static String first(Element element, Property<Reference> property, Spelling spelling) {
         return element.get(property)
-                .map(reference -> spelling.reference(reference, element.owner()))
+                .map(reference -> spelling.reference(element, reference))
                 .orElse("?");
     }
 }

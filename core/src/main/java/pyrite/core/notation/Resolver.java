@@ -108,6 +108,7 @@ final class Resolver implements Namespaces {
             return element;
         }
         PropertyMap properties = draft.properties();
+        Spelled spelled = new Spelled(this);
         for (Map.Entry<Property<?>, List<Reference>> general :
                 inherited.of(draft).entrySet()) {
             if (general.getKey() == Property.TARGET) {
@@ -118,19 +119,32 @@ final class Resolver implements Namespaces {
         }
         for (Draft.Pending pending : draft.references) {
             if (!DraftGenerals.bears(draft, pending)) {
-                properties = withEnd(end(draft, pending), pending.property(), properties);
+                Optional<Reference> end = end(draft, pending);
+                properties = withEnd(end, pending.property(), properties);
+                end.ifPresent(reference -> spelled.chain(pending.chain(), reference.chain()));
             }
         }
+        inherited.of(draft).forEach((property, references) -> spelled.all(draft.pending(property), references));
         Faults.Report report = (span, message) -> faults.accept(element.id(), span, message);
         for (Draft.Formula formula : draft.formulas) {
-            Expression expression = resolve(formula.expression(), scopeOf(draft, formula.property()), report);
+            Expression expression = formula.expression()
+                    .rewrite(new ExpressionResolver(
+                            this,
+                            scopeOf(draft, formula.property()),
+                            formula.property() == Property.VALUE ? element : null,
+                            Map.of(),
+                            spelled,
+                            report));
             properties = properties.with(
                     formula.property(),
                     formula.property() == Property.VALUE
                             ? new FeatureValue(Objects.requireNonNull(draft.valueKind), expression)
                             : expression);
         }
-        return element.withAll(properties);
+        return element.withAll(
+                draft.isImport() || spelled.isEmpty()
+                        ? properties
+                        : properties.with(Property.SPELLINGS, spelled.text()));
     }
 
     @SuppressWarnings("unchecked")
@@ -150,9 +164,9 @@ final class Resolver implements Namespaces {
     }
 
     /** Where the names in an expression are looked up: in the element for what it comes to, else where it stands. */
-    private @Nullable ElementId scopeOf(Draft draft, Property<?> property) {
+    private static @Nullable ElementId scopeOf(Draft draft, Property<?> property) {
         return property == Property.VALUE || property == Property.BOUNDS
-                ? names.valueScope(draft.element())
+                ? draft.element().owner()
                 : draft.element().id();
     }
 
@@ -161,6 +175,15 @@ final class Resolver implements Namespaces {
             return importedBy(draft, pending);
         }
         if (draft.kind == ElementKind.ALIAS) {
+            Name name = (Name) pending.chain().getFirst();
+            if (goesBy(draft, name.parts().getFirst())) {
+                fault(
+                        draft,
+                        pending.span(),
+                        () -> "'" + name.parts().getFirst() + "' means this alias itself here; write '"
+                                + Names.FROM_THE_TOP + "::' and the path from the top");
+                return Optional.empty();
+            }
             Optional<ElementId> meant = imported(draft.element());
             if (meant.isPresent()) {
                 return meant.map(Reference::to);
@@ -173,24 +196,63 @@ final class Resolver implements Namespaces {
                 : owner;
         Faults.Report report = (span, message) -> faults.accept(draft.element().id(), span, message);
         Optional<List<ElementId>> found = chain(pending.chain(), scope, pending.span(), report);
-        return found.filter(List.of(draft.element().id())::equals).isEmpty()
-                ? found.map(Reference::new)
-                : furtherOut(draft, pending, scope).or(() -> found).map(Reference::new);
+        Name first = (Name) pending.chain().getFirst();
+        if (found.filter(List.of(draft.element().id())::equals).isPresent()) {
+            Optional<Name> meant = further(draft.element(), first);
+            if (meant.isPresent()) {
+                fault(draft, pending.span(), () -> itself(first, meant.get()));
+                return Optional.empty();
+            }
+        }
+        return found.map(Reference::new);
     }
 
-    /**
-     * Nothing means itself by what it specialises: a name that it has too is that of something further out (KerML, name
-     * resolution).
-     */
-    private Optional<List<ElementId>> furtherOut(Draft draft, Draft.Pending pending, @Nullable ElementId scope) {
-        for (ElementId at = scope; at != null; ) {
-            at = find(at).map(Element::owner).orElse(null);
-            Optional<List<ElementId>> found = chain(pending.chain(), at, pending.span(), (_, _) -> {});
-            if (found.isEmpty() || !found.get().equals(List.of(draft.element().id()))) {
-                return found;
+    private static boolean goesBy(Draft draft, String name) {
+        return name.equals(draft.name) || name.equals(draft.shortName);
+    }
+
+    private static String itself(Name name, Name meant) {
+        return "'" + name + "' means this element itself here; write '" + meant + "' for the one around it";
+    }
+
+    /** How to write a name that means the element it stands in, if it is to mean another one further out. */
+    private Optional<Name> further(Element element, Name name) {
+        for (ElementId at = element.owner();
+                at != null;
+                at = find(at).map(Element::owner).orElse(null)) {
+            Optional<Name> meant = names.resolve(
+                            name, find(at).map(Element::owner).orElse(null))
+                    .filter(id -> !id.equals(element.id()))
+                    .flatMap(this::find)
+                    .flatMap(other -> names.shortest(other, element.owner()));
+            if (meant.isPresent()) {
+                return meant;
             }
         }
         return Optional.empty();
+    }
+
+    /**
+     * Whether a name in a value means the same in its element, where it is looked up first (KerML 8.2.3.5), as where
+     * the element stands; reported if it does not.
+     */
+    boolean meansTheSameWithin(Element element, Name name, ElementId meant, Span span, Faults.Report report) {
+        if (meant.equals(element.id())) {
+            report.fault(
+                    span,
+                    () -> further(element, name)
+                            .map(other -> itself(name, other))
+                            .orElse("'" + name + "' means this element itself here, whose value it is to give"));
+            return false;
+        }
+        Optional<ElementId> within = names.resolve(name, element.id()).filter(id -> !id.equals(meant));
+        within.ifPresent(inside -> report.fault(
+                span,
+                () -> "'" + name + "' means '"
+                        + find(inside).map(names::qualifiedName).orElse("something else")
+                        + "' here, because a value's names are looked up in its element first; write '"
+                        + find(meant).map(names::qualifiedName).orElse("the whole path") + "'"));
+        return within.isEmpty();
     }
 
     /**
@@ -216,7 +278,7 @@ final class Resolver implements Namespaces {
      * The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name.
      */
     Expression resolve(Expression expression, @Nullable ElementId scope, Faults.Report report) {
-        return expression.rewrite(new ExpressionResolver(this, scope, Map.of(), report));
+        return expression.rewrite(new ExpressionResolver(this, scope, null, Map.of(), new Spelled(this), report));
     }
 
     Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span, Faults.Report report) {
@@ -386,28 +448,16 @@ final class Resolver implements Namespaces {
         if (draft.kind == ElementKind.ALIAS) {
             return names.resolve(name, owner).or(() -> names.resolveFunction(name, owner));
         }
-        // Looked up from the top and from the packages around the import's own, not through the imports beside it:
-        // an import never depends on another one, so there is no order to find.
-        ElementId around =
-                owner == null ? null : find(owner).map(Element::owner).orElse(null);
-        return names.resolve(name, around)
-                .or(() -> names.resolveFunction(name, around))
-                .or(() -> ownMember(owner, name));
+        Optional<ElementId> alias = "one".equals(draft.properties().get(Property.REACH))
+                ? names.importedAlias(name, owner)
+                : Optional.empty();
+        return alias.or(() -> names.imported(name, owner)).or(() -> prefixedUnit(name, owner));
     }
 
-    private Optional<ElementId> ownMember(@Nullable ElementId owner, Name name) {
-        return owner == null
-                ? Optional.empty()
-                : children(owner).stream()
-                        .filter(child -> name.parts().getFirst().equals(child.name()))
-                        .map(Element::id)
-                        .findFirst()
-                        .flatMap(first -> name.parts().size() == 1
-                                ? Optional.of(first)
-                                : names.resolve(
-                                        new Name(name.parts()
-                                                .subList(1, name.parts().size())),
-                                        first));
+    private Optional<ElementId> prefixedUnit(Name name, @Nullable ElementId owner) {
+        return new PrefixedUnits(each -> names.imported(each, owner), this::find)
+                .find(name)
+                .map(PrefixedUnits.Found::unit);
     }
 
     @Override

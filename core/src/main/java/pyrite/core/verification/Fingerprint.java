@@ -148,6 +148,7 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
     private static boolean isRemark(Property<?> property) {
         return property == Property.NOTES
                 || property == Property.TRAILING_NOTE
+                || property == Property.SPELLINGS
                 || property == Property.VISIBILITY
                 || property == Property.MARKS;
     }

@@ -80,8 +80,8 @@ class KnownSolutionsTest {
     void aCapacitorChargesToSixtyThreePercentInOneTimeConstant() {
         Trajectory trajectory = Runs.run("""
                 attribute voltage : ElectricPotentialValue := 0 [V];
-                attribute resistance : ResistanceValue = 10 [kΩ];
-                attribute capacitance : CapacitanceValue = 100 [µF];
+                attribute resistance : ResistanceValue = 10 ['kΩ'];
+                attribute capacitance : CapacitanceValue = 100 ['µF'];
                 assert constraint charge { resistance * capacitance * der(voltage) == 5 [V] - voltage }
                 """, 5);
         assertThat(Runs.at(trajectory, "p.voltage", 1)).isCloseTo(5 * (1 - Math.exp(-1)), within(1e-7));

@@ -45,7 +45,7 @@ class SortingTest {
                 part p {
                     attribute voltage : ElectricPotentialValue = 12 [V];
                     attribute current : ElectricCurrentValue;
-                    assert constraint law : Ohm { in u = voltage; in r = 4 [Ω]; in i = current; }
+                    assert constraint law : Ohm { in u = voltage; in r = 4 ['Ω']; in i = current; }
                 }
                 """);
         Trajectory trajectory = Simulation.run(sorted, RunSettings.of(0, 1), RunControl.NONE);

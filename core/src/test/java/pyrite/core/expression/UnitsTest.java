@@ -18,7 +18,7 @@ import pyrite.core.model.Model;
 @Validates(what = "units of the library", against = "the reference implementation of JSR 385; SI Brochure, 9th ed.")
 class UnitsTest {
     private static pyrite.core.expression.Unit ours(String symbol) {
-        Model model = Models.of("attribute x = 1 [" + symbol + "];");
+        Model model = Models.of("attribute x = 1 [" + (symbol.matches("[Ω%°].*") ? "'" + symbol + "'" : symbol) + "];");
         Element x = Models.element(model, "Test::x");
         Expression.Quantity quantity = (Expression.Quantity)
                 x.get(pyrite.core.model.Property.VALUE).orElseThrow().expression();

@@ -107,7 +107,7 @@ class AuthoringTest {
     void textIsReplacedAddedAndTakenAway() {
         Model changed = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), "  Turns the leaf\n   slowly. "));
         assertThat(changed.inheritance().documentation(element(changed, "Test::Drive")))
-                .isEqualTo("Turns the leaf\nslowly.");
+                .isEqualTo("Turns the leaf\n   slowly.");
         Model added = after(AUTHORING.documentation(element(MODEL, "Test::Gate"), "A gate."));
         assertThat(NotationWriter.write(added, added.ownRoots())).contains("doc /* A gate. */");
         Model removed = after(AUTHORING.documentation(element(MODEL, "Test::Drive"), ""));

@@ -80,13 +80,16 @@ public class ManualTest {
 
     private static String line(Model model, Element element) {
         return element.kind() + " " + model.names().qualifiedName(element) + " " + element.shortName() + " "
-                + element.properties().entrySet().stream()
+                + element.with(pyrite.core.model.Property.SPELLINGS, null).properties().entrySet().stream()
                         .filter(e -> e.getValue() instanceof Boolean
                                 || e.getValue() instanceof String
                                 || e.getValue() instanceof Multiplicity)
                         .map(Object::toString)
                         .collect(Collectors.joining(", "))
-                + " " + element.properties().keySet() + " "
+                + " "
+                + element.with(pyrite.core.model.Property.SPELLINGS, null)
+                        .properties()
+                        .keySet() + " "
                 + element.outgoing().stream()
                         .map(id -> model.names().qualifiedName(model.get(id)))
                         .toList();

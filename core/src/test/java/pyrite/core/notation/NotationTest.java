@@ -112,7 +112,7 @@ class NotationTest {
                 package 'Surge gate' {
                     part def <'G-1'> 'gate leaf';
                     part 'part' : 'gate leaf';
-                    part p : 'gate leaf';
+                    part p : 'G-1';
                 }
                 """);
     }
@@ -431,11 +431,11 @@ class NotationTest {
     void parametersAreBoundToWhatStandsAroundTheirConstraint() {
         Model model = Models.of("""
                 constraint def Law { in a : LengthValue; a == 2 [m] }
-                part p { attribute a : LengthValue; assert constraint c : Law { in a = a; } }
+                part p { attribute a : LengthValue; assert constraint c : Law { in a = p::a; } }
                 """);
         Element bound = Models.element(model, "Test::p::c::a");
         assertThat(bound.outgoing()).containsExactly(Models.id(model, "Test::p::a"));
-        assertThat(written(model)).contains("in a = a;");
+        assertThat(written(model)).contains("in a = p::a;");
     }
 
     /**
@@ -491,5 +491,83 @@ class NotationTest {
                 .singleElement()
                 .asString()
                 .startsWith("a.sysml:3:20: note: '-x ^ n' is read as '(-x) ^ n'");
+    }
+
+    @Test
+    void pathsAliasesAndBodiesStayAsTheyAreWritten() {
+        String text = """
+                package P {
+                    private import ISQ::*;
+                    private import SI::mm;
+                    private import A::Other;
+
+                    attribute mass :> ISQ::mass;
+                    attribute length : LengthValue = 3 [mm];
+                    attribute ratio : EfficiencyValue = 0.5;
+                    attribute 'Größe' : LengthValue = 4 [SI::mm];
+
+                    private package Impl {
+                        part def X;
+                    }
+
+                    public import Impl::*;
+
+                    part x : X;
+                    part o : Other;
+                    part t : Q::X;
+
+                    part p {
+                        rep inOCL language "ocl" /*
+                         *     if self.x then
+                         *         y
+                         *     endif */
+                    }
+                }
+
+                package A {
+                    part def Thing;
+                    alias Other for Thing;
+                }
+
+                package Q {
+                    public import P::*;
+                }
+                """;
+        Model model = Models.read(text);
+        assertThat(written(model)).isEqualTo(text);
+        assertThat(model.ownElements(ElementKind.REPRESENTATION)
+                        .findFirst()
+                        .orElseThrow()
+                        .get(Property.TEXT))
+                .contains("    if self.x then\n        y\n    endif");
+    }
+
+    @Test
+    void linesWithoutStarsKeepWhatTheyAreIndentedMoreThanOthers() {
+        assertThat(BlockText.read("/*\n   if x\n     y\n   end */")).isEqualTo("if x\n  y\nend");
+        assertThat(BlockText.read("/* a\n * b\n *   c */")).isEqualTo("a\nb\n  c");
+    }
+
+    @Test
+    void aNameThatMeansItsOwnElementIsRefusedWithThePathToTheOther() {
+        assertThat(Models.problemsOf("attribute mass :> ISQ::mass; part p { attribute mass :> mass; }"))
+                .singleElement()
+                .asString()
+                .contains("'mass' means this element itself here; write 'Test::mass'");
+        assertThat(Models.problemsOf(
+                        "constraint def C { in w; w > 0 } part p { attribute w = 2; constraint c : C { in w = w; } }"))
+                .singleElement()
+                .asString()
+                .contains("'w' means this element itself here; write 'p::w'");
+    }
+
+    @Test
+    void aNameWithOtherLettersIsWrittenInQuotes() {
+        assertThat(Models.problemsOf("part Größe;")).first().asString().contains("is written in quotes: 'Größe'");
+        assertThat(Models.problemsOf("attribute x = 3 [°C];"))
+                .first()
+                .asString()
+                .contains("is written in quotes: '°C'");
+        assertThat(Models.problemsOf("attribute x = 3 [%];")).first().asString().contains("['%']");
     }
 }

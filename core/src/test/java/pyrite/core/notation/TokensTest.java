@@ -36,8 +36,9 @@ class TokensTest {
     @CsvSource(delimiter = '|', quoteCharacter = '`', textBlock = """
             part                | KEYWORD | part
             pump                | NAME    | pump
-            Größe_2             | NAME    | Größe_2
-            °C                  | NAME    | °C
+            Größe_2             | UNKNOWN | Größe_2
+            °C                  | UNKNOWN | °C
+            'Größe 2'           | NAME    | Größe 2
             $                   | NAME    | $
             'two words'         | NAME    | two words
             'it\\'s'            | NAME    | it's
