@@ -32,6 +32,9 @@ final class BinaryConditionLowering {
         if (!b.operator().isOrdering()) {
             return sameness(b, scope);
         }
+        if (TypeCheck.check(b.left(), environment).type() instanceof Type.Text) {
+            return textOrder(b, scope) ? Terms.TRUE : Terms.FALSE;
+        }
         Term left = lowering.term(b.left(), scope);
         Term right = lowering.term(b.right(), scope);
         return switch (b.operator()) {
@@ -39,6 +42,19 @@ final class BinaryConditionLowering {
             case GREATER_OR_EQUAL -> lowering.relation(left, right, false, false);
             case LESS -> lowering.relation(right, left, true, false);
             default -> lowering.relation(right, left, false, false);
+        };
+    }
+
+    /** Texts are ordered by their characters (KerML 9.4.7). */
+    private boolean textOrder(Binary b, Instance scope) {
+        String left = lowering.collections().symbol(b.left(), scope).toString();
+        int order =
+                left.compareTo(lowering.collections().symbol(b.right(), scope).toString());
+        return switch (b.operator()) {
+            case GREATER -> order > 0;
+            case GREATER_OR_EQUAL -> order >= 0;
+            case LESS -> order < 0;
+            default -> order <= 0;
         };
     }
 

@@ -121,6 +121,9 @@ final class CollectionLowering {
     }
 
     private Object item(Expression.Item item, Instance scope) {
+        if (item.index() instanceof Expression.Sequence) {
+            throw new FaultException(item.index().span(), "values with several indices are not computed yet");
+        }
         List<Object> values = values(item.sequence(), scope);
         if (!(lowering.term(item.index(), scope) instanceof Term.Constant(double index))) {
             throw new FaultException(item.index().span(), "which one is meant must be known before the run");
@@ -157,6 +160,26 @@ final class CollectionLowering {
             case COLLECT -> collected(arguments.getFirst(), body(function, arguments), scope);
             case SELECT -> selected(arguments.getFirst(), body(function, arguments), true, scope);
             case REJECT -> selected(arguments.getFirst(), body(function, arguments), false, scope);
+            case SELECT_ONE ->
+                selected(arguments.getFirst(), body(function, arguments), true, scope).stream()
+                        .limit(1)
+                        .toList();
+            case TAIL -> values(arguments.getFirst(), scope).stream().skip(1).toList();
+            case INCLUDING, UNION -> {
+                List<Object> all = new ArrayList<>(values(arguments.getFirst(), scope));
+                all.addAll(values(arguments.get(1), scope));
+                yield spent(List.copyOf(all), at);
+            }
+            case EXCLUDING -> among(arguments, scope, at, false);
+            case INTERSECTION -> among(arguments, scope, at, true);
+            case SUBSEQUENCE -> {
+                List<Object> values = values(arguments.getFirst(), scope);
+                int last = arguments.size() > 2 ? place(arguments.get(2), scope) : values.size();
+                yield values.stream()
+                        .limit(Math.max(0, last))
+                        .skip(Math.max(0, place(arguments.get(1), scope) - 1))
+                        .toList();
+            }
             case HEAD -> values(arguments.getFirst(), scope).stream().limit(1).toList();
             case LAST -> {
                 List<Object> values = values(arguments.getFirst(), scope);
@@ -164,8 +187,26 @@ final class CollectionLowering {
             }
             case FOR_ALL, EXISTS, ALL_TRUE, ANY_TRUE, IS_EMPTY, NOT_EMPTY, INCLUDES, EXCLUDES ->
                 List.of(condition(function, arguments, scope, at));
-            case REDUCE, SUM, PRODUCT, SMALLEST, LARGEST, SIZE -> List.of(term(function, arguments, scope, at));
+            case REDUCE, SUM, PRODUCT, SMALLEST, LARGEST, SIZE, MINIMIZE, MAXIMIZE ->
+                List.of(term(function, arguments, scope, at));
         };
+    }
+
+    /** The values that are among others, or those that are not. */
+    private List<Object> among(List<Expression> arguments, Instance scope, Expression at, boolean requested) {
+        List<Object> others = values(arguments.get(1), scope).stream()
+                .map(value -> known(value, at))
+                .toList();
+        return spent(values(arguments.getFirst(), scope), at).stream()
+                .filter(value -> others.contains(known(value, at)) == requested)
+                .toList();
+    }
+
+    private int place(Expression index, Instance scope) {
+        if (lowering.term(index, scope) instanceof Term.Constant(double place) && place == Math.rint(place)) {
+            return (int) Math.clamp(place, 0, Integer.MAX_VALUE);
+        }
+        throw new FaultException(index.span(), "a place is a whole number that is known before the run");
     }
 
     private static Body body(CollectionFunction function, List<Expression> arguments) {
@@ -220,6 +261,12 @@ final class CollectionLowering {
     }
 
     Term term(CollectionFunction function, List<Expression> arguments, Instance scope, Expression at) {
+        if (function == CollectionFunction.MINIMIZE || function == CollectionFunction.MAXIMIZE) {
+            return lowering.extreme(
+                    function == CollectionFunction.MINIMIZE ? MathFunction.MIN : MathFunction.MAX,
+                    collected(arguments.getFirst(), body(function, arguments), scope),
+                    at);
+        }
         List<Object> values = spent(values(arguments.getFirst(), scope), at);
         return switch (function) {
             case SUM -> values.stream().map(value -> lowering.termOf(value, at)).reduce(Terms.ZERO, Terms::plus);

@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -12,7 +13,9 @@ import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
+import pyrite.core.model.Property;
 
 /** Resolves feature references in the tree of instances. */
 final class ReferenceLookup {
@@ -105,6 +108,7 @@ final class ReferenceLookup {
         return switch (from) {
             case Instance instance ->
                 contents(instance.slot(id)
+                        .or(() -> result(instance, id))
                         .orElseThrow(() -> new FaultException(
                                 at.span(),
                                 "'" + instance.path() + "' has no '"
@@ -112,6 +116,15 @@ final class ReferenceLookup {
             default ->
                 throw new FaultException(at.span(), "'" + model.environment().nameOf(id) + "' is not part of a value");
         };
+    }
+
+    /** What a calculation comes to that declares no parameter for it. */
+    private Optional<Instance.Slot> result(Instance instance, ElementId id) {
+        return id.equals(LibraryNames.id(LibraryNames.CALCULATION_RESULT))
+                ? model.inheritance()
+                        .nearest(instance.usage(), Property.RESULT)
+                        .map(expression -> new Instance.Slot.Alias(expression, instance))
+                : Optional.empty();
     }
 
     private List<Object> contents(Instance.Slot slot) {

@@ -47,17 +47,21 @@ final class CallCheck {
     private Type overCollection(CollectionFunction function, List<Expression> arguments, Expression at) {
         String name = function.functionName();
         int requested = function.takes() == CollectionFunction.Takes.NOTHING ? 1 : 2;
+        boolean rightCount = arguments.size() == requested
+                || function.takes() == CollectionFunction.Takes.PLACES && arguments.size() == 3;
         boolean bodied = function.takes() == CollectionFunction.Takes.BODY
                 || function.takes() == CollectionFunction.Takes.BODY_OF_TWO;
         Expression.Body body = bodied && arguments.size() == 2
                 ? function.body(arguments.get(1)).orElse(null)
                 : null;
-        if (arguments.size() != requested || bodied && body == null) {
+        if (!rightCount || bodied && body == null) {
             check.fault(
                     at,
                     switch (function.takes()) {
                         case NOTHING ->
                             name + " takes the values alone: " + name + "(leaf.mass) or leaf.mass->" + name + "()";
+                        case PLACES ->
+                            name + " takes the first and the last place, from 1: (1, 2, 3)->" + name + "(2, 3)";
                         case VALUE -> name + " takes one value: (1, 2, 3)->" + name + "(2)";
                         case BODY -> name + " takes a body with one parameter: leaf->" + name + " { in x; … }";
                         case BODY_OF_TWO ->
@@ -71,7 +75,18 @@ final class CallCheck {
                 requested == 1 ? Type.UNKNOWN : body == null ? check.infer(arguments.get(1)) : check.within(body, type);
         return switch (function) {
             case COLLECT, REDUCE -> given;
-            case SELECT, REJECT -> {
+            case MINIMIZE, MAXIMIZE -> check.number(arguments.get(1), given, name);
+            case INCLUDING, EXCLUDING, UNION, INTERSECTION -> {
+                if (!(type instanceof Type.Thing && given instanceof Type.Thing)) {
+                    check.same(arguments.get(1), type, given, "the same");
+                }
+                yield type;
+            }
+            case SUBSEQUENCE -> {
+                arguments.subList(1, arguments.size()).forEach(place -> check.place(place));
+                yield type;
+            }
+            case SELECT, REJECT, SELECT_ONE -> {
                 check.expectBoolean(arguments.get(1), given, name);
                 yield type;
             }
@@ -101,7 +116,7 @@ final class CallCheck {
             }
             case SIZE -> Type.NUMBER;
             case IS_EMPTY, NOT_EMPTY -> Type.TRUTH;
-            case HEAD, LAST -> type;
+            case HEAD, LAST, TAIL -> type;
         };
     }
 

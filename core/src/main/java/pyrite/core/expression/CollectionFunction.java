@@ -14,6 +14,9 @@ public enum CollectionFunction {
     SELECT("select", Library.CONTROL, Takes.BODY),
     REJECT("reject", Library.CONTROL, Takes.BODY),
     REDUCE("reduce", Library.CONTROL, Takes.BODY_OF_TWO),
+    SELECT_ONE("selectOne", Library.CONTROL, Takes.BODY),
+    MINIMIZE("minimize", Library.CONTROL, Takes.BODY),
+    MAXIMIZE("maximize", Library.CONTROL, Takes.BODY),
     FOR_ALL("forAll", Library.CONTROL, Takes.BODY),
     EXISTS("exists", Library.CONTROL, Takes.BODY),
     ALL_TRUE("allTrue", Library.CONTROL, Takes.NOTHING),
@@ -28,12 +31,20 @@ public enum CollectionFunction {
     IS_EMPTY("isEmpty", Library.SEQUENCE, Takes.NOTHING),
     NOT_EMPTY("notEmpty", Library.SEQUENCE, Takes.NOTHING),
     HEAD("head", Library.SEQUENCE, Takes.NOTHING),
-    LAST("last", Library.SEQUENCE, Takes.NOTHING);
+    LAST("last", Library.SEQUENCE, Takes.NOTHING),
+    TAIL("tail", Library.SEQUENCE, Takes.NOTHING),
+    INCLUDING("including", Library.SEQUENCE, Takes.VALUE),
+    EXCLUDING("excluding", Library.SEQUENCE, Takes.VALUE),
+    UNION("union", Library.SEQUENCE, Takes.VALUE),
+    INTERSECTION("intersection", Library.SEQUENCE, Takes.VALUE),
+    SUBSEQUENCE("subsequence", Library.SEQUENCE, Takes.PLACES);
 
     /** What the function takes beside the values. */
     public enum Takes {
         NOTHING,
         VALUE,
+        /** The first and the last place, counted from 1; without the last all that follow. */
+        PLACES,
         BODY,
         BODY_OF_TWO
     }

@@ -82,7 +82,9 @@ public final class ExpressionText {
                         + a.chain().stream()
                                 .map(step -> "." + naming.step(step))
                                 .collect(Collectors.joining());
-            case Expression.Item i -> source(i.sequence()) + "#(" + write(i.index()) + ")";
+            case Expression.Item i ->
+                source(i.sequence()) + "#"
+                        + (i.index() instanceof Expression.Sequence ? write(i.index()) : "(" + write(i.index()) + ")");
             case Expression.Sequence s -> arguments(s.items());
             case Expression.Classification c
             when c.operand().equals(Expression.each()) ->

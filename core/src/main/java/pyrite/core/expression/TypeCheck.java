@@ -95,11 +95,19 @@ public final class TypeCheck {
     }
 
     private Type item(Expression.Item item) {
-        Type index = infer(item.index());
-        if (!(index instanceof Type.Unknown) && !index.equals(Type.NUMBER)) {
-            fault(item.index(), "an index is a plain number, but this is " + index);
+        if (item.index() instanceof Expression.Sequence places) {
+            places.items().forEach(this::place);
+        } else {
+            place(item.index());
         }
         return infer(item.sequence());
+    }
+
+    void place(Expression index) {
+        Type type = infer(index);
+        if (!(type instanceof Type.Unknown) && !type.equals(Type.NUMBER)) {
+            fault(index, "an index is a plain number, but this is " + type);
+        }
     }
 
     private Type classification(Expression.Classification c) {
@@ -209,6 +217,9 @@ public final class TypeCheck {
 
     private void comparison(Binary binary, Type left, Type right, String sign) {
         if (left instanceof Type.Unknown || right instanceof Type.Unknown) {
+            return;
+        }
+        if (binary.operator().isOrdering() && left instanceof Type.Text && right instanceof Type.Text) {
             return;
         }
         if (binary.operator().isOrdering()) {

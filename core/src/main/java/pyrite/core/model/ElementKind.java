@@ -27,8 +27,8 @@ import pyrite.core.model.KindTraits.Trait;
  */
 public enum ElementKind {
     // spotless:off
-    PACKAGE("package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE),
-    LIBRARY_PACKAGE("library package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE, STANDARD),
+    PACKAGE("package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE, MARKS),
+    LIBRARY_PACKAGE("library package", Family.ORGANIZATION, Form.PACKAGE, Body.PACKAGE, STANDARD, MARKS),
     IMPORT("import", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, traits(Trait.OWN_SECTION), TARGET, REACH, ALL, Property.FILTER),
     ALIAS("alias", Family.ORGANIZATION, Form.SPECIAL, Body.ANNOTATION, TARGET),
     FILTER("filter", Family.ORGANIZATION, Form.SPECIAL, Body.NONE, RESULT),
@@ -65,7 +65,7 @@ public enum ElementKind {
     ALLOCATION_DEFINITION("allocation", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     ALLOCATION("allocation", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, traits(Trait.CARRIES_LINKS)),
     CONNECTOR_END("end", Family.STRUCTURE, Form.SPECIAL, Body.NONE, titled("connector end"), TARGET, Property.MULTIPLICITY),
-    BINDING("bind", Family.STRUCTURE, Form.SPECIAL, Body.STRUCTURE, titled("binding"), LEFT, RIGHT),
+    BINDING("bind", Family.STRUCTURE, Form.SPECIAL, Body.STRUCTURE, titled("binding"), LEFT, RIGHT, LEFT_MULTIPLICITY, RIGHT_MULTIPLICITY),
     FLOW_DEFINITION("flow", Family.STRUCTURE, Form.DEFINITION, Body.STRUCTURE),
     FLOW("flow", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
     SUCCESSION_FLOW("succession flow", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
@@ -192,6 +192,7 @@ public enum ElementKind {
     private static final Set<Property<?>> OF_USAGES = Set.of(
             TYPES,
             CONJUGATED,
+            CONJUGATES,
             SPECIALIZES,
             REDEFINES,
             REFERS,

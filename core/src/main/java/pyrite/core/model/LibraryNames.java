@@ -14,6 +14,16 @@ public final class LibraryNames {
     public static final String COHERENT_UNIT = "Quantities::ScalarQuantityValue::coherentUnit";
     public static final String UNIT = "MeasurementReferences::MeasurementUnit";
     public static final String UNIT_DIMENSION = "MeasurementReferences::MeasurementUnit::dimension";
+    public static final String UNIT_CONVERSION = "MeasurementReferences::MeasurementUnit::unitConversion";
+    public static final String REFERENCE_UNIT = "MeasurementReferences::UnitConversion::referenceUnit";
+    public static final String CONVERSION_FACTOR = "MeasurementReferences::UnitConversion::conversionFactor";
+    public static final String CONVERSION_PREFIX = "MeasurementReferences::ConversionByPrefix::prefix";
+    public static final String PREFIX_FACTOR = "MeasurementReferences::UnitPrefix::conversionFactor";
+    public static final String CALCULATION_RESULT = "Calculations::Calculation::result";
+
+    /** The feature by which metadata says what is marked with it inherits from. */
+    public static final String BASE_TYPE = "baseType";
+
     public static final String INTERVAL_SCALE = "MeasurementReferences::IntervalScale";
     public static final String SCALE_UNIT = "MeasurementReferences::IntervalScale::unit";
     public static final String SCALE_ZERO = "MeasurementReferences::IntervalScale::zero";

@@ -180,11 +180,31 @@ public final class Model implements Namespaces {
                     element.get(Property.TARGET).map(Reference::target).orElse(null));
         }
         generals = with(generals, generalAround(element));
+        List<Reference> marks = element.references(Property.MARKS);
+        for (int i = 0; i < marks.size(); i++) {
+            generals =
+                    with(generals, generalByMark(element, baseType(marks.get(i).target())));
+        }
         return with(
                 generals,
                 saysNoType && Namespaces.takesTypeOfValue(element.kind())
                         ? named(element.get(Property.VALUE).orElse(null))
                         : null);
+    }
+
+    /** What metadata names as its base type: {@code :>> baseType = situations meta SysML::Usage}. */
+    private @Nullable ElementId baseType(ElementId metadata) {
+        for (Element child : children(metadata)) {
+            Expression value =
+                    child.get(Property.VALUE).map(FeatureValue::expression).orElse(null);
+            if (value instanceof Expression.Classification c
+                    && c.operand() instanceof Expression.FeatureReference reference
+                    && reference.last() instanceof ElementId id
+                    && LibraryNames.BASE_TYPE.equals(names().effectiveName(child))) {
+                return id;
+            }
+        }
+        return null;
     }
 
     /** Most have none or one, for which nothing is laid out. */

@@ -392,9 +392,45 @@ public final class ModelEnvironment implements Environment {
         if (value.isPresent()) {
             return declared ? unit(value.get().expression()) : Optional.empty();
         }
+        Optional<Element> conversion = declared ? conversion(element) : Optional.empty();
+        if (conversion.isPresent()) {
+            return converted(conversion.get());
+        }
         return declared && typeOf(element.id()) instanceof Type.Number(Dimension d)
                 ? Optional.of(Unit.coherent(d))
                 : Optional.empty();
+    }
+
+    /** What a unit says of its conversion into another one, itself or by what it inherits. */
+    private Optional<Element> conversion(Element unit) {
+        return model.inheritance()
+                .effective(unit, LibraryNames.id(LibraryNames.UNIT_CONVERSION))
+                .filter(said -> !model.children(said.id()).isEmpty());
+    }
+
+    private Optional<Unit> converted(Element conversion) {
+        Optional<Unit> reference = part(conversion, LibraryNames.REFERENCE_UNIT);
+        Optional<Double> factor = number(conversion, LibraryNames.CONVERSION_FACTOR)
+                .or(() -> model.inheritance()
+                        .effective(conversion, LibraryNames.id(LibraryNames.CONVERSION_PREFIX))
+                        .flatMap(model.inheritance()::value)
+                        .map(FeatureValue::expression)
+                        .filter(FeatureReference.class::isInstance)
+                        .map(value -> ((FeatureReference) value).last())
+                        .filter(ElementId.class::isInstance)
+                        .map(prefix -> model.get((ElementId) prefix))
+                        .flatMap(prefix -> number(prefix, LibraryNames.PREFIX_FACTOR)));
+        return reference.flatMap(unit -> factor.map(times -> new Unit(times * unit.factor(), 0, unit.dimension())));
+    }
+
+    /** A plain number that an element gives one of its features. */
+    private Optional<Double> number(Element of, String feature) {
+        return model.inheritance()
+                .effective(of, LibraryNames.id(feature))
+                .flatMap(model.inheritance()::value)
+                .flatMap(value -> unit(value.expression()))
+                .filter(found -> found.dimension().isOne())
+                .map(Unit::factor);
     }
 
     /** An interval scale counts in its {@code unit} from its {@code zero}. */

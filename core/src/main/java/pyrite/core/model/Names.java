@@ -30,10 +30,14 @@ public final class Names {
     /** Before a qualified name it says that the first part is at the top, whatever else goes by it: {@code $::A::b}. */
     public static final String FROM_THE_TOP = "$";
 
+    /** What a calculation gives has this name where it declares none: it redefines the result of all (KerML 9.4.3). */
+    private static final String RESULT = "result";
+
     private final Namespaces namespaces;
     private final Map<ElementId, Namespace> byId = new ConcurrentHashMap<>();
     private final Map<ElementId, List<ElementId>> within = new ConcurrentHashMap<>();
     private volatile @Nullable Map<String, Element> roots;
+    private volatile @Nullable List<Namespace.Import> rootImports;
 
     public Names(Namespaces namespaces) {
         this.namespaces = namespaces;
@@ -41,14 +45,16 @@ public final class Names {
 
     /** The name an element goes by: declared, or that of what it redefines. */
     public @Nullable String effectiveName(Element element) {
-        return element.name() != null || !element.kind().takes(Property.REDEFINES)
-                ? element.name()
-                : namespaces.inheritedName(element);
+        if (element.name() != null || !element.kind().takes(Property.REDEFINES)) {
+            return element.name();
+        }
+        String inherited = namespaces.inheritedName(element);
+        return inherited == null && "return".equals(element.properties().get(Property.DIRECTION)) ? RESULT : inherited;
     }
 
     /**
-     * Finds a qualified name from within {@code scope}; null stands for the top of the model. Calculations are passed
-     * over: {@code min} is the minute where a function is not called.
+     * Finds a qualified name from within {@code scope}; null stands for the top of the model. Calculations that are
+     * imported are passed over: {@code min} is the minute where a function is not called.
      */
     public Optional<ElementId> resolve(Name name, @Nullable ElementId scope) {
         return resolve(name, scope, VALUES);
@@ -140,8 +146,38 @@ public final class Names {
                 return found;
             }
         }
+        return atTop(name, requested).or(() -> impliedAround(name, scope));
+    }
+
+    /** What has no owner, and what imports without an owner bring in (KerML 8.2.3.4, root namespaces). */
+    private Optional<ElementId> atTop(String name, Predicate<Element> requested) {
         Element root = roots().get(name);
-        return root != null ? Optional.of(root.id()) : impliedAround(name, scope);
+        Optional<ElementId> own = root == null
+                ? Optional.empty()
+                : (root.kind() == ElementKind.ALIAS
+                                ? namespaces.imported(root).flatMap(namespaces::find)
+                                : Optional.of(root))
+                        .filter(requested)
+                        .map(Element::id);
+        if (own.isPresent()) {
+            return own;
+        }
+        for (Namespace.Import candidate : rootImports()) {
+            Optional<ElementId> found = through(candidate, name, true, requested, new Visited());
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private List<Namespace.Import> rootImports() {
+        List<Namespace.Import> known = rootImports;
+        if (known == null) {
+            known = imports(namespaces.roots());
+            rootImports = known;
+        }
+        return known;
     }
 
     private Optional<ElementId> impliedAround(String name, @Nullable ElementId scope) {
@@ -198,7 +234,7 @@ public final class Names {
                         .filter(requested)
                         .map(Element::id);
             }
-            if (requested.test(own) && (inside || !isPrivate(own))) {
+            if (inside ? requested == VALUES || requested.test(own) : requested.test(own) && !isPrivate(own)) {
                 return Optional.of(own.id());
             }
         }
@@ -450,7 +486,12 @@ public final class Names {
                 at = namespaces.find(at).map(Element::owner).orElse(null)) {
             collect(at, true, names, new HashSet<>());
         }
-        namespaces.roots().forEach(root -> addNames(root, names));
+        for (Element root : namespaces.roots()) {
+            addNames(root, names);
+            if (root.kind() == ElementKind.IMPORT) {
+                namespaces.imported(root).ifPresent(target -> collectImport(root, target, names, new HashSet<>()));
+            }
+        }
         return names;
     }
 

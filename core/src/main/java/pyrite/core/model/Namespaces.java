@@ -62,6 +62,27 @@ public interface Namespaces {
         return kind.isUsage() && kind != ElementKind.ATTRIBUTE && kind != ElementKind.ENUMERATION;
     }
 
+    /**
+     * What an element inherits from because of a mark: what the mark's metadata names as its base type, or the types of
+     * that where the element is a definition (SysML 2.0, 7.27, semantic metadata); null if it names none.
+     *
+     * @param base the element that the metadata names; null if it names none
+     */
+    default @Nullable ElementId generalByMark(Element marked, @Nullable ElementId base) {
+        Element named = base == null ? null : find(base).orElse(null);
+        if (named == null || !marked.kind().isDefinition()) {
+            return named == null ? null : base;
+        }
+        return named.kind().isDefinition()
+                ? base
+                : generals(named).stream()
+                        .filter(general -> find(general)
+                                .filter(e -> e.kind().isDefinition())
+                                .isPresent())
+                        .findFirst()
+                        .orElse(null);
+    }
+
     /** What an element redefines. */
     List<ElementId> redefined(Element element);
 

@@ -108,6 +108,15 @@ public final class Property<T> implements Comparable<Property<?>> {
     public static final Property<Reference> LEFT = reference("left");
 
     public static final Property<Reference> RIGHT = reference("right");
+    /** How many of each end of a binding are bound to one of the other: {@code bind [1] a = [1] b}. */
+    public static final Property<Multiplicity> LEFT_MULTIPLICITY =
+            new Property<>("leftMultiplicity", Shape.MULTIPLICITY);
+
+    public static final Property<Multiplicity> RIGHT_MULTIPLICITY =
+            new Property<>("rightMultiplicity", Shape.MULTIPLICITY);
+    /** Which of several types of a port are conjugated, where not all are: {@code : P, ~Q}. */
+    public static final Property<List<Reference>> CONJUGATES = references("conjugates");
+
     public static final Property<List<Reference>> CLIENTS = references("clients");
     public static final Property<List<Reference>> SUPPLIERS = references("suppliers");
     /** The condition under which a step or a transition is taken. */

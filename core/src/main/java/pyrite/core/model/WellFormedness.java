@@ -113,10 +113,10 @@ public final class WellFormedness {
     private boolean ownerExistsAndMayOwn(Element element) {
         if (element.owner() == null) {
             return require(
-                    element.kind().isPackage(),
+                    ElementKind.PACKAGE.mayOwn(element.kind()),
                     element,
-                    () -> "only a package stands at the top, not "
-                            + element.kind().titleWithArticle());
+                    () -> "at the top stands what a package may own, which "
+                            + element.kind().titleWithArticle() + " is not");
         }
         Element owner = model.find(element.owner()).orElse(null);
         if (owner == null) {

@@ -21,7 +21,7 @@ import pyrite.core.model.Property;
  * body. The keyword and the table {@link ElementKind} give the kind.
  */
 final class DeclarationParser {
-    private static final String MULTIPLICITY_FORM =
+    static final String MULTIPLICITY_FORM =
             "a multiplicity is written with whole numbers, lower first, as in [2] or [0..*]";
     private static final Map<String, ElementKind> BY_SHORT_KEYWORD = new HashMap<>();
     /** The keywords of several words, by the first. */
@@ -343,10 +343,23 @@ final class DeclarationParser {
     }
 
     private void typed(Draft draft) {
-        if (cursor.takes("~")) {
-            draft.set(Property.CONJUGATED, true);
+        boolean first = cursor.takes("~");
+        members.reference(draft, Property.TYPES);
+        List<Draft.Pending> conjugates = new ArrayList<>(first ? draft.pending(Property.TYPES) : List.of());
+        boolean all = first;
+        while (cursor.takes(",")) {
+            boolean conjugated = cursor.takes("~");
+            members.reference(draft, Property.TYPES);
+            if (conjugated) {
+                conjugates.add(draft.references.getLast());
+            }
+            all &= conjugated;
         }
-        members.references(draft, Property.TYPES);
+        if (all) {
+            draft.set(Property.CONJUGATED, true);
+        } else {
+            conjugates.forEach(type -> draft.refer(Property.CONJUGATES, type.chain(), type.span()));
+        }
     }
 
     /** The rest of {@code [lower..upper]}, behind the bracket. */

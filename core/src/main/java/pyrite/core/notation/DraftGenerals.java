@@ -119,6 +119,12 @@ final class DraftGenerals {
                 found = with(found, pending.property(), general(draft, pending));
             }
         }
+        for (Draft.Pending pending : draft.references) {
+            if (pending.property() == Property.MARKS) {
+                Optional<Reference> base = byMark(draft, pending).map(Reference::to);
+                found = with(found, Property.MARKS, base);
+            }
+        }
         FeatureReference value = typedByValue(draft);
         if (value != null) {
             // Whatever is wrong with the value is told when it is resolved as such.
@@ -131,6 +137,12 @@ final class DraftGenerals {
                             .map(Reference::new));
         }
         return found;
+    }
+
+    private Optional<ElementId> byMark(Draft draft, Draft.Pending mark) {
+        return resolver.chain(mark.chain(), draft.element().owner(), mark.span(), (_, _) -> {})
+                .flatMap(found -> resolver.baseType(found.getLast()))
+                .flatMap(base -> Optional.ofNullable(resolver.generalByMark(draft.element(), base)));
     }
 
     /** As a rule there is one; more are put into a map of their own. */

@@ -180,9 +180,7 @@ final class ExpressionParser {
                 source = new Expression.Quantity(source, unit, cursor.spanFrom(first));
             } else if (cursor.sees("#") && cursor.sees(1, "(")) {
                 cursor.take();
-                cursor.take();
-                Expression index = expression();
-                cursor.require(")");
+                Expression index = parenthesized(cursor.at());
                 source = new Expression.Item(source, index, cursor.spanFrom(first));
             } else if (cursor.sees("->")) {
                 source = arrow(first, source);

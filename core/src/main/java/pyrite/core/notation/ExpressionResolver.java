@@ -12,6 +12,7 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Expression.UnitReference;
 import pyrite.core.expression.Name;
+import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
@@ -60,14 +61,23 @@ final class ExpressionResolver implements Expression.Rewriter {
             return local(reference, first);
         }
         Faults.Report unlessUnit = (span, message) -> {
-            if (prefixedUnit(reference).isEmpty()) {
+            if (prefixedUnit(reference).isEmpty() && operator(reference).isEmpty()) {
                 report.fault(span, message);
             }
         };
         return resolver.chain(reference.chain(), scope, reference.span(), unlessUnit)
                 .<Expression>map(ids -> found(reference, ids))
+                .or(() -> operator(reference))
                 .or(() -> prefixedUnit(reference))
                 .orElse(reference);
+    }
+
+    /** The function of an operator, as in {@code x->reduce '+'}. */
+    private Optional<Expression> operator(FeatureReference reference) {
+        Name name = (Name) reference.chain().getFirst();
+        return reference.chain().size() > 1 || Operator.binary(name.last()) == null
+                ? Optional.empty()
+                : everywhere(name).map(id -> new FeatureReference(List.of(id), reference.span()));
     }
 
     private Expression found(FeatureReference reference, List<ElementId> ids) {

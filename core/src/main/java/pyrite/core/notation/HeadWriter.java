@@ -11,6 +11,7 @@ import pyrite.core.expression.Name;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 import pyrite.core.model.SpelledNames;
@@ -36,7 +37,10 @@ final class HeadWriter {
             case DOCUMENTATION, COMMENT, REPRESENTATION -> annotation(element).strip();
             case DEPENDENCY -> dependency(element);
             case PACKAGE, LIBRARY_PACKAGE ->
-                flag(element, Property.STANDARD, "standard ") + element.kind().keyword() + identification(element);
+                marks(element)
+                        + flag(element, Property.STANDARD, "standard ")
+                        + element.kind().keyword()
+                        + identification(element);
             case METADATA -> "@" + metadata(element);
             case CONNECTOR_END -> end(element);
             case BLOCK -> "action" + identification(element);
@@ -241,11 +245,7 @@ final class HeadWriter {
         StringBuilder clauses = new StringBuilder(multiplicity(element));
         clauses.append(flag(element, Property.ORDERED, " ordered"))
                 .append(flag(element, Property.NONUNIQUE, " nonunique"));
-        generals(
-                clauses,
-                element,
-                Property.TYPES,
-                element.get(Property.CONJUGATED).orElse(false) ? " : ~" : " : ");
+        generals(clauses, element, Property.TYPES, " : ");
         generals(clauses, element, Property.SPECIALIZES, " :> ");
         generals(clauses, element, Property.REDEFINES, " :>> ");
         boolean variant = element.get(Property.VARIANT).orElse(false) && element.kind() == ElementKind.REFERENCE;
@@ -266,9 +266,16 @@ final class HeadWriter {
         if (!references.isEmpty()) {
             into.append(sign)
                     .append(joined(references.stream()
-                            .map(r -> spelling.general(element, property, r))
+                            .map(r -> conjugation(element, property, r) + spelling.general(element, property, r))
                             .toList()));
         }
+    }
+
+    private static String conjugation(Element element, Property<?> property, Reference type) {
+        boolean conjugated = property == Property.TYPES
+                && (element.get(Property.CONJUGATED).orElse(false)
+                        || element.references(Property.CONJUGATES).contains(type));
+        return conjugated ? "~" : "";
     }
 
     private String value(Element element) {
@@ -283,8 +290,9 @@ final class HeadWriter {
             case CONNECTION, INTERFACE -> ends(element, "connect ");
             case ALLOCATION -> ends(element, "allocate ");
             case BINDING ->
-                (keyword(element).equals("bind") ? " " : " bind ") + target(element, Property.LEFT) + " = "
-                        + target(element, Property.RIGHT);
+                (keyword(element).equals("bind") ? " " : " bind ")
+                        + count(element, Property.LEFT_MULTIPLICITY) + target(element, Property.LEFT) + " = "
+                        + count(element, Property.RIGHT_MULTIPLICITY) + target(element, Property.RIGHT);
             case FLOW, SUCCESSION_FLOW, MESSAGE -> payload(element, " of ") + flowEnds(element);
             case SATISFACTION ->
                 element.get(Property.BY)
@@ -316,6 +324,10 @@ final class HeadWriter {
                         + " in " + expression(element, Property.CONDITION);
             default -> "";
         };
+    }
+
+    private static String count(Element element, Property<Multiplicity> property) {
+        return element.get(property).map(count -> "[" + count + "] ").orElse("");
     }
 
     /** A blank behind a declaration, where there is one. */

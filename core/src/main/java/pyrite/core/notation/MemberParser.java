@@ -146,7 +146,7 @@ final class MemberParser {
         }
         if (cursor.type() == Tokens.Type.KEYWORD || cursor.type() == Tokens.Type.SIGN) {
             switch (cursor.text()) {
-                case "package", "library", "standard" -> packaged(owner);
+                case "package", "library", "standard" -> packaged(new Draft(ElementKind.PACKAGE, owner));
                 case "import" -> imported(new Draft(ElementKind.IMPORT, owner));
                 case "expose" -> imported(new Draft(ElementKind.EXPOSURE, owner));
                 case "alias" -> alias(new Draft(ElementKind.ALIAS, owner));
@@ -180,15 +180,21 @@ final class MemberParser {
                 behind += 2;
             }
         }
-        if (!cursor.sees(behind, "dependency")) {
+        boolean isPackage =
+                cursor.sees(behind, "package") || cursor.sees(behind, "library") || cursor.sees(behind, "standard");
+        if (!cursor.sees(behind, "dependency") && !isPackage) {
             usage(owner);
             return;
         }
-        Draft draft = new Draft(ElementKind.DEPENDENCY, owner);
+        Draft draft = new Draft(isPackage ? ElementKind.PACKAGE : ElementKind.DEPENDENCY, owner);
         while (cursor.takes("#")) {
             reference(draft, Property.MARKS);
         }
-        dependency(draft);
+        if (isPackage) {
+            packaged(draft);
+        } else {
+            dependency(draft);
+        }
     }
 
     private void usage(Draft owner) {
@@ -274,15 +280,13 @@ final class MemberParser {
         }
     }
 
-    private void packaged(Draft owner) {
+    private void packaged(Draft draft) {
         int first = cursor.at();
-        boolean standard = cursor.takes("standard");
-        ElementKind kind = cursor.takes("library") ? ElementKind.LIBRARY_PACKAGE : ElementKind.PACKAGE;
-        cursor.require("package");
-        Draft draft = new Draft(kind, owner);
-        if (standard) {
+        if (cursor.takes("standard")) {
             draft.set(Property.STANDARD, true);
         }
+        draft.kind = cursor.takes("library") ? ElementKind.LIBRARY_PACKAGE : ElementKind.PACKAGE;
+        cursor.require("package");
         declarations.identification(draft);
         draft.head = cursor.spanFrom(first);
         ending(draft);

@@ -34,12 +34,7 @@ public final class NotationWriter {
     /** The text of elements with all they own. */
     public static String write(Model model, Collection<Element> elements) {
         NotationWriter writer = new NotationWriter(model);
-        for (Element element : elements) {
-            if (!writer.out.isEmpty()) {
-                writer.out.append('\n');
-            }
-            writer.element(element, "");
-        }
+        writer.members(List.copyOf(elements), "");
         return writer.out.toString();
     }
 

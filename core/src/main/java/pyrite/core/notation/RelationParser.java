@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.List;
 import pyrite.core.expression.Name;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
 /**
@@ -148,9 +149,25 @@ final class RelationParser {
             declarations.clauses(draft);
         }
         cursor.require("bind");
+        count(draft, Property.LEFT_MULTIPLICITY);
         members.reference(draft, Property.LEFT);
         cursor.require("=");
+        count(draft, Property.RIGHT_MULTIPLICITY);
         members.reference(draft, Property.RIGHT);
+    }
+
+    private void count(Draft draft, Property<Multiplicity> property) {
+        int first = cursor.at();
+        if (cursor.takes("[")) {
+            Draft numbers = new Draft(ElementKind.REFERENCE, null);
+            declarations.multiplicity(numbers, first);
+            Multiplicity count = numbers.remove(Property.MULTIPLICITY);
+            if (count == null) {
+                members.problem(cursor.spanFrom(first), DeclarationParser.MULTIPLICITY_FORM);
+            } else {
+                draft.set(property, count);
+            }
+        }
     }
 
     /** {@code first a if guard then b}; of these the guard and the target may be left away. */

@@ -19,6 +19,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
+import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.Names;
 import pyrite.core.model.Namespaces;
@@ -113,7 +114,7 @@ final class Resolver implements Namespaces {
                 inherited.of(draft).entrySet()) {
             if (general.getKey() == Property.TARGET) {
                 properties = properties.with(Property.TARGET, general.getValue().getFirst());
-            } else if (general.getKey() != Property.VALUE) {
+            } else if (general.getKey() != Property.VALUE && general.getKey() != Property.MARKS) {
                 properties = properties.with(general.getKey(), general.getValue());
             }
         }
@@ -238,12 +239,9 @@ final class Resolver implements Namespaces {
      */
     boolean meansTheSameWithin(Element element, Name name, ElementId meant, Span span, Faults.Report report) {
         if (meant.equals(element.id())) {
-            report.fault(
-                    span,
-                    () -> further(element, name)
-                            .map(other -> itself(name, other))
-                            .orElse("'" + name + "' means this element itself here, whose value it is to give"));
-            return false;
+            Optional<Name> other = further(element, name);
+            other.ifPresent(further -> report.fault(span, () -> itself(name, further)));
+            return other.isEmpty();
         }
         Optional<ElementId> within = names.resolve(name, element.id()).filter(id -> !id.equals(meant));
         within.ifPresent(inside -> report.fault(
@@ -397,11 +395,38 @@ final class Resolver implements Namespaces {
             generals.getOrDefault(property, List.of()).forEach(reference -> targets.add(reference.target()));
         }
         generals.getOrDefault(Property.TARGET, List.of()).forEach(reference -> targets.add(reference.target()));
+        generals.getOrDefault(Property.MARKS, List.of()).forEach(reference -> targets.add(reference.target()));
         if (around != null) {
             targets.add(around);
         }
         generals.getOrDefault(Property.VALUE, List.of()).forEach(reference -> targets.add(reference.target()));
         return targets;
+    }
+
+    /** What metadata names as its base type; see {@link Namespaces#generalByMark}. */
+    Optional<ElementId> baseType(ElementId metadata) {
+        return children(metadata).stream()
+                .filter(child -> LibraryNames.BASE_TYPE.equals(names.effectiveName(child)))
+                .flatMap(child -> baseType(child, metadata).stream())
+                .findFirst();
+    }
+
+    private Optional<ElementId> baseType(Element child, ElementId metadata) {
+        Draft draft = drafts.get(child.id());
+        Optional<Expression> value = draft == null
+                ? child.get(Property.VALUE).map(FeatureValue::expression)
+                : draft.formulas.stream()
+                        .filter(formula -> formula.property() == Property.VALUE)
+                        .map(Draft.Formula::expression)
+                        .findFirst();
+        return value.filter(Expression.Classification.class::isInstance)
+                .map(classification -> ((Expression.Classification) classification).operand())
+                .filter(Expression.FeatureReference.class::isInstance)
+                .map(Expression.FeatureReference.class::cast)
+                .flatMap(reference -> reference.last() instanceof ElementId id
+                        ? Optional.of(id)
+                        : chain(reference.chain(), metadata, reference.span(), (_, _) -> {})
+                                .map(List::getLast));
     }
 
     @Override

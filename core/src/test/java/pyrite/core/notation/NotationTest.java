@@ -362,7 +362,7 @@ class NotationTest {
                     part f
                     part g : Void;
                 }
-                part top;
+                subject top;
                 """);
         assertThat(reading.problems())
                 .extracting(TextProblem::line)
