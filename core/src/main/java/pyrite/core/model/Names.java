@@ -544,11 +544,19 @@ public final class Names {
     }
 
     /** Whether a path may lead through an element: it begins with its name, or an alias of that name is on the way. */
-    private boolean leadsThrough(@Nullable ElementId id, List<String> path) {
+    private boolean leadsThrough(@Nullable ElementId id, List<String> path, @Nullable ElementId scope) {
         Element element = id == null ? null : namespaces.find(id).orElse(null);
-        return element != null
-                && (element.kind() == ElementKind.ALIAS ? path : path.subList(0, 1))
-                        .stream().anyMatch(part -> goesBy(element, part));
+        if (element == null) {
+            return false;
+        }
+        boolean leads = goesBy(element, path.getFirst());
+        for (int i = 1; i < path.size() && !leads && element.kind() == ElementKind.ALIAS; i++) {
+            leads = goesBy(element, path.get(i))
+                    && resolve(new Name(path.subList(0, i)), scope)
+                            .filter(owner -> owner.equals(element.owner()))
+                            .isPresent();
+        }
+        return leads;
     }
 
     /** The shortest name that, written in {@code scope}, means {@code target}. */
@@ -574,7 +582,7 @@ public final class Names {
             if (resolve(candidate, scope, VALUES.test(target) ? VALUES : FUNCTIONS)
                             .filter(target.id()::equals)
                             .isPresent()
-                    && !leadsThrough(from, parts)) {
+                    && !leadsThrough(from, parts, scope)) {
                 return Optional.of(candidate);
             }
         }

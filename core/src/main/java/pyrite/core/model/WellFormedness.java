@@ -14,10 +14,8 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
-import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.Type;
-import pyrite.core.expression.TypeCheck;
 
 /**
  * The rules that every model keeps, one method per rule. All violations are collected; each names the element at fault.
@@ -31,7 +29,10 @@ public final class WellFormedness {
 
     private final Model model;
     private final List<Problem> problems = new ArrayList<>();
-    private final ValueCycles circles;
+    private final ExpressionRules expressions;
+    private final ProblemNames names;
+    private final ReferenceRules references;
+    private final MemberRules membership;
     /** What the element just looked at refers to; one list for all. */
     private final List<ElementId> targets = new ArrayList<>();
 
@@ -39,7 +40,10 @@ public final class WellFormedness {
 
     private WellFormedness(Model model) {
         this.model = model;
-        this.circles = new ValueCycles(model);
+        this.references = new ReferenceRules(model);
+        this.names = new ProblemNames(model);
+        this.membership = new MemberRules(model);
+        this.expressions = new ExpressionRules(model, references, problems);
     }
 
     /**
@@ -72,7 +76,7 @@ public final class WellFormedness {
         WellFormedness rules = new WellFormedness(model);
         elements.stream()
                 .filter(element -> rules.expressionsOf(element).allMatch(WellFormedness::isResolved))
-                .forEach(rules::expressionsFit);
+                .forEach(rules.expressions::fit);
         return rules.problems;
     }
 
@@ -104,9 +108,11 @@ public final class WellFormedness {
             generalsFit(element);
             multiplicityNarrows(element);
             nothingIsShadowed(element, members);
+            problems.addAll(membership.of(element));
             redefinesSomethingInherited(element);
+            redefinitionStaysOfItsKind(element);
             relationEndsFit(element);
-            expressionsFit(element);
+            expressions.fit(element);
         }
     }
 
@@ -158,7 +164,7 @@ public final class WellFormedness {
             Element general = model.isLibrary(generals.get(i)) ? null : model.get(generals.get(i));
             circle |= general != null && model.inheritance().generals(general).contains(element);
         }
-        return require(!circle, element, () -> describe(element) + " specialises itself, directly or in a circle");
+        return require(!circle, element, () -> names.of(element) + " specialises itself, directly or in a circle");
     }
 
     private void generalsFit(Element element) {
@@ -173,16 +179,18 @@ public final class WellFormedness {
                 at(
                         element,
                         Property.SPECIALIZES,
-                        "a definition specialises a definition, but " + describe(general) + " is "
+                        "a definition specialises a definition, but " + names.of(general) + " is "
                                 + (general.kind().isUsage()
                                         ? "a usage"
                                         : general.kind().titleWithArticle()));
+            } else if (element.kind().isDefinition()) {
+                definitionsFit(element, general);
             }
             if (!element.kind().isDefinition() && !general.kind().isFeature()) {
                 at(
                         element,
                         Property.SPECIALIZES,
-                        "a usage subsets a usage, but " + describe(general)
+                        "a usage subsets a usage, but " + names.of(general)
                                 + (general.kind().isDefinition()
                                         ? " is a definition; use : to type by it"
                                         : " is " + general.kind().titleWithArticle()));
@@ -190,12 +198,48 @@ public final class WellFormedness {
         }
     }
 
+    /** Data and what exists in time have nothing in common; the values of an enumeration are all there are. */
+    private void definitionsFit(Element element, Element general) {
+        boolean marked =
+                element.kind() == ElementKind.MARKED_DEFINITION || general.kind() == ElementKind.MARKED_DEFINITION;
+        if (!marked && ReferenceRules.isData(element.kind()) != ReferenceRules.isData(general.kind())) {
+            at(
+                    element,
+                    Property.SPECIALIZES,
+                    "data and what exists in time have nothing in common: "
+                            + element.kind().titleWithArticle() + " cannot specialise "
+                            + general.kind().titleWithArticle());
+        }
+        if (general.kind() == ElementKind.ENUMERATION_DEFINITION
+                && element.kind() == ElementKind.ENUMERATION_DEFINITION) {
+            at(
+                    element,
+                    Property.SPECIALIZES,
+                    "the values of " + names.of(general)
+                            + " are all there are; an enumeration cannot specialise another one");
+        }
+    }
+
+    private void conjugationFits(Element element, Element type) {
+        boolean conjugated = element.get(Property.CONJUGATED).orElse(false)
+                || element.references(Property.CONJUGATES).stream()
+                        .anyMatch(reference -> reference.target().equals(type.id()));
+        if (conjugated && type.kind().isDefinition() && type.kind() != ElementKind.PORT_DEFINITION) {
+            at(
+                    element,
+                    Property.TYPES,
+                    "'~' conjugates a port definition, but " + names.of(type) + " is "
+                            + type.kind().titleWithArticle());
+        }
+    }
+
     private void typeFits(Element element, Element type) {
+        conjugationFits(element, type);
         if (!type.kind().isDefinition()) {
             at(
                     element,
                     Property.TYPES,
-                    "a type is a definition, but " + describe(type) + " is "
+                    "a type is a definition, but " + names.of(type) + " is "
                             + type.kind().titleWithArticle() + "; use :> to subset it");
             return;
         }
@@ -246,7 +290,7 @@ public final class WellFormedness {
             at(
                     element,
                     Property.MULTIPLICITY,
-                    "[" + own + "] is not within [" + wide + "] of " + describe(general) + ", which "
+                    "[" + own + "] is not within [" + wide + "] of " + names.of(general) + ", which "
                             + (redefines ? "it redefines" : "it subsets"));
         }
     }
@@ -280,7 +324,7 @@ public final class WellFormedness {
             problems.add(Problem.of(
                     member,
                     "'" + member.name() + "' is inherited from "
-                            + describe(model.get(Objects.requireNonNull(inherited.owner()))) + " already; write ':>> "
+                            + names.of(model.get(Objects.requireNonNull(inherited.owner()))) + " already; write ':>> "
                             + member.name() + "' to redefine it, or give it another name"));
         }
     }
@@ -296,10 +340,48 @@ public final class WellFormedness {
                 at(
                         element,
                         Property.REDEFINES,
-                        describe(redefined) + " is not inherited by " + describe(owner)
+                        names.of(redefined) + " is not inherited by " + names.of(owner)
                                 + ", so it cannot be redefined there");
             }
         }
+    }
+
+    /** What redefines a feature takes its place: it is of its kind and has its direction (KerML 8.3.3.3.7). */
+    private void redefinitionStaysOfItsKind(Element element) {
+        for (Reference reference : element.references(Property.REDEFINES)) {
+            Element redefined = model.get(reference.target());
+            if (!mayTakeThePlaceOf(element.kind(), redefined.kind())) {
+                at(
+                        element,
+                        Property.REDEFINES,
+                        element.kind().titleWithArticle() + " cannot redefine " + names.of(redefined) + ", which is "
+                                + redefined.kind().titleWithArticle());
+            }
+            String direction = element.get(Property.DIRECTION).orElse(null);
+            String before =
+                    model.inheritance().nearest(redefined, Property.DIRECTION).orElse(null);
+            if (direction != null && before != null && !direction.equals(before) && !before.equals("inout")) {
+                at(
+                        element,
+                        Property.REDEFINES,
+                        names.of(redefined) + " has the direction '" + before + "', which stays; it cannot be '"
+                                + direction + "' here");
+            }
+        }
+    }
+
+    /**
+     * Data and what exists in time have nothing in common; else a usage may be of a special case of the other's kind.
+     */
+    private static boolean mayTakeThePlaceOf(ElementKind kind, ElementKind redefined) {
+        ElementKind requested = redefined.definition();
+        ElementKind own = kind.definition();
+        if (requested == null || own == null) {
+            return true;
+        }
+        boolean data = ReferenceRules.isData(requested);
+        return data == ReferenceRules.isData(own)
+                && (data || ReferenceRules.isA(kind, requested) || ReferenceRules.isA(redefined, own));
     }
 
     private boolean isInherited(Element feature, Element by) {
@@ -322,8 +404,10 @@ public final class WellFormedness {
                     () -> "what is "
                             + (element.kind() == ElementKind.SATISFACTION ? "satisfied" : "verified")
                             + " is a requirement, but "
-                            + describe(target) + " is " + target.kind().titleWithArticle());
+                            + names.of(target) + " is " + target.kind().titleWithArticle());
         }
+        problems.addAll(references.of(element));
+        problems.addAll(references.reach(element));
         if (element.kind() == ElementKind.BINDING) {
             bothEndsHaveTheSameType(element);
         }
@@ -345,7 +429,7 @@ public final class WellFormedness {
             at(
                     element,
                     property,
-                    "a " + element.kind().title() + " joins steps such as actions or states, but " + describe(end)
+                    "a " + element.kind().title() + " joins steps such as actions or states, but " + names.of(end)
                             + " is " + end.kind().titleWithArticle());
         }
     }
@@ -362,126 +446,6 @@ public final class WellFormedness {
                 || left instanceof Type.Thing && right instanceof Type.Thing
                 || left.equals(right);
         require(fit, binding, () -> left + " and " + right + " cannot be bound");
-    }
-
-    private void expressionsFit(Element element) {
-        dimensionStays(element);
-        FeatureValue value = element.get(Property.VALUE).orElse(null);
-        if (value != null) {
-            valueFits(element, value.expression());
-            valueIsNoCircle(element, value);
-        }
-        Expression result = element.get(Property.RESULT).orElse(null);
-        if (result != null) {
-            resultFits(element, result);
-        }
-    }
-
-    /** A fixed value does not rest on itself. Told once for each circle, at the first of its elements by name. */
-    private void valueIsNoCircle(Element element, FeatureValue value) {
-        if (!value.kind().isInitial()) {
-            circles.reportedAt(element)
-                    .forEach(circle -> problems.add(new Problem(
-                            element.id(),
-                            Property.VALUE,
-                            value.expression().span(),
-                            "these values depend on each other in a circle: " + way(circle))));
-        }
-    }
-
-    /** From the first of a circle back to it; of a long one its beginning and its end. */
-    private String way(List<Element> circle) {
-        List<String> names = Stream.concat(circle.stream(), Stream.of(circle.getFirst()))
-                .map(this::nameOrKind)
-                .toList();
-        return String.join(
-                " → ",
-                names.size() <= 12
-                        ? names
-                        : Stream.of(
-                                        names.subList(0, 6),
-                                        List.of("… " + (names.size() - 11) + " more …"),
-                                        names.subList(names.size() - 5, names.size()))
-                                .flatMap(List::stream)
-                                .toList());
-    }
-
-    private void valueFits(Element element, Expression value) {
-        Type type = check(element, Property.VALUE, value);
-        Type declared = model.environment().typeOf(element.id());
-        boolean reference = type instanceof Type.Thing
-                || declared instanceof Type.Thing
-                || type instanceof Type.Unknown
-                || declared instanceof Type.Unknown;
-        if (!reference && !type.equals(declared)) {
-            problems.add(new Problem(
-                    element.id(),
-                    Property.VALUE,
-                    value.span(),
-                    describe(element) + " is " + declared + ", but its value is " + type));
-        }
-        if (type instanceof Type.Thing && declared instanceof Type.Number) {
-            problems.add(new Problem(
-                    element.id(),
-                    Property.VALUE,
-                    value.span(),
-                    describe(element) + " is " + declared + ", but its value is " + type));
-        }
-    }
-
-    /** What takes the place of a quantity is a quantity of the same kind. */
-    private void dimensionStays(Element element) {
-        Type own = model.environment().typeOf(element.id());
-        for (Reference redefined : element.references(Property.REDEFINES)) {
-            Type old = model.environment().typeOf(redefined.target());
-            if (own instanceof Type.Number && old instanceof Type.Number && !own.equals(old)) {
-                problems.add(Problem.at(
-                        element, Property.REDEFINES, describe(element) + " is " + own + ", but redefines " + old));
-            }
-        }
-    }
-
-    private void resultFits(Element element, Expression result) {
-        Type type = check(element, Property.RESULT, result);
-        boolean constraint = element.kind().keyword().endsWith("constraint");
-        if (constraint && !(type instanceof Type.Truth) && !(type instanceof Type.Unknown)) {
-            problems.add(new Problem(
-                    element.id(),
-                    Property.RESULT,
-                    result.span(),
-                    "a constraint comes to true or false, but this is " + type));
-        }
-    }
-
-    private Type check(Element element, Property<?> property, Expression expression) {
-        chainsHold(element, property, expression);
-        TypeCheck.Result result = TypeCheck.check(expression, model.environment());
-        result.faults()
-                .forEach(fault -> problems.add(new Problem(element.id(), property, fault.span(), fault.message())));
-        return result.type();
-    }
-
-    /** In {@code a.b}, b is a feature of a. It may cease to be when a's type changes. */
-    private void chainsHold(Element element, Property<?> property, Expression expression) {
-        expression.walk(part -> {
-            if (part instanceof FeatureReference reference) {
-                for (int i = 1; i < reference.chain().size(); i++) {
-                    chainStepHolds(element, property, reference, i);
-                }
-            }
-        });
-    }
-
-    private void chainStepHolds(Element element, Property<?> property, FeatureReference reference, int step) {
-        if (reference.chain().get(step - 1) instanceof ElementId from
-                && reference.chain().get(step) instanceof ElementId to
-                && model.inheritance().effective(model.get(from), to).isEmpty()) {
-            problems.add(new Problem(
-                    element.id(),
-                    property,
-                    reference.span(),
-                    describe(model.get(from)) + " has no " + describe(model.get(to))));
-        }
     }
 
     /** The siblings by their names. */
@@ -519,15 +483,5 @@ public final class WellFormedness {
 
     private void at(Element element, Property<?> property, String message) {
         problems.add(Problem.at(element, property, message));
-    }
-
-    private String describe(Element element) {
-        return model.names().effectiveName(element) == null ? nameOrKind(element) : "'" + nameOrKind(element) + "'";
-    }
-
-    private String nameOrKind(Element element) {
-        return Objects.requireNonNullElseGet(
-                model.names().effectiveName(element),
-                () -> "the " + element.kind().title());
     }
 }

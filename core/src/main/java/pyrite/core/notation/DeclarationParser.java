@@ -369,6 +369,10 @@ final class DeclarationParser {
         boolean range = bounds instanceof Binary b && b.operator() == Operator.RANGE;
         Expression low = range ? ((Binary) bounds).left() : bounds;
         Expression high = range ? ((Binary) bounds).right() : bounds;
+        if (isNegative(low) || isNegative(high)) {
+            members.problem(cursor.spanFrom(first), MULTIPLICITY_FORM);
+            return;
+        }
         if (!isBound(low) || !isBound(high)) {
             draft.formula(Property.BOUNDS, bounds);
             return;
@@ -381,6 +385,10 @@ final class DeclarationParser {
         } catch (IllegalArgumentException _) {
             members.problem(cursor.spanFrom(first), MULTIPLICITY_FORM);
         }
+    }
+
+    private static boolean isNegative(Expression expression) {
+        return expression instanceof Expression.Unary unary && unary.operand() instanceof NumberLiteral;
     }
 
     private static boolean isBound(Expression expression) {

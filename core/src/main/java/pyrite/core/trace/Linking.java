@@ -131,9 +131,20 @@ public final class Linking {
         return List.of(
                 allocation,
                 Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(0), null)
-                        .with(Property.TARGET, Reference.to(source.id())),
+                        .with(Property.TARGET, way(source)),
                 Element.of(ElementKind.CONNECTOR_END, allocation.id(), ranks.get(1), null)
-                        .with(Property.TARGET, target));
+                        .with(Property.TARGET, way(model.get(target.target()))));
+    }
+
+    /** The way to a usage along the usages that own it. */
+    private Reference way(Element usage) {
+        List<ElementId> chain = new ArrayList<>(List.of(usage.id()));
+        Element at = usage;
+        while (at.owner() != null && model.get(at.owner()).kind().isUsage()) {
+            at = model.get(at.owner());
+            chain.addFirst(at.id());
+        }
+        return new Reference(chain);
     }
 
     /** The element itself if its body may hold this, else the nearest around it whose body may. */

@@ -233,13 +233,13 @@ class NamesTest {
     @Test
     void theOrderOfTheTextDoesNotMatter() {
         Model model = Models.read("""
-                package Use { part one : Late; attribute two = deep; private import Kept::*; private import Defs::Special::*; }
+                package Use { part one : Late; part two : Deep; private import Kept::*; private import Defs::Special::*; }
                 package Kept { part def Late; }
-                package Defs { part def Special :> General; part def General { attribute deep = 3; } }
+                package Defs { part def Special :> General; part def General { part def Deep; } }
                 """);
         assertThat(element(model, "Use::one").references(Property.TYPES))
                 .containsExactly(Reference.to(id(model, "Kept::Late")));
-        assertThat(element(model, "Use::two").outgoing()).containsExactly(id(model, "Defs::General::deep"));
+        assertThat(element(model, "Use::two").outgoing()).containsExactly(id(model, "Defs::General::Deep"));
     }
 
     @Test
