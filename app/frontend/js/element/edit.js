@@ -55,7 +55,7 @@ function open(target) {
   const editor = Object.assign(document.createElement('div'), { className: 'editor' });
   editor.dataset.base = String(revision());
   const attribute = target.dataset.edit === 'attribute' ? target.dataset : null;
-  const text = target.dataset.text ?? target.textContent.trim();
+  const text = target.dataset.empty ? '' : (target.dataset.text ?? target.textContent.trim());
   const field = attribute
     ? fieldFor({ type: attribute.type, choices: attribute.choices.split(',').filter(Boolean) }, text)
     : document.createElement(long ? 'textarea' : 'input');

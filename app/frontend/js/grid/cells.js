@@ -67,6 +67,8 @@ export function content(row, column) {
   switch (column.key) {
     case 'tag':
       return [link(row, row.tag || '·', 'tag')];
+    case 'name':
+      return [row.name];
     case 'text':
       return text(row);
     case 'links':

@@ -4,6 +4,7 @@ import { branch } from '../frame/server.js';
 
 const FIXED = [
   { key: 'tag', title: 'Id', width: 76, shown: true, sort: 'id' },
+  { key: 'name', title: 'Name', width: 160, shown: false },
   { key: 'text', title: 'Requirement', width: 0, shown: true },
 ];
 const COMPUTED = [

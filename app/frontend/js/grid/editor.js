@@ -7,7 +7,7 @@ import { fieldFor } from './fields.js';
 
 /** What is edited in a cell: the address to post to and the text as it is; null where nothing can be. */
 export function editable(row, column) {
-  if (row.type === 'heading') {
+  if (row.type === 'heading' || (row.type === 'requirement' && column?.key === 'name')) {
     return { address: `/element/${row.id}/name`, text: row.name, body: (text) => ({ text }) };
   }
   if (row.type === 'note' || column?.key === 'text') {

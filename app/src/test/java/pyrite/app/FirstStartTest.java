@@ -64,8 +64,9 @@ class FirstStartTest {
             Session admin = new Session(application.address()).signIn("admin", told.group(1));
             assertThat(admin.get("/p/project/main/architecture").body())
                     .contains("data-empty=\"true\"", "package Harbour");
-            assertThat(admin.type("/p/project/main", "/members", "part gate", 0).body())
-                    .contains("only a package stands at the top");
+            assertThat(admin.type("/p/project/main", "/members", "subject gate", 0)
+                            .body())
+                    .contains("at the top stands what a package may own");
             assertThat(admin.type("/p/project/main", "/members", "package Gate { requirement <'R-1'> closes; }", 0)
                             .body())
                     .contains("\"saved\":true", "package Gate added");

@@ -139,6 +139,11 @@ public final class Names {
         return found.isPresent() ? found : implied(owner, name);
     }
 
+    /** A calculation of {@code owner} as seen from outside. */
+    public Optional<ElementId> functionIn(ElementId owner, String name) {
+        return member(owner, name, false, FUNCTIONS, null);
+    }
+
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> requested) {
         for (Namespace at = scope == null ? null : namespace(scope); at != null; at = around(at)) {
             Optional<ElementId> found = at.home.member(at, name, true, requested, null);
@@ -531,13 +536,19 @@ public final class Names {
                 .forEach(names::add);
     }
 
+    /** The name others refer to an element by: its name, or its short name where it has no other; null if neither. */
+    public @Nullable String calledBy(Element element) {
+        String name = effectiveName(element);
+        return name == null ? element.shortName() : name;
+    }
+
     /** {@code A::B::c} from the top; an element without a name is called by its kind in angle quotes. */
     public String qualifiedName(Element element) {
         ArrayDeque<String> parts = new ArrayDeque<>();
         for (Element at = element;
                 at != null;
                 at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
-            String name = effectiveName(at);
+            String name = calledBy(at);
             parts.addFirst(name == null ? "‹" + at.kind().title() + "›" : Name.quoted(name));
         }
         return String.join("::", parts);
@@ -573,7 +584,7 @@ public final class Names {
         for (Element at = target;
                 at != null;
                 at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
-            String name = effectiveName(at);
+            String name = calledBy(at);
             if (name == null) {
                 return Optional.empty();
             }

@@ -141,8 +141,13 @@ public final class WellFormedness {
         for (int i = 0; i < properties.size(); i++) {
             Property<?> property = properties.key(i);
             if (!element.kind().takes(property)) {
-                problems.add(
-                        Problem.at(element, property, element.kind().titleWithArticle() + " has no " + property.key()));
+                problems.add(Problem.at(
+                        element,
+                        property,
+                        element.kind().titleWithArticle() + " has no " + property.key()
+                                + (property == Property.TYPES && element.kind().isDefinition()
+                                        ? "; a definition specialises another one with ':>'"
+                                        : "")));
             }
         }
     }

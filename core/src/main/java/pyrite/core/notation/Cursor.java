@@ -182,10 +182,11 @@ final class Cursor {
             int end = tokens.end(at - 1);
             return new SyntaxFault(new Span(end, end), "expected " + what + " at the end of this declaration");
         }
-        boolean kept = type() == Tokens.Type.KEYWORD && (what.equals("a name") || ending);
+        String habit = ending ? Habits.hint(tokens, at) : "";
+        boolean kept = habit.isEmpty() && type() == Tokens.Type.KEYWORD && (what.equals("a name") || ending);
         return new SyntaxFault(
                 tokens.span(at),
-                "expected " + what + ", found " + tokens.shown(at)
+                "expected " + what + ", found " + tokens.shown(at) + habit
                         + (kept
                                 ? "; " + tokens.shown(at)
                                         + " is a word of the notation; as a name it is written in quotes"

@@ -283,7 +283,7 @@ final class DeclarationParser {
         int first = cursor.at();
         if (cursor.takes("<")) {
             draft.shortName = cursor.requireName();
-            cursor.require(">");
+            requireEndOfShortName(first);
         }
         if (cursor.seesName() && !cursor.seesWord("defined")) {
             String name = cursor.take();
@@ -299,6 +299,26 @@ final class DeclarationParser {
         if (cursor.at() > first) {
             draft.head = cursor.spanFrom(first);
         }
+    }
+
+    private void requireEndOfShortName(int first) {
+        int last = cursor.at();
+        while (!cursor.tokens().text(last).equals(">")
+                && last < first + 10
+                && last < cursor.tokens().last()) {
+            last++;
+        }
+        if (!cursor.sees(">") && cursor.tokens().text(last).equals(">")) {
+            StringBuilder whole = new StringBuilder();
+            for (int i = first + 1; i < last; i++) {
+                whole.append(cursor.tokens().text(i));
+            }
+            throw new Cursor.SyntaxFault(
+                    cursor.spanFrom(first),
+                    "a name with other characters than letters, digits and '_' is written in quotes: <"
+                            + Name.quoted(whole.toString()) + ">");
+        }
+        cursor.require(">");
     }
 
     private boolean seesClause() {

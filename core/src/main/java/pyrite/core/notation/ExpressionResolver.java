@@ -109,10 +109,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         Optional<ElementId> found =
                 names.resolveFunction(name, scope).or(() -> everywhere(name)).or(() -> names.resolve(name, scope));
         if (found.isEmpty()) {
-            report.fault(
-                    span,
-                    () -> "there is no function '" + name + "'"
-                            + SimilarNames.to(name.last(), resolver.inScope(scope)));
+            report.fault(span, () -> "there is no function '" + name + "'" + resolver.meant(name, scope));
         }
         found.ifPresent(id -> spelled.name(name, id));
         return found.<Referent>map(id -> id).orElse(name);
@@ -132,9 +129,7 @@ final class ExpressionResolver implements Expression.Rewriter {
         Name name = (Name) type;
         Optional<ElementId> found = names.resolve(name, scope);
         if (found.isEmpty()) {
-            report.fault(
-                    span,
-                    () -> "there is no '" + name + "' here" + SimilarNames.to(name.last(), resolver.inScope(scope)));
+            report.fault(span, () -> "there is no '" + name + "' here" + resolver.meant(name, scope));
         }
         found.ifPresent(id -> spelled.name(name, id));
         return found.<Referent>map(id -> id).orElse(name);

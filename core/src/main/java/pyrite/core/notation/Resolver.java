@@ -2,6 +2,7 @@ package pyrite.core.notation;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -78,6 +79,9 @@ final class Resolver implements Namespaces {
     void fault(Draft draft, Span span, Supplier<String> message) {
         faults.accept(draft.element().id(), span, message);
     }
+
+    /** The library packages that people know; others have some of the same names. */
+    private static final Set<String> PREFERRED = Set.of("ScalarValues", "ISQ", "SI", "Dynamics", "RealFunctions");
 
     Names names() {
         return names;
@@ -289,8 +293,7 @@ final class Resolver implements Namespaces {
             report.fault(
                     span,
                     () -> hidden(first, scope)
-                            .orElseGet(() -> "there is no '" + first + "' here"
-                                    + SimilarNames.to(first.last(), inScope(scope))));
+                            .orElseGet(() -> "there is no '" + first + "' here" + meant(first, scope)));
             return Optional.empty();
         }
         if (chain.size() == 1) {
@@ -314,6 +317,34 @@ final class Resolver implements Namespaces {
             ids.add(next.get());
         }
         return Optional.of(ids);
+    }
+
+    /** What may be meant by a name that is not found: the values of an enumeration, an import, a similar name. */
+    String meant(Name name, @Nullable ElementId scope) {
+        List<String> parts = name.parts();
+        if (parts.size() > 1) {
+            Optional<ElementId> enumeration = names.resolve(new Name(parts.subList(0, parts.size() - 1)), scope)
+                    .filter(id -> find(id).filter(e -> e.kind() == ElementKind.ENUMERATION_DEFINITION)
+                            .isPresent());
+            if (enumeration.isPresent()) {
+                return "; the values of '" + parts.get(parts.size() - 2) + "' are "
+                        + String.join(", ", names.membersOf(enumeration.get()));
+            }
+        }
+        String bringing = bringing(parts.getFirst());
+        return bringing.isEmpty() ? SimilarNames.to(name.last(), inScope(scope)) : bringing;
+    }
+
+    /** The import that would bring in a name: from a package at the top that has it for others. */
+    private String bringing(String name) {
+        return roots().stream()
+                .filter(root -> root.kind().isPackage())
+                .filter(root -> names.member(root.id(), name).isPresent()
+                        || names.functionIn(root.id(), name).isPresent())
+                .flatMap(root -> Optional.ofNullable(root.name()).stream())
+                .min(Comparator.comparing(root -> !PREFERRED.contains(root)))
+                .map(root -> "; 'private import " + Name.quoted(root) + "::*;' brings it")
+                .orElse("");
     }
 
     /** Says so where a qualified name leads to something that is private. */

@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -55,7 +57,49 @@ public final class Linking {
                 refused.add(violation);
             }
         }
+        made.addAll(named(fresh));
         return new Proposal(new Edit(made, Set.of()), summary(fresh), refused);
+    }
+
+    /** What links refer to and has neither a name nor a short name gets one: a reference is written by it. */
+    private List<Element> named(List<Request> requests) {
+        Map<ElementId, Element> named = new LinkedHashMap<>();
+        Map<ElementId, Set<String>> taken = new LinkedHashMap<>();
+        requests.stream().flatMap(this::referredTo).forEach(element -> {
+            Element at = element;
+            while (at != null) {
+                if (model.names().calledBy(at) == null && model.has(at.id()) && !named.containsKey(at.id())) {
+                    named.put(at.id(), at.withName(freeName(at, taken)));
+                }
+                at = at.owner() == null ? null : model.find(at.owner()).orElse(null);
+            }
+        });
+        return List.copyOf(named.values());
+    }
+
+    /** Those that stand in the text of the link; what owns it does not. */
+    private Stream<Element> referredTo(Request request) {
+        return switch (request.kind().carrier()) {
+            case SATISFACTION, FRAMED_CONCERN, VERIFIED_REQUIREMENT -> Stream.of(request.target());
+            default -> Stream.of(request.source(), request.target());
+        };
+    }
+
+    private String freeName(Element element, Map<ElementId, Set<String>> taken) {
+        ElementId owner = Objects.requireNonNull(element.owner(), "what stands at the top and is linked has a name");
+        Set<String> names = taken.computeIfAbsent(
+                owner,
+                id -> model.children(id).stream()
+                        .flatMap(sibling -> Stream.of(
+                                Objects.requireNonNullElse(model.names().effectiveName(sibling), ""),
+                                Objects.requireNonNullElse(sibling.shortName(), "")))
+                        .collect(Collectors.toSet()));
+        String stem = element.kind().keyword().replace(" ", "");
+        int number = 1;
+        while (!names.add(stem + number)) {
+            number++;
+        }
+        return stem + number;
     }
 
     private String summary(List<Request> requests) {

@@ -4,8 +4,11 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -81,7 +84,7 @@ public final class Split {
                     requirement.kind(),
                     requirement.owner(),
                     last,
-                    null,
+                    name(model, requirement, i),
                     ids.get(i - 1),
                     java.util.Map.of());
             others.add(made);
@@ -125,5 +128,22 @@ public final class Split {
                 new Edit(put, new HashSet<>(unlinked.remove())),
                 others.stream().map(Element::id).toList(),
                 linked.refused().stream().findFirst().orElse(""));
+    }
+
+    /** Parts of a requirement that has a name go by it and a number. */
+    private static @Nullable String name(Model model, Element requirement, int part) {
+        if (requirement.name() == null) {
+            return null;
+        }
+        Set<String> taken = model.children(Objects.requireNonNull(requirement.owner())).stream()
+                .map(model.names()::effectiveName)
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
+        int number = 1;
+        for (int left = part; ; number++) {
+            if (!taken.contains(requirement.name() + "_" + (number + 1)) && --left == 0) {
+                return requirement.name() + "_" + (number + 1);
+            }
+        }
     }
 }

@@ -130,7 +130,8 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
             }
             model.referrers(part.id()).stream()
                     .map(model::get)
-                    .filter(e -> e.kind() == ElementKind.SATISFACTION)
+                    .filter(e -> e.kind() == ElementKind.SATISFACTION
+                            && !e.get(Property.NEGATED).orElse(false))
                     .filter(e -> !part.equals(element)
                             && e.get(Property.BY)
                                     .filter(by -> by.target().equals(part.id()))

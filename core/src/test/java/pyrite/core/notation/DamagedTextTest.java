@@ -11,6 +11,7 @@ import java.util.Random;
 import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
 
 /**
  * Texts that somebody half typed, pasted into the wrong place or damaged: read with faults told, or read and written
@@ -53,7 +54,11 @@ class DamagedTextTest {
     }
 
     private static String damaged(Random random) {
-        StringBuilder text = new StringBuilder(TEXTS.get(random.nextInt(TEXTS.size())));
+        return damaged(TEXTS.get(random.nextInt(TEXTS.size())), random);
+    }
+
+    private static String damaged(String whole, Random random) {
+        StringBuilder text = new StringBuilder(whole);
         for (int left = 1 + random.nextInt(6); left > 0; left--) {
             int at = random.nextInt(text.length() + 1);
             switch (random.nextInt(5)) {
@@ -86,7 +91,23 @@ class DamagedTextTest {
 
     @Property(tries = 1500)
     void whateverIsReadEndsInFaultsOrInAModelThatIsWrittenForGood(@ForAll long seed) {
-        String text = damaged(new Random(seed));
+        endsInFaultsOrInAModel(damaged(new Random(seed)));
+    }
+
+    @Test
+    void aHundredDamagedVariantsOfEveryConstructDoToo() throws IOException {
+        List<NamedText> constructs = Stream.concat(
+                        NamedText.all("accepted.txt").stream(), NamedText.all("refused.txt").stream())
+                .toList();
+        Random random = new Random(20);
+        for (NamedText construct : constructs) {
+            for (int i = 0; i < 100; i++) {
+                endsInFaultsOrInAModel(damaged(construct.text(), random));
+            }
+        }
+    }
+
+    private static void endsInFaultsOrInAModel(String text) {
         ReadResult reading = read(text);
         if (reading.isGood()) {
             String written =

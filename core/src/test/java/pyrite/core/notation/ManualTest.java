@@ -167,6 +167,21 @@ public class ManualTest {
     }
 
     @Test
+    void everyTestThatThePageNamesIsThere() throws IOException {
+        String page = Files.readString(Path.of("../docs/notation.md"));
+        List<String> named = Pattern.compile("`(\\w+Test)`")
+                .matcher(page)
+                .results()
+                .map(found -> found.group(1) + ".java")
+                .distinct()
+                .toList();
+        try (Stream<Path> files = Files.walk(Path.of("src/test/java"))) {
+            assertThat(files.map(file -> file.getFileName().toString())).containsAll(named);
+        }
+        assertThat(named).hasSizeGreaterThan(10);
+    }
+
+    @Test
     void everyKindOfElementIsShown() throws IOException {
         Set<ElementKind> shown = EnumSet.noneOf(ElementKind.class);
         examples().forEach(example -> example.read().ownElements().forEach(element -> shown.add(element.kind())));

@@ -570,4 +570,28 @@ class NotationTest {
                 .contains("is written in quotes: '°C'");
         assertThat(Models.problemsOf("attribute x = 3 [%];")).first().asString().contains("['%']");
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "package P { attribute x : Real; }|'private import ScalarValues::*;' brings it",
+                "package P { part y : MassValue; }|'private import ISQ::*;' brings it",
+                "package P { attribute x = sqrt(4); }|'private import RealFunctions::*;' brings it",
+                "package P { part def A; part def B extends A; }|stands behind ':>' or 'specializes'",
+                "package P { part def A; part def B : A; }|a definition specialises another one with ':>'",
+                "package P { part p { attribute x; assert constraint { x = 3 } } }|'==' compares two values",
+                "package P { requirement r; part a; satisfy r to a; }|what satisfies it stands behind 'by'",
+                "package P { part c; part b; flow a -> b; }|write 'flow from a to b'",
+                "package P { enum def E { red; green; } attribute x : E = E::blue; }|the values of 'E' are red, green",
+                "package P { requirement <REQ-1> r; }|is written in quotes: <'REQ-1'>"
+            })
+    void whatOtherLanguagesWriteIsAnsweredWithWhatThisOneHas(String text, String hint) {
+        assertThat(Models.tryRead(text).problems())
+                .extracting(TextProblem::message)
+                .first()
+                .asString()
+                .contains(hint);
+    }
 }

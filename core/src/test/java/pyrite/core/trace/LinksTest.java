@@ -280,4 +280,28 @@ class LinksTest {
                 .containsExactly(Harbour.id(given, "B").id());
         assertThat(TraceGraph.of(without).size()).isEqualTo(1);
     }
+
+    /** Requirements of the grid have an id and no name, or neither; what refers to them is text that can be read. */
+    @Test
+    void whatIsLinkedCanBeNamedInTheText() {
+        Model grid = Models.of("""
+                package Needs { concern <'N-9'> { doc /* Dry feet. */ } concern { doc /* Quiet. */ } }
+                requirement <'R-9'> { doc /* The gate closes. */ }
+                part gate;
+                """);
+        Element requirement =
+                grid.ownElements(ElementKind.REQUIREMENT).findFirst().orElseThrow();
+        List<Element> needs = grid.ownElements(ElementKind.CONCERN).toList();
+        Linking.Proposal proposal = new Linking(grid)
+                .make(List.of(
+                        new Linking.Request(LinkKind.FRAME, requirement, needs.get(0)),
+                        new Linking.Request(LinkKind.FRAME, requirement, needs.get(1)),
+                        new Linking.Request(LinkKind.SATISFY, Models.element(grid, "Test::gate"), requirement)));
+        assertThat(proposal.refused()).isEmpty();
+        Model linked = Harbour.applied(grid, proposal.edit());
+        String text = pyrite.core.notation.NotationWriter.write(linked, linked.ownRoots());
+        assertThat(text).contains("frame Needs::'N-9';", "frame Needs::concern1;", "satisfy 'R-9';");
+        Model again = Models.read(text);
+        assertThat(again.ownElements(ElementKind.FRAMED_CONCERN)).hasSize(2);
+    }
 }

@@ -72,4 +72,49 @@ class TraceThreadTest {
     void anAttributeIsLookedAtByTheRequirementsThatNameIt() {
         assertThat(words(of("Drive::power").above())).contains("looked at by saves", "part of Drive");
     }
+
+    private static final Model WINCH = Models.of("""
+            part def Motor { attribute power : PowerValue = 3 [kW]; }
+            part def Winch { part motor : Motor; attribute twice : PowerValue = 2 * motor.power; }
+            part winch : Winch;
+            part spare : Winch;
+            requirement <'R-10'> strong { subject w : Winch; }
+            requirement <'R-2'> quiet { subject w : Winch; }
+            requirement <'R-3'> light { subject w : Winch; }
+            requirement def Kept;
+            requirement kept : Kept;
+            satisfy strong by winch;
+            satisfy quiet by winch;
+            not satisfy light by spare;
+            """);
+
+    private static List<String> all(List<TraceThread.Entry> entries) {
+        return entries.stream()
+                .map(e -> e.relation() + " "
+                        + WINCH.names().qualifiedName(e.element()).replace("Test::", ""))
+                .toList();
+    }
+
+    private static TraceThread winch(String name) {
+        return TraceThread.of(WINCH, Models.element(WINCH, "Test::" + name));
+    }
+
+    @Test
+    void whatAPartIsInServesRequirementsInTheOrderOfTheirIds() {
+        assertThat(all(winch("Winch::motor").above()))
+                .containsExactly("defined by Motor", "part of Winch", "serves quiet", "serves strong");
+        assertThat(all(winch("Winch::motor").below())).containsExactly("used in Winch::twice");
+        assertThat(all(winch("Motor").above())).containsExactly("in package Test", "serves quiet", "serves strong");
+        assertThat(all(winch("Motor").below())).containsExactly("used as Winch::motor");
+        assertThat(all(winch("Winch").below()))
+                .containsExactly("used as winch", "used as spare", "has part Winch::motor");
+    }
+
+    @Test
+    void whatIsSaidNotToSatisfyIsShownAsThat() {
+        assertThat(all(winch("light").below())).containsExactly("not satisfied by spare");
+        assertThat(all(winch("light").above())).containsExactly("in package Test");
+        assertThat(all(winch("spare").above())).containsExactly("defined by Winch", "in package Test");
+        assertThat(all(winch("Kept").below())).containsExactly("used as kept");
+    }
 }

@@ -2,7 +2,10 @@ package pyrite.core.verification;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Objects;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
@@ -180,5 +183,33 @@ class StaticJudgementTest {
             assertThat(judgement.verdict()).isEqualTo(VerdictKind.FAIL);
             assertThat(judgement.margin().si()).isEqualTo(-2);
         });
+    }
+
+    /** Strict comparisons fail where both sides are equal, the others hold with a margin of nothing (KerML 9.4). */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "l.mass <= 148 [t] | PASS | 0",
+                "l.mass < 148 [t] | FAIL | 0",
+                "l.mass >= 148 [t] | PASS | 0",
+                "l.mass > 148 [t] | FAIL | 0",
+                "l.mass == 148 [t] | PASS | 0",
+                "l.mass != 148 [t] | FAIL | 0",
+                "l.mass != 150 [t] | PASS | 2",
+                "l.mass == 150 [t] | FAIL | -2",
+                "l.mass > 150 [t] | FAIL | -2",
+                "150 [t] > l.mass | PASS | 2"
+            })
+    void aLimitThatIsMetExactlyIsKeptUnlessItIsStrict(String constraint, VerdictKind verdict, double margin) {
+        Model model = Models.of("""
+                part def Leaf { attribute mass : MassValue = 148 [t]; }
+                part leaf : Leaf;
+                requirement r { subject l : Leaf; require constraint { %s } }
+                satisfy r by leaf;
+                """.formatted(constraint));
+        Judgement judgement = of(model, "r").judgements().getFirst();
+        assertThat(judgement.verdict()).isEqualTo(verdict);
+        assertThat(Objects.requireNonNull(judgement.margin()).shown()).isEqualTo(margin);
     }
 }
