@@ -87,7 +87,7 @@ class StaticJudgementTest extends InProject {
                                 merrow.named("MerrowRequirements"),
                                 "requirement <'MG-99'> isLight { subject gate : SurgeGate; "
                                         + "attribute most : MassValue = 100 [t]; require constraint { gate.leaf.mass <= "
-                                        + "most } } satisfy isLight by Barrier.gate;");
+                                        + "most } } satisfy isLight by MerrowGate::barrier.gate;");
         commit(light.edit());
         assertThat(of("isLight")).containsExactly(VerdictKind.FAIL);
         Map<ElementId, List<VerdictView>> after = verdicts.all(merrow.head());
