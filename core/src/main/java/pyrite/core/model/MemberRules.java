@@ -59,12 +59,19 @@ final class MemberRules {
     /** What is wrong with the members of an element; each problem is one of the member at fault. */
     List<Problem> of(Element owner) {
         List<Element> members = model.children(owner.id());
-        List<Problem> problems = new ArrayList<>();
+        if (members.isEmpty()) {
+            return List.of();
+        }
+        List<Problem> problems = new ArrayList<>(0);
         for (OnlyOne rule : ONLY_ONE) {
-            members.stream()
-                    .filter(rule.sort)
-                    .skip(1)
-                    .forEach(member -> problems.add(Problem.of(member, "there is one " + rule.says + ", not several")));
+            boolean met = false;
+            for (Element member : members) {
+                boolean fits = rule.sort.test(member);
+                if (met && fits) {
+                    problems.add(Problem.of(member, "there is one " + rule.says + ", not several"));
+                }
+                met |= fits;
+            }
         }
         for (Element member : members) {
             Node node = NODES.get(member.kind());

@@ -144,6 +144,13 @@ public final class Names {
         return member(owner, name, false, FUNCTIONS, null);
     }
 
+    /** Whether an element has a member by a name, own, inherited or imported, for its own use. */
+    public boolean isWithin(ElementId id, String name) {
+        Namespace namespace = namespace(id);
+        return namespace != null
+                && namespace.home.member(namespace, name, true, VALUES, null).isPresent();
+    }
+
     private Optional<ElementId> visible(String name, @Nullable ElementId scope, Predicate<Element> requested) {
         for (Namespace at = scope == null ? null : namespace(scope); at != null; at = around(at)) {
             Optional<ElementId> found = at.home.member(at, name, true, requested, null);

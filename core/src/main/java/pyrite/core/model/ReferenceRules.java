@@ -2,10 +2,12 @@ package pyrite.core.model;
 
 import static pyrite.core.model.ElementKind.*;
 
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import pyrite.core.expression.Referent;
 
 /**
@@ -17,15 +19,10 @@ final class ReferenceRules {
      * A rule of the table.
      *
      * @param name the constraint in the standard
-     * @param of the kinds of elements it is about
+     * @param of the kind of elements it is about
      * @param says what the reference has to lead to, behind {@code "what is … "}
      */
-    record Row(
-            String name,
-            Set<ElementKind> of,
-            Property<Reference> property,
-            String says,
-            Predicate<ElementKind> allows) {}
+    record Row(String name, ElementKind of, Property<Reference> property, String says, Predicate<ElementKind> allows) {}
 
     static final List<Row> TABLE = List.of(
             row("validatePerformActionUsageReference", PERFORM, "performed is an action", ACTION_DEFINITION),
@@ -55,7 +52,7 @@ final class ReferenceRules {
             row("validateViewRenderingMembership", VIEW_RENDERING, "rendered by is a rendering", RENDERING_DEFINITION),
             new Row(
                     "validateSatisfyRequirementUsage",
-                    Set.of(SATISFACTION),
+                    SATISFACTION,
                     Property.BY,
                     "satisfies is a usage",
                     ElementKind::isFeature),
@@ -79,11 +76,11 @@ final class ReferenceRules {
     }
 
     private static Row row(String name, ElementKind of, String says, ElementKind definition) {
-        return new Row(name, Set.of(of), Property.TARGET, says, kind -> isA(kind, definition));
+        return new Row(name, of, Property.TARGET, says, kind -> isA(kind, definition));
     }
 
     private static Row feature(String name, ElementKind of, Property<Reference> property, String says) {
-        return new Row(name, Set.of(of), property, says, ElementKind::isFeature);
+        return new Row(name, of, property, says, ElementKind::isFeature);
     }
 
     /** Whether usages of a kind are typed by definitions of another, or of a special case of it; references may be. */
@@ -104,12 +101,15 @@ final class ReferenceRules {
         return definition == ATTRIBUTE_DEFINITION || definition == ENUMERATION_DEFINITION;
     }
 
+    private static final Map<ElementKind, List<Row>> BY_KIND = TABLE.stream()
+            .collect(Collectors.groupingBy(Row::of, () -> new EnumMap<>(ElementKind.class), Collectors.toList()));
+
     /** What is wrong with the references of an element. */
     List<Problem> of(Element element) {
-        return TABLE.stream()
-                .filter(row -> row.of.contains(element.kind()))
-                .flatMap(row -> violation(row, element).stream())
-                .toList();
+        List<Row> rows = BY_KIND.get(element.kind());
+        return rows == null
+                ? List.of()
+                : rows.stream().flatMap(row -> violation(row, element).stream()).toList();
     }
 
     private Optional<Problem> violation(Row row, Element element) {
@@ -133,11 +133,23 @@ final class ReferenceRules {
                 && element.owner() != null
                 && model.get(element.owner()).kind() != ALLOCATION;
         List<Property<Reference>> properties = connected ? List.of(Property.TARGET) : FEATURES;
+        if (!hasAny(element, properties)) {
+            return List.of();
+        }
         return properties.stream()
                 .flatMap(property -> element.get(property).stream()
                         .flatMap(reference -> unreachable(reference.chain(), element).stream()
                                 .map(message -> Problem.at(element, property, message))))
                 .toList();
+    }
+
+    private static boolean hasAny(Element element, List<Property<Reference>> properties) {
+        for (int i = 0; i < properties.size(); i++) {
+            if (element.properties().containsKey(properties.get(i))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** What is wrong with the way to a feature from an element; empty if nothing is. */

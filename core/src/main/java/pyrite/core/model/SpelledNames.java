@@ -17,7 +17,8 @@ public final class SpelledNames {
 
     private static final String BETWEEN = " ";
 
-    private final Map<String, String> byKey = new LinkedHashMap<>();
+    /** Most elements have none, for which nothing is laid out. */
+    private Map<String, String> byKey = Map.of();
 
     /** The names that an element keeps. */
     public static SpelledNames of(Element element) {
@@ -29,7 +30,7 @@ public final class SpelledNames {
     private void line(String line) {
         int blank = line.indexOf(BETWEEN);
         if (blank > 0) {
-            byKey.put(line.substring(0, blank), line.substring(blank + 1));
+            put(line.substring(0, blank), line.substring(blank + 1));
         }
     }
 
@@ -70,14 +71,21 @@ public final class SpelledNames {
     }
 
     public void keep(ElementId target, String spelling) {
-        byKey.putIfAbsent(target.toString(), spelling);
+        put(target.toString(), spelling);
     }
 
     public void keepStep(ElementId target, String spelling) {
-        byKey.putIfAbsent(STEP + target, spelling);
+        put(STEP + target, spelling);
     }
 
     public void keepUnit(String prefix, ElementId unit, String spelling) {
-        byKey.putIfAbsent(prefix + unit, spelling);
+        put(prefix + unit, spelling);
+    }
+
+    private void put(String key, String spelling) {
+        if (byKey.isEmpty()) {
+            byKey = new LinkedHashMap<>(4);
+        }
+        byKey.putIfAbsent(key, spelling);
     }
 }

@@ -247,7 +247,9 @@ final class Resolver implements Namespaces {
             other.ifPresent(further -> report.fault(span, () -> itself(name, further)));
             return other.isEmpty();
         }
-        Optional<ElementId> within = names.resolve(name, element.id()).filter(id -> !id.equals(meant));
+        Optional<ElementId> within = names.isWithin(element.id(), name.parts().getFirst())
+                ? names.resolve(name, element.id()).filter(id -> !id.equals(meant))
+                : Optional.empty();
         within.ifPresent(inside -> report.fault(
                 span,
                 () -> "'" + name + "' means '"
