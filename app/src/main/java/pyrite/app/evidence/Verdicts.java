@@ -162,7 +162,7 @@ public class Verdicts {
             return _ -> false;
         }
         Set<ElementId> alterable = Fingerprint.alterableBy(
-                branches.difference(head.branch(), since, head.number()).changes());
+                branches.difference(head.branch(), since, head.number()).changes(), head.model());
         return judged -> judged.read().isApartFrom(alterable);
     }
 

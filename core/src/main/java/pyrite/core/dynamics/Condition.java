@@ -15,7 +15,7 @@ public sealed interface Condition {
      */
     record Relation(int mode, Term left, Term right, boolean strict, boolean kink) implements Condition {
         public Term margin() {
-            return left.equals(right) ? Terms.ZERO : Terms.minus(left, right);
+            return Terms.minus(left, right);
         }
 
         public boolean holds(double margin) {

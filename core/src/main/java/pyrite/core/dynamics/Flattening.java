@@ -246,8 +246,29 @@ public final class Flattening {
         Term left = lowering.term(b.left(), scope);
         Term right = lowering.term(b.right(), scope);
         boolean isDecided = left instanceof Term.Constant && right instanceof Term.Constant;
-        return new Equation(
-                left, right, source.id(), label, lowering.takeLost(), isDecided ? given(part, scope) : List.of());
+        return isDecided
+                ? new Equation(left, right, source.id(), label, lowering.takeLost(), given(part, scope), size(b, scope))
+                : new Equation(left, right, source.id(), label, lowering.takeLost());
+    }
+
+    /** The largest size of what an equation of given values is made of, among that of its own dimension. */
+    private double size(Binary equation, Instance scope) {
+        Type type = typeOf(equation.left());
+        return Math.max(size(equation.left(), type, scope), size(equation.right(), type, scope));
+    }
+
+    private double size(Expression expression, Type type, Instance scope) {
+        double own = type.equals(typeOf(expression))
+                        && lowering.term(expression, scope) instanceof Term.Constant(double value)
+                ? Math.abs(value)
+                : 0;
+        return expression instanceof Binary(var _, Expression left, Expression right, var _)
+                ? Math.max(own, Math.max(size(left, type, scope), size(right, type, scope)))
+                : own;
+    }
+
+    private Type typeOf(Expression expression) {
+        return TypeCheck.check(expression, model.environment()).type();
     }
 
     /** The values that an expression takes, by their paths. */

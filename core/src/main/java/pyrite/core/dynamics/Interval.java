@@ -163,7 +163,7 @@ record Interval(double low, double high, boolean isPartial) {
             case ARCCOS -> clipped(Math.acos(Math.min(1, high)), Math.acos(Math.max(-1, low)));
             case EXP -> new Interval(Math.max(0, wider(Math.exp(low), -1)), wider(Math.exp(high), 1), isPartial);
             case ARCTAN -> rising(Math.atan(low), Math.atan(high));
-            case FLOOR, ROUND -> rising(function.apply(low, 0), function.apply(high, 0));
+            case FLOOR, ROUND -> new Interval(function.apply(low, 0), function.apply(high, 0), isPartial);
             case ABS ->
                 contains(0)
                         ? new Interval(0, magnitude(), isPartial)
@@ -188,7 +188,7 @@ record Interval(double low, double high, boolean isPartial) {
     /** The image under sine or cosine, whose maxima are at {@code crest} plus multiples of 2π. */
     private Interval wave(double crest) {
         if (!isBounded()) {
-            return new Interval(-1, 1, isPartial);
+            return new Interval(-1, 1, true); // of what overflowed, a sine is not a number
         }
         double a = crest == 0 ? Math.cos(low) : Math.sin(low);
         double b = crest == 0 ? Math.cos(high) : Math.sin(high);
@@ -207,10 +207,15 @@ record Interval(double low, double high, boolean isPartial) {
         return place + k * period <= high + slack;
     }
 
-    /** Library functions are exact to one unit in the last place; two are taken. */
+    /**
+     * Library functions are exact to one unit in the last place; two are taken. What overflows is at least the largest.
+     */
     private static double wider(double value, int direction) {
         if (Double.isNaN(value)) {
             return direction < 0 ? Double.NEGATIVE_INFINITY : Double.POSITIVE_INFINITY;
+        }
+        if (Double.isInfinite(value)) {
+            return direction * value > 0 ? value : Math.copySign(Double.MAX_VALUE, value);
         }
         return value + direction * 2 * Math.ulp(value);
     }

@@ -145,16 +145,15 @@ record Jet(Interval value, Interval rate, Interval curvature) {
 
     /** The smaller of two at each instant. */
     Jet smaller(Jet other) {
+        boolean isPartial = value.isPartial() || other.value.isPartial();
         if (value.high() < other.value.low()) {
-            return this;
+            return withValue(new Interval(value.low(), value.high(), isPartial));
         }
         if (other.value.high() < value.low()) {
-            return other;
+            return other.withValue(new Interval(other.value.low(), other.value.high(), isPartial));
         }
         Interval least = new Interval(
-                Math.min(value.low(), other.value.low()),
-                Math.min(value.high(), other.value.high()),
-                value.isPartial() || other.value.isPartial());
+                Math.min(value.low(), other.value.low()), Math.min(value.high(), other.value.high()), isPartial);
         return hull(other).withValue(least);
     }
 

@@ -108,7 +108,7 @@ public final class Sorting {
     private void requireTrue(Equation equation) {
         boolean holds = equation.left() instanceof Term.Constant(double l)
                 && equation.right() instanceof Term.Constant(double r)
-                && Math.abs(l - r) <= NEGLIGIBLE * Math.max(1, Math.max(Math.abs(l), Math.abs(r)));
+                && Math.abs(l - r) <= NEGLIGIBLE * Math.max(equation.size(), Math.max(Math.abs(l), Math.abs(r)));
         if (!holds) {
             unknownsLostIn(equation).forEach(unknown -> requireEffect(unknown, equation));
             String givers = equation.given().isEmpty() ? "" : " (" + String.join(", ", equation.given()) + ")";

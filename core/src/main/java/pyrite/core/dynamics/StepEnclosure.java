@@ -1,6 +1,7 @@
 package pyrite.core.dynamics;
 
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition.Relation;
@@ -173,11 +174,15 @@ public final class StepEnclosure {
         };
     }
 
-    /** Jets of terms between two instants; those of variables are computed once. */
+    /** Jets of terms between two instants; those of variables and choices are computed once. */
     private final class Between {
         private final double a;
         private final double b;
         private final Map<Integer, Jet> variables = new HashMap<>();
+        /** Of choices within conditions of choices: each is met many times. */
+        private final Map<Term, Jet> choices = new IdentityHashMap<>();
+
+        private final Map<Term, Jet> choicesOfSystem = new IdentityHashMap<>();
 
         Between(double a, double b) {
             this.a = a;
@@ -191,7 +196,7 @@ public final class StepEnclosure {
                 case Term.Time _ -> Jet.time(a, b);
                 case Term.Variable(int index) -> variable(index);
                 case Term.Call call -> of(call.argument(), ofSystem).apply(call.function());
-                case Term.Choice choice -> choice(choice, ofSystem);
+                case Term.Choice choice -> known(choice, ofSystem);
                 case Term.Arithmetic x
                 when x.sign() == Term.Sign.TIMES && x.left().equals(x.right()) ->
                     of(x.left(), ofSystem).squared();
@@ -220,6 +225,16 @@ public final class StepEnclosure {
                 variables.put(index, known);
             }
             return known;
+        }
+
+        private Jet known(Term.Choice choice, boolean ofSystem) {
+            Map<Term, Jet> known = ofSystem ? choicesOfSystem : choices;
+            Jet jet = known.get(choice);
+            if (jet == null) {
+                jet = choice(choice, ofSystem);
+                known.put(choice, jet);
+            }
+            return jet;
         }
 
         private Jet choice(Term.Choice choice, boolean ofSystem) {

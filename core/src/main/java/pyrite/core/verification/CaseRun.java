@@ -99,7 +99,8 @@ public record CaseRun(
             RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
             List<Judgement> judgements = setup.requirements().stream()
                     .flatMap(r -> judge.judge(r).stream())
-                    .map(judgement -> judgement.with(system.and(judgement.fingerprint())))
+                    .map(judgement ->
+                            judgement.with(system.and(judgement.fingerprint()).withoutSpare(model)))
                     .toList();
             return new CaseRun(
                     usage.id(),
@@ -109,7 +110,7 @@ public record CaseRun(
                     recording.times(),
                     series(sorted.flat(), flattening.declared(), recording, judge.shownIn()),
                     judgements,
-                    system);
+                    system.withoutSpare(model));
         }
 
         /** In the order in which the attributes are declared. */

@@ -26,15 +26,17 @@ import pyrite.core.model.ElementKind.Family;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
 import pyrite.core.notation.StoredExpression;
 
 /**
  * Everything a result was computed from: for each element read, a hash of its relevant content. Names, notes and
- * documentation are left out, because results do not depend on them; the list of members is included.
+ * documentation are left out, because results do not depend on them; the list of members is included, except attributes
+ * that hold a plain number, which count only where something refers to them.
  */
 public record Fingerprint(SortedMap<ElementId, String> hashes) {
     /** Of the rules by which results are computed. Another one makes all results stale. */
-    private static final String VERSION = "2 ";
+    private static final String VERSION = "3 ";
 
     public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());
 
@@ -63,6 +65,13 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
         return new Fingerprint(hashes);
     }
 
+    /** Without the attributes of parts that nothing read refers to. */
+    Fingerprint withoutSpare(Model model) {
+        TreeMap<ElementId, String> rest = new TreeMap<>(hashes);
+        rest.keySet().removeAll(SpareAttributes.among(model, hashes.keySet()));
+        return new Fingerprint(rest);
+    }
+
     public Fingerprint and(Fingerprint other) {
         TreeMap<ElementId, String> all = new TreeMap<>(hashes);
         all.putAll(other.hashes);
@@ -84,8 +93,12 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                 .toList();
     }
 
-    /** The elements whose hash some changes can alter; that of all others stays. */
-    public static Set<ElementId> alterableBy(Collection<ElementChange> changes) {
+    /**
+     * The elements whose hash some changes can alter; that of all others stays.
+     *
+     * @param after the snapshot after the changes
+     */
+    public static Set<ElementId> alterableBy(Collection<ElementChange> changes, Model after) {
         Set<ElementId> alterable = new HashSet<>();
         changes.forEach(change -> Stream.of(Optional.ofNullable(change.before()), Optional.ofNullable(change.after()))
                 .flatMap(Optional::stream)
@@ -93,12 +106,42 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                     alterable.add(element.id());
                     if (element.owner() != null) {
                         alterable.add(element.owner());
+                        addOwnerOfAttribute(after, element.owner(), alterable);
+                    }
+                    if (element.kind() == ElementKind.ATTRIBUTE) {
+                        addOwnersOfRedefinitions(after, element.id(), alterable);
                     }
                     if (element.kind() == ElementKind.SATISFACTION) {
                         element.get(Property.TARGET).ifPresent(requirement -> alterable.addAll(requirement.chain()));
                     }
                 }));
         return alterable;
+    }
+
+    /** What an attribute owns tells whether it holds a plain number. */
+    private static void addOwnerOfAttribute(Model model, ElementId id, Set<ElementId> owners) {
+        model.find(id)
+                .filter(owner -> owner.kind() == ElementKind.ATTRIBUTE)
+                .map(Element::owner)
+                .ifPresent(owners::add);
+    }
+
+    /** A redefinition without a type of its own has that of the attribute, by which its value fits or not. */
+    private static void addOwnersOfRedefinitions(Model model, ElementId attribute, Set<ElementId> owners) {
+        Deque<ElementId> open = new ArrayDeque<>(List.of(attribute));
+        Set<ElementId> seen = new HashSet<>();
+        while (!open.isEmpty()) {
+            ElementId redefined = open.pop();
+            model.referrers(redefined).stream()
+                    .map(model::get)
+                    .filter(user -> user.references(Property.REDEFINES).stream()
+                            .anyMatch(reference -> reference.target().equals(redefined)))
+                    .filter(user -> user.owner() != null && seen.add(user.id()))
+                    .forEach(user -> {
+                        owners.add(user.owner());
+                        open.push(user.id());
+                    });
+        }
     }
 
     /** Whether nothing that was read is among some elements. */
@@ -135,7 +178,7 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
         });
         model.children(element.id()).stream()
                 .filter(child -> counts(child.kind()))
-                .forEach(child -> content.append('\n').append(child.id()));
+                .forEach(child -> content.append(member(model, child)));
         if (element.kind() == ElementKind.REQUIREMENT) {
             model.referrers(element.id()).stream()
                     .filter(id -> model.get(id).kind() == ElementKind.SATISFACTION)
@@ -143,6 +186,15 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                     .forEach(id -> content.append("\nsatisfied ").append(id));
         }
         return content.toString();
+    }
+
+    /** A plain number that replaces another counts by what it replaces, and by its value only where that was read. */
+    private static String member(Model model, Element child) {
+        if (!SpareAttributes.isPlain(model, child)) {
+            return "\n" + child.id();
+        }
+        List<Reference> redefined = child.references(Property.REDEFINES);
+        return redefined.isEmpty() ? "" : "\n" + child.id() + " plain " + text(redefined);
     }
 
     private static boolean isRemark(Property<?> property) {

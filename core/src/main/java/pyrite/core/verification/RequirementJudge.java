@@ -74,7 +74,7 @@ public final class RequirementJudge {
         read.addAll(flattening.drainRead());
         judgements.forEach(
                 judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
-        Fingerprint rests = Fingerprint.of(model, read);
+        Fingerprint rests = Fingerprint.of(model, read).withoutSpare(model);
         return new StaticJudgement(
                 judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
     }

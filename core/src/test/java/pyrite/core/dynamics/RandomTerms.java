@@ -35,7 +35,7 @@ final class RandomTerms {
         };
     }
 
-    private Condition condition(int depth) {
+    Condition condition(int depth) {
         if (depth == 0) {
             Term left = term(1);
             Term right = term(1);

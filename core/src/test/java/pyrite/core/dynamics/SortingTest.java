@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SortingTest {
     @Test
@@ -89,6 +90,37 @@ class SortingTest {
         assertThatThrownBy(() -> Runs.sorted(members))
                 .isInstanceOf(ModelFault.class)
                 .hasMessageContaining(message);
+    }
+
+    /** An equation between fixed values says nothing new if it holds, but for rounding. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "attribute a : Real = 1; assert constraint again { a == 1 }",
+                "attribute a : Real = 0.1; assert constraint again { a + 0.2 == 0.3 }",
+                "attribute a : Real = 1e15; assert constraint again { a / 3 * 3 == a + 100 }",
+                "attribute a : Real = -1e15; assert constraint again { a - 100 == a / 3 * 3 }",
+                "attribute a : Real = 0.1; assert constraint again { a + 0.2 - 0.3 == 0 }",
+                "attribute a : Real = 3; assert constraint again { a == (1, 2)->collect { in i : Real; i }->sum() }",
+                "attribute a : LengthValue = 0.1 [nm]; assert constraint again { a + 0.2 [nm] - 0.3 [nm] == 0 [m] }",
+            })
+    void whatIsTrueAnywayIsNoEquation(String members) {
+        assertThat(Runs.sorted(members).assignments()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "attribute a : Real = 1; assert constraint again { a == 1.00000001 }",
+                "attribute a : LengthValue = 1 [nm]; attribute m : MassValue = 7 [kg]; "
+                        + "assert constraint again { m * a == m * 2 [nm] }",
+                "attribute a : Real = 1e-9; assert constraint again { a == 0 }",
+                "attribute a : Real = 1e15; assert constraint again { a == -a }"
+            })
+    void whatIsAlmostTrueIsOneTooMany(String members) {
+        assertThatThrownBy(() -> Runs.sorted(members))
+                .isInstanceOf(ModelFault.class)
+                .hasMessageContaining("is already given by");
     }
 
     @Test

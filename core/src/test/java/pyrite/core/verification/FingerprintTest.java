@@ -16,6 +16,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
@@ -27,30 +28,58 @@ class FingerprintTest {
             part def Tank {
                 attribute area : AreaValue = 1 [m^2];
                 attribute level : LengthValue := 1 [m];
+                attribute price : Real = 12;
+                attribute mass : MassValue;
                 assert constraint balance { area * der(level) == -0.01 [m^3/s] * factor }
             }
-            part tank : Tank;
+            part tank : Tank { attribute :>> mass = 5 [kg]; }
             part unrelated { attribute x : Real = 1; }
             requirement keeps { doc /* Keeps water. */ subject t : Tank; attribute least : LengthValue = 0.1 [m];
                 require constraint { always(t.level >= least) } }
             requirement other { subject t : Tank; attribute most : LengthValue = 3 [m]; require constraint { always(t.level <= most) } }
+            requirement light { subject t : Tank; require constraint { t.mass <= 6 [kg] } }
             satisfy keeps by tank;
+            satisfy light by tank;
             satisfy other by tank;
             verification check : SimulatedCheck {
-                subject :>> system = tank; attribute :>> stopTime = 10 [s]; objective { verify keeps; verify other; }
+                subject :>> system = tank; attribute :>> stopTime = 10 [s]; objective { verify keeps; verify other; verify light; }
             }
             """);
-    private static final Judgement KEEPS = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE)
-            .judgements()
-            .getFirst();
+    private static final List<Judgement> JUDGEMENTS =
+            CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE).judgements();
+    private static final Judgement KEEPS = JUDGEMENTS.getFirst();
+    private static final Judgement LIGHT = JUDGEMENTS.getLast();
+
+    private static final String MASS = MODEL
+            .children(element(MODEL, "Test::tank").id())
+            .stream()
+            .filter(e -> e.kind() == ElementKind.ATTRIBUTE)
+            .map(MODEL.names()::qualifiedName)
+            .findFirst()
+            .orElseThrow();
+
+    private static Model withMember(String holder, String text) {
+        Authoring.Proposal proposal = new Authoring(MODEL).members(element(MODEL, holder), text);
+        return ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
+    }
 
     private static Model with(String holder, String feature, String text) {
         Authoring.Proposal proposal = new Authoring(MODEL).value(element(MODEL, holder), element(MODEL, feature), text);
         return ((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) proposal).edit())).model();
     }
 
+    private static Model removed(String element) {
+        return ((EditResult.Applied)
+                        MODEL.apply(Edit.remove(element(MODEL, element).id())))
+                .model();
+    }
+
     private static List<String> changed(Model model) {
-        return KEEPS.fingerprint().changedIn(model).stream()
+        return changed(KEEPS, model);
+    }
+
+    private static List<String> changed(Judgement judgement, Model model) {
+        return judgement.fingerprint().changedIn(model).stream()
                 .map((ElementId id) ->
                         model.find(id).map(model.names()::qualifiedName).orElse("gone"))
                 .toList();
@@ -95,6 +124,33 @@ class FingerprintTest {
     }
 
     @Test
+    void anAttributeThatNothingReadsDoesNotMatter() {
+        assertThat(changed(with("Test::Tank", "Test::Tank::price", "13"))).isEmpty();
+        assertThat(changed(withMember("Test::Tank", "attribute weight : MassValue = 2 [kg];")))
+                .isEmpty();
+        assertThat(changed(removed("Test::Tank::price"))).isEmpty();
+        assertThat(changed(with("Test::tank", MASS, "7 [kg]"))).isEmpty();
+        assertThat(changed(with("Test::Tank", "Test::Tank::mass", "7 [kg]"))).isEmpty();
+    }
+
+    @Test
+    void whatOneRequirementReadsOfItMattersToItsVerdictAlone() {
+        assertThat(LIGHT.verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(changed(LIGHT, with("Test::tank", MASS, "7 [kg]"))).isNotEmpty();
+        assertThat(changed(LIGHT, with("Test::Tank", "Test::Tank::price", "13")))
+                .isEmpty();
+    }
+
+    @Test
+    void whatMayFailMatters() {
+        assertThat(changed(with("Test::Tank", "Test::Tank::price", "1 / 0"))).containsExactly("Test::Tank");
+        assertThat(changed(with("Test::Tank", "Test::Tank::price", "factor"))).containsExactly("Test::Tank");
+        assertThat(changed(with("Test::tank", MASS, "7 [kg] * factor"))).isNotEmpty();
+        assertThat(changed(withMember("Test::tank", "attribute :>> area = 3 [m^2];")))
+                .containsExactly("Test::tank");
+    }
+
+    @Test
     void namesAndTextsDoNotMatter() {
         Authoring authoring = new Authoring(MODEL);
         for (Authoring.Proposal proposal : List.of(
@@ -109,7 +165,7 @@ class FingerprintTest {
     @Test
     void aNewEquationAndARemovedSatisfactionMatter() {
         Authoring.Proposal equation =
-                new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = 1");
+                new Authoring(MODEL).members(element(MODEL, "Test::Tank"), "attribute extra : Real = factor");
         assertThat(changed(((EditResult.Applied) MODEL.apply(((Authoring.Proposal.Accepted) equation).edit())).model()))
                 .containsExactly("Test::Tank");
         ElementId satisfaction = RequirementJudge.satisfactions(MODEL, element(MODEL, "Test::keeps"))
@@ -122,7 +178,7 @@ class FingerprintTest {
     @Test
     void whatTheWholeRunReadAndTheRestMakeTheWhole() {
         CaseRun run = CaseRun.of(MODEL, element(MODEL, "Test::check"), RunControl.NONE);
-        assertThat(run.judgements()).hasSize(2).allSatisfy(judgement -> {
+        assertThat(run.judgements()).hasSize(3).allSatisfy(judgement -> {
             Fingerprint rest = judgement.fingerprint().without(run.fingerprint());
             assertThat(rest.hashes())
                     .hasSizeLessThan(judgement.fingerprint().hashes().size());
@@ -153,7 +209,7 @@ class FingerprintTest {
         };
         Fingerprint before = Fingerprint.of(MODEL, own.stream().map(Element::id).toList());
         if (MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference)) {
-            assertThat(Fingerprint.alterableBy(difference.changes())).containsAll(before.changedIn(after));
+            assertThat(Fingerprint.alterableBy(difference.changes(), after)).containsAll(before.changedIn(after));
         }
     }
 }

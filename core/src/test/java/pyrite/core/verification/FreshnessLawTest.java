@@ -37,16 +37,18 @@ class FreshnessLawTest {
             calc def Flow { in a : AreaValue; return : VolumeFlowRateValue = Half(0.02) * a / 1 [m^2] * 1 [m^3/s]; }
             constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
             constraint def Law { in a; in q; in rate; a * rate == -q }
-            part def Valve { attribute open : Real default = 1; attribute grade : Grade = Grade::fine; }
+            part def Valve { attribute open : Real default = 1; attribute mass : MassValue; attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
             part def Base { attribute area : AreaValue = 1 [m^2]; part valve : Valve[2]; }
             part def Tank :> Base {
                 attribute level : LengthValue := 1 [m];
+                attribute hull : MassValue = 20 [kg];
+                attribute load : MassValue;
                 attribute outflow : VolumeFlowRateValue = sum(valve.open) * Flow(area);
                 assert constraint balance : Law { in a = area; in q = outflow; in rate = der(level); }
             }
             part def Plant {
                 part left : Tank;
-                part right : Tank { attribute :>> area = 2 [m^2]; attribute :>> level := 2 [dip]; }
+                part right : Tank { attribute :>> area = 2 [m^2]; attribute :>> level := 2 [dip]; attribute :>> load = 4 [kg]; }
                 attribute apart : LengthValue = abs(left.level - right.level);
                 attribute seen : LengthValue;
                 bind seen = left.level;
@@ -60,6 +62,8 @@ class FreshnessLawTest {
             requirement near { subject p : Plant; require constraint { maximum(p.apart) <= 1 [fathom] } require level; }
             requirement level { subject p : Plant; require constraint { p.seen <= 2 [m] } }
             requirement fine { subject v : Valve; require constraint { v.grade == Grade::fine } }
+            requirement light { subject t : Tank; require constraint { t.load <= 6 [kg] } }
+            satisfy light by plant.right;
             satisfy keeps by plant.left;
             satisfy keeps by plant.right;
             satisfy other by plant.right;
@@ -67,7 +71,7 @@ class FreshnessLawTest {
             satisfy fine by plant.left.valve;
             verification check : SimulatedCheck {
                 subject :>> system = plant; attribute :>> stopTime = 10 [s]; attribute :>> tolerance = 1e-8;
-                objective { verify keeps; verify other; verify near; verify fine; }
+                objective { verify keeps; verify other; verify near; verify fine; verify light; }
             }
             """;
 
@@ -81,16 +85,34 @@ class FreshnessLawTest {
     void theModelIsJudged() {
         assertThat(BEFORE.values())
                 .extracting(judgement -> judgement.subject() + " " + judgement.verdict() + " " + judgement.reason())
-                .hasSize(6)
+                .hasSize(7)
                 .allMatch(said -> said.contains("PASS"));
     }
 
     private static final List<String> VALUES = List.of(
-            "3", "0.25", "true", "factor", "2 [m]", "1 [dip]", "4 [m^2]", "Grade::coarse", "time / 1 [s]", "Half(3)");
+            "3",
+            "0.25",
+            "true",
+            "factor",
+            "2 [m]",
+            "1 [dip]",
+            "4 [m^2]",
+            "Grade::coarse",
+            "time / 1 [s]",
+            "Half(3)",
+            "8 [kg]",
+            "1 / 0",
+            "-5");
     private static final List<String> MEMBERS = List.of(
             "assume constraint { 1 > 2 }",
             "require constraint { 1 > 2 }",
             "attribute extra : Real = 7",
+            "attribute extra : MassValue = 7 [s]",
+            "attribute :>> hull = 7 [kg]",
+            "attribute :>> load = 9 [kg]",
+            "attribute :>> load = 9",
+            "attribute :>> price = 4",
+            "attribute hull : LengthValue = 2 [m]",
             "attribute :>> area = 3 [m^2]",
             "attribute :>> level := 4 [m]",
             "attribute :>> open = 0.1",
