@@ -90,6 +90,11 @@ public final class Flattening {
         builder.noteRead(element);
     }
 
+    /** Notes that an element was read, but nothing from which it inherits. */
+    public void noteReadAlone(Element element) {
+        builder.noteReadAlone(element);
+    }
+
     public Term term(Expression expression, Instance scope) {
         return lowering.term(expression, scope);
     }

@@ -56,8 +56,13 @@ final class InstanceBuilder {
         return taken;
     }
 
+    /** With all from which it inherits. */
     void noteRead(Element element) {
-        inheritance.generals(element).forEach(each -> read.add(each.id()));
+        inheritance.generals(element).forEach(this::noteReadAlone);
+    }
+
+    void noteReadAlone(Element element) {
+        read.add(element.id());
     }
 
     Instance build(Element usage, String path, @Nullable Instance around, Map<ElementId, Instance> links) {

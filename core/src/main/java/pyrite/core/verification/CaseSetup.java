@@ -72,7 +72,7 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
                 .peek(flattening::noteRead)
                 .flatMap(objective -> model.children(objective.id()).stream())
                 .filter(child -> child.kind() == ElementKind.VERIFIED_REQUIREMENT)
-                .peek(flattening::noteRead)
+                .peek(flattening::noteReadAlone)
                 .flatMap(child -> child.get(Property.TARGET).map(Reference::target).stream())
                 .distinct()
                 .map(model::get)

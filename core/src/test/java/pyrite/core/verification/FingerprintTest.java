@@ -142,6 +142,14 @@ class FingerprintTest {
     }
 
     @Test
+    void whatIsAddedToAnotherRequirementDoesNotMatter() {
+        assertThat(changed(withMember("Test::other", "assume constraint { 1 > 2 }")))
+                .isEmpty();
+        assertThat(changed(withMember("Test::other", "attribute least : LengthValue = 0.1 [m];")))
+                .isEmpty();
+    }
+
+    @Test
     void whatMayFailMatters() {
         assertThat(changed(with("Test::Tank", "Test::Tank::price", "1 / 0"))).containsExactly("Test::Tank");
         assertThat(changed(with("Test::Tank", "Test::Tank::price", "factor"))).containsExactly("Test::Tank");
