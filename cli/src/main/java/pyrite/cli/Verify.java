@@ -157,7 +157,9 @@ final class Verify implements Callable<Integer> {
                 "worst instant",
                 "first violation",
                 "reason"));
-        rows.forEach(row -> table.add(row.values().stream().map(Verify::cell).toList()));
+        rows.forEach(row -> table.add(row.entrySet().stream()
+                .map(each -> cell(each.getKey(), each.getValue()))
+                .toList()));
         int[] widths = new int[table.getFirst().size()];
         table.forEach(line -> {
             for (int i = 0; i < widths.length; i++) {
@@ -167,8 +169,12 @@ final class Verify implements Callable<Integer> {
         table.forEach(line -> out.println(padded(line, widths)));
     }
 
-    private static String cell(@Nullable Object value) {
-        return value instanceof Double number ? Wording.number(number) : Objects.toString(value, "–");
+    private static String cell(String column, @Nullable Object value) {
+        return switch (value) {
+            case Double number when column.equals("margin") -> Wording.number(number);
+            case Double instant -> Wording.instant(instant);
+            case null, default -> Objects.toString(value, "–");
+        };
     }
 
     private static String padded(List<String> line, int[] widths) {

@@ -401,12 +401,8 @@ final class Lowering {
                 return term;
             }
             Term variable = variable(quantity);
-            definitions.add(new Equation(
-                    variable,
-                    term,
-                    valueOwner(quantity).id(),
-                    quantity.path + " = " + environment.nameOf(quantity.feature.id()),
-                    takeLost()));
+            definitions.add(
+                    new Equation(variable, term, valueOwner(quantity).id(), quantity.path + " = …", takeLost()));
             return variable;
         });
     }

@@ -143,11 +143,22 @@ public record CaseRun(
             Fingerprint fingerprint = Fingerprint.of(model, read);
             VerdictKind verdict = cancelled ? VerdictKind.INCONCLUSIVE : VerdictKind.ERROR;
             List<Judgement> judgements = requirements.stream()
-                    .map(requirement -> RequirementJudge.unjudged(requirement, "", verdict, reason)
-                            .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id())))))
+                    .flatMap(requirement -> subjects(requirement).stream()
+                            .map(subject -> RequirementJudge.unjudged(requirement, subject, verdict, reason)
+                                    .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))))
                     .toList();
             return new CaseRun(
                     usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, fingerprint);
+        }
+
+        /** The parts of what should have run that are to satisfy a requirement; an empty name if there are none. */
+        private List<String> subjects(Element requirement) {
+            try {
+                List<String> within = Subjects.within(model, CaseSetup.system(model, usage, flattening), requirement);
+                return within.isEmpty() ? List.of("") : within;
+            } catch (ModelFault _) {
+                return List.of("");
+            }
         }
     }
 }

@@ -32,6 +32,17 @@ public final class Subjects {
                         .toList();
     }
 
+    /** The paths of the satisfying parts that are in a system, or are the system itself. */
+    static List<String> within(Model model, Element system, Element requirement) {
+        return RequirementJudge.satisfactions(model, requirement).stream()
+                .filter(satisfaction -> RequirementJudge.satisfier(satisfaction).stream()
+                        .anyMatch(id -> id.equals(system.id())
+                                || model.inheritance().effective(system, id).isPresent()))
+                .map(satisfaction -> path(model, satisfaction))
+                .distinct()
+                .toList();
+    }
+
     /** The path of a satisfying part, such as {@code barrier.gate}; empty where none is named. */
     static String path(Model model, Element satisfaction) {
         List<ElementId> chain = RequirementJudge.satisfier(satisfaction);

@@ -17,7 +17,7 @@ class RecordingTest {
         assertThatThrownBy(() -> trajectory.record(0.01))
                 .isInstanceOf(RunFailure.class)
                 .hasMessageStartingWith(
-                        "at t = 5.01000 s the equation 'p.y = y' gives no finite value for 'p.y' (NaN)");
+                        "at t = 5.01000 s the equation 'p.y = …' gives no finite value for 'p.y' (NaN)");
     }
 
     /** Torricelli: level = (1 - t/10)² m until it is dry at 10 s; the root is taken of nothing there. */
