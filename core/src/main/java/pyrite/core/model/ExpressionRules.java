@@ -31,6 +31,7 @@ final class ExpressionRules {
         if (value != null) {
             valueFits(element, value.expression());
             valueIsNoCircle(element, value);
+            valueIsNotBoundAgain(element, value);
         }
         Expression result = element.get(Property.RESULT).orElse(null);
         if (result != null) {
@@ -116,6 +117,23 @@ final class ExpressionRules {
                             Property.VALUE,
                             value.expression().span(),
                             "these values depend on each other in a circle: " + way(circle))));
+        }
+    }
+
+    /** Only a default is given again below (KerML 1.0, validateFeatureValueOverriding). */
+    private void valueIsNotBoundAgain(Element element, FeatureValue value) {
+        for (Element redefined : model.inheritance().redefined(element)) {
+            FeatureValue bound = redefined.get(Property.VALUE).orElse(null);
+            if (!redefined.equals(element) && bound != null && !bound.kind().isDefault()) {
+                problems.add(new Problem(
+                        element.id(),
+                        Property.VALUE,
+                        value.expression().span(),
+                        "the value of " + "'" + model.names().qualifiedName(redefined) + "' is fixed with '"
+                                + bound.kind().sign() + "', so none is given here; to allow it, write '"
+                                + bound.kind().asDefault().sign() + "' there"));
+                return;
+            }
         }
     }
 

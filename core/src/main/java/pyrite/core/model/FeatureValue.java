@@ -23,6 +23,16 @@ public record FeatureValue(Kind kind, Expression expression) {
             return sign;
         }
 
+        /** Whether what redefines the feature may give another value. */
+        public boolean isDefault() {
+            return this == DEFAULT || this == DEFAULT_INITIAL;
+        }
+
+        /** The same as a default. */
+        public Kind asDefault() {
+            return isInitial() ? DEFAULT_INITIAL : DEFAULT;
+        }
+
         /** Whether it is the value at the start only, from where the feature may change. */
         public boolean isInitial() {
             return this == INITIAL || this == DEFAULT_INITIAL;

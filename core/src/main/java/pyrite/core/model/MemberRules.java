@@ -50,19 +50,22 @@ final class MemberRules {
     /** What a port or an attribute has of its own is referential, or one itself. */
     private static final Set<ElementKind> COMPOSITE = Set.of(OCCURRENCE, ITEM, PART, ACTION, STATE, CONNECTION);
 
+    private static final Set<ElementKind> JOINING = Set.of(CONNECTION_DEFINITION, INTERFACE_DEFINITION);
+
     private final Model model;
+    private final ProblemNames names;
 
     MemberRules(Model model) {
         this.model = model;
+        this.names = new ProblemNames(model);
     }
 
     /** What is wrong with the members of an element; each problem is one of the member at fault. */
     List<Problem> of(Element owner) {
-        List<Element> members = model.children(owner.id());
-        if (members.isEmpty()) {
-            return List.of();
-        }
         List<Problem> problems = new ArrayList<>(0);
+        endsSuffice(owner, problems);
+        individualsFit(owner, problems);
+        List<Element> members = model.children(owner.id());
         for (OnlyOne rule : ONLY_ONE) {
             boolean met = false;
             for (Element member : members) {
@@ -138,12 +141,54 @@ final class MemberRules {
     }
 
     /** Variants stand in variations, and nothing else that is owned does (validateVariantMembershipOwningNamespace). */
-    private static void variantFits(Element owner, Element member, List<Problem> problems) {
+    private void variantFits(Element owner, Element member, List<Problem> problems) {
         boolean variation = owner.get(Property.VARIATION).orElse(false);
         boolean variant = member.get(Property.VARIANT).orElse(false);
         if (variant && !variation) {
             problems.add(Problem.of(
                     member, "a variant stands in a variation; write 'variation' before the keyword of what owns it"));
+        }
+        if (variation && !variant && member.kind().isUsage() && member.kind() != METADATA) {
+            problems.add(Problem.of(
+                    member,
+                    "a variation owns nothing but its variants; write 'variant' before it, or put it into what "
+                            + names.of(owner) + " is typed by"));
+        }
+    }
+
+    /** A connection that is not abstract joins two things or more (validateAssociationRelatedTypes). */
+    private void endsSuffice(Element owner, List<Problem> problems) {
+        if (!JOINING.contains(owner.kind()) || owner.get(Property.ABSTRACT).orElse(false)) {
+            return;
+        }
+        long ends = model.inheritance().features(owner).stream()
+                .filter(feature -> feature.get(Property.END).orElse(false))
+                .count();
+        if (ends < 2) {
+            problems.add(Problem.of(
+                    owner,
+                    owner.kind().titleWithArticle() + " joins at least two things, but this has "
+                            + (ends == 0 ? "no end" : "one end") + "; write 'end " + endKeyword(owner)
+                            + " one; end " + endKeyword(owner) + " other;' in it, or 'abstract' before it"));
+        }
+    }
+
+    private static String endKeyword(Element connection) {
+        return connection.kind() == INTERFACE_DEFINITION ? "port" : "part";
+    }
+
+    /** validateOccurrenceUsageIndividualDefinition. */
+    private void individualsFit(Element usage, List<Problem> problems) {
+        List<Element> individuals = usage.references(Property.TYPES).stream()
+                .map(Reference::target)
+                .map(model::get)
+                .filter(type -> type.get(Property.INDIVIDUAL).orElse(false))
+                .toList();
+        if (individuals.size() > 1) {
+            problems.add(Problem.of(
+                    usage,
+                    "a thing is one individual, but " + names.of(individuals.get(0)) + " and "
+                            + names.of(individuals.get(1)) + " are two"));
         }
     }
 

@@ -7,6 +7,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Span;
 import pyrite.core.model.DisplayUnits;
@@ -55,12 +57,54 @@ public final class Authoring {
         FeatureValue.Kind kind =
                 model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
         Element changed = (own ? feature : redefinition(holder, feature))
-                .with(Property.VALUE, new FeatureValue(kind, reading.expression()));
+                .with(
+                        Property.VALUE,
+                        new FeatureValue(own && isGivenBelow(feature) ? kind.asDefault() : kind, reading.expression()));
+        List<Element> bound = boundAbove(changed);
         return checked(
-                Edit.put(changed),
+                new Edit(
+                        Stream.concat(Stream.of(changed), bound.stream().map(Authoring::withDefault))
+                                .toList(),
+                        Set.of()),
                 text,
                 unitHint(holder, feature, text),
-                nameOf(feature) + " of " + nameOf(holder) + ": " + valueText(holder, feature) + " → " + text.strip());
+                nameOf(feature) + " of " + nameOf(holder) + ": " + valueText(holder, feature) + " → " + text.strip()
+                        + (bound.isEmpty()
+                                ? ""
+                                : "; " + bound.stream().map(this::place).collect(Collectors.joining(" and "))
+                                        + " it is a default now"));
+    }
+
+    /** Whether something that redefines a feature has a value of its own. */
+    private boolean isGivenBelow(Element feature) {
+        return model.referrers(feature.id()).stream()
+                .map(model::get)
+                .filter(user -> user.references(Property.REDEFINES).stream()
+                        .anyMatch(reference -> reference.target().equals(feature.id())))
+                .anyMatch(user -> user.get(Property.VALUE).isPresent() || isGivenBelow(user));
+    }
+
+    /** What a value takes the place of and what fixes its value, so that it may not. */
+    private List<Element> boundAbove(Element changed) {
+        return changed.references(Property.REDEFINES).stream()
+                .map(reference -> model.get(reference.target()))
+                .flatMap(redefined -> model.inheritance().redefined(redefined).stream())
+                .distinct()
+                .filter(redefined -> !model.isLibrary(redefined.id()))
+                .filter(redefined -> redefined
+                        .get(Property.VALUE)
+                        .filter(value -> !value.kind().isDefault())
+                        .isPresent())
+                .toList();
+    }
+
+    private static Element withDefault(Element element) {
+        FeatureValue value = element.get(Property.VALUE).orElseThrow();
+        return element.with(Property.VALUE, new FeatureValue(value.kind().asDefault(), value.expression()));
+    }
+
+    private String place(Element element) {
+        return element.owner() == null ? "at the top" : "in " + nameOf(model.get(element.owner()));
     }
 
     private Element redefinition(Element holder, Element feature) {

@@ -219,7 +219,7 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
 
     private static String text(Object value) {
         return switch (value) {
-            case FeatureValue v -> v.kind() + StoredExpression.write(v.expression());
+            case FeatureValue v -> (v.kind().isInitial() ? ":=" : "=") + StoredExpression.write(v.expression());
             case Expression expression -> StoredExpression.write(expression);
             case List<?> list -> list.stream().map(Fingerprint::text).collect(Collectors.joining(","));
             default -> value.toString();

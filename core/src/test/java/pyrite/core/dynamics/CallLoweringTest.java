@@ -19,7 +19,7 @@ class CallLoweringTest {
             calc def Forever { in x : Real; Forever(x + 1) }
             constraint def Within { in x : Real; in most : Real; x <= most }
             enum def Condition { enum good; enum worn; }
-            part def Wheel { attribute mass : MassValue = 3 [kg]; attribute condition : Condition = Condition::good; }
+            part def Wheel { attribute mass : MassValue default 3 [kg]; attribute condition : Condition default Condition::good; }
             part def Spare :> Wheel;
             part p {
                 part wheel : Wheel[3];

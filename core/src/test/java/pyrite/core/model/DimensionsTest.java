@@ -18,7 +18,7 @@ class DimensionsTest {
             calc def Twice { in x : LengthValue; return : LengthValue = 2 * x; }
             calc def Same { in x; x }
             calc def Sum { in x; in y; Same(x) + y }
-            part def P { attribute l : LengthValue = 3 [m]; attribute t : TimeValue = 3 [s]; }
+            part def P { attribute l : LengthValue default 3 [m]; attribute t : TimeValue = 3 [s]; }
             """;
 
     @ParameterizedTest

@@ -8,8 +8,8 @@ import pyrite.core.Models;
 
 class InheritanceTest {
     private static final Model MODEL = Models.of("""
-            part def Machine { doc /* A machine. */ attribute mass : MassValue = 1 [kg]; attribute power : PowerValue; part rack; }
-            part def Motor :> Machine { attribute :>> mass = 2 [kg]; attribute torque : TorqueValue; }
+            part def Machine { doc /* A machine. */ attribute mass : MassValue default 1 [kg]; attribute power : PowerValue; part rack; }
+            part def Motor :> Machine { attribute :>> mass default 2 [kg]; attribute torque : TorqueValue; }
             part motor : Motor[3] { attribute :>> mass = 3 [kg]; }
             part def Diamond :> Motor, Machine;
             requirement def Limit { doc /* At most so much. */ subject m : Machine; require constraint { m.mass <= 5 [kg] } }

@@ -35,9 +35,10 @@ class AuthoringTest {
         String text = NotationWriter.write(after(proposal), after(proposal).ownRoots());
         assertThat(text)
                 .contains(
-                        "attribute speed : AngularVelocityValue = 0.4 [deg/s];",
+                        "attribute speed : AngularVelocityValue default 0.4 [deg/s];",
                         "part drive : Drive {\n            attribute :>> speed = 0.5 [deg/s];");
-        assertThat(((Proposal.Accepted) proposal).summary()).isEqualTo("speed of drive: 0.4 [deg/s] → 0.5 [deg/s]");
+        assertThat(((Proposal.Accepted) proposal).summary())
+                .isEqualTo("speed of drive: 0.4 [deg/s] → 0.5 [deg/s]; in Drive it is a default now");
     }
 
     @Test

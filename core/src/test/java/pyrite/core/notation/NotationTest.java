@@ -74,7 +74,7 @@ class NotationTest {
                     private import ModelingMetadata::*;
                     private import VerificationCases::*;
                     part def Engine :> Part {
-                        attribute mass :> ISQ::mass = 120 [kg];
+                        attribute mass :> ISQ::mass default 120 [kg];
                         attribute power :> ISQ::power;
                         @StatusInfo { status = StatusKind::open; }
                     }

@@ -47,9 +47,9 @@ class StandardTextTest {
                         + "attribute y = b / 2; }|0.018",
                 "enum def Level :> Real { low = 0.25; high = 0.75; } "
                         + "part p { attribute l : Level = Level::high; attribute y = 2 * l; }|1.5",
-                "part def Gate { attribute mass : MassValue = 3 [t]; } part gate : Gate; "
+                "part def Gate { attribute mass : MassValue default 3 [t]; } part gate : Gate; "
                         + "part p { ref g = gate; attribute y = g.mass; }|3000",
-                "part gate { attribute mass : MassValue = 3 [t]; snapshot old { attribute :>> mass = 4 [t]; } "
+                "part gate { attribute mass : MassValue default 3 [t]; snapshot old { attribute :>> mass = 4 [t]; } "
                         + "} part p :> gate { attribute y = mass; }|3000",
                 "calc def Twice { in x : Real; return : Real = 2 * x; } "
                         + "calc def Thrice :> Twice { in x : Real; return : Real = 3 * x; } "

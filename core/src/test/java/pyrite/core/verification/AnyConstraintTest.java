@@ -18,7 +18,7 @@ class AnyConstraintTest {
             enum def Mode { enum on; enum off; }
             calc def Twice { in x : Real; return : Real = x * 2 + 1; }
             constraint def Above { in x : Real; x > 1 }
-            part def Pump { attribute rate : Real = 2; }
+            part def Pump { attribute rate : Real default 2; }
             part def Station {
                 part pumps : Pump[3];
                 part fast : Pump { attribute :>> rate = 7; }

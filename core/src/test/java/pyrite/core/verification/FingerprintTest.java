@@ -29,6 +29,8 @@ class FingerprintTest {
                 attribute area : AreaValue = 1 [m^2];
                 attribute level : LengthValue := 1 [m];
                 attribute price : Real = 12;
+                attribute spare : AreaValue default 1 [m^2];
+                attribute used : AreaValue = spare;
                 attribute mass : MassValue;
                 assert constraint balance { area * der(level) == -0.01 [m^3/s] * factor }
             }
@@ -154,7 +156,7 @@ class FingerprintTest {
         assertThat(changed(with("Test::Tank", "Test::Tank::price", "1 / 0"))).containsExactly("Test::Tank");
         assertThat(changed(with("Test::Tank", "Test::Tank::price", "factor"))).containsExactly("Test::Tank");
         assertThat(changed(with("Test::tank", MASS, "7 [kg] * factor"))).isNotEmpty();
-        assertThat(changed(withMember("Test::tank", "attribute :>> area = 3 [m^2];")))
+        assertThat(changed(withMember("Test::tank", "attribute :>> spare = 3 [m^2];")))
                 .containsExactly("Test::tank");
     }
 

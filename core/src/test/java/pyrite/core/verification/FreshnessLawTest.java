@@ -37,10 +37,10 @@ class FreshnessLawTest {
             calc def Flow { in a : AreaValue; return : VolumeFlowRateValue = Half(0.02) * a / 1 [m^2] * 1 [m^3/s]; }
             constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
             constraint def Law { in a; in q; in rate; a * rate == -q }
-            part def Valve { attribute open : Real default = 1; attribute mass : MassValue; attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
-            part def Base { attribute area : AreaValue = 1 [m^2]; part valve : Valve[2]; }
+            part def Valve { attribute open : Real default 1; attribute mass : MassValue; attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
+            part def Base { attribute area : AreaValue default 1 [m^2]; part valve : Valve[2]; }
             part def Tank :> Base {
-                attribute level : LengthValue := 1 [m];
+                attribute level : LengthValue default := 1 [m];
                 attribute hull : MassValue = 20 [kg];
                 attribute load : MassValue;
                 attribute outflow : VolumeFlowRateValue = sum(valve.open) * Flow(area);
@@ -54,7 +54,7 @@ class FreshnessLawTest {
                 bind seen = left.level;
             }
             part plant : Plant { part :>> left { part :>> valve { attribute :>> open = 0.5; } } }
-            requirement def Kept { subject t : Tank; attribute least : LengthValue default = 0.1 [m];
+            requirement def Kept { subject t : Tank; attribute least : LengthValue default 0.1 [m];
                 require constraint { always(t.level >= least) } }
             requirement keeps : Kept { attribute :>> least = 0.05 [fathom]; }
             requirement other { subject t : Tank; attribute most : LengthValue = 3 [m];

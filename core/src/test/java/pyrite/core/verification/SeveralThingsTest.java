@@ -14,8 +14,8 @@ import pyrite.core.model.Model;
 class SeveralThingsTest {
     private static final String MODEL = """
             part def Basin {
-                attribute rate : SpeedValue = 1 [m/s];
-                attribute mass : MassValue = 2 [t];
+                attribute rate : SpeedValue default 1 [m/s];
+                attribute mass : MassValue default 2 [t];
                 attribute level : LengthValue := 0 [m];
                 assert constraint filling { der(level) == rate }
             }

@@ -16,7 +16,7 @@ import pyrite.core.notation.Authoring;
 /** What is judged from the model alone stays judged while nothing it read changes. */
 class StaticJudgementTest {
     private static final Model MODEL = Models.of("""
-            part def Leaf { attribute mass : MassValue = 148 [t]; attribute angle : AngularMeasureValue := 0 [deg];
+            part def Leaf { attribute mass : MassValue default 148 [t]; attribute angle : AngularMeasureValue := 0 [deg];
                 attribute paint : Real = 1; assert constraint still { der(angle) == 0 [deg/s] } }
             part def Gate { part leaf : Leaf; }
             part gate : Gate;
@@ -96,7 +96,7 @@ class StaticJudgementTest {
     @Test
     void aSystemThatCannotBeBuiltGivesAnErrorThatHoldsUntilItIsMended() {
         Model model = Models.of("""
-                part def Box { part inside : Box; attribute mass : MassValue = 1 [kg]; }
+                part def Box { part inside : Box; attribute mass : MassValue default 1 [kg]; }
                 part box : Box;
                 requirement r { subject b : Box; require constraint { b.mass <= 2 [kg] } }
                 satisfy r by box;
@@ -113,7 +113,7 @@ class StaticJudgementTest {
 
     private static Judgement only(String members, String requirement) {
         Model model = Models.of("""
-                part def Leaf { attribute mass : MassValue = 148 [t]; attribute width : LengthValue = 24 [m]; }
+                part def Leaf { attribute mass : MassValue default 148 [t]; attribute width : LengthValue = 24 [m]; }
                 part leaf : Leaf;
                 constraint def Light { in m : MassValue; m <= 160 [t] }
                 requirement light { subject l : Leaf; require constraint { l.mass <= 160 [t] } }
@@ -203,7 +203,7 @@ class StaticJudgementTest {
             })
     void aLimitThatIsMetExactlyIsKeptUnlessItIsStrict(String constraint, VerdictKind verdict, double margin) {
         Model model = Models.of("""
-                part def Leaf { attribute mass : MassValue = 148 [t]; }
+                part def Leaf { attribute mass : MassValue default 148 [t]; }
                 part leaf : Leaf;
                 requirement r { subject l : Leaf; require constraint { %s } }
                 satisfy r by leaf;

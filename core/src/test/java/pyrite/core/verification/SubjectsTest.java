@@ -12,7 +12,7 @@ import pyrite.core.model.Model;
 /** Which parts a run judges a requirement for, and which it says nothing about. */
 class SubjectsTest {
     private static final String TANKS = """
-            part def Tank { attribute level : LengthValue := 1 [m]; assert constraint law { der(level) == -0.01 [m/s] } }
+            part def Tank { attribute level : LengthValue default := 1 [m]; assert constraint law { der(level) == -0.01 [m/s] } }
             part def Plant { part tank : Tank[2]; part spare : Tank { attribute :>> level := 4 [m]; } }
             part plant : Plant;
             part other : Tank;

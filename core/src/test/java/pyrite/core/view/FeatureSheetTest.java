@@ -11,7 +11,7 @@ class FeatureSheetTest {
     private static final Model MODEL = Models.of("""
             attribute gravity : AccelerationValue = 9.81 [m/s^2];
             part def Leaf {
-                attribute mass : MassValue = 148 [t];
+                attribute mass : MassValue default 148 [t];
                 attribute weight : ForceValue = mass * gravity;
                 attribute angle : AngularMeasureValue := 0 [deg];
                 attribute torque : TorqueValue;
@@ -43,7 +43,7 @@ class FeatureSheetTest {
     void equationsShowWhatIsConstantInThem() {
         Model model = Models.of("""
                 part def Tank {
-                    attribute area : AreaValue = 3 [m^2];
+                    attribute area : AreaValue default 3 [m^2];
                     attribute level : LengthValue := 2 [m];
                     attribute inflow : VolumeFlowRateValue = 0.5 [m^3/s];
                     assert constraint balance { area * der(level) == inflow }
@@ -74,7 +74,7 @@ class FeatureSheetTest {
     void conditionsChoicesAndTextsShowWhatTheyComeTo() {
         Model model = Models.of("""
                 enum def Condition { good; worn; }
-                part def Wheel { attribute mass : MassValue = 3 [kg]; attribute condition : Condition = Condition::good; }
+                part def Wheel { attribute mass : MassValue default 3 [kg]; attribute condition : Condition = Condition::good; }
                 part cart {
                     part wheel : Wheel[2];
                     attribute light : Boolean = wheel->forAll { in w : Wheel; w.mass < 4 [kg] };
