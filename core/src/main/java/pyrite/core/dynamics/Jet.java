@@ -71,7 +71,8 @@ record Jet(Interval value, Interval rate, Interval curvature) {
     }
 
     Jet power(Jet exponent) {
-        if (exponent.value.width() > 0 || !exponent.rate.equals(Interval.ZERO)) {
+        boolean isConstant = exponent.value.width() == 0 && exponent.rate.equals(Interval.ZERO);
+        if (!isConstant || exponent.value.isPartial()) {
             return exponent.times(apply(MathFunction.LN)).apply(MathFunction.EXP);
         }
         double p = exponent.value.low();

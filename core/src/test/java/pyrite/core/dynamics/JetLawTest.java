@@ -19,7 +19,7 @@ class JetLawTest {
     /** A function of time, computed in two ways. */
     private record Pair(String text, Jet jet, DoubleUnaryOperator at) {}
 
-    @Property(tries = 40_000)
+    @Property(tries = 20_000)
     void everyDividedDifferenceIsWithinTheBounds(@ForAll long seed) {
         Random random = new Random(seed);
         double a = random.nextDouble(-3, 3);
