@@ -17,16 +17,12 @@ import pyrite.core.model.Model;
 @Component
 class CommitAnswers {
     private final ApiBranches branches;
-    private final Workspace workspace;
 
-    CommitAnswers(ApiBranches branches, Workspace workspace) {
+    CommitAnswers(ApiBranches branches) {
         this.branches = branches;
-        this.workspace = workspace;
     }
 
-    /** Of two versions in dispute, theirs is read from the branch as it is after the refusal. */
     ResponseEntity<?> of(Workspace.Head head, Workspace.Commit commit) {
-        Model model = workspace.head(head.branch().id()).model();
         return switch (commit) {
             case Workspace.Commit.Saved(var revision) ->
                 ResponseEntity.status(HttpStatus.CREATED).body(branches.commit(head.branch(), revision.number()));
@@ -41,15 +37,15 @@ class CommitAnswers {
                                         .map(each ->
                                                 Map.of("element", each.element().toString(), "message", each.message()))
                                         .toList()));
-            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
+            case Workspace.Commit.Overtaken(List<ElementId> elements, _, Model theirs) ->
                 problem(
                         HttpStatus.CONFLICT,
                         "somebody has changed the same elements since the previous commit",
                         Map.of(
                                 "theirs",
                                 elements.stream()
-                                        .map(id -> model.find(id)
-                                                .map(new ElementJson(model)::write)
+                                        .map(id -> theirs.find(id)
+                                                .map(new ElementJson(theirs)::write)
                                                 .orElseGet(() -> removed(id)))
                                         .toList()));
         };

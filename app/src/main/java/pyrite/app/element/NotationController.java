@@ -263,14 +263,14 @@ class NotationController {
                                 .map(Fault::of)
                                 .toList(),
                         problems.getFirst().message());
-            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
+            case Workspace.Commit.Overtaken(List<ElementId> elements, _, Model theirs) ->
                 ResponseEntity.status(HttpStatus.CONFLICT)
                         .body(new Saved(
                                 false,
                                 "Somebody has changed the same elements since",
                                 List.of(),
                                 elements.stream()
-                                        .map(each -> disputed(head.model(), reading.model(), each))
+                                        .map(each -> disputed(theirs, reading.model(), each))
                                         .toList()));
         };
     }

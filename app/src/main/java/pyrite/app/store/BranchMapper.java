@@ -82,11 +82,9 @@ public interface BranchMapper {
     int changesSince(@Param("branch") long branch, @Param("number") int number);
 
     @Select("""
-            <script>select distinct element_id from element_version
-            where branch_id = #{branch} and (from_number &gt; #{since} or to_number &gt; #{since}) and element_id in
-            <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach></script>""")
-    List<UUID> movedSince(
-            @Param("branch") long branch, @Param("since") int since, @Param("elements") Collection<UUID> elements);
+            select element_id from element_version where branch_id = #{branch} and from_number > #{since}
+            union select element_id from element_version where branch_id = #{branch} and to_number > #{since}""")
+    List<UUID> changedSince(@Param("branch") long branch, @Param("since") int since);
 
     /** A revision with its author's name. */
     record Row(

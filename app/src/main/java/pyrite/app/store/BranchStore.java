@@ -1,7 +1,6 @@
 package pyrite.app.store;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -171,18 +170,11 @@ public class BranchStore {
         return new Difference(changes);
     }
 
-    /** Which of some elements changed after a revision. */
-    public List<ElementId> movedSince(Branch branch, int number, Collection<ElementId> elements) {
-        return elements.isEmpty()
-                ? List.of()
-                : mapper
-                        .movedSince(
-                                branch.id(),
-                                number,
-                                elements.stream().map(ElementId::value).toList())
-                        .stream()
-                        .map(ElementId::of)
-                        .toList();
+    /** Which elements revisions after one changed, added or removed. */
+    public List<ElementId> changedSince(Branch branch, int number) {
+        return mapper.changedSince(branch.id(), number).stream()
+                .map(ElementId::of)
+                .toList();
     }
 
     /** A revision, its author's name, and its UUID. */

@@ -2,8 +2,10 @@ package pyrite.app.workspace;
 
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
+import pyrite.core.history.Revision;
 import pyrite.core.model.ElementId;
 import pyrite.core.notation.TextProblem;
 
@@ -14,6 +16,8 @@ import pyrite.core.notation.TextProblem;
  * @param made the ids of the new elements that the page asked for
  */
 public record Answer(boolean saved, String revision, String message, List<TextProblem> problems, List<String> made) {
+
+    private static final int MOST_NAMED = 5;
 
     public static Answer refused(String message, List<TextProblem> problems) {
         return new Answer(false, "", message, problems, List.of());
@@ -39,7 +43,6 @@ public record Answer(boolean saved, String revision, String message, List<TextPr
 
     public static ResponseEntity<Answer> of(
             Workspace.Head head, Workspace.Commit commit, String nothing, List<ElementId> made) {
-        Labels labels = new Labels(head.model());
         return switch (commit) {
             case Workspace.Commit.Saved(var revision) ->
                 ResponseEntity.ok(new Answer(
@@ -51,17 +54,22 @@ public record Answer(boolean saved, String revision, String message, List<TextPr
             case Workspace.Commit.Nothing() -> ResponseEntity.ok(refused(nothing, List.of()));
             case Workspace.Commit.Refused(var problems) ->
                 unprocessable(problems.getFirst().message());
-            case Workspace.Commit.Overtaken(List<ElementId> elements) ->
-                ResponseEntity.status(HttpStatus.CONFLICT)
-                        .body(refused(
-                                "somebody has changed "
-                                        + String.join(
-                                                ", ",
-                                                elements.stream()
-                                                        .map(labels::name)
-                                                        .toList())
-                                        + " since this page was loaded; look at it again, then repeat your change",
-                                List.of()));
+            case Workspace.Commit.Overtaken overtaken ->
+                ResponseEntity.status(HttpStatus.CONFLICT).body(refused(overtaken(overtaken), List.of()));
         };
+    }
+
+    /** What is in the way of a commit, and how to go on. */
+    public static String overtaken(Workspace.Commit.Overtaken overtaken) {
+        Labels labels = new Labels(overtaken.model());
+        List<ElementId> elements = overtaken.elements();
+        String names = elements.stream().limit(MOST_NAMED).map(labels::name).collect(Collectors.joining(", "))
+                + (elements.size() > MOST_NAMED ? " and " + (elements.size() - MOST_NAMED) + " more" : "");
+        return overtaken.act() == Revision.Act.EDIT
+                ? "somebody has changed " + names
+                        + " since this page was loaded; look at it again, then repeat your change"
+                : names + (elements.size() == 1 ? " was" : " were")
+                        + " changed or added since by somebody else; to take your edit back, change "
+                        + (elements.size() == 1 ? "it" : "them") + " back first";
     }
 }

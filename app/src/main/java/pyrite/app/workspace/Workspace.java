@@ -15,6 +15,8 @@ import org.springframework.stereotype.Service;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
+import pyrite.core.history.Collision;
+import pyrite.core.history.Placing;
 import pyrite.core.history.Revert;
 import pyrite.core.history.Revision;
 import pyrite.core.history.UndoStack;
@@ -95,8 +97,13 @@ public class Workspace {
         /** It would make the model invalid. */
         record Refused(List<Problem> problems) implements Commit {}
 
-        /** Somebody else changed or removed the same elements meanwhile. */
-        record Overtaken(List<ElementId> elements) implements Commit {}
+        /**
+         * Somebody else did something to the same elements meanwhile, or below what would be removed.
+         *
+         * @param act what was to be done
+         * @param model the head, in which these elements are as they were left
+         */
+        record Overtaken(List<ElementId> elements, Revision.Act act, Model model) implements Commit {}
 
         /** It changes nothing. */
         record Nothing() implements Commit {}
@@ -166,14 +173,16 @@ public class Workspace {
 
     /**
      * Commits an edit that was made looking at revision {@code base}. If the branch has moved on, the edit still counts
-     * unless it touches what has changed meanwhile.
+     * unless it touches what has changed meanwhile; see {@link Collision}.
      */
     public Commit commit(Branch branch, int base, Edit edit, Person author, String summary) {
         return exclusively(branch, head -> {
-            List<ElementId> moved = head.number() > base ? store.movedSince(branch, base, edit.touched()) : List.of();
-            return moved.isEmpty()
+            List<ElementId> inTheWay = head.number() > base
+                    ? Collision.of(head.model(), store.changedSince(branch, base), edit)
+                    : List.of();
+            return inTheWay.isEmpty()
                     ? write(head, edit, author, summary, Revision.Act.EDIT, 0)
-                    : new Commit.Overtaken(moved);
+                    : new Commit.Overtaken(inTheWay, Revision.Act.EDIT, head.model());
         });
     }
 
@@ -204,7 +213,8 @@ public class Workspace {
                 .findFirst()
                 .map(Revision::summary)
                 .orElse("");
-        return switch (Revert.on(head.model(), requested)) {
+        List<ElementId> since = store.changedSince(head.branch(), number.getAsInt());
+        return switch (Revert.on(head.model(), requested, since)) {
             case Revert.Possible(Edit edit) ->
                 write(
                         head,
@@ -213,7 +223,8 @@ public class Workspace {
                         (act == Revision.Act.UNDO ? "undone: " : "redone: ") + summary,
                         act,
                         number.getAsInt());
-            case Revert.Overtaken(List<ElementId> elements) -> new Commit.Overtaken(elements);
+            case Revert.Overtaken(List<ElementId> elements) ->
+                new Commit.Overtaken(elements, act, head.model());
         };
     }
 
@@ -232,7 +243,7 @@ public class Workspace {
     }
 
     private Commit write(Head head, Edit edit, Person author, String summary, Revision.Act act, int of) {
-        return switch (head.model().apply(edit)) {
+        return switch (head.model().apply(Placing.apart(head.model(), edit))) {
             case EditResult.Refused(List<Problem> problems) -> new Commit.Refused(problems);
             case EditResult.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
             case EditResult.Applied(Model model, Difference difference) -> {

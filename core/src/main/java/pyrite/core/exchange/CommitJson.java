@@ -1,11 +1,13 @@
 package pyrite.core.exchange;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.ExplainedException;
@@ -60,6 +62,9 @@ public final class CommitJson {
         }
     }
 
+    /** The last rank given out, by the owner; empty for the top. */
+    private final Map<Optional<ElementId>, Rank> lastOf = new HashMap<>();
+
     public static Read read(Model base, List<Change> changes) {
         CommitJson commit = new CommitJson(base);
         for (int i = 0; i < changes.size(); i++) {
@@ -112,13 +117,11 @@ public final class CommitJson {
 
     /** Behind all that the owner has and that this commit gives it. */
     private Rank rank(@Nullable ElementId owner) {
-        Rank last = put.values().stream()
-                .filter(element -> Objects.equals(element.owner(), owner))
-                .map(Element::rank)
-                .max(Rank::compareTo)
-                .orElse(null);
-        Rank end = owner != null && !base.has(owner) ? Rank.between(null, null) : base.rankAtEnd(owner);
-        return last == null || last.compareTo(end) < 0 ? end : Rank.between(last, null);
+        return lastOf.compute(
+                Optional.ofNullable(owner),
+                (_, last) -> last != null
+                        ? Rank.between(last, null)
+                        : owner != null && !base.has(owner) ? Rank.between(null, null) : base.rankAtEnd(owner));
     }
 
     private static ElementKind kind(Map<String, @Nullable Object> json) {

@@ -1,5 +1,6 @@
 package pyrite.core.model;
 
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -10,6 +11,10 @@ import org.jspecify.annotations.Nullable;
  */
 public record Rank(String digits) implements Comparable<Rank> {
     private static final int BASE = 36;
+    /** The digits of a step at the ends, 2.8 million million of them. */
+    private static final int STEP = 8;
+
+    private static final long STEPS = (long) Math.pow(BASE, STEP);
     /**
      * Those that the members of one owner get at first are the same for every owner: a large model has only these few.
      */
@@ -32,27 +37,64 @@ public record Rank(String digits) implements Comparable<Rank> {
         return true;
     }
 
-    /** A rank strictly between the two; {@code null} stands for the very beginning or the very end. */
+    /**
+     * A rank between the two; {@code null} stands for the very beginning or the very end, where ranks follow each other
+     * in steps of a fixed width. Of two that are equal, it is behind both.
+     */
     public static Rank between(@Nullable Rank before, @Nullable Rank after) {
-        String low = before == null ? "" : before.digits;
-        String high = after == null ? null : after.digits;
-        if (high != null && low.compareTo(high) >= 0) {
-            throw new IllegalArgumentException("no rank lies between " + low + " and " + high);
+        if (before == null) {
+            return new Rank(after == null ? "i" : previous(after.digits));
         }
-        StringBuilder middle = new StringBuilder();
-        for (int i = 0; ; i++) {
-            int l = i < low.length() ? Character.digit(low.charAt(i), BASE) : 0;
-            int h = high != null && i < high.length() ? Character.digit(high.charAt(i), BASE) : BASE;
-            if (h - l > 1) {
-                return new Rank(
-                        middle.append(Character.forDigit((l + h) / 2, BASE)).toString());
+        if (after == null) {
+            return new Rank(next(before.digits));
+        }
+        int order = before.compareTo(after);
+        if (order > 0) {
+            throw new IllegalArgumentException("no rank lies between " + before.digits + " and " + after.digits);
+        }
+        return order == 0 ? new Rank(before.digits + "i") : between(before, after, 1).getFirst();
+    }
+
+    /** So many ascending ranks between the two, evenly spread, as short as they can be. */
+    public static List<Rank> between(@Nullable Rank before, @Nullable Rank after, int count) {
+        if (after == null || before != null && before.compareTo(after) >= 0) {
+            return after(before, count);
+        }
+        String low = before == null ? "" : before.digits;
+        for (int width = 1; ; width++) {
+            BigInteger first = number(low, width);
+            BigInteger room = number(after.digits, width).subtract(first);
+            BigInteger step = room.divide(BigInteger.valueOf(count + 1L));
+            if (step.signum() > 0) {
+                List<Rank> ranks = new ArrayList<>(count);
+                for (int i = 1; i <= count; i++) {
+                    ranks.add(ofNumber(first.add(step.multiply(BigInteger.valueOf(i))), width));
+                }
+                return ranks;
             }
-            middle.append(Character.forDigit(l, BASE));
-            high = h == l ? high : null;
         }
     }
 
-    /** {@code count} ascending ranks, evenly spread, all after {@code before}. */
+    /** The first so many digits. */
+    private static BigInteger number(String digits, int width) {
+        return new BigInteger(padded(digits, width), BASE);
+    }
+
+    private static String padded(String digits, int width) {
+        return digits.length() >= width ? digits.substring(0, width) : digits + "0".repeat(width - digits.length());
+    }
+
+    private static Rank ofNumber(BigInteger number, int width) {
+        String digits = number.toString(BASE);
+        String all = "0".repeat(width - digits.length()) + digits;
+        int end = all.length();
+        while (all.charAt(end - 1) == '0') {
+            end--;
+        }
+        return new Rank(all.substring(0, end));
+    }
+
+    /** {@code count} ascending ranks after {@code before}. */
     public static List<Rank> after(@Nullable Rank before, int count) {
         if (before == null) {
             int width = Integer.toString(count + 1, BASE).length();
@@ -65,6 +107,29 @@ public record Rank(String digits) implements Comparable<Rank> {
             ranks.add(last);
         }
         return ranks;
+    }
+
+    /** One step behind; where the steps are used up, they go on further to the right. */
+    private static String next(String digits) {
+        long number = Long.parseLong(padded(digits, STEP), BASE) + 1;
+        number += number % BASE == 0 ? 1 : 0;
+        return number < STEPS ? fixed(number) : digits.substring(0, STEP) + next(digits.substring(STEP));
+    }
+
+    /** One step before. */
+    private static String previous(String digits) {
+        long prefix = Long.parseLong(padded(digits, STEP), BASE);
+        long number = prefix - (prefix % BASE == 1 ? 2 : 1);
+        if (number > 0) {
+            return fixed(number);
+        }
+        String zeros = "0".repeat(STEP);
+        return prefix > 0 ? zeros + "i" : zeros + previous(digits.substring(STEP));
+    }
+
+    private static String fixed(long number) {
+        String digits = Long.toString(number, BASE);
+        return "0".repeat(STEP - digits.length()) + digits;
     }
 
     /** All ranks with so many digits before the one that leaves room on both sides. */

@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Rank;
 
@@ -50,20 +51,19 @@ final class Ranks {
     static List<Rank> between(List<@Nullable Rank> kept, @Nullable Rank end) {
         List<Rank> ranks = new ArrayList<>();
         Rank last = null;
-        for (int i = 0; i < kept.size(); i++) {
-            Rank own = kept.get(i);
-            last = own != null ? own : Rank.between(last, next(kept, i, end));
-            ranks.add(last);
+        while (ranks.size() < kept.size()) {
+            int from = ranks.size();
+            int to = from;
+            while (to < kept.size() && kept.get(to) == null) {
+                to++;
+            }
+            Rank next = to < kept.size() ? kept.get(to) : end;
+            ranks.addAll(Rank.between(last, next, to - from));
+            if (to < kept.size()) {
+                ranks.add(Objects.requireNonNull(kept.get(to)));
+            }
+            last = ranks.getLast();
         }
         return ranks;
-    }
-
-    private static @Nullable Rank next(List<@Nullable Rank> kept, int from, @Nullable Rank end) {
-        for (int i = from + 1; i < kept.size(); i++) {
-            if (kept.get(i) != null) {
-                return kept.get(i);
-            }
-        }
-        return end;
     }
 }

@@ -2,6 +2,7 @@ package pyrite.core.specification;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -29,7 +30,12 @@ public final class Structuring {
     public record Place(
             Element owner,
             @Nullable Element after,
-            @Nullable Element before) {}
+            @Nullable Element before) {
+        /** So many ascending ranks there. */
+        List<Rank> ranks(int count) {
+            return Rank.between(after == null ? null : after.rank(), before == null ? null : before.rank(), count);
+        }
+    }
 
     /** Right behind a line, on its level. */
     public Place after(Element line) {
@@ -161,12 +167,9 @@ public final class Structuring {
     /** Puts lines, in their order, to a place; they keep what stands below them. */
     public Edit moved(List<Element> lines, Place place) {
         List<Element> put = new ArrayList<>();
-        Rank last = place.after() == null ? null : place.after().rank();
-        Rank next = place.before() == null ? null : place.before().rank();
-        for (Element line : tops(lines)) {
-            last = Rank.between(last, next);
-            put.add(line.withOwner(place.owner().id(), last));
-        }
+        List<Element> tops = tops(lines);
+        Iterator<Rank> ranks = place.ranks(tops.size()).iterator();
+        tops.forEach(line -> put.add(line.withOwner(place.owner().id(), ranks.next())));
         return new Edit(put, Set.of());
     }
 

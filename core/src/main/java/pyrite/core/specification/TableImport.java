@@ -139,10 +139,10 @@ public final class TableImport {
                 .count();
         Iterator<String> fresh = ids.apply(without).iterator();
         Set<String> seen = new HashSet<>();
-        Rank last = place.after() == null ? null : place.after().rank();
-        Rank next = place.before() == null ? null : place.before().rank();
+        List<List<String>> body = body(rows);
+        Iterator<Rank> ranks = place.ranks(body.size()).iterator();
         int at = mapping.headed() ? 1 : 0;
-        for (List<String> row : body(rows)) {
+        for (List<String> row : body) {
             at++;
             if (!isSaid(row)) {
                 continue;
@@ -153,10 +153,12 @@ public final class TableImport {
                 continue;
             }
             Element known = byId.get(id);
-            if (known == null) {
-                last = Rank.between(last, next);
-            }
-            row(at, row, known, known == null && id.isEmpty() ? fresh.next() : id, last);
+            row(
+                    at,
+                    row,
+                    known,
+                    known == null && id.isEmpty() ? fresh.next() : id,
+                    known == null ? ranks.next() : known.rank());
         }
         int changed = (int) changes.stream()
                 .filter(change -> !change.isNew())

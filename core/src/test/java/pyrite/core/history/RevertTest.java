@@ -2,6 +2,7 @@ package pyrite.core.history;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
@@ -24,7 +25,7 @@ class RevertTest {
     }
 
     private static Model revert(Model head, Difference difference) {
-        return apply(head, ((Revert.Possible) Revert.on(head, difference.inverse())).edit())
+        return apply(head, ((Revert.Possible) Revert.on(head, difference.inverse(), List.of())).edit())
                 .model();
     }
 
@@ -56,7 +57,7 @@ class RevertTest {
                         renamed.model(),
                         Edit.put(named(renamed.model(), "ocean").withName("water")))
                 .model();
-        assertThat(Revert.on(head, renamed.difference().inverse()))
+        assertThat(Revert.on(head, renamed.difference().inverse(), List.of()))
                 .isEqualTo(new Revert.Overtaken(
                         java.util.List.of(named(MODEL, "sea").id())));
     }
@@ -68,6 +69,6 @@ class RevertTest {
                         renamed.model(),
                         Edit.remove(named(renamed.model(), "ocean").id()))
                 .model();
-        assertThat(Revert.on(head, renamed.difference().inverse())).isInstanceOf(Revert.Overtaken.class);
+        assertThat(Revert.on(head, renamed.difference().inverse(), List.of())).isInstanceOf(Revert.Overtaken.class);
     }
 }

@@ -71,8 +71,8 @@ class UndoStackTest {
         Element a = Models.element(before, "Test::a");
         EditResult.Applied renamed = (EditResult.Applied) before.apply(Edit.put(a.withName("b")));
         Difference back = renamed.difference().inverse();
-        assertThat(Revert.on(renamed.model(), back)).isEqualTo(new Revert.Possible(Edit.put(a)));
+        assertThat(Revert.on(renamed.model(), back, List.of())).isEqualTo(new Revert.Possible(Edit.put(a)));
         Model since = ((EditResult.Applied) renamed.model().apply(Edit.put(a.withName("c")))).model();
-        assertThat(Revert.on(since, back)).isEqualTo(new Revert.Overtaken(List.of(a.id())));
+        assertThat(Revert.on(since, back, List.of())).isEqualTo(new Revert.Overtaken(List.of(a.id())));
     }
 }

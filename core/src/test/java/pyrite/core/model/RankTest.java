@@ -34,6 +34,54 @@ class RankTest {
                 .isSorted();
     }
 
+    /** At the ends ranks stay short, however many there are. */
+    @Test
+    void aHundredThousandAtAnEndAreEightDigitsLong() {
+        for (boolean atTheEnd : List.of(true, false)) {
+            Rank last = Rank.between(null, null);
+            for (int i = 0; i < 100_000; i++) {
+                Rank next = atTheEnd ? Rank.between(last, null) : Rank.between(null, last);
+                assertThat(next.compareTo(last) > 0).isEqualTo(atTheEnd);
+                assertThat(next.digits()).hasSizeLessThanOrEqualTo(8);
+                last = next;
+            }
+        }
+    }
+
+    /** Where the steps are used up, there is still a place. */
+    @Test
+    void theEndsHaveNoEnd() {
+        for (String edge : List.of("zzzzzzzz", "zzzzzzzzz", "zzzzzzzzzzzzzzzzi", "y", "zz", "00000001", "000000001")) {
+            Rank rank = new Rank(edge);
+            assertThat(Rank.between(rank, null)).isGreaterThan(rank);
+            assertThat(Rank.between(null, rank)).isLessThan(rank);
+        }
+    }
+
+    @Property
+    void manyBetweenTwoAreSpread(
+            @ForAll @IntRange(min = 0, max = 2000) int count, @ForAll @IntRange(min = 0, max = 400) int depth) {
+        Rank low = new Rank("a");
+        Rank high = new Rank("b");
+        for (int i = 0; i < depth; i++) {
+            high = Rank.between(low, high);
+        }
+        List<Rank> ranks = Rank.between(low, high, count);
+        assertThat(ranks).hasSize(count).isSorted().doesNotHaveDuplicates();
+        if (count > 0) {
+            assertThat(ranks.getFirst()).isGreaterThan(low);
+            assertThat(ranks.getLast()).isLessThan(high);
+            int longest = ranks.stream().mapToInt(rank -> rank.digits().length()).max().orElseThrow();
+            assertThat(longest).isLessThanOrEqualTo(high.digits().length() + 4);
+        }
+    }
+
+    /** What older versions left behind: the new one comes behind both. */
+    @Test
+    void betweenTwoEqualOnesThereIsStillAPlace() {
+        assertThat(Rank.between(new Rank("b"), new Rank("b"))).isGreaterThan(new Rank("b"));
+    }
+
     @Test
     void ranksInTheWrongOrderHaveNothingBetweenThem() {
         assertThatThrownBy(() -> Rank.between(new Rank("b"), new Rank("a")))
