@@ -103,7 +103,7 @@ class SeriesTest {
         assertThat(page)
                 .contains(
                         "2 runs compared",
-                        "attribute fastSpeed : AngularVelocityValue = 0.4 [deg/s];",
+                        "attribute fastSpeed : AngularVelocityValue default 0.4 [deg/s];",
                         "attribute :&gt;&gt; fastSpeed = 0.3 [deg/s];",
                         "closesInTime",
                         ANGLE.replace("angle", "speed"));

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.CheckpointMapper;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Workspace;
 import pyrite.app.workspace.Workspace.Commit;
 import pyrite.core.model.Edit;
@@ -156,6 +157,39 @@ class WorkspaceTest {
                         Commit.Overtaken.class,
                         overtaken -> assertThat(overtaken.elements()).containsExactly(old.id()));
         assertThat(merrow.head().number()).isEqualTo(3);
+    }
+
+    @Test
+    void aRemovalDoesNotTakeAlongWhatSomebodyElsePutThereMeanwhile() {
+        Element gate = merrow.named("SurgeGate");
+        Element added =
+                Element.of(ElementKind.PART, gate.id(), merrow.head().model().rankAtEnd(gate.id()), "lantern");
+        assertThat(workspace.commit(merrow.branch(), 1, Edit.put(added), odo, "a lantern"))
+                .isInstanceOf(Commit.Saved.class);
+        assertThat(workspace.commit(merrow.branch(), 1, Edit.remove(gate.id()), ines, "no gate"))
+                .isInstanceOfSatisfying(
+                        Commit.Overtaken.class,
+                        overtaken -> assertThat(Answer.overtaken(overtaken))
+                                .isEqualTo("somebody has changed lantern since this page was loaded; look at it again,"
+                                        + " then repeat your change"));
+        assertThat(workspace.undo(merrow.branch(), odo)).isInstanceOf(Commit.Saved.class);
+    }
+
+    @Test
+    void anUndoSaysWhatIsInItsWay() {
+        Element yard =
+                Element.of(ElementKind.PACKAGE, null, merrow.head().model().rankAtEnd(null), "Yard");
+        workspace.commit(merrow.branch(), 1, Edit.put(yard), ines, "a yard");
+        Element crane =
+                Element.of(ElementKind.PART, yard.id(), merrow.head().model().rankAtEnd(yard.id()), "crane");
+        workspace.commit(merrow.branch(), 2, Edit.put(crane), odo, "a crane");
+        assertThat(workspace.undo(merrow.branch(), ines))
+                .isInstanceOfSatisfying(
+                        Commit.Overtaken.class,
+                        overtaken -> assertThat(Answer.overtaken(overtaken))
+                                .isEqualTo("crane was changed or added since by somebody else; to take your edit back,"
+                                        + " change it back first"));
+        assertThat(merrow.head().model().find(crane.id())).isPresent();
     }
 
     @Test

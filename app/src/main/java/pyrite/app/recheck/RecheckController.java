@@ -368,6 +368,6 @@ class RecheckController {
                 .flatMap(change -> head.model().subtree(change.end()).stream())
                 .map(Element::id)
                 .collect(Collectors.toSet());
-        return !store.movedSince(head.branch(), base, parts).isEmpty();
+        return store.changedSince(head.branch(), base).stream().anyMatch(parts::contains);
     }
 }

@@ -223,8 +223,7 @@ public class Workspace {
                         (act == Revision.Act.UNDO ? "undone: " : "redone: ") + summary,
                         act,
                         number.getAsInt());
-            case Revert.Overtaken(List<ElementId> elements) ->
-                new Commit.Overtaken(elements, act, head.model());
+            case Revert.Overtaken(List<ElementId> elements) -> new Commit.Overtaken(elements, act, head.model());
         };
     }
 

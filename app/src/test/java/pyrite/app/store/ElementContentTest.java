@@ -27,9 +27,9 @@ class ElementContentTest {
             package P {
                 doc /* "quoted" and \\ back, ünïcode ✓ */
                 private import ISQ::*; private import SI::*; private import Dynamics::*; private import ScalarValues::*;
-                abstract part def <'a b'> A { attribute x : LengthValue := 2 [km]; // behind
+                abstract part def <'a b'> A { attribute x : LengthValue default := 2 [km]; // behind
                     assert constraint c { der(x) == if x > 1 [m] and not (time < 3 [s]) ? -x / 2 [s] else 0 [m/s] } }
-                part def B :> A { attribute :>> x = 3 [cm]; }
+                part def B :> A { attribute :>> x := 3 [cm]; }
                 part b : B[2..5];
                 part d : B;
                 attribute t : ThermodynamicTemperatureValue = 20 ['°C'];

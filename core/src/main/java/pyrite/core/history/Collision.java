@@ -18,15 +18,14 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
-import pyrite.core.model.Reference;
 
 /**
  * Finds what others did since the snapshot an edit was made from that the edit would undo, take along or say a second
  * time.
  */
 public final class Collision {
-    private static final Set<Property<?>> REMARKS = Set.of(
-            Property.NOTES, Property.TRAILING_NOTE, Property.SPELLINGS, Property.VISIBILITY);
+    private static final Set<Property<?>> REMARKS =
+            Set.of(Property.NOTES, Property.TRAILING_NOTE, Property.SPELLINGS, Property.VISIBILITY);
 
     private Collision() {}
 

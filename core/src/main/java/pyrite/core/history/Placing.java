@@ -75,8 +75,7 @@ public final class Placing {
         return edit.put().stream().anyMatch(element -> element.id().equals(id));
     }
 
-    private static NavigableSet<Rank> taken(
-            Model head, @Nullable ElementId owner, Edit edit) {
+    private static NavigableSet<Rank> taken(Model head, @Nullable ElementId owner, Edit edit) {
         NavigableSet<Rank> ranks = new TreeSet<>();
         siblings(head, owner).forEach(sibling -> ranks.add(sibling.rank()));
         edit.put().stream()

@@ -16,13 +16,16 @@ import pyrite.core.model.Model;
 public sealed interface Revert {
     record Possible(Edit edit) implements Revert {}
 
-    /** The elements that are no longer in the state from which the difference starts, or were put below what it removes. */
+    /**
+     * The elements that are no longer in the state from which the difference starts, or were put below what it removes.
+     */
     record Overtaken(List<ElementId> elements) implements Revert {}
 
     /** @param since what changed since the difference came about */
     static Revert on(Model head, Difference difference, Collection<ElementId> since) {
         Edit edit = Edit.of(difference);
-        Set<ElementId> own = difference.changes().stream().map(ElementChange::id).collect(Collectors.toSet());
+        Set<ElementId> own =
+                difference.changes().stream().map(ElementChange::id).collect(Collectors.toSet());
         List<ElementId> overtaken = difference.changes().stream()
                 .flatMap(change -> Stream.concat(
                         isAsBefore(head, change) ? Stream.empty() : Stream.of(change.id()),
@@ -32,8 +35,7 @@ public sealed interface Revert {
                                         .filter(child -> !own.contains(child))
                                 : Stream.empty()))
                 .toList();
-        List<ElementId> inTheWay = Stream.concat(
-                        overtaken.stream(), Collision.saidAlready(head, since, edit).stream())
+        List<ElementId> inTheWay = Stream.concat(overtaken.stream(), Collision.saidAlready(head, since, edit).stream())
                 .distinct()
                 .toList();
         return inTheWay.isEmpty() ? new Possible(edit) : new Overtaken(inTheWay);

@@ -28,6 +28,11 @@ public record FeatureValue(Kind kind, Expression expression) {
             return this == DEFAULT || this == DEFAULT_INITIAL;
         }
 
+        /** The same, not to be replaced. */
+        public Kind asGiven() {
+            return isInitial() ? INITIAL : FIXED;
+        }
+
         /** The same as a default. */
         public Kind asDefault() {
             return isInitial() ? DEFAULT_INITIAL : DEFAULT;

@@ -52,7 +52,9 @@ public record Rank(String digits) implements Comparable<Rank> {
         if (order > 0) {
             throw new IllegalArgumentException("no rank lies between " + before.digits + " and " + after.digits);
         }
-        return order == 0 ? new Rank(before.digits + "i") : between(before, after, 1).getFirst();
+        return order == 0
+                ? new Rank(before.digits + "i")
+                : between(before, after, 1).getFirst();
     }
 
     /** So many ascending ranks between the two, evenly spread, as short as they can be. */

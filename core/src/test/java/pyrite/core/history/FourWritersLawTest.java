@@ -12,8 +12,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
-import org.junit.jupiter.api.Test;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
@@ -93,10 +93,12 @@ class FourWritersLawTest {
             }
         }
         for (Acknowledged each : all) {
-            each.difference().changes().forEach(change -> assertThat(isThereOrKnowinglyChanged(each, change, all))
-                    .as(() -> change + " of r" + each.revision() + " among "
-                            + all.stream().map(Objects::toString).collect(Collectors.joining("\n")))
-                    .isTrue());
+            each.difference()
+                    .changes()
+                    .forEach(change -> assertThat(isThereOrKnowinglyChanged(each, change, all))
+                            .as(() -> change + " of r" + each.revision() + " among "
+                                    + all.stream().map(Objects::toString).collect(Collectors.joining("\n")))
+                            .isTrue());
         }
         assertSound(line.head());
     }
@@ -157,8 +159,7 @@ class FourWritersLawTest {
         return Edit.put(seen.inheritance()
                 .documentationOf(one)
                 .filter(doc -> one.id().equals(doc.owner()))
-                .orElseGet(() ->
-                        Element.of(ElementKind.DOCUMENTATION, one.id(), Rank.between(null, null), null))
+                .orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, one.id(), Rank.between(null, null), null))
                 .with(pyrite.core.model.Property.TEXT, text));
     }
 
@@ -181,8 +182,7 @@ class FourWritersLawTest {
         Element heading = Models.element(START, "Test::Heads::One");
         Element added = Element.of(ElementKind.PART, heading.id(), START.rankAtEnd(heading.id()), "new");
         assertThat(line.commit(0, Edit.put(added))).isTrue();
-        assertThat(Collision.of(
-                        line.head(), List.of(added.id()), Edit.remove(Models.id(START, "Test::Heads"))))
+        assertThat(Collision.of(line.head(), List.of(added.id()), Edit.remove(Models.id(START, "Test::Heads"))))
                 .containsExactly(added.id());
         assertThat(line.commit(1, Edit.remove(heading.id()))).isTrue();
     }
@@ -205,7 +205,11 @@ class FourWritersLawTest {
                 Edit.put(Element.of(ElementKind.DOCUMENTATION, r1, Rank.between(null, null), null)
                         .with(pyrite.core.model.Property.TEXT, "one")),
                 Edit.put(Element.of(ElementKind.SUBJECT, r1, Rank.between(null, null), null)),
-                Edit.put(Element.of(ElementKind.SATISFACTION, Models.id(START, "Test"), START.rankAtEnd(Models.id(START, "Test")), null)
+                Edit.put(Element.of(
+                                ElementKind.SATISFACTION,
+                                Models.id(START, "Test"),
+                                START.rankAtEnd(Models.id(START, "Test")),
+                                null)
                         .with(pyrite.core.model.Property.TARGET, pyrite.core.model.Reference.to(r1))
                         .with(
                                 pyrite.core.model.Property.BY,

@@ -71,7 +71,10 @@ class RankTest {
         if (count > 0) {
             assertThat(ranks.getFirst()).isGreaterThan(low);
             assertThat(ranks.getLast()).isLessThan(high);
-            int longest = ranks.stream().mapToInt(rank -> rank.digits().length()).max().orElseThrow();
+            int longest = ranks.stream()
+                    .mapToInt(rank -> rank.digits().length())
+                    .max()
+                    .orElseThrow();
             assertThat(longest).isLessThanOrEqualTo(high.digits().length() + 4);
         }
     }
