@@ -59,7 +59,9 @@ public final class Authoring {
         Element changed = (own ? feature : redefinition(holder, feature))
                 .with(
                         Property.VALUE,
-                        new FeatureValue(own && isGivenBelow(feature) ? kind.asDefault() : kind, reading.expression()));
+                        new FeatureValue(
+                                !own ? kind.asGiven() : isGivenBelow(feature) ? kind.asDefault() : kind,
+                                reading.expression()));
         List<Element> bound = boundAbove(changed);
         return checked(
                 new Edit(
