@@ -37,7 +37,7 @@ class CommitAnswers {
                                         .map(each ->
                                                 Map.of("element", each.element().toString(), "message", each.message()))
                                         .toList()));
-            case Workspace.Commit.Overtaken(List<ElementId> elements, _, Model theirs) ->
+            case Workspace.Commit.Overtaken(List<ElementId> elements, var _, Model theirs) ->
                 problem(
                         HttpStatus.CONFLICT,
                         "somebody has changed the same elements since the previous commit",

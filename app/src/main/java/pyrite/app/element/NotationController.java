@@ -263,7 +263,7 @@ class NotationController {
                                 .map(Fault::of)
                                 .toList(),
                         problems.getFirst().message());
-            case Workspace.Commit.Overtaken(List<ElementId> elements, _, Model theirs) ->
+            case Workspace.Commit.Overtaken(List<ElementId> elements, var _, Model theirs) ->
                 ResponseEntity.status(HttpStatus.CONFLICT)
                         .body(new Saved(
                                 false,

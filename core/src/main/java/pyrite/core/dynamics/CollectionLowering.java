@@ -59,10 +59,7 @@ final class CollectionLowering {
     List<Object> values(Expression expression, Instance scope) {
         return switch (expression) {
             case FeatureReference reference -> expanded(lowering.targets().of(reference, scope));
-            case Expression.Sequence sequence ->
-                sequence.items().stream()
-                        .flatMap(item -> values(item, scope).stream())
-                        .toList();
+            case Expression.Sequence sequence -> sequence(sequence, scope);
             case Expression.NullLiteral _ -> List.of();
             case Expression.Access access -> access(access, scope);
             case Expression.Item item -> List.of(item(item, scope));
@@ -81,6 +78,16 @@ final class CollectionLowering {
                 values(holds ? c.whenTrue() : c.whenFalse(), scope);
             default -> List.of(single(expression, scope));
         };
+    }
+
+    private List<Object> sequence(Expression.Sequence sequence, Instance scope) {
+        List<Object> all = new ArrayList<>();
+        for (Expression item : sequence.items()) {
+            List<Object> values = values(item, scope);
+            lowering.spend(values.size(), item);
+            all.addAll(values);
+        }
+        return all;
     }
 
     private Object single(Expression expression, Instance scope) {
