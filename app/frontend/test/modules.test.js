@@ -37,6 +37,9 @@ test('every module is reached from main.js, and every import exists', () => {
     }
   };
   visit('main.js');
+  modules
+    .flatMap((name) => [...readFileSync(join(root, name), 'utf8').matchAll(/new SharedWorker\('\/js\/([^']+)'/g)])
+    .forEach(([, worker]) => visit(worker));
   assert.deepEqual(
     [...modules].filter((name) => !reached.has(name)),
     [],

@@ -3,6 +3,7 @@ import { branch, past, person, revision } from './server.js';
 import { say } from './notice.js';
 
 const TRY_AGAIN = 1500;
+const A_MOMENT = 100;
 
 const listeners = new Set();
 let waiting = false;
@@ -64,6 +65,40 @@ export async function refresh() {
   }
 }
 
+let due = 0;
+let fetching = false;
+let reasons = [];
+
+/**
+ * Refreshes once for all that happens within a moment, and not before the page is looked at.
+ *
+ * @param reason whether there is still a need for it
+ */
+function soon(reason) {
+  reasons.push(reason);
+  goOn();
+}
+
+function goOn() {
+  if (reasons.length && !document.hidden && !fetching) {
+    due ||= setTimeout(catchUpOnce, A_MOMENT);
+  }
+}
+
+async function catchUpOnce() {
+  due = 0;
+  const needed = reasons.some((reason) => reason());
+  reasons = [];
+  if (needed) {
+    fetching = true;
+    await refresh();
+    fetching = false;
+    goOn();
+  }
+}
+
+const shown = () => Number(document.getElementById('revision')?.dataset.number ?? 0);
+
 /** Says that this page is behind the newest revision, and offers what changed. */
 function fallBehind(number, author) {
   const strip = document.getElementById('behind');
@@ -105,33 +140,52 @@ export function startLive() {
     return;
   }
   document.addEventListener('pyrite:saved', refresh);
-  const source = new EventSource(`${branch()}/events`);
-  source.addEventListener('revision', (event) => {
-    const { number, author } = JSON.parse(event.data);
-    const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
-    if (number > shown) {
-      if (author !== person()) {
-        say(`${author} saved r${number}`);
-        if (staysBehind()) {
-          fallBehind(number, author);
-        }
+  document.addEventListener('visibilitychange', goOn);
+  listen({ revision: revisionSaved, run: runWentOn, hello });
+}
+
+function revisionSaved({ number, author }) {
+  if (number > shown()) {
+    if (author !== person()) {
+      say(`${author} saved r${number}`);
+      if (staysBehind()) {
+        fallBehind(number, author);
       }
-      refresh();
     }
-  });
-  source.addEventListener('run', (event) => {
-    const news = JSON.parse(event.data);
-    runListeners.forEach((listener) => listener(news));
-    if (news.done || news.begun) {
-      refresh();
-    }
-  });
-  // What happened between the making of this page and now, or while the connection was lost, is caught up with.
-  source.addEventListener('hello', (event) => {
-    const shown = Number(document.getElementById('revision')?.dataset.number ?? 0);
-    if (JSON.parse(event.data).number !== shown || document.querySelector('[data-progress]')) {
-      refresh();
-    }
-  });
-  addEventListener('pagehide', () => source.close());
+    soon(() => number > shown());
+  }
+}
+
+function runWentOn(news) {
+  runListeners.forEach((listener) => listener(news));
+  if (news.done || news.begun) {
+    soon(() => true);
+  }
+}
+
+/** What happened between the making of this page and now, or while the connection was lost, is caught up with. */
+function hello({ number }) {
+  const behind = () => number !== shown() || document.querySelector('[data-progress]') !== null;
+  if (behind()) {
+    soon(behind);
+  }
+}
+
+/** Hears of this page's branch, through the worker that all pages of this browser share where there is such a thing. */
+function listen(handlers) {
+  if (typeof SharedWorker === 'undefined') {
+    const source = new EventSource(`/events?of=${encodeURIComponent(branch().replace('/p/', ''))}`);
+    Object.entries(handlers).forEach(([event, handle]) =>
+      source.addEventListener(event, ({ data }) => handle(JSON.parse(data))),
+    );
+    addEventListener('pagehide', () => source.close());
+    return;
+  }
+  const { port } = new SharedWorker('/js/frame/stream.js', { name: 'pyrite' });
+  port.onmessage = ({ data: { event, news } }) => handlers[event](news);
+  const attend = () => port.postMessage({ listen: branch() });
+  attend();
+  addEventListener('pagehide', () => port.postMessage({ leave: true }));
+  addEventListener('pageshow', attend);
+  document.addEventListener('visibilitychange', () => document.hidden || attend());
 }

@@ -33,9 +33,10 @@ export function editable(row, column) {
 /**
  * Opens an editor over a cell.
  *
- * @param done called with whether it was saved and with the key that ended it
+ * @param done called with whether it was saved, with the key that ended it and with those pressed while it was saved
+ * @param ahead what was typed before the cell was there, and the key that ended it
  */
-export function edit(cell, what, label, done) {
+export function edit(cell, what, label, done, ahead = null) {
   let base = builtOn();
   const field = what.long ? element('textarea', { value: what.text }) : fieldFor(what.attribute, what.text);
   field.setAttribute('aria-label', label);
@@ -43,15 +44,20 @@ export function edit(cell, what, label, done) {
   const editor = element('div', { className: 'editor over' }, field);
   cell.append(editor);
   let ended = false;
+  let saving = false;
+  let after = [];
   const leave = (saved, key) => {
     if (!ended) {
       ended = true;
       editor.remove();
       catchUp();
-      done(saved, key);
+      done(saved, key, after);
     }
   };
   const fault = (message) => {
+    saving = false;
+    after = [];
+    field.readOnly = false;
     editor.querySelector('.fault')?.remove();
     editor.append(element('p', { className: 'fault', role: 'alert', textContent: message }));
     field.focus();
@@ -61,6 +67,8 @@ export function edit(cell, what, label, done) {
       leave(null, key);
       return;
     }
+    saving = true;
+    field.readOnly = true;
     const from = await base;
     const { status, body } = await postEdit(`${branch()}${what.address}`, () => ({
       base: from,
@@ -75,7 +83,11 @@ export function edit(cell, what, label, done) {
   };
   editor.addEventListener('keydown', (event) => {
     event.stopPropagation();
-    if (event.key === 'Escape') {
+    if (saving) {
+      // What comes behind Enter is for the grid, once this is saved.
+      event.preventDefault();
+      after.push(event.key);
+    } else if (event.key === 'Escape') {
       leave(null, 'Escape');
     } else if ((event.key === 'Enter' && !event.shiftKey) || event.key === 'Tab') {
       event.preventDefault();
@@ -83,12 +95,23 @@ export function edit(cell, what, label, done) {
     }
   });
   editor.addEventListener('mousedown', (event) => event.stopPropagation());
-  field.addEventListener('change', () => field.tagName === 'SELECT' && save('Enter'));
+  // A choice made by a click is saved at once; who goes through the choices by keys ends with Enter.
+  let byKey = false;
+  field.addEventListener('keydown', () => (byKey = true));
+  field.addEventListener('pointerdown', () => (byKey = false));
+  field.addEventListener('change', () => field.tagName === 'SELECT' && !byKey && save('Enter'));
   if (what.wording) {
     liveWording(field, what.wording, editor);
   }
   field.focus();
-  if (field.select) {
+  if (ahead?.text || ahead?.key) {
+    field.value = ahead.text || field.value;
+    if (ahead.key === 'Escape') {
+      leave(null, 'Escape');
+    } else if (ahead.key) {
+      save(ahead.key);
+    }
+  } else if (field.select) {
     field.select();
   }
 }

@@ -7,6 +7,7 @@ import { select } from '../frame/thread.js';
 import { Asked } from './asked.js';
 import { element } from '../frame/dom.js';
 import { Columns } from './columns.js';
+import { Ahead } from './ahead.js';
 import { addAttribute } from './attributes.js';
 import { askCondition, drawConditions } from './conditions.js';
 import { ask, askAttribute, askColumns } from './dialog.js';
@@ -34,6 +35,10 @@ class Grid {
     this.rows = new Rows();
     this.cursor = { row: 0, column: 1 };
     this.chosen = new Set();
+    this.ahead = null;
+    this.toEdit = null;
+    this.refusal = '';
+    this.does = {};
     this.anchor = 0;
     this.canvas = element('div', { className: 'grid-canvas' });
     this.body.append(this.canvas);
@@ -88,7 +93,7 @@ class Grid {
   /** Of several at once only the last is shown; what is to be landed on or edited waits for it. */
   async load(around) {
     this.landing ??= around;
-    const id = this.landing ?? this.rows.get(this.cursor.row)?.id;
+    const id = this.landing ?? this.toEdit ?? this.rows.get(this.cursor.row)?.id;
     const index = await this.rows.load(this.cursor.row, id);
     if (index === null) {
       return;
@@ -98,13 +103,16 @@ class Grid {
     document.querySelector('[data-count]').textContent = `${total ? requirements : 0}`;
     drawHead(this);
     this.render();
-    if (this.landing && index >= 0) {
+    if (id && this.landing === id && index >= 0) {
       this.landing = null;
       this.goTo(this.cursor.row, 1);
     }
     if (this.toEdit && this.here()?.id === this.toEdit) {
       this.toEdit = null;
       this.edit();
+    } else if (this.toEdit && this.toEdit === id && index < 0) {
+      this.toEdit = null;
+      this.ahead?.refuse('The new line is not among those that are shown; show all lines to give it its text.');
     }
   }
 
@@ -194,22 +202,37 @@ class Grid {
     if (!what) {
       return;
     }
+    const ahead = this.ahead?.take();
+    this.ahead = null;
     edit(
       this.cell(),
       what,
       `${column?.title ?? 'Text'} of ${row.tag || row.name || 'the note'}`,
-      async (saved, key) => {
+      async (saved, key, after) => {
         // At once, so that the next key finds the grid although what was saved is still on its way.
         this.cell()?.focus({ preventScroll: true });
         if (key === 'Tab' || key === 'BackTab') {
           this.goTo(this.cursor.row, this.cursor.column + (key === 'Tab' ? 1 : -1));
         }
+        this.replay([...(ahead?.rest ?? []), ...after]);
         if (saved) {
           await refresh();
           say(saved.saved ? `Saved · ${saved.revision}` : saved.message, saved.saved);
         }
       },
+      ahead,
     );
+  }
+
+  /** Does what was asked for by keys while a new line was on its way. */
+  replay(pressed) {
+    for (const key of pressed) {
+      if (this.ahead) {
+        this.ahead.type(key);
+      } else {
+        keys(this, this.does, { key })?.();
+      }
+    }
   }
 
   /** Posts an edit and shows what came of it; goes to what it made. */
@@ -217,6 +240,7 @@ class Grid {
     const { status, body } = await postEdit(`${branch()}/requirements/${path}`, make);
     const done = status === 200 && body.saved;
     say(done ? `${body.message} · ${body.revision}` : body.message, done);
+    this.refusal = done ? '' : body.message;
     if (done) {
       this.landing = body.made?.[0] ?? this.landing;
       this.toEdit = editing ? body.made?.[0] : null;
@@ -234,7 +258,16 @@ class Grid {
   add(type, below = false) {
     const anchor = this.here()?.id || this.rows.query.get('spec');
     if (anchor) {
-      this.act('add', (base) => ({ anchor, below, type, text: '', base }), true);
+      const send = async () => {
+        if (!(await this.act('add', (base) => ({ anchor, below, type, text: '', base }), true))) {
+          this.ahead?.refuse(this.refusal);
+        }
+      };
+      this.ahead = new Ahead(this.cell() ?? this.body, send, () => {
+        this.ahead = null;
+        this.cell()?.focus({ preventScroll: true });
+      });
+      send();
     } else {
       say('Choose a specification to add to, or begin one.');
     }
@@ -427,6 +460,7 @@ export function startGrid() {
   }
   const grid = new Grid(host);
   const does = actions(grid);
+  grid.does = does;
   loadWhereItWas(grid);
   onRefresh(() => grid.load());
   document

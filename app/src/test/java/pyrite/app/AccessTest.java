@@ -38,6 +38,24 @@ class AccessTest {
                 .contains("Sign in");
     }
 
+    /** However many ask: nothing is kept of somebody who is not signed in; after signing in they are led on. */
+    @Test
+    void nobodyHasASessionBeforeSigningIn() throws Exception {
+        for (String path : java.util.List.of("/", "/sign-in", "/p/merrow/main/requirements?show=failing")) {
+            assertThat(session().get(path).previousResponse())
+                    .as(path)
+                    .satisfies(first -> first.ifPresent(
+                            response -> assertThat(response.headers().allValues("set-cookie"))
+                                    .noneMatch(cookie -> cookie.startsWith("JSESSIONID"))));
+            assertThat(session().get(path).headers().allValues("set-cookie"))
+                    .noneMatch(cookie -> cookie.startsWith("JSESSIONID"));
+        }
+        Session ines = session();
+        ines.get("/p/merrow/main/requirements?show=failing");
+        ines.signIn("ines", "merrow");
+        assertThat(ines.get("/p/merrow/main/overview").statusCode()).isEqualTo(200);
+    }
+
     @Test
     void aViewerLooksButCannotChangeByHand() throws Exception {
         Session tam = session().signIn("tam", "merrow");

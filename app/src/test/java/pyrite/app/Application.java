@@ -94,7 +94,8 @@ final class Application implements AutoCloseable {
                 history,
                 "spring.main.banner-mode",
                 "off"));
-        context = application.run();
+        // A page that is gone is noticed soon.
+        context = application.run("--pyrite.events.heartbeat=300ms");
     }
 
     Path data() {

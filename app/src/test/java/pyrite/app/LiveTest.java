@@ -1,13 +1,16 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -16,6 +19,7 @@ import pyrite.app.runs.Jobs;
 import pyrite.app.security.People;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Events;
 import pyrite.core.model.Edit;
 
 /** What open pages are told, and runs as jobs in the background. */
@@ -27,7 +31,7 @@ class LiveTest extends InProject {
     void listen() throws Exception {
         Session tam = new Session(merrow.address()).signIn("tam", "merrow");
         events = new BufferedReader(
-                new InputStreamReader(tam.open("/p/merrow/main/events").body(), StandardCharsets.UTF_8));
+                new InputStreamReader(tam.open("/events?of=merrow/main").body(), StandardCharsets.UTF_8));
     }
 
     @AfterEach
@@ -114,6 +118,40 @@ class LiveTest extends InProject {
         assertThat(next("hello")).contains("\"number\":1");
         merrow.bean(People.class).setActive(merrow.person("admin"), "tam", false);
         assertThat(untilTheEnd()).noneMatch(line -> line.startsWith("event:"));
+    }
+
+    /** The eleventh of ten that one person may have ends the first, and those that nobody reads are forgotten. */
+    @Test
+    void ofTooManyStreamsTheOldestEndsAndDroppedOnesAreForgotten() throws Exception {
+        Session odo = new Session(merrow.address()).signIn("odo", "merrow");
+        List<BufferedReader> streams = new ArrayList<>();
+        for (int i = 0; i < 11; i++) {
+            streams.add(new BufferedReader(
+                    new InputStreamReader(odo.open("/events?of=merrow/main").body(), StandardCharsets.UTF_8)));
+        }
+        assertThat(streams.getFirst().lines()).contains("event:enough");
+        Events open = merrow.bean(Events.class);
+        assertThat(open.open()).isEqualTo(11);
+        for (BufferedReader stream : streams) {
+            stream.close();
+        }
+        await().until(() -> open.open() == 1);
+    }
+
+    /** A reader that does not read holds up nobody: the commit is there at once. */
+    @Test
+    void aSlowReaderHoldsUpNobody() throws Exception {
+        Session odo = new Session(merrow.address()).signIn("odo", "merrow");
+        try (InputStream unread = odo.open("/events?of=merrow/main").body()) {
+            Events open = merrow.bean(Events.class);
+            Map<String, String> large = Map.of("text", "x".repeat(100_000));
+            for (int i = 0; i < 300; i++) {
+                open.publish(merrow.branch().id(), "run", large);
+            }
+            merrow.change("Basin", "area", "5000 [m^2]");
+            assertThat(merrow.head().number()).isEqualTo(2);
+            assertThat(unread.read()).isNotNegative();
+        }
     }
 
     /** What still comes until the server ends the stream or cuts it off. */

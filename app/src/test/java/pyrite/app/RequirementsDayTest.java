@@ -25,6 +25,29 @@ import pyrite.core.trace.Links;
 
 /** The daily tasks of a requirements engineer, each done in a browser as one would. */
 class RequirementsDayTest extends InBrowser {
+    /** Many letters are commands in the grid, but not behind the N that begins a line, however fast they come. */
+    @Test
+    void linesAreTypedFasterThanTheServerAnswers() {
+        open("requirements");
+        see(".grid-canvas .requirement");
+        int before = merrow.head().number();
+        ines.driver().findElement(By.cssSelector(".grid-body")).sendKeys(Keys.ARROW_DOWN);
+        new Actions(ines.driver())
+                .sendKeys("n", "Doors shall hold no load: d, s, h.", Keys.ENTER, "n", "Roofs shall, too.", Keys.ENTER)
+                .perform();
+        until(driver -> driver.findElements(By.cssSelector(".grid-canvas .requirement .text")).stream()
+                .anyMatch(cell -> cell.getText().equals("Roofs shall, too.")));
+        assertThat(texts()).containsSubsequence("Doors shall hold no load: d, s, h.", "Roofs shall, too.");
+        assertThat(merrow.head().number()).as("two lines, two texts").isEqualTo(before + 4);
+        assertThat(ines.driver().findElements(By.cssSelector(".ahead"))).isEmpty();
+    }
+
+    private static java.util.List<String> texts() {
+        return ines.driver().findElements(By.cssSelector(".grid-canvas .requirement .text")).stream()
+                .map(org.openqa.selenium.WebElement::getText)
+                .toList();
+    }
+
     @Test
     void tenRequirementsAreWrittenAndStructuredByKeyboardAlone() {
         open("requirements");

@@ -18,7 +18,7 @@ import pyrite.core.model.Model;
 /** Every address the program answers at, asked for by every role: a new one is looked at here without being listed. */
 class RoutesTest extends InProject {
     private static final Set<String> OPEN = Set.of("/sign-in", "/error");
-    private static final Set<String> STREAMS = Set.of("/p/{project}/{branch}/events");
+    private static final Set<String> STREAMS = Set.of("/events");
     private static final Map<Role, String> PEOPLE =
             Map.of(Role.VIEWER, "tam", Role.ENGINEER, "ines", Role.LEAD, "odo", Role.ADMINISTRATOR, "admin");
     private Model first;

@@ -108,7 +108,7 @@ public class Jobs implements ApplicationRunner {
             if (!stopping) {
                 store.end(job.run, result);
             }
-        } catch (RuntimeException | StackOverflowError fault) {
+        } catch (RuntimeException | StackOverflowError | OutOfMemoryError fault) {
             LOG.error("run {} of {} failed", id, job.run.caseId(), fault);
             store.fail(id, "Pyrite met a fault of its own while running this: " + fault);
         } finally {

@@ -36,7 +36,10 @@ import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.AuthenticationFailureHandler;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
-import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfTokenRepository;
+import org.springframework.security.web.savedrequest.CookieRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
 import pyrite.app.store.PersonMapper;
@@ -77,6 +80,8 @@ class SecurityRules {
     @Order(2)
     SecurityFilterChain pageRules(HttpSecurity http, SessionRegistry sessions, SignInGuard guard) throws Exception {
         return http.authorizeHttpRequests(SecurityRules::authorize)
+                .csrf(csrf -> csrf.csrfTokenRepository(tokensOfPages()))
+                .addFilterBefore(new CrowdFilter(guard), UsernamePasswordAuthenticationFilter.class)
                 .formLogin(form ->
                         form.loginPage("/sign-in").defaultSuccessUrl("/").failureHandler(failure(guard)))
                 // Signing in leads on to the page somebody asked for, never to what a script of a page asked for.
@@ -128,8 +133,17 @@ class SecurityRules {
                 .hasRole("ENGINEER");
     }
 
+    /** In a cookie: somebody who is not signed in has no session, however many requests come. */
+    private static CsrfTokenRepository tokensOfPages() {
+        CookieCsrfTokenRepository tokens = new CookieCsrfTokenRepository();
+        tokens.setHeaderName("X-CSRF-TOKEN");
+        tokens.setCookieName("pyrite-page");
+        tokens.setCookieCustomizer(cookie -> cookie.sameSite("Lax"));
+        return tokens;
+    }
+
     private static RequestCache pagesOnly() {
-        HttpSessionRequestCache pages = new HttpSessionRequestCache();
+        CookieRequestCache pages = new CookieRequestCache();
         pages.setRequestMatcher(request -> request.getMethod().equals("GET") && !ScriptRequests.asked(request));
         return pages;
     }

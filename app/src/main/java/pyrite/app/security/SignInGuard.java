@@ -10,47 +10,82 @@ import org.springframework.stereotype.Component;
 
 /**
  * Limits password guessing: after {@value #FREE_TRIES} failures in a row a name is locked for a while, whether or not
- * it exists, so that the lock reveals nothing. Remembers a limited number of names.
+ * it exists, so that the lock reveals nothing; after {@value #FREE_TRIES_OF_AN_ADDRESS} an address is, whatever names
+ * were tried from it. Remembers a limited number of both.
  */
 @Component
 class SignInGuard {
     static final int FREE_TRIES = 5;
+    /** Many people of one house may come from one address. */
+    static final int FREE_TRIES_OF_AN_ADDRESS = 50;
+
     static final Duration LOCK = Duration.ofMinutes(5);
-    private static final int MOST_NAMES = 10_000;
 
-    private record Failures(int count, Instant last) {}
-
-    private final InstantSource clock;
-    private final Cache<String, Failures> failures =
-            Caffeine.newBuilder().maximumSize(MOST_NAMES).build();
+    private final Failures ofNames;
+    private final Failures ofAddresses;
 
     SignInGuard(InstantSource clock) {
-        this.clock = clock;
+        this.ofNames = new Failures(clock, FREE_TRIES);
+        this.ofAddresses = new Failures(clock, FREE_TRIES_OF_AN_ADDRESS);
+    }
+
+    /** Failures in a row, of names or of addresses. */
+    private static final class Failures {
+        private static final int MOST = 10_000;
+
+        private record Row(int count, Instant last) {}
+
+        private final InstantSource clock;
+        private final int free;
+        private final Cache<String, Row> rows =
+                Caffeine.newBuilder().maximumSize(MOST).build();
+
+        Failures(InstantSource clock, int free) {
+            this.clock = clock;
+            this.free = free;
+        }
+
+        boolean isLocked(String key) {
+            Row known = rows.getIfPresent(key);
+            return known != null
+                    && known.count() >= free
+                    && clock.instant().isBefore(known.last().plus(LOCK));
+        }
+
+        /** Trying while it is locked does not lengthen the lock: otherwise anybody could keep somebody out for good. */
+        void failed(String key) {
+            if (!isLocked(key)) {
+                Instant now = clock.instant();
+                rows.asMap()
+                        .merge(
+                                key,
+                                new Row(1, now),
+                                (known, _) -> new Row(known.count() >= free ? 1 : known.count() + 1, now));
+            }
+        }
+
+        void succeeded(String key) {
+            rows.invalidate(key);
+        }
     }
 
     boolean isLocked(String signIn) {
-        Failures known = failures.getIfPresent(key(signIn));
-        return known != null
-                && known.count() >= FREE_TRIES
-                && clock.instant().isBefore(known.last().plus(LOCK));
+        return ofNames.isLocked(key(signIn));
     }
 
-    /**
-     * Trying while the name is locked does not lengthen the lock: otherwise anybody could keep somebody out for good.
-     */
-    void failed(String signIn) {
-        if (!isLocked(signIn)) {
-            Instant now = clock.instant();
-            failures.asMap()
-                    .merge(
-                            key(signIn),
-                            new Failures(1, now),
-                            (known, _) -> new Failures(known.count() >= FREE_TRIES ? 1 : known.count() + 1, now));
+    boolean isCrowded(String address) {
+        return ofAddresses.isLocked(address);
+    }
+
+    void failed(String signIn, String address) {
+        ofNames.failed(key(signIn));
+        if (!address.isEmpty()) {
+            ofAddresses.failed(address);
         }
     }
 
     void succeeded(String signIn) {
-        failures.invalidate(key(signIn));
+        ofNames.succeeded(key(signIn));
     }
 
     private static String key(String signIn) {

@@ -4,6 +4,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.security.authentication.event.AbstractAuthenticationFailureEvent;
 import org.springframework.security.authentication.event.InteractiveAuthenticationSuccessEvent;
 import org.springframework.security.authentication.event.LogoutSuccessEvent;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.stereotype.Component;
 
 /** Observes every sign-in attempt: counts failures per name and records all of them. */
@@ -27,11 +29,15 @@ class SignInWatch {
     void failed(AbstractAuthenticationFailureEvent event) {
         String name = event.getAuthentication().getName();
         boolean locked = guard.isLocked(name);
-        guard.failed(name);
+        guard.failed(name, address(event.getAuthentication()));
         audit.note(
                 name,
                 locked ? "was kept out" : guard.isLocked(name) ? "failed and was locked out" : "failed to sign in",
                 "");
+    }
+
+    private static String address(Authentication attempt) {
+        return attempt.getDetails() instanceof WebAuthenticationDetails details ? details.getRemoteAddress() : "";
     }
 
     @EventListener

@@ -1,14 +1,17 @@
 package pyrite.app.workspace;
 
+import java.util.List;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import pyrite.app.store.Person;
 
 @Controller
 class EventsController {
+    private static final int MOST_BRANCHES = 50;
+
     private final Workspace workspace;
     private final Events events;
 
@@ -17,9 +20,15 @@ class EventsController {
         this.events = events;
     }
 
-    @GetMapping(path = "/p/{project}/{branch}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter listen(Person person, @PathVariable String project, @PathVariable String branch) {
-        Workspace.Head head = workspace.head(project, branch);
-        return events.listen(head.branch(), head.number(), person);
+    /** @param of branches, each as {@code project/branch} */
+    @GetMapping(path = "/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter listen(Person person, @RequestParam List<String> of) {
+        List<Workspace.Head> heads = of.stream()
+                .distinct()
+                .limit(MOST_BRANCHES)
+                .map(each -> each.split("/", 2))
+                .map(parts -> workspace.head(parts[0], parts.length == 2 ? parts[1] : ""))
+                .toList();
+        return events.listen(heads, person);
     }
 }

@@ -12,7 +12,7 @@ class SignInGuardTest {
     private final SignInGuard guard = new SignInGuard(() -> now);
 
     private void fail(int times) {
-        IntStream.range(0, times).forEach(_ -> guard.failed("ines"));
+        IntStream.range(0, times).forEach(_ -> guard.failed("ines", "10.0.0.1"));
     }
 
     private void later(Duration duration) {
@@ -49,6 +49,18 @@ class SignInGuardTest {
         fail(100);
         later(Duration.ofSeconds(11));
         assertThat(guard.isLocked("ines")).isFalse();
+    }
+
+    @Test
+    void anAddressThatTriesManyNamesWaits() {
+        IntStream.range(0, 49).forEach(i -> guard.failed("name" + i, "10.0.0.7"));
+        assertThat(guard.isCrowded("10.0.0.7")).isFalse();
+        guard.failed("one more", "10.0.0.7");
+        assertThat(guard.isCrowded("10.0.0.7")).isTrue();
+        assertThat(guard.isCrowded("10.0.0.8")).isFalse();
+        assertThat(guard.isLocked("ines")).isFalse();
+        later(SignInGuard.LOCK.plusSeconds(1));
+        assertThat(guard.isCrowded("10.0.0.7")).isFalse();
     }
 
     @Test
