@@ -17,7 +17,7 @@ final class Habits {
                 "; what a definition specialises stands behind ':>' or 'specializes'";
             case "to", "satisfies" ->
                 before.contains("satisfy") ? "; what satisfies it stands behind 'by', as in 'satisfy r by gate;'" : "";
-            case "->" ->
+            case "->", "." ->
                 before.contains("flow") || before.contains("message")
                         ? "; write 'flow from a to b' or 'flow of Water from a to b'"
                         : before.contains("connect") ? "; write 'connect a to b'" : "";

@@ -22,7 +22,7 @@ final class SimilarNames {
                 new LevenshteinDistance(requested.length() < 4 ? 1 : Math.max(2, requested.length() / 3));
         List<String> candidates = new ArrayList<>();
         names.forEach(name -> {
-            if (distance.apply(requested, name) >= 0) {
+            if (!name.equals(requested) && distance.apply(requested, name) >= 0) {
                 candidates.add(name);
             }
         });
