@@ -584,7 +584,7 @@ class NotationTest {
                 "package P { part p { attribute x; assert constraint { x = 3 } } }|'==' compares two values",
                 "package P { requirement r; part a; satisfy r to a; }|what satisfies it stands behind 'by'",
                 "package P { part c; part b; flow a -> b; }|write 'flow from a to b'",
-                "package P { part c; part b; flow c.o -> b.i; }|write 'flow from a to b'",
+                "package P { part c; part b; flow a.o -> b.i; }|write 'flow from a to b'",
                 "package P { enum def E { red; green; } attribute x : E = E::blue; }|the values of 'E' are red, green",
                 "package P { requirement <REQ-1> r; }|is written in quotes: <'REQ-1'>"
             })
