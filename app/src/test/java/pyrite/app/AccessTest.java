@@ -57,6 +57,23 @@ class AccessTest {
     }
 
     @Test
+    void theHistoryOfARequirementHasTheChangesOfItsText() throws Exception {
+        Session ines = session().signIn("ines", "merrow");
+        String path = "/element/" + merrow.named("measuresWell").id();
+        ines.edit(path + "/text", "The gate shall measure levels within 0.02 m.");
+        assertThat(ines.get("/p/merrow/main" + path).body()).contains("text of measuresWell changed");
+    }
+
+    @Test
+    void whatIsTooLongIsRefusedWithTheLimit() throws Exception {
+        Session ines = session().signIn("ines", "merrow");
+        HttpResponse<String> refused =
+                ines.edit("/element/" + merrow.named("closesInTime").id() + "/name", "n".repeat(300_000));
+        assertThat(refused.statusCode()).isEqualTo(400);
+        assertThat(refused.body()).contains("'text' has at most", "characters, but this has 300,000");
+    }
+
+    @Test
     void aViewerLooksButCannotChangeByHand() throws Exception {
         Session tam = session().signIn("tam", "merrow");
         String page = tam.get(

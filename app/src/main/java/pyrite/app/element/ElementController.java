@@ -5,6 +5,7 @@ import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -20,6 +21,8 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind.Family;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
@@ -71,7 +74,7 @@ class ElementController {
         page.addAttribute("verdicts", verdicts.of(head, element.id()));
         page.addAttribute(
                 "history",
-                branches.revisionsOf(head.branch(), element.id()).stream()
+                branches.revisionsOf(head.branch(), whatMakesIt(model, element)).stream()
                         .limit(8)
                         .toList());
         page.addAttribute("notation", NotationWriter.write(model, List.of(element)));
@@ -94,6 +97,19 @@ class ElementController {
         page.addAttribute(
                 "lacking", VerdictPrerequisites.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
+    }
+
+    /** An element with its texts and metadata; a requirement also with its constraints and what else it is made of. */
+    private static List<ElementId> whatMakesIt(Model model, Element element) {
+        boolean requirement = Specification.isRequirement(element);
+        return Stream.concat(
+                        Stream.of(element),
+                        model.children(element.id()).stream()
+                                .filter(child -> child.kind().family() == Family.ANNOTATION
+                                        || requirement && !Specification.isRequirement(child))
+                                .flatMap(child -> model.subtree(child.id()).stream()))
+                .map(Element::id)
+                .toList();
     }
 
     /** An attribute with its value, or the value that holds by default. */

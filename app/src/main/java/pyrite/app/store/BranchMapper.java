@@ -121,9 +121,11 @@ public interface BranchMapper {
     Optional<BranchStore.Place> placeOf(UUID uuid);
 
     /** Joined and not asked for with {@code in}: the database would look for each revision among all changes anew. */
-    @Select(REVISION + """
-            join (select from_number as changed from element_version where branch_id = #{branch} and element_id = #{element}
-                union select to_number from element_version where branch_id = #{branch} and element_id = #{element}) on r.number = changed
-            where r.branch_id = #{branch} order by r.number desc""")
-    List<Row> revisionsOf(@Param("branch") long branch, @Param("element") UUID element);
+    @Select("<script>" + REVISION + """
+            join (select from_number as changed from element_version where branch_id = #{branch} and element_id in
+                <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>
+                union select to_number from element_version where branch_id = #{branch} and element_id in
+                <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>) on r.number = changed
+            where r.branch_id = #{branch} order by r.number desc</script>""")
+    List<Row> revisionsOf(@Param("branch") long branch, @Param("elements") Collection<UUID> elements);
 }

@@ -1,6 +1,7 @@
 package pyrite.app.store;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -209,7 +210,15 @@ public class BranchStore {
 
     /** The revisions that changed an element, newest first. */
     public List<Entry> revisionsOf(Branch branch, ElementId element) {
-        return mapper.revisionsOf(branch.id(), element.value()).stream()
+        return revisionsOf(branch, List.of(element));
+    }
+
+    /** The revisions that changed one of several elements, newest first. */
+    public List<Entry> revisionsOf(Branch branch, Collection<ElementId> elements) {
+        return mapper
+                .revisionsOf(
+                        branch.id(), elements.stream().map(ElementId::value).toList())
+                .stream()
                 .map(BranchStore::entry)
                 .toList();
     }

@@ -286,6 +286,30 @@ public final class Attributes {
         return metadata.filter(carrier::equals).isPresent() ? Edit.put(given) : Edit.put(carrier, given);
     }
 
+    /** What a requirement's attributes are, for another one that is new: the same metadata with ids of its own. */
+    public static List<Element> copied(Model model, Element requirement, ElementId to) {
+        List<Element> copied = new ArrayList<>();
+        model.children(requirement.id()).stream()
+                .filter(child -> child.kind() == ElementKind.METADATA && Metadata.isOf(model, child, Metadata.MANAGED))
+                .forEach(metadata -> {
+                    Element copy = copy(metadata, to);
+                    copied.add(copy);
+                    model.children(metadata.id()).forEach(value -> copied.add(copy(value, copy.id())));
+                });
+        return copied;
+    }
+
+    private static Element copy(Element original, ElementId owner) {
+        return new Element(
+                ElementId.fresh(),
+                original.kind(),
+                owner,
+                original.rank(),
+                original.name(),
+                original.shortName(),
+                original.properties());
+    }
+
     /**
      * Metadata of the library's definition becomes such of the project's when it is given something that only that has.
      */

@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -71,8 +73,18 @@ public final class TableImport {
         }
     }
 
-    /** The effect of an import. A plan with problems is not carried out. */
-    public record Plan(Edit edit, List<Change> changes, List<ElementId> added, int changed, List<RowProblem> problems) {
+    /**
+     * The effect of an import. A plan with problems is not carried out.
+     *
+     * @param leftOut the columns that hold something but have no meaning here, counted from 1
+     */
+    public record Plan(
+            Edit edit,
+            List<Change> changes,
+            List<ElementId> added,
+            int changed,
+            List<RowProblem> problems,
+            List<Integer> leftOut) {
         public String summary() {
             List<String> what = new ArrayList<>();
             if (!added.isEmpty()) {
@@ -81,7 +93,14 @@ public final class TableImport {
             if (changed > 0) {
                 what.add(changed + " changed");
             }
-            return "from a table: " + (what.isEmpty() ? "nothing new" : String.join(", ", what));
+            return "from a table: " + (what.isEmpty() ? "nothing new" : String.join(", ", what)) + leftOutInWords();
+        }
+
+        private String leftOutInWords() {
+            return leftOut.isEmpty()
+                    ? ""
+                    : "; left out: column "
+                            + leftOut.stream().map(String::valueOf).collect(Collectors.joining(", "));
         }
     }
 
@@ -170,7 +189,18 @@ public final class TableImport {
                 List.copyOf(changes),
                 List.copyOf(added),
                 changed,
-                List.copyOf(problems));
+                List.copyOf(problems),
+                leftOut(body));
+    }
+
+    private List<Integer> leftOut(List<List<String>> body) {
+        return IntStream.range(0, body.stream().mapToInt(List::size).max().orElse(0))
+                .filter(i -> i >= mapping.columns().size()
+                        || mapping.columns().get(i).equals(IGNORED))
+                .filter(i -> body.stream()
+                        .anyMatch(row -> i < row.size() && !row.get(i).isBlank()))
+                .mapToObj(i -> i + 1)
+                .toList();
     }
 
     private List<List<String>> body(List<List<String>> rows) {

@@ -16,6 +16,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
+import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Structuring;
 
 /**
@@ -89,8 +90,11 @@ public final class Split {
                     java.util.Map.of());
             others.add(made);
             put.add(made);
-            put.add(Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
+            List<Element> attributes = Attributes.copied(model, requirement, made.id());
+            Rank first = attributes.isEmpty() ? null : attributes.getFirst().rank();
+            put.add(Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, first), null)
                     .with(Property.TEXT, parts.get(i).text()));
+            put.addAll(attributes);
         }
         Element doc = model.inheritance()
                 .documentationOf(requirement)

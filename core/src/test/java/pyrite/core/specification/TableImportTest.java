@@ -44,7 +44,7 @@ class TableImportTest {
                 "G-1 | The gate shall shut. | proposed | red",
                 " | The gate shall open. | | "));
         assertThat(plan.problems()).isEmpty();
-        assertThat(plan.summary()).isEqualTo("from a table: 1 added, 1 changed");
+        assertThat(plan.summary()).isEqualTo("from a table: 1 added, 1 changed; left out: column 4");
         assertThat(plan.changes())
                 .extracting(TableImport.Change::row, TableImport.Change::id, TableImport.Change::what)
                 .containsExactly(
@@ -112,6 +112,15 @@ class TableImportTest {
         assertThat(TableImport.guess(model, rows("The gate shall hold.")).headed())
                 .isFalse();
         assertThat(guessed("Nr | Statement | Priority")).hasSize(3).contains("text", "priority");
+    }
+
+    @Test
+    void columnsThatMeanNothingHereAreNamed() {
+        TableImport.Plan plan =
+                plan(rows("text | colour | status | weight", "The gate shall open. | red | proposed | "));
+        assertThat(plan.leftOut()).containsExactly(2);
+        assertThat(plan.summary()).isEqualTo("from a table: 1 added; left out: column 2");
+        assertThat(plan(rows("The gate shall tell.")).summary()).isEqualTo("from a table: 1 added");
     }
 
     @Test

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
+import pyrite.core.notation.NotationWriter;
 import pyrite.core.view.SpecificationDifference;
 import pyrite.core.view.TextDifference;
 
@@ -20,6 +22,28 @@ class SplitTest {
                 .containsExactly("The siren shall sound.", "The siren shall flash.");
         assertThat(Split.propose("The gate shall close. The siren shall stop.")).hasSize(2);
         assertThat(Split.propose("The gate shall close.")).containsExactly("The gate shall close.");
+    }
+
+    /** Each part is as urgent, and is verified in the same way, as the whole was. */
+    @Test
+    void thePartsKeepTheAttributes() {
+        Model model = Models.of("""
+                private import Specifications::*;
+                requirement <'A-1'> whole {
+                    doc /* The gate shall close and shall stop. */
+                    @Managed { status = Status::approved; priority = Priority::must; }
+                }
+                """);
+        Split.Proposal proposal = Split.of(
+                model,
+                Models.element(model, "Test::whole"),
+                List.of(new Split.Part("The gate shall close.", Set.of()), new Split.Part("It shall stop.", Set.of())),
+                List.of("A-2"));
+        Model split = Harbour.applied(model, proposal.edit());
+        String text = NotationWriter.write(split, split.ownRoots());
+        assertThat(text.split("status = Status::approved;", -1)).hasSize(3);
+        assertThat(text.split("priority = Priority::must;", -1)).hasSize(3);
+        assertThat(split.inheritance().documentation(Harbour.id(split, "A-2"))).isEqualTo("It shall stop.");
     }
 
     @Test
