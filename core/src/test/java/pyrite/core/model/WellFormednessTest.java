@@ -61,7 +61,8 @@ class WellFormednessTest {
             delimiter = '|',
             quoteCharacter = '~',
             value = {
-                "part def A { attribute x : Real default 1; } part def B :> A { attribute :>> x default 2; } part b : B { attribute :>> x = 3; }",
+                "part def A { attribute x : Real default 1; } part def B :> A { attribute :>> x default 2; } "
+                        + "part b : B { attribute :>> x = 3; }",
                 "requirement def R { subject s; } requirement r : R; part p; satisfy r by p;",
                 "private import Economics::*; attribute <SEK> krona : MoneyUnit = 0.09 [EUR]; "
                         + "attribute price : MoneyValue = 100 [SEK]; attribute each = price / 4 [pcs];",

@@ -25,10 +25,10 @@ class LibraryPageTest {
     private static final String HEAD = """
             # The library
 
-            These packages are in every project. *Computed* are functions that a run or a verdict works out, quantities whose dimension is checked
-            and units that are converted. Everything else is *read*: it can be imported, specialised, used as a type and shown, and its name is
-            the standard's (SysML 2.0, clause 9, and KerML 1.0, clause 9). `LibraryPageTest` holds this page to the library; it writes the page it
-            expects to `core/target/library.md`.
+            These packages are in every project. *Computed* are functions that a run or a verdict works out, quantities whose
+            dimension is checked and units that are converted. Everything else is *read*: it can be imported, specialised, used
+            as a type and shown, and its name is the standard's (SysML 2.0, clause 9, and KerML 1.0, clause 9). `LibraryPageTest`
+            holds this page to the library; it writes the page it expects to `core/target/library.md`.
             """;
     private static final Model LIBRARY = Library.model();
 

@@ -37,7 +37,8 @@ class FreshnessLawTest {
             calc def Flow { in a : AreaValue; return : VolumeFlowRateValue = Half(0.02) * a / 1 [m^2] * 1 [m^3/s]; }
             constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
             constraint def Law { in a; in q; in rate; a * rate == -q }
-            part def Valve { attribute open : Real default 1; attribute mass : MassValue; attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
+            part def Valve { attribute open : Real default 1; attribute mass : MassValue;
+                attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
             part def Base { attribute area : AreaValue default 1 [m^2]; part valve : Valve[2]; }
             part def Tank :> Base {
                 attribute level : LengthValue default := 1 [m];
