@@ -176,6 +176,21 @@ class WorkspaceTest {
     }
 
     @Test
+    void linkRulesAreForAnAdministratorHoweverTheyAreEdited() {
+        Element rule = merrow.named("answering");
+        Edit renamed = Edit.put(rule.withName("answeringNeeds"));
+        assertThat(workspace.commit(merrow.branch(), 1, renamed, ines, "a rule"))
+                .isInstanceOfSatisfying(
+                        Commit.Refused.class,
+                        refused -> assertThat(refused.problems())
+                                .extracting(pyrite.core.model.Problem::message)
+                                .containsExactly(
+                                        "this changes a link rule of the project, which takes an administrator"));
+        assertThat(workspace.commit(merrow.branch(), 1, renamed, merrow.person("admin"), "a rule"))
+                .isInstanceOf(Commit.Saved.class);
+    }
+
+    @Test
     void anUndoSaysWhatIsInItsWay() {
         Element yard =
                 Element.of(ElementKind.PACKAGE, null, merrow.head().model().rankAtEnd(null), "Yard");

@@ -3,6 +3,7 @@ package pyrite.app.workspace;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.InstantSource;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -28,6 +29,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 import pyrite.core.trace.ProjectCheck;
+import pyrite.core.trace.RuleEditing;
 
 /**
  * The loaded heads of branches, and the only way to change them. Commits to a branch are sequential; a reader uses the
@@ -248,12 +250,22 @@ public class Workspace {
             case EditResult.Applied(Model model, Difference difference) -> {
                 // Taking something back brings back what was right once, whatever way the status may go now.
                 List<Problem> problems =
-                        act == Revision.Act.EDIT ? ProjectCheck.check(head.model(), model, difference) : List.of();
+                        act == Revision.Act.EDIT ? problems(head.model(), model, difference, author) : List.of();
                 yield problems.isEmpty()
                         ? save(head, model, difference, author, summary, act, of)
                         : new Commit.Refused(problems);
             }
         };
+    }
+
+    private static List<Problem> problems(Model before, Model after, Difference difference, Person author) {
+        List<Problem> problems = new ArrayList<>(ProjectCheck.check(before, after, difference));
+        if (!author.isAdministrator()) {
+            RuleEditing.touched(before, after, difference)
+                    .forEach(rule -> problems.add(
+                            Problem.of(rule, "this changes a link rule of the project, which takes an administrator")));
+        }
+        return problems;
     }
 
     private Commit save(

@@ -5,7 +5,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Difference;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -28,6 +30,34 @@ public final class RuleEditing {
 
     public RuleEditing(Model model) {
         this.model = model;
+    }
+
+    /**
+     * The link rules that a change adds, alters or removes in a project that has some; in one that has none, whoever
+     * brings the model brings its rules.
+     */
+    public static List<Element> touched(Model before, Model after, Difference difference) {
+        boolean hasRules =
+                Metadata.usages(before, Metadata.LINK_RULE).stream().anyMatch(rule -> !before.isLibrary(rule.id()));
+        return !hasRules
+                ? List.of()
+                : difference.changes().stream()
+                        .flatMap(change -> Stream.concat(
+                                rule(before, change.before()).stream(), rule(after, change.after()).stream()))
+                        .distinct()
+                        .toList();
+    }
+
+    /** The rule that an element is, or belongs to. */
+    private static Optional<Element> rule(Model model, @Nullable Element element) {
+        return Stream.iterate(
+                        Optional.ofNullable(element),
+                        Optional::isPresent,
+                        each -> each.map(Element::owner).flatMap(model::find))
+                .flatMap(Optional::stream)
+                .takeWhile(each -> !each.kind().isPackage())
+                .filter(each -> each.kind() == ElementKind.METADATA && Metadata.isOf(model, each, Metadata.LINK_RULE))
+                .findFirst();
     }
 
     /** The rule to write; ends and watched properties are separated by commas. */
