@@ -165,8 +165,25 @@ final class Spelling {
     private String step(SpelledNames kept, Referent from, Referent referent) {
         return referent instanceof ElementId id && from instanceof ElementId owner
                 ? means(kept.step(id), id, name -> names.member(owner, name.last()))
-                        .orElseGet(() -> step(id))
+                        .orElseGet(() -> step(owner, id))
                 : step(referent);
+    }
+
+    /** The name of a member, or that of an alias where the member goes by no other there. */
+    private String step(ElementId owner, ElementId id) {
+        String own = step(id);
+        return isMember(owner, names.effectiveName(model.get(id)), id)
+                ? own
+                : names.membersOf(owner).stream()
+                        .filter(name -> isMember(owner, name, id))
+                        .sorted()
+                        .findFirst()
+                        .map(Name::quoted)
+                        .orElse(own);
+    }
+
+    private boolean isMember(ElementId owner, @Nullable String name, ElementId id) {
+        return name != null && names.member(owner, name).filter(id::equals).isPresent();
     }
 
     private String step(Referent referent) {
