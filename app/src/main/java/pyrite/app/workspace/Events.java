@@ -89,7 +89,15 @@ public class Events {
                 // It is closed, by either side.
             } finally {
                 forget(this);
+                complete();
+            }
+        }
+
+        private void complete() {
+            try {
                 emitter.complete();
+            } catch (IllegalStateException _) {
+                // The server has put the connection away already.
             }
         }
 

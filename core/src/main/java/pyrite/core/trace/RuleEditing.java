@@ -2,9 +2,11 @@ package pyrite.core.trace;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
@@ -41,11 +43,11 @@ public final class RuleEditing {
                 Metadata.usages(before, Metadata.LINK_RULE).stream().anyMatch(rule -> !before.isLibrary(rule.id()));
         return !hasRules
                 ? List.of()
-                : difference.changes().stream()
+                : List.copyOf(difference.changes().stream()
                         .flatMap(change -> Stream.concat(
                                 rule(before, change.before()).stream(), rule(after, change.after()).stream()))
-                        .distinct()
-                        .toList();
+                        .collect(Collectors.toMap(Element::id, rule -> rule, (a, _) -> a, LinkedHashMap::new))
+                        .values());
     }
 
     /** The rule that an element is, or belongs to. */
