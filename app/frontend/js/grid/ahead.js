@@ -6,10 +6,12 @@ const WIDEST = 620;
 export class Ahead {
   /**
    * @param below the cell under which the field stands, or the whole grid where there is none
+   * @param kind what is added: a requirement, a heading or a note
    * @param again called when somebody presses Enter after the line was refused
    * @param dropped called when somebody gives the line up
    */
-  constructor(below, again, dropped) {
+  constructor(below, kind, again, dropped) {
+    this.kind = kind;
     this.again = again;
     this.dropped = dropped;
     this.ended = null;
@@ -66,9 +68,14 @@ export class Ahead {
     }
   }
 
-  /** Says why there is no such line; the text stays. */
-  refuse(message) {
+  /**
+   * Says why the line cannot be written there; the text stays.
+   *
+   * @param again what Enter does now
+   */
+  refuse(message, again = this.again) {
     this.refused = true;
+    this.again = again;
     this.ended = null;
     this.keys = [];
     this.field.readOnly = false;
@@ -77,7 +84,7 @@ export class Ahead {
       element('p', {
         className: 'fault',
         role: 'alert',
-        textContent: `${message} Enter tries again, Escape drops it.`,
+        textContent: message,
       }),
     );
     this.field.focus();

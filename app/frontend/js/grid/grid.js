@@ -112,7 +112,9 @@ class Grid {
       this.edit();
     } else if (this.toEdit && this.toEdit === id && index < 0) {
       this.toEdit = null;
-      this.ahead?.refuse('The new line is not among those that are shown; show all lines to give it its text.');
+      this.ahead?.refuse('The new line is not among those that are shown. Enter saves its text.', () =>
+        this.saveUnseen(id),
+      );
     }
   }
 
@@ -224,6 +226,24 @@ class Grid {
     );
   }
 
+  /** Saves the text of a new line that what is shown leaves out. */
+  async saveUnseen(id) {
+    const { ahead } = this;
+    const what = editable({ id, type: ahead.kind, name: '', text: '' }, { key: 'text' });
+    const { status, body } = await postEdit(`${branch()}${what.address}`, (base) => ({
+      base,
+      ...what.body(ahead.field.value, base),
+    }));
+    if (status === 200) {
+      this.ahead = null;
+      ahead.close();
+      say(`Saved · ${body.revision}`, true);
+      this.cell()?.focus({ preventScroll: true });
+    } else {
+      ahead.refuse(body.message);
+    }
+  }
+
   /** Does what was asked for by keys while a new line was on its way. */
   replay(pressed) {
     for (const key of pressed) {
@@ -260,10 +280,10 @@ class Grid {
     if (anchor) {
       const send = async () => {
         if (!(await this.act('add', (base) => ({ anchor, below, type, text: '', base }), true))) {
-          this.ahead?.refuse(this.refusal);
+          this.ahead?.refuse(`${this.refusal} Enter tries again, Escape drops it.`);
         }
       };
-      this.ahead = new Ahead(this.cell() ?? this.body, send, () => {
+      this.ahead = new Ahead(this.cell() ?? this.body, type, send, () => {
         this.ahead = null;
         this.cell()?.focus({ preventScroll: true });
       });

@@ -12,7 +12,6 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
@@ -130,7 +129,7 @@ public class Events {
     }
 
     private synchronized void enter(Listener listener) {
-        if (byPerson.values().stream().mapToInt(List::size).sum() >= mostInAll) {
+        if (open() >= mostInAll) {
             throw new ResponseStatusException(
                     HttpStatus.SERVICE_UNAVAILABLE,
                     "too many pages are open on this server to tell all of them what happens; this one works, but it"
@@ -180,7 +179,7 @@ public class Events {
         ofPerson(person.signIn()).forEach(Listener::end);
     }
 
-    private synchronized List<Listener> ofPerson(@Nullable String signIn) {
-        return byPerson.getOrDefault(signIn, List.of()).stream().collect(Collectors.toUnmodifiableList());
+    private synchronized List<Listener> ofPerson(String signIn) {
+        return List.copyOf(byPerson.getOrDefault(signIn, List.of()));
     }
 }

@@ -32,9 +32,11 @@ class InvalidContentAnswer {
     /** {@code 'text' has at most 200,000 characters, but this has 900,000}. */
     private static String sentence(FieldError error) {
         String field = "'" + error.getField() + "'";
-        Map<String, Object> limits = error.unwrap(ConstraintViolation.class)
-                .getConstraintDescriptor()
-                .getAttributes();
+        Map<String, Object> limits = error.contains(ConstraintViolation.class)
+                ? error.unwrap(ConstraintViolation.class)
+                        .getConstraintDescriptor()
+                        .getAttributes()
+                : Map.of();
         Object given = error.getRejectedValue();
         if (limits.get("max") instanceof Integer most && given instanceof CharSequence text && text.length() > most) {
             return field + " has at most " + counted(most) + " characters, but this has " + counted(text.length());

@@ -16,6 +16,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
@@ -26,6 +27,8 @@ import pyrite.core.model.Property;
 public final class Collision {
     private static final Set<Property<?>> REMARKS =
             Set.of(Property.NOTES, Property.TRAILING_NOTE, Property.SPELLINGS, Property.VISIBILITY);
+
+    private static final ElementId MANAGED = LibraryNames.id("Specifications::Managed");
 
     private Collision() {}
 
@@ -54,7 +57,7 @@ public final class Collision {
                 .collect(Collectors.groupingBy(element -> Objects.requireNonNull(element.owner())));
         Set<Object> said = added.values().stream()
                 .flatMap(List::stream)
-                .flatMap(element -> said(element, id -> added.getOrDefault(id, List.of())))
+                .flatMap(element -> said(head, element, id -> added.getOrDefault(id, List.of())))
                 .collect(Collectors.toSet());
         Set<ElementId> touched = edit.touched();
         return said.isEmpty()
@@ -62,7 +65,7 @@ public final class Collision {
                 : since.stream()
                         .filter(id -> !touched.contains(id))
                         .flatMap(id -> head.find(id).stream())
-                        .filter(element -> said(element, head::children).anyMatch(said::contains))
+                        .filter(element -> said(head, element, head::children).anyMatch(said::contains))
                         .map(Element::id)
                         .toList();
     }
@@ -83,8 +86,9 @@ public final class Collision {
     }
 
     /** What an unnamed element says of its owner that is said once; nothing where it may be said again. */
-    private static Stream<Object> said(Element element, Function<ElementId, List<Element>> children) {
-        if (element.name() != null || element.shortName() != null) {
+    private static Stream<Object> said(Model model, Element element, Function<ElementId, List<Element>> children) {
+        boolean mayRepeat = element.kind() == ElementKind.METADATA && !isManaged(model, element);
+        if (mayRepeat || element.name() != null || element.shortName() != null) {
             return Stream.empty();
         }
         ElementKind kind = element.kind();
@@ -93,8 +97,7 @@ public final class Collision {
         says.add(kind);
         switch (kind) {
             case DOCUMENTATION -> says.add(element.get(Property.LOCALE).orElse(""));
-            case SUBJECT, OBJECTIVE -> {}
-            case METADATA -> says.add(element.references(Property.TYPES));
+            case SUBJECT, OBJECTIVE, METADATA -> {}
             default -> {
                 if (!element.references(Property.REDEFINES).isEmpty()) {
                     says.add(element.references(Property.REDEFINES));
@@ -109,6 +112,13 @@ public final class Collision {
             }
         }
         return Stream.of(says);
+    }
+
+    /** Whether metadata holds the attributes of a requirement, which are in one place. */
+    private static boolean isManaged(Model model, Element metadata) {
+        return metadata.references(Property.TYPES).stream()
+                .flatMap(type -> model.find(type.target()).stream())
+                .anyMatch(type -> model.inheritance().isA(type, MANAGED));
     }
 
     private static Map<Property<?>, Object> content(Element element) {

@@ -227,15 +227,14 @@ public final class TableImport {
         return found;
     }
 
-    private void row(int at, List<String> row, @Nullable Element known, String id, @Nullable Rank rank) {
+    private void row(int at, List<String> row, @Nullable Element known, String id, Rank rank) {
         String text = BlockText.normal(cell(row, TEXT));
         if (!BlockText.isWritable(text)) {
             problems.add(new RowProblem(at, "a text cannot contain '*/', which ends it in the notation"));
             return;
         }
         if (known == null) {
-            Element made = new Element(
-                    ElementId.fresh(), kind(), place.owner().id(), Objects.requireNonNull(rank), null, id, Map.of());
+            Element made = new Element(ElementId.fresh(), kind(), place.owner().id(), rank, null, id, Map.of());
             write(made);
             Element doc = Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
                     .with(Property.TEXT, text);

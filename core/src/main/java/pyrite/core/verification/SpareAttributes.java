@@ -1,7 +1,9 @@
 package pyrite.core.verification;
 
 import java.util.HashSet;
+import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.Quantity;
@@ -57,7 +59,18 @@ final class SpareAttributes {
     /** Whether an attribute of a part holds a plain number that fits, or nothing. */
     static boolean isPlain(Model model, Element element) {
         return element.kind() == ElementKind.ATTRIBUTE
-                && HARMLESS.containsAll(element.properties().keySet())
+                && model.derived(Plain.class, _ -> new Plain())
+                        .byId
+                        .computeIfAbsent(element.id(), _ -> findPlain(model, element));
+    }
+
+    /** What was found in a snapshot; all judgements of a run ask for much the same. */
+    private static final class Plain {
+        private final Map<ElementId, Boolean> byId = new ConcurrentHashMap<>();
+    }
+
+    private static boolean findPlain(Model model, Element element) {
+        return HARMLESS.containsAll(element.properties().keySet())
                 && isOfPart(model, element)
                 && element.references(Property.TYPES).stream()
                         .map(Reference::target)

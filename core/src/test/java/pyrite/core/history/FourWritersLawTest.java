@@ -24,6 +24,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Rank;
+import pyrite.core.specification.Metadata;
 
 /**
  * Four people edit one model, each looking at some earlier state of it: whatever was acknowledged is there at the end,
@@ -220,6 +221,22 @@ class FourWritersLawTest {
             Edit second = Edit.put(new Element(
                     ElementId.fresh(), again.kind(), again.owner(), again.rank(), null, null, again.properties()));
             assertThat(line.commit(0, second)).as(first.toString()).isFalse();
+        }
+    }
+
+    /**
+     * Of the metadata of an element only its attributes are said once; references and waivers are as many as one likes.
+     */
+    @Test
+    void otherMetadataMayBeAddedByTwoAtOnce() {
+        ElementId r1 = Models.id(START, "Test::r1");
+        for (ElementId type : List.of(Metadata.MANAGED, Metadata.REFERENCE)) {
+            Line line = new Line();
+            for (boolean first : List.of(true, false)) {
+                Element metadata = Element.of(ElementKind.METADATA, r1, Rank.between(null, null), null)
+                        .with(pyrite.core.model.Property.TYPES, List.of(pyrite.core.model.Reference.to(type)));
+                assertThat(line.commit(0, Edit.put(metadata))).isEqualTo(first || !type.equals(Metadata.MANAGED));
+            }
         }
     }
 
