@@ -2,6 +2,7 @@ package pyrite.app.evidence;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -38,6 +39,9 @@ import pyrite.core.verification.VerdictKind;
 public class Verdicts {
     private static final int MOST_CHANGES = 5;
     private static final int MOST_STANDINGS = 16;
+    /** So long the requirements of a branch are judged at once; those that are left wait for the next revision. */
+    private static final Duration LONGEST = Duration.ofSeconds(10);
+
     private static final int FARTHEST_BACK = 200;
     private static final Comparator<VerdictView> WORST_FIRST = Comparator.comparing(view -> switch (view.kind()) {
         case ERROR -> 0;
@@ -72,9 +76,11 @@ public class Verdicts {
         for (RunStore.Verdict verdict : inForce(head)) {
             views.computeIfAbsent(verdict.requirement(), _ -> new ArrayList<>()).add(view(head, verdict, history));
         }
+        Set<ElementId> judgedByRuns = Set.copyOf(views.keySet());
         atOnce(head)
                 .forEach((requirement, found) -> found.judgements().stream()
-                        .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE)
+                        .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE
+                                || found.isCutShort() && !judgedByRuns.contains(requirement))
                         .forEach(judgement -> put(views, view(head, judgement), requirement)));
         views.forEach((requirement, list) -> addMissing(head, requirement, list));
         views.values().forEach(list -> list.sort(WORST_FIRST));
@@ -163,16 +169,20 @@ public class Verdicts {
         }
         Set<ElementId> alterable = Fingerprint.alterableBy(
                 branches.difference(head.branch(), since, head.number()).changes(), head.model());
-        return judged -> judged.read().isApartFrom(alterable);
+        return judged -> judged.isApartFrom(alterable);
     }
 
     private static Map<ElementId, StaticJudgement> atOnce(
             Model model, Map<ElementId, StaticJudgement> before, Predicate<StaticJudgement> untouched) {
+        long end = System.nanoTime() + LONGEST.toNanos();
         return model.ownElements(ElementKind.REQUIREMENT).collect(Collectors.toMap(Element::id, requirement -> {
             StaticJudgement known = before.get(requirement.id());
-            return known != null && (untouched.test(known) || known.holdsIn(model))
-                    ? known
-                    : StaticJudgement.of(model, requirement);
+            if (known != null && known.isReached() && (untouched.test(known) || known.holdsIn(model))) {
+                return known;
+            }
+            return System.nanoTime() < end
+                    ? StaticJudgement.of(model, requirement)
+                    : StaticJudgement.notReached(requirement);
         }));
     }
 

@@ -36,6 +36,7 @@ import pyrite.core.model.Reference;
 public final class Flattening {
     private final Model model;
     private final RunControl control;
+    private final Budget budget;
     private final InstanceBuilder builder;
     private final Lowering lowering;
 
@@ -45,10 +46,28 @@ public final class Flattening {
 
     /** @param control can end the flattening, which then throws a {@link RunFailure} */
     public Flattening(Model model, RunControl control) {
+        this(model, control, Budget.ofRun(), true);
+    }
+
+    private Flattening(Model model, RunControl control, Budget budget, boolean isWhole) {
         this.model = model;
         this.control = control;
-        this.builder = new InstanceBuilder(model, control);
-        this.lowering = new Lowering(model, builder);
+        this.budget = budget;
+        this.builder = new InstanceBuilder(model, control, budget, isWhole);
+        this.lowering = new Lowering(model, builder, budget);
+    }
+
+    /**
+     * For results that take no run: parts are built only as far as something looks into them, and there is less time. A
+     * {@link #system} cannot be made of it.
+     */
+    public static Flattening asNeeded(Model model) {
+        return new Flattening(model, RunControl.NONE, Budget.ofPage(), false);
+    }
+
+    /** Whether something was given up because it would take too much. */
+    public boolean isOverBudget() {
+        return budget.isExceeded();
     }
 
     /**

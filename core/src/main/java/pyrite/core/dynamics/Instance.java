@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
@@ -21,6 +22,23 @@ public final class Instance {
 
         /** Parts: one, or several by multiplicity. */
         record Parts(List<Instance> instances) implements Slot {}
+
+        /** Parts that are built when something looks into them. */
+        final class Later implements Slot {
+            private final Supplier<List<Instance>> building;
+            private @Nullable List<Instance> built;
+
+            Later(Supplier<List<Instance>> building) {
+                this.building = building;
+            }
+
+            List<Instance> instances() {
+                if (built == null) {
+                    built = building.get();
+                }
+                return built;
+            }
+        }
 
         /** A parameter: stands for an expression read in another instance. */
         record Alias(Expression expression, Instance scope) implements Slot {}

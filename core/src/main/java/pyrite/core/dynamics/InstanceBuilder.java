@@ -21,20 +21,26 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
-/** Builds instance trees of usages and records which elements it read. */
+/**
+ * Builds instance trees of usages and records which elements it read. What runs is built whole; for other results a part
+ * is built when something looks into it, so that they take, and rest on, no more than they need.
+ */
 final class InstanceBuilder {
     private static final int DEEPEST = 64;
-    private static final int MOST_INSTANCES = 1_000_000;
     private static final int CHECK_EVERY = 1024;
 
     private final Model model;
     private final RunControl control;
+    private final Budget budget;
+    private final boolean isWhole;
     private final Inheritance inheritance;
     private Set<ElementId> read = new LinkedHashSet<>();
     private final List<Instance> built = new ArrayList<>();
     private final List<FlatAttribute> quantities = new ArrayList<>();
 
-    InstanceBuilder(Model model, RunControl control) {
+    InstanceBuilder(Model model, RunControl control, Budget budget, boolean isWhole) {
+        this.budget = budget;
+        this.isWhole = isWhole;
         this.model = model;
         this.control = control;
         this.inheritance = model.inheritance();
@@ -114,11 +120,11 @@ final class InstanceBuilder {
             isInItself |= outer.usage().id().equals(usage.id());
         }
         if (isInItself || depth > DEEPEST) {
-            throw new ModelFault("'" + nameOf(usage) + "' contains itself without end", List.of(usage.id()));
+            throw Composition.endless(model, usage);
         }
-        if (built.size() >= MOST_INSTANCES) {
+        if (!budget.allowsInstance(built.size())) {
             throw new ModelFault(
-                    "there are more than " + MOST_INSTANCES + " parts in what runs; '" + nameOf(usage)
+                    "this takes more than " + budget.mostInstances() + " parts; '" + nameOf(usage)
                             + "' is one too many",
                     List.of(usage.id()));
         }
@@ -199,11 +205,17 @@ final class InstanceBuilder {
         if (value != null) {
             return new Instance.Slot.Alias(value.expression(), instance);
         }
+        return isWhole
+                ? new Instance.Slot.Parts(several(instance, feature, depth))
+                : new Instance.Slot.Later(() -> several(instance, feature, depth));
+    }
+
+    private List<Instance> several(Instance instance, Element feature, int depth) {
         Multiplicity multiplicity = inheritance.multiplicity(feature);
         String name = nameOf(feature);
         if (!multiplicity.isFixed()) {
             throw new ModelFault(
-                    "a run needs to know how many '" + name + "' there are, but [" + multiplicity
+                    "it must be known how many '" + name + "' there are, but [" + multiplicity
                             + "] leaves it open; redefine it with a fixed number such as [1]",
                     List.of(feature.id()));
         }
@@ -212,6 +224,6 @@ final class InstanceBuilder {
             String path = instance.pathOf(multiplicity.upper() == 1 ? name : name + "#(" + i + ")");
             parts.add(build(feature, path, instance, new HashMap<>(), depth + 1));
         }
-        return new Instance.Slot.Parts(List.copyOf(parts));
+        return List.copyOf(parts);
     }
 }

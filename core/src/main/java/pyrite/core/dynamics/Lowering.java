@@ -40,17 +40,13 @@ import pyrite.core.model.Property;
  */
 final class Lowering {
     private static final ElementId TIME = LibraryNames.id(LibraryNames.TIME);
-    /**
-     * So many values are gone through before a computation is given up, or a tenth of them in calls: some seconds'
-     * worth.
-     */
-    private static final int MOST_STEPS = 1_000_000;
     /** So many values may each rest on the next: more than anybody writes, few enough for recursion. */
     private static final int FARTHEST = 1000;
 
     private final Model model;
     private final ModelEnvironment environment;
     private final InstanceBuilder builder;
+    private final Budget budget;
     private final ReferenceLookup targets;
     private final CollectionLowering collections;
     private final CallLowering calls;
@@ -62,11 +58,11 @@ final class Lowering {
     private final List<Equation> definitions = new ArrayList<>();
     private Map<Integer, String> lost = new LinkedHashMap<>();
     private int count;
-    private int steps;
     private String label = "";
     private boolean frozen;
 
-    Lowering(Model model, InstanceBuilder builder) {
+    Lowering(Model model, InstanceBuilder builder, Budget budget) {
+        this.budget = budget;
         this.model = model;
         this.environment = model.environment();
         this.builder = builder;
@@ -122,8 +118,7 @@ final class Lowering {
      * @throws FaultException if it is too much
      */
     void spend(int work, Expression at) {
-        steps += work;
-        if (steps > MOST_STEPS || steps < 0) {
+        if (!budget.allowsSteps(work)) {
             throw new FaultException(
                     at.span(),
                     "working this out takes more calls and values than there is time for; "

@@ -131,6 +131,7 @@ final class ReferenceLookup {
         return switch (slot) {
             case Instance.Slot.Value(FlatAttribute quantity) -> List.of(quantity);
             case Instance.Slot.Parts(List<Instance> instances) -> List.copyOf(instances);
+            case Instance.Slot.Later later -> List.copyOf(later.instances());
             case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> of(reference, scope);
             case Instance.Slot.Alias(Expression expression, Instance scope)
             when CollectionLowering.isMany(expression) -> lowering.collections().values(expression, scope);

@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Composition;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
@@ -56,15 +58,26 @@ public final class RequirementJudge {
 
     /** What is found for one satisfying part, without a run. */
     static StaticJudgement withoutRun(Model model, Element requirement, Element satisfaction) {
-        Set<ElementId> read = new LinkedHashSet<>(List.of(satisfaction.id()));
+        Fingerprint said = Fingerprint.of(model, List.of(satisfaction.id()));
         List<ElementId> chain = satisfier(satisfaction);
         if (chain.isEmpty() || !model.get(chain.getFirst()).kind().isUsage()) {
-            return new StaticJudgement(List.of(), Fingerprint.of(model, read));
+            return new StaticJudgement(List.of(), List.of(said), false);
         }
-        Flattening flattening = new Flattening(model);
+        Element system = model.get(chain.getFirst());
+        Buildable buildable = Buildable.of(model, system);
+        if (buildable.fault() != null) {
+            Judgement error = unjudged(
+                    requirement,
+                    model.names().qualifiedName(requirement),
+                    VerdictKind.ERROR,
+                    buildable.fault().getMessage());
+            return new StaticJudgement(List.of(error), List.of(said, buildable.read()), false);
+        }
+        Flattening flattening = Flattening.asNeeded(model);
+        Set<ElementId> read = new LinkedHashSet<>();
         List<Judgement> judgements;
         try {
-            Instance root = flattening.running(model.get(chain.getFirst()));
+            Instance root = flattening.running(system);
             read.addAll(flattening.drainRead());
             judgements = new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction);
         } catch (ModelFault e) {
@@ -74,9 +87,36 @@ public final class RequirementJudge {
         read.addAll(flattening.drainRead());
         judgements.forEach(
                 judgement -> read.addAll(judgement.fingerprint().hashes().keySet()));
-        Fingerprint rests = Fingerprint.of(model, read).withoutSpare(model);
         return new StaticJudgement(
-                judgements.stream().map(judgement -> judgement.with(rests)).toList(), rests);
+                flattening.isOverBudget() ? List.of(gaveUp(model, requirement, satisfaction)) : judgements,
+                List.of(said, buildable.read(), Fingerprint.of(model, read).withoutSpare(model)),
+                flattening.isOverBudget());
+    }
+
+    /** Whether a system can be built, and what that rests on; found once in a snapshot. */
+    private record Buildable(Fingerprint read, @Nullable ModelFault fault) {
+        private static final class Known {
+            private final Map<ElementId, Buildable> bySystem = new ConcurrentHashMap<>();
+        }
+
+        static Buildable of(Model model, Element system) {
+            return model.derived(Known.class, _ -> new Known())
+                    .bySystem
+                    .computeIfAbsent(system.id(), _ -> {
+                        Composition composition = Composition.of(model, system);
+                        return new Buildable(
+                                Fingerprint.of(model, composition.read()).withoutSpare(model), composition.fault());
+                    });
+        }
+    }
+
+    private static Judgement gaveUp(Model model, Element requirement, Element satisfaction) {
+        return unjudged(
+                requirement,
+                Subjects.path(model, satisfaction),
+                VerdictKind.INCONCLUSIVE,
+                "too many parts or values are needed to judge this without a run; "
+                        + "run a case that verifies it, or let its condition look at fewer");
     }
 
     /**

@@ -114,7 +114,7 @@ public record FeatureSheet(
             this.model = model;
             this.inheritance = model.inheritance();
             this.holder = holder;
-            this.flattening = new Flattening(model);
+            this.flattening = Flattening.asNeeded(model);
             this.instance = instance();
         }
 

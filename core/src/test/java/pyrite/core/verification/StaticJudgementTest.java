@@ -111,6 +111,30 @@ class StaticJudgementTest {
         assertThat(of(mended, "r").judgements().getFirst().verdict()).isEqualTo(VerdictKind.PASS);
     }
 
+    /** A thousand in a thousand in a thousand: nobody waits for what a requirement does not look at. */
+    @Test
+    void aMillionPartsAreBuiltOnlyWhereARequirementLooks() {
+        Model model = Models.of("""
+                part def Bolt { attribute mass : MassValue default 1 [kg]; }
+                part def Row { part bolts : Bolt [1000]; }
+                part def Plate { part rows : Row [1000]; attribute mass : MassValue = 2 [t];
+                    attribute every : MassValue = sum(rows.bolts.mass); attribute some : MassValue = sum(rows#(3).bolts.mass); }
+                part plate : Plate;
+                requirement plain { subject p : Plate; require constraint { p.mass <= 2 [t] } }
+                requirement few { subject p : Plate; require constraint { p.some <= 999 [kg] } }
+                requirement whole { subject p : Plate; require constraint { p.every <= 2000 [t] } }
+                satisfy plain by plate; satisfy few by plate; satisfy whole by plate;
+                """);
+        assertThat(of(model, "plain").judgements().getFirst().verdict()).isEqualTo(VerdictKind.PASS);
+        assertThat(of(model, "few").judgements().getFirst().verdict()).isEqualTo(VerdictKind.FAIL);
+        StaticJudgement whole = of(model, "whole");
+        assertThat(whole.isCutShort()).isTrue();
+        assertThat(whole.judgements()).singleElement().satisfies(judgement -> {
+            assertThat(judgement.verdict()).isEqualTo(VerdictKind.INCONCLUSIVE);
+            assertThat(judgement.reason()).contains("too many parts", "run a case");
+        });
+    }
+
     private static Judgement only(String members, String requirement) {
         Model model = Models.of("""
                 part def Leaf { attribute mass : MassValue default 148 [t]; attribute width : LengthValue = 24 [m]; }
