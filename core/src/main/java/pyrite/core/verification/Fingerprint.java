@@ -181,11 +181,18 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
                 .forEach(child -> content.append(member(model, child)));
         if (element.kind() == ElementKind.REQUIREMENT) {
             model.referrers(element.id()).stream()
-                    .filter(id -> model.get(id).kind() == ElementKind.SATISFACTION)
+                    .filter(id -> satisfies(model.get(id), element))
                     .sorted()
                     .forEach(id -> content.append("\nsatisfied ").append(id));
         }
         return content.toString();
+    }
+
+    private static boolean satisfies(Element one, Element requirement) {
+        return one.kind() == ElementKind.SATISFACTION
+                && one.get(Property.TARGET)
+                        .filter(target -> target.target().equals(requirement.id()))
+                        .isPresent();
     }
 
     /** A plain number that replaces another counts by what it replaces, and by its value only where that was read. */

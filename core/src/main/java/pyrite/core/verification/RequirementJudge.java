@@ -152,7 +152,10 @@ public final class RequirementJudge {
     private List<Judgement> judge(Element requirement, Element satisfaction) {
         List<ElementId> chain = satisfier(satisfaction);
         List<Instance> subjects = chain.isEmpty() ? List.of(root) : subjects(chain);
-        Fingerprint said = Fingerprint.of(model, List.of(satisfaction.id()));
+        // Parts on the way to the subject were read too.
+        Set<ElementId> read = new LinkedHashSet<>(flattening.drainRead());
+        read.add(satisfaction.id());
+        Fingerprint said = Fingerprint.of(model, read);
         try {
             return subjects.stream()
                     .map(subject -> judged(requirement, subject, subject.path()))

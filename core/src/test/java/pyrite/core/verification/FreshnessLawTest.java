@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -64,7 +65,9 @@ class FreshnessLawTest {
             requirement level { subject p : Plant; require constraint { p.seen <= 2 [m] } }
             requirement fine { subject v : Valve; require constraint { v.grade == Grade::fine } }
             requirement light { subject t : Tank; require constraint { t.load <= 6 [kg] } }
+            requirement lightAll { subject p : Plant; require constraint { p.right.load + p.right.hull <= 30 [kg] } require fine; }
             satisfy light by plant.right;
+            satisfy lightAll by plant;
             satisfy keeps by plant.left;
             satisfy keeps by plant.right;
             satisfy other by plant.right;
@@ -175,6 +178,37 @@ class FreshnessLawTest {
                         .isEqualTo(said(before));
             }
         });
+    }
+
+    private static final Map<ElementId, StaticJudgement> AT_ONCE = atOnce(MODEL);
+
+    private static Map<ElementId, StaticJudgement> atOnce(Model model) {
+        return model.ownElements(ElementKind.REQUIREMENT)
+                .collect(Collectors.toMap(Element::id, requirement -> StaticJudgement.of(model, requirement)));
+    }
+
+    @Property(tries = 2500)
+    void aJudgementWithoutARunThatAFreshOneContradictsIsStale(@ForAll long seed) {
+        Edit edit = edit(new Random(seed));
+        if (edit == null || !(MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference))) {
+            return;
+        }
+        Set<ElementId> alterable = Fingerprint.alterableBy(difference.changes(), after);
+        AT_ONCE.forEach((requirement, before) -> {
+            boolean holds = before.holdsIn(after);
+            if (before.isApartFrom(alterable)) {
+                assertThat(holds).as(() -> "after " + difference.changes()).isTrue();
+            }
+            if (holds) {
+                assertThat(said(StaticJudgement.of(after, after.get(requirement))))
+                        .as(() -> "after " + difference.changes())
+                        .isEqualTo(said(before));
+            }
+        });
+    }
+
+    private static List<String> said(StaticJudgement judgement) {
+        return judgement.judgements().stream().map(FreshnessLawTest::said).toList();
     }
 
     private static String said(Judgement judgement) {
