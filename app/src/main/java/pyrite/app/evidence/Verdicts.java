@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -52,13 +51,14 @@ public class Verdicts {
 
     private final RunStore runs;
     private final BranchStore branches;
+    private final Workspace workspace;
     private final Cache<VerdictsKey, Map<ElementId, List<VerdictView>>> inForce =
             Caffeine.newBuilder().maximumSize(MOST_STANDINGS).build();
-    private final Map<Long, Judged> judgedAtOnce = new ConcurrentHashMap<>();
 
-    Verdicts(RunStore runs, BranchStore branches) {
+    Verdicts(RunStore runs, BranchStore branches, Workspace workspace) {
         this.runs = runs;
         this.branches = branches;
+        this.workspace = workspace;
     }
 
     /** What the current verdicts depend on: the head of a branch and which of its runs have ended. */
@@ -138,25 +138,23 @@ public class Verdicts {
         return verdict.fingerprint().changedIn(head.model()).isEmpty();
     }
 
-    /** The verdicts without a run at a revision. */
-    private record Judged(int number, Map<ElementId, StaticJudgement> byRequirement) {}
+    /** The verdicts without a run at the newest revision of a branch that was asked for. */
+    private static final class Judged {
+        private int number;
+        private Map<ElementId, StaticJudgement> byRequirement = Map.of();
+    }
 
     /** What can be judged from the model alone; what changes since left as it was is not judged again. */
     private Map<ElementId, StaticJudgement> atOnce(Workspace.Head head) {
-        return head.past()
-                ? atOnce(head.model(), Map.of(), _ -> false)
-                : judgedAtOnce
-                        .compute(
-                                head.branch().id(),
-                                (_, known) -> known == null
-                                        ? new Judged(head.number(), atOnce(head.model(), Map.of(), _ -> false))
-                                        : new Judged(
-                                                head.number(),
-                                                atOnce(
-                                                        head.model(),
-                                                        known.byRequirement(),
-                                                        untouched(head, known.number()))))
-                        .byRequirement();
+        if (head.past()) {
+            return atOnce(head.model(), Map.of(), _ -> false);
+        }
+        Judged known = workspace.follower(head.branch(), Judged.class, Judged::new);
+        synchronized (known) {
+            known.byRequirement = atOnce(head.model(), known.byRequirement, untouched(head, known.number));
+            known.number = head.number();
+            return known.byRequirement;
+        }
     }
 
     /**

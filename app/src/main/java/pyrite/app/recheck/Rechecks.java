@@ -3,7 +3,6 @@ package pyrite.app.recheck;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
@@ -19,7 +18,6 @@ import pyrite.core.trace.Agreements;
 public class Rechecks {
     private final Workspace workspace;
     private final BranchStore store;
-    private final Map<Long, Followed> branches = new ConcurrentHashMap<>();
 
     Rechecks(Workspace workspace, BranchStore store) {
         this.workspace = workspace;
@@ -61,8 +59,8 @@ public class Rechecks {
         if (head.past() || head.number() == 0) {
             return Map.of();
         }
-        return branches.computeIfAbsent(
-                        head.branch().id(), _ -> new Followed(Agreements.begin(workspace.at(head, 1), 1)))
+        return workspace
+                .follower(head.branch(), Followed.class, () -> new Followed(Agreements.begin(workspace.at(head, 1), 1)))
                 .upTo(head.branch(), head.number(), store);
     }
 

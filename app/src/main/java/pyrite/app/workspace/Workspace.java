@@ -2,16 +2,18 @@ package pyrite.app.workspace;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Supplier;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
@@ -33,7 +35,7 @@ import pyrite.core.trace.RuleEditing;
 
 /**
  * The loaded heads of branches, and the only way to change them. Commits to a branch are sequential; a reader uses the
- * head it finds and never waits.
+ * head it finds and waits only for a branch to be loaded. Branches that nobody looks at are let go of.
  */
 @Service
 public class Workspace {
@@ -41,16 +43,32 @@ public class Workspace {
     private static final int UNDOABLE = 500;
 
     private static final int MOST_PAST = 6;
+    /** What an empty branch takes, as so many elements. */
+    private static final int SMALLEST = 1000;
+
+    private static final Duration UNUSED = Duration.ofHours(4);
 
     private final BranchStore store;
     private final Checkpoints checkpoints;
     private final Events events;
     private final InstantSource clock;
-    private final Map<Long, Loaded> branches = new ConcurrentHashMap<>();
+    private final Cache<Long, Loaded> branches;
+    private final Map<Long, ReentrantLock> committing = new ConcurrentHashMap<>();
     private final Cache<Moment, Model> past =
             Caffeine.newBuilder().maximumSize(MOST_PAST).build();
 
-    Workspace(BranchStore store, Checkpoints checkpoints, Events events, InstantSource clock) {
+    /** @param mostElements branches with so many elements in all stay in memory while somebody looks at them */
+    Workspace(
+            BranchStore store,
+            Checkpoints checkpoints,
+            Events events,
+            InstantSource clock,
+            @Value("${pyrite.branches.most-elements}") long mostElements) {
+        this.branches = Caffeine.newBuilder()
+                .maximumWeight(mostElements)
+                .weigher((Long _, Loaded loaded) -> SMALLEST + loaded.head.model().size())
+                .expireAfterAccess(UNUSED)
+                .build();
         this.store = store;
         this.checkpoints = checkpoints;
         this.events = events;
@@ -82,14 +100,12 @@ public class Workspace {
         }
     }
 
-    private static final class Loaded {
-        private final ReentrantLock committing = new ReentrantLock();
-        private volatile Head head;
-
-        Loaded(Head head) {
-            this.head = head;
-        }
-    }
+    /**
+     * A branch in memory.
+     *
+     * @param followers what is kept of it beside its head, one of a type, and let go of with it
+     */
+    private record Loaded(Head head, Map<Class<?>, Object> followers) {}
 
     /** The result of a commit. */
     public sealed interface Commit {
@@ -113,8 +129,7 @@ public class Workspace {
 
     public Head head(String project, String branch) {
         return store.find(project, branch)
-                .map(this::loaded)
-                .map(loaded -> loaded.head)
+                .map(each -> loaded(each).head)
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of a project " + project));
     }
 
@@ -129,8 +144,7 @@ public class Workspace {
         return branchesOfProject.stream()
                 .filter(each -> each.uuid().equals(branch))
                 .findFirst()
-                .map(this::loaded)
-                .map(loaded -> loaded.head)
+                .map(each -> loaded(each).head)
                 .orElseThrow(() -> new NotFound("there is no branch " + branch + " of this project"));
     }
 
@@ -138,12 +152,41 @@ public class Workspace {
         return loaded(store.get(branch)).head;
     }
 
+    /** Loaded under the lock of its commits, so that no head comes back that a commit has replaced meanwhile. */
     private Loaded loaded(Branch branch) {
-        return branches.computeIfAbsent(branch.id(), _ -> {
-            Head head = new Head(branch, branch.head(), store.load(branch), false);
-            checkpoints.loaded(head);
-            return new Loaded(head);
+        Loaded known = branches.getIfPresent(branch.id());
+        return known != null ? known : locked(branch, () -> {
+            Loaded loaded = branches.getIfPresent(branch.id());
+            return loaded != null ? loaded : load(store.get(branch.id()));
         });
+    }
+
+    private Loaded load(Branch branch) {
+        Head head = new Head(branch, branch.head(), store.load(branch), false);
+        checkpoints.loaded(head);
+        Loaded loaded = new Loaded(head, new ConcurrentHashMap<>());
+        branches.put(branch.id(), loaded);
+        return loaded;
+    }
+
+    private <T> T locked(Branch branch, Supplier<T> work) {
+        ReentrantLock lock = committing.computeIfAbsent(branch.id(), _ -> new ReentrantLock());
+        lock.lock();
+        try {
+            return work.get();
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /**
+     * What follows a branch from revision to revision and is costly to begin anew. It stays as long as the branch is in
+     * memory.
+     *
+     * @param begin makes it where there is none; must not ask for a follower itself
+     */
+    public <T> T follower(Branch branch, Class<T> type, Supplier<T> begin) {
+        return type.cast(loaded(branch).followers.computeIfAbsent(type, _ -> begin.get()));
     }
 
     /**
@@ -234,13 +277,7 @@ public class Workspace {
     }
 
     private Commit exclusively(Branch branch, Work work) {
-        Loaded loaded = loaded(branch);
-        loaded.committing.lock();
-        try {
-            return work.on(loaded.head);
-        } finally {
-            loaded.committing.unlock();
-        }
+        return locked(branch, () -> work.on(loaded(branch).head));
     }
 
     private Commit write(Head head, Edit edit, Person author, String summary, Revision.Act act, int of) {
@@ -274,7 +311,7 @@ public class Workspace {
                 new Revision(head.number() + 1, author.signIn(), clock.instant(), shortened(summary), act, of);
         store.commit(head.branch(), author, revision, difference);
         Head next = new Head(head.branch(), revision.number(), model, false);
-        Objects.requireNonNull(branches.get(head.branch().id())).head = next;
+        branches.put(head.branch().id(), new Loaded(next, loaded(head.branch()).followers));
         checkpoints.changed(next, difference.changes().size());
         events.publish(head.branch().id(), "revision", Map.of("number", revision.number(), "author", author.signIn()));
         return new Commit.Saved(revision);
