@@ -66,7 +66,8 @@ public class Workspace {
             @Value("${pyrite.branches.most-elements}") long mostElements) {
         this.branches = Caffeine.newBuilder()
                 .maximumWeight(mostElements)
-                .weigher((Long _, Loaded loaded) -> SMALLEST + loaded.head.model().size())
+                .weigher((Long _, Loaded loaded) ->
+                        SMALLEST + loaded.head.model().size())
                 .expireAfterAccess(UNUSED)
                 .build();
         this.store = store;
@@ -155,10 +156,12 @@ public class Workspace {
     /** Loaded under the lock of its commits, so that no head comes back that a commit has replaced meanwhile. */
     private Loaded loaded(Branch branch) {
         Loaded known = branches.getIfPresent(branch.id());
-        return known != null ? known : locked(branch, () -> {
-            Loaded loaded = branches.getIfPresent(branch.id());
-            return loaded != null ? loaded : load(store.get(branch.id()));
-        });
+        return known != null
+                ? known
+                : locked(branch, () -> {
+                    Loaded loaded = branches.getIfPresent(branch.id());
+                    return loaded != null ? loaded : load(store.get(branch.id()));
+                });
     }
 
     private Loaded load(Branch branch) {

@@ -22,8 +22,8 @@ import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 
 /**
- * Builds instance trees of usages and records which elements it read. What runs is built whole; for other results a part
- * is built when something looks into it, so that they take, and rest on, no more than they need.
+ * Builds instance trees of usages and records which elements it read. What runs is built whole; for other results a
+ * part is built when something looks into it, so that they take, and rest on, no more than they need.
  */
 final class InstanceBuilder {
     private static final int DEEPEST = 64;

@@ -100,13 +100,11 @@ public final class RequirementJudge {
         }
 
         static Buildable of(Model model, Element system) {
-            return model.derived(Known.class, _ -> new Known())
-                    .bySystem
-                    .computeIfAbsent(system.id(), _ -> {
-                        Composition composition = Composition.of(model, system);
-                        return new Buildable(
-                                Fingerprint.of(model, composition.read()).withoutSpare(model), composition.fault());
-                    });
+            return model.derived(Known.class, _ -> new Known()).bySystem.computeIfAbsent(system.id(), _ -> {
+                Composition composition = Composition.of(model, system);
+                return new Buildable(
+                        Fingerprint.of(model, composition.read()).withoutSpare(model), composition.fault());
+            });
         }
     }
 
