@@ -15,7 +15,6 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -41,13 +40,10 @@ import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.Agreements;
-import pyrite.core.trace.DoubtText;
-import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.RecheckRecord;
 import pyrite.core.view.TextDifference;
 
@@ -61,40 +57,23 @@ class RecheckController {
     private final Workspace workspace;
     private final BranchStore store;
     private final Rechecks rechecks;
+    private final RecheckItems items;
     private final Verdicts verdicts;
 
-    RecheckController(Pages pages, Workspace workspace, BranchStore store, Rechecks rechecks, Verdicts verdicts) {
+    RecheckController(
+            Pages pages,
+            Workspace workspace,
+            BranchStore store,
+            Rechecks rechecks,
+            RecheckItems items,
+            Verdicts verdicts) {
+        this.items = items;
         this.pages = pages;
         this.workspace = workspace;
         this.store = store;
         this.rechecks = rechecks;
         this.verdicts = verdicts;
     }
-
-    /**
-     * A changed property of an end.
-     *
-     * @param by the newest revision since that touched the end; null if none is found
-     */
-    public record Change(
-            Element end, String property, List<TextDifference.Piece> pieces, BranchStore.@Nullable Entry by) {}
-
-    /**
-     * The link was examined and left open.
-     *
-     * @param moved whether an end has changed again since
-     */
-    public record Kept(String note, BranchStore.Entry by, boolean moved) {}
-
-    /** A link that needs recheck; {@code key} identifies it in a form. */
-    public record Item(
-            String key,
-            LinkKind kind,
-            Element source,
-            Element target,
-            int since,
-            List<Change> changes,
-            @Nullable Kept kept) {}
 
     @GetMapping("/p/{project}/{branch}/recheck")
     String recheck(
@@ -109,11 +88,7 @@ class RecheckController {
         page.addAttribute("all", all.size());
         page.addAttribute("chosen", chosen.size());
         page.addAttribute(
-                "items",
-                chosen.stream()
-                        .limit(MOST_SHOWN)
-                        .map(doubt -> item(head, doubt))
-                        .toList());
+                "items", items.of(head, chosen.stream().limit(MOST_SHOWN).toList()));
         page.addAttribute(
                 "kinds",
                 all.stream().map(doubt -> doubt.link().kind().key()).collect(Collectors.toCollection(TreeSet::new)));
@@ -162,8 +137,7 @@ class RecheckController {
     @ResponseBody
     List<DoubtJson> doubts(Workspace.Head head, @ParameterObject RecheckFilter filter) {
         Model model = head.model();
-        return chosen(head, filter).stream()
-                .map(doubt -> item(head, doubt))
+        return items.of(head, chosen(head, filter)).stream()
                 .map(item -> new DoubtJson(
                         item.key(),
                         item.kind().key(),
@@ -177,7 +151,7 @@ class RecheckController {
                 .toList();
     }
 
-    private static ChangeJson json(Model model, Change change) {
+    private static ChangeJson json(Model model, RecheckItems.Change change) {
         return new ChangeJson(
                 ElementRef.of(model, change.end()),
                 change.property(),
@@ -211,9 +185,8 @@ class RecheckController {
                 "by",
                 "when",
                 "kept open because")));
-        for (Agreements.Doubt doubt : chosen(head, filter)) {
-            Item item = item(head, doubt);
-            for (Change change : item.changes()) {
+        for (RecheckItems.Item item : items.of(head, chosen(head, filter))) {
+            for (RecheckItems.Change change : item.changes()) {
                 rows.add(List.of(
                         labels.full(item.source()),
                         item.kind().forward(),
@@ -232,7 +205,7 @@ class RecheckController {
     }
 
     /** One side of a difference: all of it but what only the other side has. */
-    private static String side(Change change, TextDifference.Kind without) {
+    private static String side(RecheckItems.Change change, TextDifference.Kind without) {
         return change.pieces().stream()
                 .filter(piece -> piece.kind() != without)
                 .map(TextDifference.Piece::text)
@@ -247,66 +220,6 @@ class RecheckController {
 
     private static String id(Model model, ElementId id) {
         return RequirementIds.of(model, model.get(id));
-    }
-
-    private Item item(Workspace.Head head, Agreements.Doubt doubt) {
-        Model then = workspace.at(head, doubt.since());
-        List<Change> changes = doubt.changes().stream()
-                .map(change -> {
-                    DoubtText text = DoubtText.of(then, head.model(), change);
-                    return new Change(
-                            head.model().get(change.end()),
-                            change.property(),
-                            TextDifference.of(text.before(), text.after()),
-                            by(head, then, change, doubt.since()).orElse(null));
-                })
-                .toList();
-        return new Item(
-                key(doubt),
-                doubt.link().kind(),
-                head.model().get(doubt.link().source()),
-                head.model().get(doubt.link().target()),
-                doubt.since(),
-                changes,
-                RecheckRecord.keptOpen(head.model(), doubt)
-                        .map(kept -> kept(head, kept, changes))
-                        .orElse(null));
-    }
-
-    private Kept kept(Workspace.Head head, RecheckRecord.Kept kept, List<Change> changes) {
-        return new Kept(
-                kept.note(),
-                store.revisionsOf(head.branch(), kept.record().id()).getFirst(),
-                changes.stream()
-                        .anyMatch(change ->
-                                change.by() != null && change.by().revision().number() > kept.at()));
-    }
-
-    private static String key(Agreements.Doubt doubt) {
-        return doubt.link().carrier() + " " + doubt.link().source() + " "
-                + doubt.link().target();
-    }
-
-    /**
-     * The newest revision after one that touched what changed: the documentation for the text, else what else the end
-     * owns, now or then.
-     */
-    private Optional<BranchStore.Entry> by(Workspace.Head head, Model then, Agreements.Change change, int since) {
-        boolean text = change.property().equals("text");
-        List<ElementId> parts = new ArrayList<>();
-        for (Model model : List.of(head.model(), then)) {
-            if (model.has(change.end())) {
-                model.subtree(change.end()).stream()
-                        .filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text
-                                && !RecheckRecord.isPart(model, each))
-                        .forEach(each -> parts.add(each.id()));
-            }
-        }
-        return parts.stream()
-                .distinct()
-                .flatMap(id -> store.revisionsOf(head.branch(), id).stream())
-                .filter(entry -> entry.revision().number() > since)
-                .max(Comparator.comparing(entry -> entry.revision().number()));
     }
 
     /** Requirements whose evidence went stale: another matter than links in doubt, but settled by the same people. */
@@ -345,7 +258,7 @@ class RecheckController {
     private ResponseEntity<Answer> record(
             Workspace.Head head, Person person, LookedAt lookedAt, String then, Recording recording) {
         List<Agreements.Doubt> doubts = rechecks.all(head).stream()
-                .filter(doubt -> lookedAt.links().contains(key(doubt)))
+                .filter(doubt -> lookedAt.links().contains(RecheckItems.key(doubt)))
                 .toList();
         if (doubts.isEmpty()) {
             return Answer.unprocessable("these links need no recheck any more");

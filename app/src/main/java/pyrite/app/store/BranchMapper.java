@@ -120,12 +120,33 @@ public interface BranchMapper {
     @Select("select branch_id as branch, number from revision where uuid = #{uuid}")
     Optional<BranchStore.Place> placeOf(UUID uuid);
 
-    /** Joined and not asked for with {@code in}: the database would look for each revision among all changes anew. */
+    /**
+     * Joined and not asked for with {@code in}: the database would look for each revision among all changes anew. It is
+     * told the index, because it prefers to go through all elements of a branch.
+     */
     @Select("<script>" + REVISION + """
-            join (select from_number as changed from element_version where branch_id = #{branch} and element_id in
+            join (select from_number as changed from element_version use index (element_version_of)
+                where branch_id = #{branch} and element_id in
                 <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>
-                union select to_number from element_version where branch_id = #{branch} and element_id in
+                union select to_number from element_version use index (element_version_of)
+                where branch_id = #{branch} and element_id in
                 <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>) on r.number = changed
             where r.branch_id = #{branch} order by r.number desc</script>""")
     List<Row> revisionsOf(@Param("branch") long branch, @Param("elements") Collection<UUID> elements);
+
+    /** The number of the revision that changed an element last. */
+    record LastChange(UUID elementId, int number) {}
+
+    @Select("""
+            <script>select element_id, max(greatest(from_number, coalesce(to_number, 0))) as number
+            from element_version use index (element_version_of)
+            where branch_id = #{branch} and element_id in
+            <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>
+            group by element_id</script>""")
+    List<LastChange> lastChanges(@Param("branch") long branch, @Param("elements") Collection<UUID> elements);
+
+    @Select("<script>" + REVISION + """
+            where r.branch_id = #{branch} and r.number in
+            <foreach item='number' collection='numbers' open='(' separator=',' close=')'>#{number}</foreach></script>""")
+    List<Row> revisionsNumbered(@Param("branch") long branch, @Param("numbers") Collection<Integer> numbers);
 }

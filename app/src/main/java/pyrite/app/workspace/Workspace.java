@@ -5,10 +5,13 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.time.InstantSource;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.TreeSet;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
@@ -208,6 +211,19 @@ public class Workspace {
                         _ -> head.model()
                                 .replay(store.difference(head.branch(), number, head.number())
                                         .inverse()));
+    }
+
+    /** The snapshots of several revisions, each made of the one after it. */
+    public Map<Integer, Model> at(Head head, Collection<Integer> numbers) {
+        Map<Integer, Model> snapshots = new HashMap<>();
+        int later = head.number();
+        Model model = head.model();
+        for (int number : new TreeSet<>(numbers).descendingSet()) {
+            model = model.replay(store.difference(head.branch(), number, later).inverse());
+            snapshots.put(number, model);
+            later = number;
+        }
+        return snapshots;
     }
 
     /** The branch as it was at a revision, to be read. */
