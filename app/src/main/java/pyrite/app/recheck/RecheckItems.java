@@ -64,44 +64,75 @@ class RecheckItems {
 
     /** Items for some links of a branch; what they need of its history is read once for all of them. */
     List<Item> of(Workspace.Head head, List<Agreements.Doubt> doubts) {
-        Map<Integer, Model> then =
-                workspace.at(head, doubts.stream().map(Agreements.Doubt::since).toList());
+        History history = history(head, doubts);
+        return doubts.stream().map(history::item).toList();
+    }
+
+    private History history(Workspace.Head head, List<Agreements.Doubt> doubts) {
+        Set<Integer> numbers = new HashSet<>();
+        Set<Integer> agreements = new HashSet<>();
+        doubts.forEach(doubt -> doubt.changes().forEach(change -> {
+            if (change.seen() != null) {
+                numbers.add(change.seen().changedAt());
+            } else {
+                agreements.add(doubt.since());
+            }
+        }));
+        Map<Integer, Model> then = workspace.at(head, agreements);
         Set<ElementId> parts = new HashSet<>();
         doubts.forEach(doubt -> {
-            doubt.changes()
-                    .forEach(change -> parts(head.model(), Objects.requireNonNull(then.get(doubt.since())), change)
-                            .forEach(parts::add));
+            doubt.changes().stream()
+                    .filter(change -> change.seen() == null)
+                    .forEach(change ->
+                            parts(head.model(), then.get(doubt.since()), change).forEach(parts::add));
             RecheckRecord.keptOpen(head.model(), doubt)
                     .ifPresent(kept -> parts.add(kept.record().id()));
         });
-        Map<ElementId, BranchStore.Entry> lastChanges = store.lastChanges(head.branch(), parts);
-        return doubts.stream()
-                .map(doubt -> item(head.model(), Objects.requireNonNull(then.get(doubt.since())), doubt, lastChanges))
-                .toList();
+        return new History(
+                head.model(), then, store.revisions(head.branch(), numbers), store.lastChanges(head.branch(), parts));
     }
 
-    private static Item item(
-            Model model, Model then, Agreements.Doubt doubt, Map<ElementId, BranchStore.Entry> lastChanges) {
-        List<Change> changes = doubt.changes().stream()
-                .map(change -> {
-                    DoubtText text = DoubtText.of(then, model, change);
-                    return new Change(
-                            model.get(change.end()),
-                            change.property(),
-                            TextDifference.of(text.before(), text.after()),
-                            by(parts(model, then, change), doubt.since(), lastChanges));
-                })
-                .toList();
-        return new Item(
-                key(doubt),
-                doubt.link().kind(),
-                model.get(doubt.link().source()),
-                model.get(doubt.link().target()),
-                doubt.since(),
-                changes,
-                RecheckRecord.keptOpen(model, doubt)
-                        .map(kept -> kept(kept, changes, lastChanges))
-                        .orElse(null));
+    /**
+     * What some items need of a branch's history.
+     *
+     * @param then the snapshots of agreements with which something differs that was not seen to change
+     */
+    private record History(
+            Model model,
+            Map<Integer, Model> then,
+            Map<Integer, BranchStore.Entry> revisions,
+            Map<ElementId, BranchStore.Entry> lastChanges) {
+
+        Item item(Agreements.Doubt doubt) {
+            List<Change> changes = doubt.changes().stream()
+                    .map(change -> change(doubt, change))
+                    .toList();
+            return new Item(
+                    key(doubt),
+                    doubt.link().kind(),
+                    model.get(doubt.link().source()),
+                    model.get(doubt.link().target()),
+                    doubt.since(),
+                    changes,
+                    RecheckRecord.keptOpen(model, doubt)
+                            .map(kept -> kept(kept, changes, lastChanges))
+                            .orElse(null));
+        }
+
+        private Change change(Agreements.Doubt doubt, Agreements.Change change) {
+            Agreements.Seen seen = change.seen();
+            Model agreed = then.get(doubt.since());
+            DoubtText text = seen != null
+                    ? DoubtText.of(seen, model, change)
+                    : DoubtText.of(Objects.requireNonNull(agreed), model, change);
+            return new Change(
+                    model.get(change.end()),
+                    change.property(),
+                    TextDifference.of(text.before(), text.after()),
+                    seen != null
+                            ? revisions.get(seen.changedAt())
+                            : by(parts(model, agreed, change), doubt.since(), lastChanges));
+        }
     }
 
     private static Kept kept(
@@ -124,9 +155,9 @@ class RecheckItems {
     }
 
     /** What makes up a property of an end, now or then: the documentation its text, else what else the end owns. */
-    private static Stream<ElementId> parts(Model now, Model then, Agreements.Change change) {
+    private static Stream<ElementId> parts(Model now, @Nullable Model then, Agreements.Change change) {
         boolean text = change.property().equals("text");
-        return Stream.of(now, then)
+        return Stream.of(now, then == null ? now : then)
                 .filter(model -> model.has(change.end()))
                 .flatMap(model -> model.subtree(change.end()).stream()
                         .filter(each -> (each.kind() == ElementKind.DOCUMENTATION) == text

@@ -223,16 +223,22 @@ public class BranchStore {
                 .toList();
     }
 
+    /** The revisions with some numbers. */
+    public Map<Integer, Entry> revisions(Branch branch, Collection<Integer> numbers) {
+        Map<Integer, Entry> entries = new HashMap<>();
+        slices(numbers.stream().distinct().toList())
+                .forEach(some -> mapper.revisionsNumbered(branch.id(), some)
+                        .forEach(row -> entries.put(row.number(), entry(row))));
+        return entries;
+    }
+
     /** The revision that changed each of some elements last; those that never were on the branch are left out. */
     public Map<ElementId, Entry> lastChanges(Branch branch, Collection<ElementId> elements) {
         Map<ElementId, Integer> numbers = new HashMap<>();
         slices(elements.stream().map(ElementId::value).distinct().toList())
                 .forEach(ids -> mapper.lastChanges(branch.id(), ids)
                         .forEach(change -> numbers.put(ElementId.of(change.elementId()), change.number())));
-        Map<Integer, Entry> entries = new HashMap<>();
-        slices(numbers.values().stream().distinct().toList())
-                .forEach(some -> mapper.revisionsNumbered(branch.id(), some)
-                        .forEach(row -> entries.put(row.number(), entry(row))));
+        Map<Integer, Entry> entries = revisions(branch, numbers.values());
         Map<ElementId, Entry> found = new HashMap<>();
         numbers.forEach((id, number) -> found.put(id, entries.get(number)));
         return found;

@@ -7,8 +7,10 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
@@ -27,8 +29,19 @@ import pyrite.core.specification.Metadata;
  * revisions, so changing a watched property back removes the need to recheck.
  */
 public final class Agreements {
-    /** A watched property of an end that differs from the agreed state. */
-    public record Change(ElementId end, String property) {}
+    /**
+     * A watched property of an end that differs from the agreed state.
+     *
+     * @param seen what was seen when it began to differ; null if it has to be looked up in the history of the branch
+     */
+    public record Change(
+            ElementId end, String property, @Nullable Seen seen) {}
+
+    /**
+     * @param before the agreed state, to be read
+     * @param changedAt the revision that changed the property last
+     */
+    public record Seen(String before, int changedAt) {}
 
     /** A link that needs recheck; {@code since} is the revision of its last agreement. */
     public record Doubt(Link link, int since, List<Change> changes) {
@@ -140,7 +153,8 @@ public final class Agreements {
         }
         confirmations(difference, ends, touched);
         touched.addAll(changesRules(difference) ? agreed.keySet() : atChangedEnds(before, difference));
-        touched.forEach(link -> compare(link, ends));
+        Ends beforeEnds = new Ends(before);
+        touched.forEach(link -> compare(link, ends, beforeEnds));
     }
 
     private boolean changesRules(Difference difference) {
@@ -216,7 +230,7 @@ public final class Agreements {
         }
     }
 
-    private void compare(Link link, Ends ends) {
+    private void compare(Link link, Ends ends, Ends before) {
         List<Agreed> all = agreed.get(link);
         if (all == null) {
             return;
@@ -226,16 +240,46 @@ public final class Agreements {
         Set<String> properties = new HashSet<>(ends.watched(link));
         properties.retainAll(last.watched());
         List<Change> changes = new ArrayList<>();
-        WatchedProperties.differing(last.source(), ends.state(link.source(), properties)).stream()
-                .filter(properties::contains)
-                .forEach(property -> changes.add(new Change(link.source(), property)));
-        WatchedProperties.differing(last.target(), ends.state(link.target(), properties)).stream()
-                .filter(properties::contains)
-                .forEach(property -> changes.add(new Change(link.target(), property)));
+        changes(link, link.source(), last.source(), properties, ends, before).forEach(changes::add);
+        changes(link, link.target(), last.target(), properties, ends, before).forEach(changes::add);
         if (changes.isEmpty()) {
             doubts.remove(link);
         } else {
             doubts.put(link, new Doubt(link, last.revision(), List.copyOf(changes)));
         }
+    }
+
+    private Stream<Change> changes(
+            Link link, ElementId end, Map<String, String> then, Set<String> properties, Ends ends, Ends before) {
+        Map<String, String> now = ends.state(end, properties);
+        Map<String, String> until = before.model.has(end) ? before.state(end, properties) : Map.of();
+        return WatchedProperties.differing(then, now).stream()
+                .filter(properties::contains)
+                .map(property -> {
+                    Seen known = known(link, end, property);
+                    boolean isNew = !Objects.equals(until.get(property), now.get(property));
+                    boolean wasAgreed = Objects.equals(until.get(property), then.get(property));
+                    Seen seen = isNew && wasAgreed && before.model.has(end)
+                            ? new Seen(before.watched.readable(before.model.get(end), property), number)
+                            : known == null || !isNew ? known : new Seen(known.before(), number);
+                    return new Change(end, property, seen);
+                });
+    }
+
+    /** What was known of a difference from the same agreement. */
+    private @Nullable Seen known(Link link, ElementId end, String property) {
+        Doubt doubt = doubts.get(link);
+        return doubt == null
+                        || doubt.since()
+                                != Objects.requireNonNull(agreed.get(link))
+                                        .getLast()
+                                        .revision()
+                ? null
+                : doubt.changes().stream()
+                        .filter(change ->
+                                change.end().equals(end) && change.property().equals(property))
+                        .findFirst()
+                        .map(Change::seen)
+                        .orElse(null);
     }
 }

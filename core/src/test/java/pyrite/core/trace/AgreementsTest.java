@@ -105,6 +105,24 @@ class AgreementsTest {
     }
 
     @Test
+    void whatWasSeenToChangeTellsTheAgreedTextAndTheLastChange() {
+        branch.text("N-1", "Something else.");
+        branch.text("S-2", "Something of its own.");
+        branch.text("N-1", "Something else again.");
+        assertThat(branch.agreements.doubts())
+                .filteredOn(doubt -> doubt.changes().getFirst().property().equals("text"))
+                .flatExtracting(Agreements.Doubt::changes)
+                .extracting(Agreements.Change::seen)
+                .contains(new Agreements.Seen("The quays stay dry.", 4))
+                .doesNotContain(new Agreements.Seen("Something else.", 4));
+        branch.undo();
+        assertThat(branch.agreements.doubts())
+                .flatExtracting(Agreements.Doubt::changes)
+                .extracting(Agreements.Change::seen)
+                .contains(new Agreements.Seen("The quays stay dry.", 5));
+    }
+
+    @Test
     void changingAWatchedPropertyBackRestoresTheLink() {
         branch.text("N-1", "Something else.");
         branch.text("N-1", "The quays stay dry.");
