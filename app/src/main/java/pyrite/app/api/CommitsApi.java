@@ -3,6 +3,7 @@ package pyrite.app.api;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.tags.Tag;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -23,6 +24,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.exchange.CommitJson;
@@ -49,20 +51,35 @@ class CommitsApi {
         this.workspace = workspace;
     }
 
-    @Operation(summary = "The commits of a branch, newest first; without branchId those of the first branch")
+    @Operation(
+            summary =
+                    "The commits of a branch, newest first, page by page; without branchId those of the first branch; "
+                            + "the Link header leads to the next page")
     @GetMapping
-    List<ApiRecords.CommitRecord> commits(
+    ResponseEntity<List<ApiRecords.CommitRecord>> commits(
             @PathVariable UUID projectId,
             @RequestParam Optional<UUID> branchId,
-            @RequestParam(name = "page[size]", defaultValue = "100") int size) {
+            @RequestParam(name = "page[size]", defaultValue = "100") int size,
+            @RequestParam(name = "page[after]") Optional<UUID> after,
+            HttpServletRequest request) {
         Workspace.Head head = branches.headOrFirst(projectId, branchId);
-        List<BranchStore.Entry> entries = store.revisions(head.branch(), head.number(), Math.clamp(size, 1, MOST) + 1);
-        return IntStream.range(0, Math.min(entries.size(), Math.clamp(size, 1, MOST)))
+        int newest = after.map(id -> store.placeOf(id)
+                                .filter(place -> place.branch() == head.branch().id())
+                                .orElseThrow(() -> new NotFound("there is no commit " + id + " on this branch"))
+                                .number()
+                        - 1)
+                .orElse(head.number());
+        int most = Math.clamp(size, 1, MOST);
+        List<BranchStore.Entry> entries = store.revisions(head.branch(), newest, most + 1);
+        List<ApiRecords.CommitRecord> page = IntStream.range(0, Math.min(entries.size(), most))
                 .mapToObj(i -> ApiRecords.CommitRecord.of(
                         head.branch(),
                         entries.get(i),
                         i + 1 < entries.size() ? entries.get(i + 1).uuid() : null))
                 .toList();
+        return entries.size() > most
+                ? NextPage.after(page, page.getLast().id(), most, request)
+                : ResponseEntity.ok(page);
     }
 
     @Operation(summary = "One commit")
@@ -79,6 +96,7 @@ class CommitsApi {
             @Nullable Map<String, @Nullable Object> payload) {}
 
     @Operation(summary = "What a commit changed; the payload is null where it removed an element")
+    @Costly
     @GetMapping("/{commitId}/changes")
     List<DataVersion> changes(@PathVariable UUID projectId, @PathVariable UUID commitId) {
         Workspace.Head head = branches.at(projectId, commitId);
@@ -106,6 +124,7 @@ class CommitsApi {
             ApiRecords.@Nullable Id previousCommit) {}
 
     @Operation(summary = "Commit changes of elements; takes an engineer")
+    @Costly
     @PostMapping
     ResponseEntity<?> add(
             Person person,

@@ -10,7 +10,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -19,7 +18,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.exchange.ElementJson;
@@ -44,6 +43,7 @@ class ElementsApi {
     }
 
     @Operation(summary = "The elements in the order of their ids, page by page; the Link header leads to the next page")
+    @Costly
     @GetMapping("/commits/{commitId}/elements")
     ResponseEntity<List<Map<String, @Nullable Object>>> elements(
             @PathVariable UUID projectId,
@@ -65,22 +65,10 @@ class ElementsApi {
     /** @param found one more than a page has, if there is a next one */
     private static ResponseEntity<List<Map<String, @Nullable Object>>> page(
             List<Map<String, @Nullable Object>> found, int most, HttpServletRequest request) {
-        ResponseEntity.BodyBuilder answer = ResponseEntity.ok();
-        if (found.size() > most) {
-            answer.header(
-                    HttpHeaders.LINK,
-                    "<"
-                            + ServletUriComponentsBuilder.fromRequest(request)
-                                    .replaceQueryParam(
-                                            "page[after]",
-                                            Objects.requireNonNull(
-                                                    found.get(most - 1).get(ElementJson.ID)))
-                                    .replaceQueryParam("page[size]", most)
-                                    .encode()
-                                    .toUriString()
-                            + ">; rel=\"next\"");
-        }
-        return answer.body(found.subList(0, Math.min(most, found.size())));
+        List<Map<String, @Nullable Object>> page = found.subList(0, Math.min(most, found.size()));
+        return found.size() > most
+                ? NextPage.after(page, Objects.requireNonNull(page.getLast().get(ElementJson.ID)), most, request)
+                : ResponseEntity.ok(page);
     }
 
     /** The elements of a snapshot in the order of pages. */
@@ -98,6 +86,7 @@ class ElementsApi {
     }
 
     @Operation(summary = "The elements that nothing owns")
+    @Costly
     @GetMapping("/commits/{commitId}/roots")
     List<Map<String, @Nullable Object>> roots(@PathVariable UUID projectId, @PathVariable UUID commitId) {
         Workspace.Head head = branches.at(projectId, commitId);
@@ -155,6 +144,7 @@ class ElementsApi {
             summary = "The elements that a query chooses, at a commit or else at the newest, page by page; "
                     + "the Link header leads to the next page, "
                     + "for which the query is sent again")
+    @Costly
     @PostMapping("/query-results")
     ResponseEntity<List<Map<String, @Nullable Object>>> query(
             @PathVariable UUID projectId,
@@ -170,6 +160,7 @@ class ElementsApi {
     }
 
     @Operation(summary = "Elements in the textual notation: one with all it owns, or the whole model")
+    @Costly
     @GetMapping(path = "/commits/{commitId}/notation", produces = "text/plain;charset=UTF-8")
     String notation(@PathVariable UUID projectId, @PathVariable UUID commitId, @RequestParam Optional<String> element) {
         Workspace.Head head = branches.at(projectId, commitId);

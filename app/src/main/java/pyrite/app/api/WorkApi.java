@@ -30,6 +30,7 @@ import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -85,6 +86,7 @@ class WorkApi {
     @Operation(
             summary =
                     "Write notation: the new text of an element, whose parts keep their ids, or packages to add; takes an engineer")
+    @Costly
     @PostMapping("/notation")
     ResponseEntity<?> write(Workspace.Head head, Person person, @Valid @RequestBody Text requested) {
         if (requested.element() != null && requested.previousCommit() == null) {
@@ -148,6 +150,7 @@ class WorkApi {
             @Nullable Long run) {}
 
     @Operation(summary = "Every requirement with its verdicts in force")
+    @Costly
     @GetMapping("/verdicts")
     List<RequirementVerdict> verdicts(Workspace.Head head) {
         var judged = verdicts.all(head);
@@ -239,6 +242,7 @@ class WorkApi {
     }
 
     @Operation(summary = "What a run recorded as comma-separated values, all series or those named by path")
+    @Costly
     @GetMapping(path = "/runs/{id}/series", produces = "text/csv;charset=UTF-8")
     String series(Workspace.Head head, @PathVariable long id, @RequestParam Optional<List<String>> path) {
         long run = find(head, id).id();

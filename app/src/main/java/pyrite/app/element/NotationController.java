@@ -21,6 +21,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.expression.Span;
@@ -97,6 +98,7 @@ class NotationController {
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "Read the new text of an element without saving it")
+    @Costly
     @PostMapping({
         "/p/{project}/{branch}/element/{id}/notation/check",
         ApiAddress.BRANCH + "/elements/{id}/notation/check"
@@ -146,6 +148,7 @@ class NotationController {
             int from,
             String address) {}
 
+    @Costly
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/meaning")
     ResponseEntity<Meaning> meaning(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
         Workspace.Head then = workspace.asOf(head, typed.base());
@@ -199,6 +202,7 @@ class NotationController {
     /** The text in canonical form, or the faults that prevent it. */
     record Formatted(@Nullable String text, List<Fault> faults) {}
 
+    @Costly
     @PostMapping("/p/{project}/{branch}/element/{id}/notation/format")
     Formatted format(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
         ReadResult reading = read(head, id, typed.text(), typed.base());
@@ -229,6 +233,7 @@ class NotationController {
     /** The result of saving. */
     record Saved(boolean saved, String message, List<Fault> faults, List<Disputed> disputed) {}
 
+    @Costly
     @PostMapping("/p/{project}/{branch}/element/{id}/notation")
     ResponseEntity<Saved> save(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody ToSave typed) {

@@ -28,6 +28,7 @@ import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.model.TextRules;
 import pyrite.core.specification.ExternalReference;
 
 /** External references of elements: addresses, and files that are kept with the project and downloaded again. */
@@ -88,6 +89,9 @@ class ReferencesController {
         String name = file.getOriginalFilename() == null
                 ? "file"
                 : file.getOriginalFilename().replaceAll(".*[/\\\\]", "");
+        if (TextRules.firstForbidden(name).isPresent()) {
+            return Answer.unprocessable("the file's name has a character that no text may hold; rename it");
+        }
         Attachment attachment = attachments.add(head.branch(), person, name, file.getBytes());
         return add(
                 head,

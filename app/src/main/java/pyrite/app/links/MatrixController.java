@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -34,6 +35,7 @@ class MatrixController {
     record Window(int rows, List<Heading> columns, int from, List<Heading> lines, List<Matrix.Cells> cells) {}
 
     @Operation(summary = "A window of a matrix of two sets")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/matrix.json", ApiAddress.BRANCH + "/matrix"})
     Window matrix(
             Workspace.Head head,

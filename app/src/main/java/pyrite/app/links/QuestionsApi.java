@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.ElementRef;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
@@ -65,6 +66,7 @@ class QuestionsApi {
             List<CoverageRow> specifications, List<GapJson> gaps, List<ElementRef> unasked, List<BrokenJson> broken) {}
 
     @Operation(summary = "How far the requirements of each specification are carried, and what is missing")
+    @Costly
     @GetMapping("/coverage")
     CoverageJson coverage(Workspace.Head head) {
         Model model = head.model();
@@ -100,6 +102,7 @@ class QuestionsApi {
     record TraceJson(int total, int from, List<TraceRow> rows) {}
 
     @Operation(summary = "Rows of a trace table: from a set of elements along path columns such as 'frame<;derive<'")
+    @Costly
     @GetMapping("/trace")
     TraceJson trace(
             Workspace.Head head,
@@ -161,6 +164,7 @@ class QuestionsApi {
             List<String> unknown) {}
 
     @Operation(summary = "What a change of some elements would reach, put in doubt and make stale")
+    @Costly
     @GetMapping("/impact")
     ImpactJson impact(Workspace.Head head, @ParameterObject ImpactQuestion question) {
         Model model = head.model();
@@ -183,6 +187,7 @@ class QuestionsApi {
             ElementRef view, String page, String query, String owner, boolean shared, boolean pinned, String count) {}
 
     @Operation(summary = "The views you may open")
+    @Costly
     @GetMapping("/views")
     List<ViewJson> views(Workspace.Head head, Person person) {
         return SavedView.listed(head.model(), person.signIn()).stream()

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
@@ -41,6 +42,7 @@ class TraceExportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "A trace table as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/trace/export.csv", ApiAddress.BRANCH + "/trace/export.csv"})
     void trace(
             Workspace.Head head,
@@ -77,6 +79,7 @@ class TraceExportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "A matrix as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/matrix/export.csv", ApiAddress.BRANCH + "/matrix/export.csv"})
     void matrix(
             Workspace.Head head,
@@ -107,6 +110,7 @@ class TraceExportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "What lacks coverage as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/coverage/export.csv", ApiAddress.BRANCH + "/coverage/export.csv"})
     void coverage(Workspace.Head head, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
@@ -131,6 +135,7 @@ class TraceExportController {
      */
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "What an impact reaches as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/impact/export.csv", ApiAddress.BRANCH + "/impact/export.csv"})
     void impact(Workspace.Head head, ImpactQuestion question, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());

@@ -32,6 +32,7 @@ import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.ElementRef;
 import pyrite.app.workspace.Labels;
@@ -133,6 +134,7 @@ class RecheckController {
             @Nullable String keptOpen) {}
 
     @Operation(summary = "The links that need recheck, with what changed at which end")
+    @Costly
     @GetMapping(ApiAddress.BRANCH + "/rechecks")
     @ResponseBody
     List<DoubtJson> doubts(Workspace.Head head, @ParameterObject RecheckFilter filter) {
@@ -170,6 +172,7 @@ class RecheckController {
 
     /** The links that need recheck, a row for each property that changed at an end. */
     @Operation(summary = "What needs recheck as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/recheck/export.csv", ApiAddress.BRANCH + "/rechecks/export.csv"})
     void export(Workspace.Head head, RecheckFilter filter, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());

@@ -21,6 +21,7 @@ import pyrite.app.store.Baseline;
 import pyrite.app.store.BaselineMapper;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -45,6 +46,7 @@ class BaselinesController {
     }
 
     /** @param from a revision's number; by default the newest baseline */
+    @Costly
     @GetMapping("/p/{project}/{branch}/baselines")
     String baselines(
             Workspace.Head head,

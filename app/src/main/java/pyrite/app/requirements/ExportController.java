@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
@@ -39,6 +40,7 @@ class ExportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Requirements as comma-separated values, filtered as the grid is")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/requirements/export.csv", ApiAddress.BRANCH + "/requirements/export.csv"})
     void csv(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
         Downloads.csv(response, "requirements", head, table(head, asked));
@@ -46,6 +48,7 @@ class ExportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "The same as a spreadsheet")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/requirements/export.xlsx", ApiAddress.BRANCH + "/requirements/export.xlsx"})
     void spreadsheet(Workspace.Head head, GridRows.Asked asked, HttpServletResponse response) throws IOException {
         Downloads.name(

@@ -18,6 +18,7 @@ import org.springframework.web.multipart.MultipartFile;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
@@ -78,6 +79,7 @@ class ImportController {
     /** @param columns what each column is taken for, by commas; empty to guess */
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "What a CSV file would add and change; takes an engineer")
+    @Costly
     @PostMapping(
             path = {
                 "/p/{project}/{branch}/requirements/import/preview",
@@ -114,6 +116,7 @@ class ImportController {
 
     @Tag(name = ApiAddress.TRACING)
     @Operation(summary = "Bring a CSV file into a specification; takes an engineer")
+    @Costly
     @PostMapping(
             path = {"/p/{project}/{branch}/requirements/import", ApiAddress.BRANCH + "/requirements/import"},
             consumes = MediaType.MULTIPART_FORM_DATA_VALUE)

@@ -16,6 +16,7 @@ import pyrite.app.evidence.Verdicts;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
@@ -57,6 +58,7 @@ class ComparisonController {
     /** An element that the runs read in different states; {@code name} is that of the newest run. */
     record Input(ElementId id, String name, boolean exists, List<@Nullable String> texts) {}
 
+    @Costly
     @GetMapping("/p/{project}/{branch}/runs/compare")
     String compare(
             Workspace.Head head,

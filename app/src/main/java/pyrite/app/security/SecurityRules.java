@@ -116,6 +116,8 @@ class SecurityRules {
                 .hasRole("ADMINISTRATOR")
                 .requestMatchers(HttpMethod.GET, "/**")
                 .hasRole("VIEWER")
+                .requestMatchers(HttpMethod.HEAD, "/**")
+                .hasRole("VIEWER")
                 .requestMatchers("/account/**", "/sign-out")
                 .hasRole("VIEWER")
                 .requestMatchers(

@@ -16,6 +16,7 @@ import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.HandlerMapping;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import pyrite.app.security.SignedIn;
 import pyrite.app.store.Person;
@@ -38,6 +39,11 @@ class WebSetup implements WebMvcConfigurer {
         resolvers.add(new SignedInPerson());
     }
 
+    @Override
+    public void addInterceptors(InterceptorRegistry interceptors) {
+        interceptors.addInterceptor(new Turns());
+    }
+
     private final class HeadOfAddress implements HandlerMethodArgumentResolver {
         @Override
         public boolean supportsParameter(MethodParameter parameter) {
@@ -56,9 +62,13 @@ class WebSetup implements WebMvcConfigurer {
                     ? workspace.head(uuid(text(variables, "projectId")), uuid(text(variables, "branchId")))
                     : workspace.head(text(variables, "project"), text(variables, "branch"));
             String at = request.getParameter("at");
-            return at == null || !((ServletWebRequest) request).getHttpMethod().equals(HttpMethod.GET)
+            return at == null || !isRead(((ServletWebRequest) request).getHttpMethod())
                     ? head
                     : workspace.asOf(head, number(at));
+        }
+
+        private static boolean isRead(HttpMethod method) {
+            return method.equals(HttpMethod.GET) || method.equals(HttpMethod.HEAD);
         }
 
         private static String text(Map<?, ?> variables, String name) {

@@ -196,7 +196,8 @@ public class Workspace {
     }
 
     /**
-     * The snapshot of a revision: the newest with the later changes taken back. The last few are remembered.
+     * The snapshot of a revision: the newest, or the next one that is remembered, with the later changes taken back.
+     * The last few are remembered.
      *
      * @throws NotFound if the branch has no such revision
      */
@@ -206,11 +207,20 @@ public class Workspace {
         }
         return number == head.number()
                 ? head.model()
-                : past.get(
-                        new Moment(head.branch().id(), number),
-                        _ -> head.model()
-                                .replay(store.difference(head.branch(), number, head.number())
-                                        .inverse()));
+                : past.get(new Moment(head.branch().id(), number), _ -> before(head, number));
+    }
+
+    private Model before(Head head, int number) {
+        int near = head.number();
+        Model model = head.model();
+        for (Map.Entry<Moment, Model> known : past.asMap().entrySet()) {
+            Moment moment = known.getKey();
+            if (moment.branch() == head.branch().id() && moment.number() > number && moment.number() < near) {
+                near = moment.number();
+                model = known.getValue();
+            }
+        }
+        return model.replay(store.difference(head.branch(), number, near).inverse());
     }
 
     /** The snapshots of several revisions, each made of the one after it. */

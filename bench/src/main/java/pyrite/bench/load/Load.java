@@ -103,7 +103,7 @@ public final class Load implements AutoCloseable {
                     if (number < READERS) {
                         read(people.get(number), project, lines, end, new Random(number));
                     } else {
-                        edit(people.get(number), project, lines, end, new Random(number));
+                        edit(people.get(number), project, ownLines(lines, number - READERS), end, new Random(number));
                     }
                     return null;
                 });
@@ -186,12 +186,20 @@ public final class Load implements AutoCloseable {
         timed(kind, () -> person.get(path));
     }
 
-    /** Each edits requirements of its own, on the revision that a page shows now. */
+    /** Nobody else edits these, so whatever is refused is refused wrongly. */
+    private static List<String> ownLines(List<String> lines, int editor) {
+        List<String> own = new ArrayList<>();
+        for (int i = editor; i < lines.size(); i += EDITORS) {
+            own.add(lines.get(i));
+        }
+        return own;
+    }
+
+    /** From the revision that the last answer told. */
     private void edit(SignedIn person, String project, List<String> lines, long end, Random random) throws Exception {
-        int from = random.nextInt(10);
         int base = number(person, project);
         while (System.nanoTime() < end) {
-            String one = lines.get(random.nextInt(lines.size() / 10) * 10 + from);
+            String one = lines.get(random.nextInt(lines.size()));
             int seen = base;
             HttpResponse<?> answer = random.nextBoolean()
                     ? timed(

@@ -3,10 +3,10 @@ package pyrite.core.exchange;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -24,7 +24,11 @@ import pyrite.core.model.Model;
  * @param orderBy the attributes to order by, most significant first; elements without the attribute come last, and
  *     equal ones are ordered by id
  */
-public record Query(Set<String> scope, List<String> select, Constraint where, List<String> orderBy) {
+public record Query(Set<String> scope, Set<String> select, Constraint where, List<String> orderBy) {
+    /** Each of them is asked of every element. */
+    private static final int MOST_CONDITIONS = 200;
+
+    private static final int MOST_LIMITS = 10;
 
     /** A condition on an element. */
     public sealed interface Constraint {
@@ -39,21 +43,22 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
         }
 
         /** Compares one attribute with values; a list matches if one of its items does. */
-        record Primitive(String property, String operator, List<@Nullable Object> values, boolean inverse)
+        record Primitive(String property, String operator, Set<@Nullable Object> values, boolean inverse)
                 implements Constraint {
             @Override
             public boolean holds(Map<String, @Nullable Object> json) {
                 Object value = json.get(property);
                 List<?> all = value instanceof List<?> list ? list : Collections.singletonList(value);
-                return inverse
-                        != all.stream()
-                                .anyMatch(each -> values.stream().anyMatch(requested -> compares(each, requested)));
+                return inverse != all.stream().anyMatch(this::isAmongValues);
+            }
+
+            private boolean isAmongValues(@Nullable Object value) {
+                return operator.equals("=") || operator.equals("in")
+                        ? values.contains(identity(value))
+                        : values.stream().anyMatch(requested -> compares(value, requested));
             }
 
             private boolean compares(@Nullable Object value, @Nullable Object requested) {
-                if (operator.equals("=") || operator.equals("in")) {
-                    return Objects.equals(identity(value), identity(requested));
-                }
                 boolean alike = value instanceof String && requested instanceof String
                         || value instanceof Number && requested instanceof Number;
                 return alike && (operator.equals("<") ? compare(value, requested) < 0 : compare(value, requested) > 0);
@@ -81,11 +86,19 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
                                 : String.valueOf(each))
                         .collect(Collectors.toSet())
                 : Set.of();
-        return new Query(
-                scope,
-                select,
-                json.get("where") == null ? new Constraint.Any() : constraint(json.get("where")),
-                strings(json.get("orderBy")));
+        Constraint where = json.get("where") == null ? new Constraint.Any() : constraint(json.get("where"));
+        List<String> orderBy = strings(json.get("orderBy"));
+        if (conditions(where) > MOST_CONDITIONS || orderBy.size() > MOST_CONDITIONS) {
+            throw new IllegalArgumentException("a query has at most " + MOST_CONDITIONS
+                    + " constraints and attributes to order by; values of one attribute stand in one constraint");
+        }
+        return new Query(scope, Set.copyOf(select), where, orderBy);
+    }
+
+    private static int conditions(Constraint constraint) {
+        return constraint instanceof Constraint.Composite composite
+                ? 1 + composite.parts().stream().mapToInt(Query::conditions).sum()
+                : 1;
     }
 
     private static List<String> strings(@Nullable Object value) {
@@ -113,11 +126,11 @@ public record Query(Set<String> scope, List<String> select, Constraint where, Li
             throw new IllegalArgumentException(
                     "a PrimitiveConstraint has a property, the operator =, in, < or >, and a value");
         }
-        List<@Nullable Object> values = new ArrayList<>();
-        if (json.get("value") instanceof List<?> list) {
-            values.addAll(list);
-        } else {
-            values.add(json.get("value"));
+        List<?> given = json.get("value") instanceof List<?> list ? list : Collections.singletonList(json.get("value"));
+        Set<@Nullable Object> values = new HashSet<>();
+        given.forEach(each -> values.add(identity(each)));
+        if (Set.of("<", ">").contains(operator) && values.size() > MOST_LIMITS) {
+            throw new IllegalArgumentException("a comparison with < or > has at most " + MOST_LIMITS + " values");
         }
         return new Constraint.Primitive(
                 String.valueOf(json.get("property")), operator, values, Boolean.TRUE.equals(json.get("inverse")));

@@ -104,6 +104,7 @@ public final class WellFormedness {
 
     private void checkElement(Element element, Map<String, Element> members) {
         propertiesFit(element);
+        TextRules.check(element).ifPresent(problems::add);
         if (referencesExist(element) && specializationHasNoCircle(element)) {
             generalsFit(element);
             multiplicityNarrows(element);

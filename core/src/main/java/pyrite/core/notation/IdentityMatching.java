@@ -1,7 +1,10 @@
 package pyrite.core.notation;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
@@ -32,6 +35,8 @@ import pyrite.core.model.Reference;
 final class IdentityMatching {
     /** How much of what two elements hold must agree for one to be the other under a new name. */
     private static final double ALIKE = 0.5;
+    /** So many pairs are compared with each other, in about a second. */
+    private static final int MOST_PAIRS = 1_000_000;
 
     private final Model model;
     private final Map<Draft, Element> old = new IdentityHashMap<>();
@@ -95,17 +100,17 @@ final class IdentityMatching {
 
     /** Pairs what has the same key, the first with the first. */
     private void byKey(List<Draft> drafts, List<Element> elements, Key<Draft> ofDraft, Key<Element> ofElement) {
-        Map<String, List<Element>> byKey = new HashMap<>();
+        Map<String, Deque<Element>> byKey = new HashMap<>();
         for (Element element : elements) {
             String key = left.containsKey(element.id()) ? ofElement.of(element) : null;
             if (key != null) {
-                byKey.computeIfAbsent(key, _ -> new ArrayList<>(1)).add(element);
+                byKey.computeIfAbsent(key, _ -> new ArrayDeque<>(1)).add(element);
             }
         }
         for (Draft draft : drafts) {
             String key = isOpen(draft) ? ofDraft.of(draft) : null;
-            List<Element> same = key == null ? List.of() : byKey.getOrDefault(key, List.of());
-            if (!same.isEmpty()) {
+            Deque<Element> same = key == null ? null : byKey.get(key);
+            if (same != null && !same.isEmpty()) {
                 pair(draft, same.removeFirst());
             }
         }
@@ -142,7 +147,7 @@ final class IdentityMatching {
 
     /**
      * What is still open under one owner: pairs of a kind that hold alike, the most alike first; then, between the same
-     * neighbours, as many as there were before, in their order.
+     * neighbours, as many as there were before, in their order. Of very many at once only the order counts.
      */
     private void renamed(List<Draft> drafts, List<Element> elements) {
         List<Draft> openDrafts = drafts.stream().filter(this::isOpen).toList();
@@ -150,6 +155,13 @@ final class IdentityMatching {
         if (openDrafts.isEmpty() || openElements.isEmpty()) {
             return;
         }
+        if ((long) openDrafts.size() * openElements.size() <= MOST_PAIRS) {
+            alike(openDrafts, openElements);
+        }
+        inPlace(drafts, elements);
+    }
+
+    private void alike(List<Draft> openDrafts, List<Element> openElements) {
         record Pair(Draft draft, Element element, double likeness) {}
         List<Pair> pairs = new ArrayList<>();
         Map<Element, Set<String>> held = new HashMap<>();
@@ -169,7 +181,6 @@ final class IdentityMatching {
                 pair(pair.draft(), pair.element());
             }
         }
-        inPlace(drafts, elements);
     }
 
     private static double likeness(Set<String> a, Set<String> b) {
@@ -232,26 +243,32 @@ final class IdentityMatching {
     }
 
     private void moved(List<Draft> drafts, Key<Draft> ofDraft, Key<Element> ofElement) {
-        for (Draft draft : drafts) {
-            String key = isOpen(draft) ? ofDraft.of(draft) : null;
-            if (key == null
-                    || drafts.stream()
-                                    .filter(this::isOpen)
-                                    .filter(other -> key.equals(ofDraft.of(other)))
-                                    .count()
-                            > 1) {
-                continue;
-            }
-            List<Element> candidates = left.values().stream()
-                    .filter(element -> key.equals(ofElement.of(element)))
+        Map<String, List<Draft>> draftsOf = groups(drafts, ofDraft);
+        Map<String, List<Element>> elementsOf = groups(left.values(), ofElement);
+        draftsOf.forEach((key, same) -> {
+            List<Draft> draft = same.stream().filter(this::isOpen).limit(2).toList();
+            List<Element> element = elementsOf.getOrDefault(key, List.of()).stream()
+                    .filter(each -> left.containsKey(each.id()))
+                    .limit(2)
                     .toList();
-            if (candidates.size() == 1) {
-                pair(draft, candidates.getFirst());
+            if (draft.size() == 1 && element.size() == 1) {
+                pair(draft.getFirst(), element.getFirst());
                 matchSiblings(
-                        draft.children,
-                        open(model.children(candidates.getFirst().id())));
+                        draft.getFirst().children,
+                        open(model.children(element.getFirst().id())));
+            }
+        });
+    }
+
+    private static <T> Map<String, List<T>> groups(Collection<T> all, Key<T> key) {
+        Map<String, List<T>> groups = new LinkedHashMap<>();
+        for (T one : all) {
+            String of = key.of(one);
+            if (of != null) {
+                groups.computeIfAbsent(of, _ -> new ArrayList<>(1)).add(one);
             }
         }
+        return groups;
     }
 
     /** What an element holds, as words: types, values, texts, and the names of what it owns. */

@@ -14,7 +14,7 @@ import pyrite.core.notation.NotationWriter;
  */
 public final class RequirementText {
     private static final Pattern PLACE = Pattern.compile("\\{(\\p{Alpha}\\w*)}");
-    private static final Pattern QUANTITY = Pattern.compile("(\\S.*?) ?\\[([^\\]]+)]");
+    private static final Pattern QUANTITY = Pattern.compile(" ?\\[([^\\[\\]]+)]");
 
     private RequirementText() {}
 
@@ -35,6 +35,6 @@ public final class RequirementText {
                         .value(feature)
                         .map(FeatureValue::expression)
                         .map(expression -> QUANTITY.matcher(NotationWriter.expression(model, expression, feature.id()))
-                                .replaceAll("$1 $2")));
+                                .replaceAll(" $1")));
     }
 }

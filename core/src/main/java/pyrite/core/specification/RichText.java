@@ -2,6 +2,7 @@ package pyrite.core.specification;
 
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.commonmark.ext.gfm.tables.TablesExtension;
 import org.commonmark.node.AbstractVisitor;
 import org.commonmark.node.Block;
@@ -29,6 +30,13 @@ public final class RichText {
     private static final Set<Class<? extends Block>> BLOCKS = Set.of(ListBlock.class, BlockQuote.class);
     private static final Parser PARSER =
             Parser.builder().extensions(TABLES).enabledBlockTypes(BLOCKS).build();
+    private static final Parser WITHOUT_TABLES =
+            Parser.builder().enabledBlockTypes(BLOCKS).build();
+    /** A line under the heading of a table, which says by its dashes how many columns there are. */
+    private static final Pattern COLUMNS = Pattern.compile("[ \\t]{0,3}[-:|][-:| \\t]*");
+    /** Every row of a table is filled to its number of columns, so that few signs may ask for millions of cells. */
+    private static final long MOST_CELLS = 20_000;
+
     private static final HtmlRenderer RENDERER = HtmlRenderer.builder()
             .extensions(TABLES)
             .escapeHtml(true)
@@ -40,9 +48,19 @@ public final class RichText {
 
     /** @param project the address of the project, where its pictures are found */
     public static String html(String text, String project) {
-        Node document = PARSER.parse(text);
+        Node document = (cells(text) > MOST_CELLS ? WITHOUT_TABLES : PARSER).parse(text);
         document.accept(new WithoutStrangers(project));
         return RENDERER.render(document);
+    }
+
+    /** So many cells there may be at most in the tables of a text. */
+    private static long cells(String text) {
+        long columns = text.lines()
+                .filter(line -> COLUMNS.matcher(line).matches())
+                .mapToLong(line -> line.chars().filter(sign -> sign == '|').count() + 1)
+                .max()
+                .orElse(0);
+        return columns * text.lines().count();
     }
 
     /**

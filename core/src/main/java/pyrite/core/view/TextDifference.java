@@ -7,9 +7,15 @@ import java.util.List;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 
-/** Compares two texts word by word and returns one sequence of pieces. */
+/**
+ * Compares two texts word by word and returns one sequence of pieces. Where very much differs it compares sentences,
+ * and where that is too much as well, one replaces the other.
+ */
 public final class TextDifference {
     private static final Pattern WORDS = Pattern.compile("\\s+|[\\p{L}\\p{N}_.]+|[^\\s\\p{L}\\p{N}]");
+    private static final Pattern SENTENCES = Pattern.compile("[^.!?;\\n]*+[.!?;\\n]*+\\s*+");
+    /** So many pieces that differ are compared with each other, in some tenths of a second. */
+    private static final int MOST = 3000;
 
     private TextDifference() {}
 
@@ -24,12 +30,49 @@ public final class TextDifference {
     }
 
     public static List<Piece> of(String before, String after) {
+        List<String> one = units(WORDS, before);
+        List<String> other = units(WORDS, after);
+        int start = alike(one, other);
+        int end = alike(
+                one.subList(start, one.size()).reversed(),
+                other.subList(start, other.size()).reversed());
         List<Piece> pieces = new ArrayList<>();
+        add(pieces, Kind.SAME, String.join("", one.subList(0, start)));
+        compare(one.subList(start, one.size() - end), other.subList(start, other.size() - end), pieces);
+        add(pieces, Kind.SAME, String.join("", one.subList(one.size() - end, one.size())));
+        return joined(pieces);
+    }
+
+    /** How many units are the same at the beginning. */
+    private static int alike(List<String> one, List<String> other) {
+        int count = 0;
+        while (count < one.size() && count < other.size() && one.get(count).equals(other.get(count))) {
+            count++;
+        }
+        return count;
+    }
+
+    private static void compare(List<String> one, List<String> other, List<Piece> pieces) {
+        if (Math.max(one.size(), other.size()) <= MOST) {
+            rows(one, other, pieces);
+            return;
+        }
+        List<String> sentences = units(SENTENCES, String.join("", one));
+        List<String> others = units(SENTENCES, String.join("", other));
+        if (Math.max(sentences.size(), others.size()) <= MOST) {
+            rows(sentences, others, pieces);
+        } else {
+            add(pieces, Kind.REMOVED, String.join("", one));
+            add(pieces, Kind.ADDED, String.join("", other));
+        }
+    }
+
+    private static void rows(List<String> one, List<String> other, List<Piece> pieces) {
         for (DiffRow row : DiffRowGenerator.create()
                 .columnWidth(0)
                 .lineNormalizer(line -> line)
                 .build()
-                .generateDiffRows(words(before), words(after))) {
+                .generateDiffRows(one, other)) {
             switch (row.getTag()) {
                 case EQUAL -> add(pieces, Kind.SAME, row.getNewLine());
                 case DELETE -> add(pieces, Kind.REMOVED, row.getOldLine());
@@ -40,11 +83,14 @@ public final class TextDifference {
                 }
             }
         }
-        return joined(pieces);
     }
 
-    private static List<String> words(String text) {
-        return WORDS.matcher(text).results().map(MatchResult::group).toList();
+    private static List<String> units(Pattern pattern, String text) {
+        return pattern.matcher(text)
+                .results()
+                .map(MatchResult::group)
+                .filter(unit -> !unit.isEmpty())
+                .toList();
     }
 
     private static void add(List<Piece> pieces, Kind kind, String text) {
