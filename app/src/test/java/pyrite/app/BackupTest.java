@@ -3,10 +3,8 @@ package pyrite.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -15,10 +13,13 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import pyrite.app.Terminal.Said;
 
 /** The program as a process of its own, as at a terminal: what a kill leaves, and its data as one file and back. */
 class BackupTest {
@@ -28,50 +29,18 @@ class BackupTest {
     @TempDir
     private Path folder;
 
-    private final int port = freePort();
-
-    private static int freePort() {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        } catch (IOException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    /** What was said at a terminal, the exit code and what was answered. */
-    private record Said(int exit, String text) {}
-
-    private ProcessBuilder command(String... arguments) {
-        List<String> command = new ArrayList<>(List.of(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xss4m",
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                System.getProperty("java.class.path"),
-                "pyrite.app.Pyrite"));
-        command.addAll(List.of(arguments));
-        return new ProcessBuilder(command).redirectErrorStream(true);
-    }
-
-    private Said say(String... arguments) throws Exception {
-        Process process = command(arguments).start();
-        String text = new String(process.getInputStream().readAllBytes());
-        return new Said(process.waitFor(), text);
-    }
+    private final Terminal terminal = new Terminal();
 
     private Process serve(Path data) throws Exception {
-        Process process = command("serve", "--demo", "--port", String.valueOf(port), "--data", data.toString())
-                .start();
-        String line;
-        do {
-            line = process.inputReader().readLine();
-            assertThat(line).as("the server says that it is ready").isNotNull();
-        } while (!line.contains("is ready"));
-        return process;
+        return terminal.serve(data);
+    }
+
+    private static Said say(String... arguments) throws Exception {
+        return Terminal.say(arguments);
     }
 
     private Session ines() throws Exception {
-        return new Session("http://localhost:" + port).signIn("ines", "merrow");
+        return new Session(terminal.address()).signIn("ines", "merrow");
     }
 
     private static boolean add(Session session, String token, String name) throws Exception {
@@ -178,6 +147,53 @@ class BackupTest {
             assertThat(left.filter(path -> path.getFileName().toString().startsWith("restoring")))
                     .isEmpty();
         }
+    }
+
+    /** One bit of what is stored differs from what its checksum is of; the database might well open with it. */
+    @Test
+    void anArchiveWithOneWrongBitIsRefused() throws Exception {
+        Path data = folder.resolve("data");
+        new Application(data, true).close();
+        Path file = folder.resolve("merrow.backup");
+        assertThat(say("backup", file.toString(), "--data", data.toString()).exit())
+                .isZero();
+        Path stored = folder.resolve("stored.zip");
+        byte[] database;
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            database = zip.getInputStream(zip.getEntry("pyrite.mv.db")).readAllBytes();
+        }
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(stored))) {
+            ZipEntry entry = new ZipEntry("pyrite.mv.db");
+            CRC32 checksum = new CRC32();
+            checksum.update(database);
+            entry.setMethod(ZipEntry.STORED);
+            entry.setSize(database.length);
+            entry.setCrc(checksum.getValue());
+            zip.putNextEntry(entry);
+            zip.write(database);
+        }
+        byte[] bytes = Files.readAllBytes(stored);
+        bytes[bytes.length / 2] ^= 1;
+        Files.write(stored, bytes);
+        Said said = say("restore", stored.toString(), "--data", data.toString());
+        assertThat(said.exit()).isEqualTo(1);
+        assertThat(said.text()).contains("damaged", "checksum");
+    }
+
+    @Test
+    void whatARestoreThatWasKilledLeftIsRemovedAtTheNextStart() throws Exception {
+        Path data = folder.resolve("data");
+        new Application(data, true).close();
+        Path unpacked = Files.createDirectories(data.resolve("restoring123"));
+        Files.writeString(unpacked.resolve("pyrite.mv.db"), "half of it");
+        Path secondName = Files.createLink(data.resolve("before-restore-now.mv.db"), data.resolve("pyrite.mv.db"));
+        Path kept = Files.writeString(data.resolve("before-restore-then.mv.db"), "old data");
+        assertThat(say("backup", folder.resolve("b").toString(), "--data", data.toString())
+                        .exit())
+                .isZero();
+        assertThat(unpacked).doesNotExist();
+        assertThat(secondName).doesNotExist();
+        assertThat(kept).exists();
     }
 
     @Test

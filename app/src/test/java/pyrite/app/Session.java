@@ -17,6 +17,8 @@ final class Session {
     private static final Pattern TOKEN =
             Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"|csrf-token\" content=\"([^\"]+)\"");
 
+    private static final Pattern SECRET = Pattern.compile("id=\"secret\"[^>]*>([^<]+)<");
+
     private final String address;
     private final HttpClient client = HttpClient.newBuilder()
             .cookieHandler(new CookieManager())
@@ -81,5 +83,18 @@ final class Session {
     String token(String path) throws IOException, InterruptedException {
         Matcher matcher = TOKEN.matcher(get(path).body());
         return matcher.find() ? matcher.group(1) != null ? matcher.group(1) : matcher.group(2) : "";
+    }
+
+    /** A personal access token of whoever is signed in. */
+    String tokenForScripts() throws IOException, InterruptedException {
+        String csrf = token("/account");
+        String page = post(
+                        "/account/tokens", "application/x-www-form-urlencoded", "name=test&days=1&_csrf=" + csrf, csrf)
+                .body();
+        Matcher matcher = SECRET.matcher(page);
+        if (!matcher.find()) {
+            throw new IllegalStateException("no token is shown: " + page);
+        }
+        return matcher.group(1);
     }
 }

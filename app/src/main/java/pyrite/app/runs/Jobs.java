@@ -1,15 +1,19 @@
 package pyrite.app.runs;
 
 import jakarta.annotation.PreDestroy;
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.annotation.Order;
@@ -17,8 +21,10 @@ import org.springframework.stereotype.Service;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
+import pyrite.app.store.StoreGuard;
 import pyrite.app.workspace.Events;
 import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.TooMany;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.model.Element;
@@ -36,16 +42,28 @@ public class Jobs implements ApplicationRunner {
     private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
     private static final int AT_ONCE = Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
     private static final long NEWS_EVERY_MS = 100;
+    private static final long AGAIN_AFTER_S = 5;
 
     private final RunStore store;
     private final Workspace workspace;
     private final Events events;
+    private final StoreGuard guard;
     private final ExecutorService workers = Executors.newFixedThreadPool(
             AT_ONCE, Thread.ofPlatform().name("run-", 1).factory());
+    private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor(
+            Thread.ofPlatform().name("run-notes").daemon().factory());
+    private final int mostAPerson;
     private volatile boolean stopping;
     private final Map<Long, Job> jobs = new ConcurrentHashMap<>();
 
-    Jobs(RunStore store, Workspace workspace, Events events) {
+    Jobs(
+            RunStore store,
+            Workspace workspace,
+            Events events,
+            StoreGuard guard,
+            @Value("${pyrite.runs.most-a-person}") int mostAPerson) {
+        this.mostAPerson = mostAPerson;
+        this.guard = guard;
         this.store = store;
         this.workspace = workspace;
         this.events = events;
@@ -57,8 +75,30 @@ public class Jobs implements ApplicationRunner {
         store.queued().forEach(run -> submit(new Job(run, null)));
     }
 
-    /** Queues a case on a snapshot and gives the id of the run. */
+    /**
+     * Queues a case on a snapshot and gives the id of the run.
+     *
+     * @throws StoreGuard.NoRoom if the disk is full
+     * @throws TooMany if the person has as many under way as one may have
+     */
     public long start(Workspace.Head head, Element usage, Person person) {
+        return start(head, List.of(usage), person).getFirst();
+    }
+
+    /** Queues several cases, all or none of them. */
+    public List<Long> start(Workspace.Head head, List<Element> usages, Person person) {
+        guard.requireRoom();
+        long underWay = jobs.values().stream()
+                .filter(job -> job.run.person().equals(person.name()))
+                .count();
+        if (underWay + usages.size() > mostAPerson) {
+            throw new TooMany("you may have " + mostAPerson + " runs under way or in the queue and have " + underWay
+                    + "; wait for them or cancel some");
+        }
+        return usages.stream().map(usage -> queue(head, usage, person)).toList();
+    }
+
+    private long queue(Workspace.Head head, Element usage, Person person) {
         String name = head.model().names().qualifiedName(usage);
         RunRecord run = store.get(store.queue(head.branch(), usage, name, head.number(), person));
         submit(new Job(run, head));
@@ -106,13 +146,26 @@ public class Jobs implements ApplicationRunner {
                     .orElseThrow(() -> new NotFound("the case is not in the model"));
             CaseRun result = CaseRun.of(head.model(), usage, job);
             if (!stopping) {
+                guard.requireRoom();
                 store.end(job.run, result);
             }
+        } catch (StoreGuard.NoRoom full) {
+            fail(id, "the result could not be kept: " + full.getMessage());
         } catch (RuntimeException | StackOverflowError | OutOfMemoryError fault) {
             LOG.error("run {} of {} failed", id, job.run.caseId(), fault);
-            store.fail(id, "Pyrite met a fault of its own while running this: " + fault);
+            fail(id, "Pyrite met a fault of its own while running this: " + fault);
         } finally {
             done(job);
+        }
+    }
+
+    /** Noted as soon as the store takes it: no run stays under way that is not. */
+    private void fail(long id, String message) {
+        try {
+            store.fail(id, message);
+        } catch (RuntimeException closed) {
+            LOG.warn("that run {} failed could not be noted yet", id, closed);
+            later.schedule(() -> fail(id, message), AGAIN_AFTER_S, TimeUnit.SECONDS);
         }
     }
 
@@ -157,6 +210,7 @@ public class Jobs implements ApplicationRunner {
     void stop() {
         stopping = true;
         workers.shutdown();
+        later.shutdownNow();
         jobs.values().forEach(job -> job.cancelled = true);
     }
 }

@@ -140,10 +140,11 @@ class RunsController {
     @ResponseBody
     ResponseEntity<List<Started>> verifyAll(Workspace.Head head, Person person) {
         Model model = head.model();
-        List<Started> started = model.ownElements(ElementKind.VERIFICATION)
+        List<Element> cases = model.ownElements(ElementKind.VERIFICATION)
                 .filter(e -> CaseSetup.isRunnable(model, e))
                 .sorted(Comparator.comparing(model.names()::qualifiedName))
-                .map(e -> jobs.start(head, e, person))
+                .toList();
+        List<Started> started = jobs.start(head, cases, person).stream()
                 .map(run -> new Started(run, head.address("runs/" + run)))
                 .toList();
         return ResponseEntity.status(HttpStatus.CREATED).body(started);

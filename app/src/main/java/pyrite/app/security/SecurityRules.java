@@ -16,6 +16,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
+import org.springframework.security.authentication.AuthenticationServiceException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
 import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
@@ -157,10 +158,12 @@ class SecurityRules {
     }
 
     private static AuthenticationFailureHandler failure(SignInGuard guard) {
-        return (request, response, _) -> response.sendRedirect(
-                guard.isLocked(String.valueOf(request.getParameter("username")))
-                        ? "/sign-in?locked"
-                        : "/sign-in?wrong");
+        return (request, response, fault) -> response.sendRedirect(
+                fault instanceof AuthenticationServiceException
+                        ? "/sign-in?fault"
+                        : guard.isLocked(String.valueOf(request.getParameter("username")))
+                                ? "/sign-in?locked"
+                                : "/sign-in?wrong");
     }
 
     private static AuthenticationEntryPoint entry() {

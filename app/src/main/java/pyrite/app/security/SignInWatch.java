@@ -1,6 +1,7 @@
 package pyrite.app.security;
 
 import org.springframework.context.event.EventListener;
+import org.springframework.security.authentication.AuthenticationServiceException;
 import org.springframework.security.authentication.event.AbstractAuthenticationFailureEvent;
 import org.springframework.security.authentication.event.InteractiveAuthenticationSuccessEvent;
 import org.springframework.security.authentication.event.LogoutSuccessEvent;
@@ -27,6 +28,10 @@ class SignInWatch {
 
     @EventListener
     void failed(AbstractAuthenticationFailureEvent event) {
+        if (event.getException() instanceof AuthenticationServiceException) {
+            // Nobody's fault but that of the store.
+            return;
+        }
         String name = event.getAuthentication().getName();
         boolean locked = guard.isLocked(name);
         guard.failed(name, address(event.getAuthentication()));

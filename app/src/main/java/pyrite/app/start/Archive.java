@@ -1,8 +1,8 @@
 package pyrite.app.start;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -13,9 +13,16 @@ import java.sql.Statement;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
 import java.util.Enumeration;
+import java.util.List;
+import java.util.stream.Stream;
+import java.util.zip.CRC32;
+import java.util.zip.CheckedInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import org.flywaydb.core.Flyway;
+import org.flywaydb.core.api.MigrationState;
 
 /**
  * A whole data folder as one file: a zip archive of the database, as H2's {@code BACKUP TO} writes it while the
@@ -23,6 +30,8 @@ import java.util.zip.ZipFile;
  */
 final class Archive {
     private static final String DATABASE = "pyrite.mv.db";
+    private static final String RESTORING = "restoring";
+    private static final String KEPT = "before-restore-";
     private static final long LARGEST = 64L << 30;
     private static final DateTimeFormatter STAMP =
             DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss").withZone(ZoneOffset.UTC);
@@ -72,19 +81,20 @@ final class Archive {
      */
     static Path unpack(Path file, Path data) throws InvalidArchive, IOException {
         Files.createDirectories(data);
-        Path folder = Files.createTempDirectory(data, "restoring");
+        Path folder = Files.createTempDirectory(data, RESTORING);
         try (ZipFile archive = new ZipFile(file.toFile())) {
             ZipEntry entry = onlyEntry(archive, file);
-            try (InputStream in = archive.getInputStream(entry);
+            CheckedInputStream in = new CheckedInputStream(archive.getInputStream(entry), new CRC32());
+            try (in;
                     OutputStream out = Files.newOutputStream(folder.resolve(DATABASE))) {
                 if (in.transferTo(new Limited(out)) == 0) {
                     throw new InvalidArchive(file + " holds an empty database");
                 }
             }
-            try (Connection database = open(folder);
-                    Statement statement = database.createStatement()) {
-                statement.executeQuery("select count(*) from branch").close();
+            if (in.getChecksum().getValue() != entry.getCrc()) {
+                throw new InvalidArchive(file + " is damaged: its checksum is another one");
             }
+            requireReadable(folder, file);
             return folder;
         } catch (IOException | SQLException | InvalidArchive e) {
             remove(folder);
@@ -92,6 +102,22 @@ final class Archive {
                     ? unfit
                     : new InvalidArchive(
                             file + " is no archive that Pyrite wrote, or it is damaged: " + e.getMessage());
+        }
+    }
+
+    private static void requireReadable(Path folder, Path file) throws InvalidArchive, SQLException {
+        try (Connection database = open(folder);
+                Statement statement = database.createStatement()) {
+            statement.executeQuery("select count(*) from branch").close();
+        }
+        boolean isNewer = Arrays.stream(Flyway.configure()
+                        .dataSource(address(folder), "sa", "")
+                        .load()
+                        .info()
+                        .applied())
+                .anyMatch(migration -> migration.getState() == MigrationState.FUTURE_SUCCESS);
+        if (isNewer) {
+            throw new InvalidArchive(file + " was written by a newer Pyrite; restore it with that");
         }
     }
 
@@ -136,25 +162,53 @@ final class Archive {
      */
     static Path swap(Path unpacked, Path data, Instant now) throws IOException {
         Path database = data.resolve(DATABASE);
-        Path kept = data.resolve("before-restore-" + STAMP.format(now) + ".mv.db");
+        Path kept = data.resolve(KEPT + STAMP.format(now) + ".mv.db");
         // A second name for the old one, so that there is a database at every moment, whenever the process may be
         // killed.
         if (Files.exists(database)) {
-            Files.createLink(kept, database);
+            try {
+                Files.createLink(kept, database);
+            } catch (UnsupportedOperationException | FileSystemException withoutLinks) {
+                Files.copy(database, kept);
+            }
         }
         Files.move(unpacked.resolve(DATABASE), database, StandardCopyOption.ATOMIC_MOVE);
         remove(unpacked);
         return kept;
     }
 
-    /** Takes a swap back; what was put in place is dropped, for it is in its archive. */
+    /** Takes a swap back, if there were data; what was put in place is dropped, for it is in its archive. */
     static void putBack(Path kept, Path data) throws IOException {
-        Files.move(kept, data.resolve(DATABASE), StandardCopyOption.REPLACE_EXISTING);
+        if (Files.exists(kept)) {
+            Files.move(kept, data.resolve(DATABASE), StandardCopyOption.REPLACE_EXISTING);
+        }
     }
 
     private static Connection open(Path data) throws SQLException {
-        return DriverManager.getConnection(
-                "jdbc:h2:file:" + data.toAbsolutePath().resolve("pyrite") + ";IFEXISTS=TRUE", "sa", "");
+        return DriverManager.getConnection(address(data), "sa", "");
+    }
+
+    private static String address(Path data) {
+        return "jdbc:h2:file:" + data.toAbsolutePath().resolve("pyrite") + ";IFEXISTS=TRUE";
+    }
+
+    /** Removes what a restore that was killed left in a folder that nobody uses. */
+    static void clean(Path data) throws IOException {
+        List<Path> all;
+        try (Stream<Path> files = Files.list(data)) {
+            all = files.toList();
+        }
+        for (Path each : all) {
+            String name = each.getFileName().toString();
+            if (name.startsWith(RESTORING) && Files.isDirectory(each)) {
+                remove(each);
+            } else if (name.startsWith(KEPT)
+                    && Files.exists(data.resolve(DATABASE))
+                    && Files.isSameFile(each, data.resolve(DATABASE))) {
+                // The old data had its second name already, and was not replaced.
+                Files.delete(each);
+            }
+        }
     }
 
     private static void remove(Path folder) throws IOException {

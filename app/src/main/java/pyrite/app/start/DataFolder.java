@@ -31,6 +31,7 @@ record DataFolder(Path path, FileChannel lock) implements AutoCloseable {
             if (lock == null) {
                 throw new OverlappingFileLockException();
             }
+            Archive.clean(path);
             return new DataFolder(path, channel);
         } catch (OverlappingFileLockException _) {
             throw new InUse(

@@ -102,10 +102,16 @@ final class Server {
     private String restore(Path file) throws Exception {
         Path unpacked = Archive.unpack(file, data.path());
         context.close();
-        Path kept = Archive.swap(unpacked, data.path(), Instant.now());
+        Path kept;
+        try {
+            kept = Archive.swap(unpacked, data.path(), Instant.now());
+        } catch (IOException notSwapped) {
+            context = start.get();
+            throw notSwapped;
+        }
         try {
             context = start.get();
-        } catch (RuntimeException doesNotStart) {
+        } catch (RuntimeException | Error doesNotStart) {
             Archive.putBack(kept, data.path());
             context = start.get();
             throw new Archive.InvalidArchive("Pyrite does not start with it; the data are as they were before");

@@ -21,8 +21,10 @@ public class AttachmentStore {
 
     private final JdbcOperations jdbc;
     private final InstantSource clock;
+    private final StoreGuard guard;
 
-    AttachmentStore(JdbcOperations jdbc, InstantSource clock) {
+    AttachmentStore(JdbcOperations jdbc, InstantSource clock, StoreGuard guard) {
+        this.guard = guard;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -45,7 +47,9 @@ public class AttachmentStore {
         }
     }
 
+    /** @throws StoreGuard.NoRoom if the disk is full */
     public Attachment add(Branch branch, Person person, String name, byte[] content) {
+        guard.requireRoom();
         String type = PICTURES.stream()
                 .filter(picture -> picture.is(content))
                 .map(Picture::type)

@@ -5,20 +5,24 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.servlet.ModelAndView;
 import pyrite.app.security.ScriptRequests;
 
 /**
- * Answers a request for something that does not exist, or whose address cannot be read: a script with a problem
+ * Answers a request for something that does not exist, or whose address or form cannot be read: a script with a problem
  * document (RFC 9457), a person with a page.
  */
 @ControllerAdvice
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
 class NotFoundAnswer {
     @ExceptionHandler(NotFound.class)
     Object answer(NotFound missing, HttpServletRequest request) {
@@ -31,6 +35,15 @@ class NotFoundAnswer {
                 HttpStatus.BAD_REQUEST,
                 "'" + mistyped.getValue() + "' cannot be the " + mistyped.getName() + " of an address; "
                         + right(mistyped.getRequiredType()) + " stands there",
+                request);
+    }
+
+    @ExceptionHandler(MultipartException.class)
+    Object answer(MultipartException unreadable, HttpServletRequest request) {
+        return answer(
+                HttpStatus.BAD_REQUEST,
+                "the form cannot be read: "
+                        + String.valueOf(unreadable.getMostSpecificCause().getMessage()),
                 request);
     }
 

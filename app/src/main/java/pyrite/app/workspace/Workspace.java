@@ -21,6 +21,7 @@ import org.springframework.stereotype.Service;
 import pyrite.app.store.Branch;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
+import pyrite.app.store.StoreGuard;
 import pyrite.core.history.Collision;
 import pyrite.core.history.Placing;
 import pyrite.core.history.Revert;
@@ -52,6 +53,7 @@ public class Workspace {
     private static final Duration UNUSED = Duration.ofHours(4);
 
     private final BranchStore store;
+    private final StoreGuard guard;
     private final Checkpoints checkpoints;
     private final Events events;
     private final InstantSource clock;
@@ -66,6 +68,7 @@ public class Workspace {
             Checkpoints checkpoints,
             Events events,
             InstantSource clock,
+            StoreGuard guard,
             @Value("${pyrite.branches.most-elements}") long mostElements) {
         this.branches = Caffeine.newBuilder()
                 .maximumWeight(mostElements)
@@ -73,6 +76,7 @@ public class Workspace {
                         SMALLEST + loaded.head.model().size())
                 .expireAfterAccess(UNUSED)
                 .build();
+        this.guard = guard;
         this.store = store;
         this.checkpoints = checkpoints;
         this.events = events;
@@ -306,6 +310,7 @@ public class Workspace {
     }
 
     private Commit exclusively(Branch branch, Work work) {
+        guard.requireRoom();
         return locked(branch, () -> work.on(loaded(branch).head));
     }
 
