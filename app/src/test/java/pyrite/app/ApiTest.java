@@ -93,21 +93,38 @@ class ApiTest extends InProject {
 
     @Test
     void allElementsComePageByPageOnceEach() throws Exception {
+        assertThat(idsOfAllPages(project() + "/commits/" + merrow.commitId(1) + "/elements?page%5Bsize%5D=50"))
+                .doesNotHaveDuplicates()
+                .hasSameSizeAs(merrow.head().model().ownElements());
+    }
+
+    private List<String> idsOfAllPages(String first) throws Exception {
         String token = token("tam");
-        String path = project() + "/commits/" + merrow.commitId(1) + "/elements?page%5Bsize%5D=50";
+        String path = first;
         List<String> ids = new ArrayList<>();
         while (path != null) {
             HttpResponse<String> answer = ask(token, path, null);
-            JSON.readTree(answer.body())
-                    .forEach(element -> ids.add(element.get("@id").asString()));
+            JSON.readTree(answer.body()).forEach(each -> ids.add(each.get("@id").asString()));
             path = answer.headers()
                     .firstValue("Link")
                     .map(link -> link.replaceFirst("<.*?/api/projects(.*)>; rel=\"next\"", "$1"))
                     .orElse(null);
         }
-        assertThat(ids)
-                .doesNotHaveDuplicates()
-                .hasSameSizeAs(merrow.head().model().ownElements());
+        return ids;
+    }
+
+    @Test
+    void allCommitsComePageByPageNewestFirst() throws Exception {
+        for (int i = 0; i < 6; i++) {
+            merrow.change("drive", "fastSpeed", "0." + (i + 3) + " [deg/s]");
+        }
+        List<String> numbered = new ArrayList<>();
+        for (int number = merrow.head().number(); number > 0; number--) {
+            numbered.add(merrow.commitId(number));
+        }
+        assertThat(idsOfAllPages(project() + "/commits?page%5Bsize%5D=3"))
+                .hasSize(7)
+                .isEqualTo(numbered);
     }
 
     @Test

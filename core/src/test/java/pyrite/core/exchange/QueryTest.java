@@ -5,8 +5,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -126,6 +129,34 @@ class QueryTest {
                         Map.of("where", Map.of("@type", type, "operator", operator, "property", "declaredName"))))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining(message);
+    }
+
+    @Test
+    void manyValuesAreAskedForAtOnceButNotManyConstraints() {
+        List<String> values = IntStream.range(0, 300_000).mapToObj(i -> "x" + i).collect(Collectors.toList());
+        values.add("north");
+        assertThat(names(Query.read(Map.of(
+                        "where",
+                        Map.of(
+                                "@type", "PrimitiveConstraint",
+                                "property", "declaredName",
+                                "operator", "in",
+                                "value", values)))))
+                .containsExactly("north");
+        assertThatThrownBy(() -> Query.read(Map.of(
+                        "where",
+                        Map.of(
+                                "@type",
+                                "CompositeConstraint",
+                                "operator",
+                                "or",
+                                "constraint",
+                                Collections.nCopies(
+                                        300, Map.of("property", "declaredName", "operator", "=", "value", "a"))))))
+                .hasMessageContaining("a query has at most 200 constraints");
+        assertThatThrownBy(() -> Query.read(
+                        Map.of("where", Map.of("property", "declaredName", "operator", "<", "value", values))))
+                .hasMessageContaining("at most 10 values");
     }
 
     @Test
