@@ -18,7 +18,7 @@ const text = (saved, base) => new UnsavedText('/p/merrow/main/element/1/notation
 test('a text that was not saved outlives the page and goes on from its revision', () => {
   text('part def A;', 7).keep('part def B;');
   const next = text('part def A2;', 9);
-  assert.equal(next.restore(), 'part def B;');
+  assert.equal(next.restore().text, 'part def B;');
   assert.equal(next.base, 7);
 });
 

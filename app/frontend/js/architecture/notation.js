@@ -233,10 +233,25 @@ class Notation {
 
   offerKept() {
     const kept = this.mayEdit ? this.unsaved.restore() : null;
-    if (kept !== null) {
-      this.replace(kept);
-      this.tell('Your text from before is still here, not saved yet');
+    if (!kept) {
+      return;
     }
+    this.replace(kept.text);
+    const panel = document.getElementById('unsaved');
+    panel.querySelector('[data-when]').textContent = kept.at
+      ? `on ${new Date(kept.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`
+      : 'before';
+    panel.querySelector('[data-unsaved="keep"]').onclick = () => {
+      panel.hidden = true;
+      this.view.focus();
+    };
+    panel.querySelector('[data-unsaved="drop"]').onclick = async () => {
+      if (await this.load(this.text)) {
+        panel.hidden = true;
+        this.view.focus();
+      }
+    };
+    panel.hidden = false;
   }
 
   replace(text) {
@@ -419,6 +434,7 @@ class Notation {
     const { status, body } = await post(this.address, { text, base: this.unsaved.base, over });
     if (status === 200) {
       document.getElementById('disputed').hidden = true;
+      document.getElementById('unsaved').hidden = true;
       await this.load(text);
       say(body.message, body.saved);
       document.dispatchEvent(new CustomEvent('pyrite:saved'));
@@ -431,7 +447,7 @@ class Notation {
     }
   }
 
-  /** Takes the newest text; what was typed since {@code written} is kept on top of nothing but itself. */
+  /** Takes the newest text unless more was typed than {@code written}; returns whether it did. */
   async load(written = this.unsaved.saved) {
     const response = await fetch(`${this.address}.json`, { headers: { 'X-Requested-With': 'fetch' } });
     if (!response.ok) {
@@ -441,11 +457,11 @@ class Notation {
           : 'The newest text cannot be had now',
         true,
       );
-      return;
+      return false;
     }
     const newest = await response.json();
     if (!this.unsaved.take(newest, written, this.text)) {
-      return;
+      return false;
     }
     const { text } = newest;
     const at = Math.min(this.view.state.selection.main.head, text.length);
@@ -457,6 +473,7 @@ class Notation {
     }
     this.unsaved.keep(this.text);
     this.check();
+    return true;
   }
 
   /** After a change by anybody: an untouched text follows, a changed one is merged when it is saved. */

@@ -22,20 +22,23 @@ export class UnsavedText {
   /** Keeps what is typed and not saved, so that it outlives a reload and the end of a session. */
   keep(text) {
     if (this.isChanged(text)) {
-      this.storage.setItem(this.key, JSON.stringify({ text, base: this.base }));
+      this.storage.setItem(this.key, JSON.stringify({ text, base: this.base, at: Date.now() }));
     } else {
       this.storage.removeItem(this.key);
     }
   }
 
-  /** The text kept by an earlier page, which goes on from the revision it was written from; null if there is none. */
+  /**
+   * The text kept by an earlier page with the time it was typed at, ms; it goes on from the revision it was written
+   * from. Null if there is none.
+   */
   restore() {
     const kept = JSON.parse(this.storage.getItem(this.key) ?? 'null');
     if (!kept || kept.text === this.saved) {
       return null;
     }
     this.base = kept.base;
-    return kept.text;
+    return kept;
   }
 
   /** Takes a newer saved text, unless more was typed since {@code written}; returns whether it did. */

@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.invisibilityOfElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
@@ -155,9 +156,30 @@ class WorkbenchTest extends InBrowser {
         ines.driver().navigate().refresh();
         acceptLeaving();
         content();
+        assertThat(until(visibilityOfElementLocated(By.id("unsaved"))).getText())
+                .contains("You wrote this text on", "did not save it");
         cursorBehind("part spare : Barrier;");
         save();
         until(textToBePresentInElementLocated(By.id("saved"), "r2"));
+    }
+
+    @Test
+    void textFromBeforeCanBeDropped() {
+        show("MerrowGate", "/notation");
+        cursorBehind("part barrier : Barrier;");
+        insert("\npart never : Barrier;");
+        until(textToBePresentInElementLocated(STATE, "Not saved yet"));
+        ines.driver().navigate().refresh();
+        acceptLeaving();
+        until(visibilityOfElementLocated(By.cssSelector("[data-unsaved='drop']")))
+                .click();
+        until(invisibilityOfElementLocated(By.id("unsaved")));
+        until(_ -> !text().contains("never"));
+        ines.driver().navigate().refresh();
+        content();
+        until(_ -> text().contains("part barrier : Barrier;"));
+        assertThat(text()).doesNotContain("never");
+        assertThat(ines.driver().findElement(By.id("unsaved")).isDisplayed()).isFalse();
     }
 
     /** The browser may ask whether to leave a page with unsaved text. */

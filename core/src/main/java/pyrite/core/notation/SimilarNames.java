@@ -7,14 +7,14 @@ import java.util.List;
 import org.apache.commons.text.similarity.LevenshteinDistance;
 
 /** Suggests which known name was meant by one that cannot be resolved. */
-final class SimilarNames {
+public final class SimilarNames {
     /** So many names are looked at; who has more of them in one place is told without a proposal. */
     private static final int MOST = 20_000;
 
     private SimilarNames() {}
 
     /** "; did you mean 'level'?" where a name is near enough to have been meant. */
-    static String to(String requested, Collection<String> names) {
+    public static String to(String requested, Collection<String> names) {
         if (requested.length() < 2 || names.size() > MOST) {
             return "";
         }

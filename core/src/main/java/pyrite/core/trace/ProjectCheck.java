@@ -38,6 +38,7 @@ public final class ProjectCheck {
     public static List<Problem> check(Model before, Model after, Difference difference) {
         ProjectCheck check = new ProjectCheck(before, after, difference);
         check.links();
+        check.rules();
         check.ids();
         check.attributes();
         return List.copyOf(check.problems);
@@ -76,6 +77,13 @@ public final class ProjectCheck {
                 problems.add(Problem.of(after.get(link.carrier()), wrong));
             }
         }
+    }
+
+    private void rules() {
+        RuleCheck rule = new RuleCheck(after);
+        RuleEditing.all(before, after, difference).stream()
+                .filter(each -> after.has(each.id()))
+                .forEach(each -> problems.addAll(rule.of(after.get(each.id()))));
     }
 
     /** An id stands for one requirement in the whole project, so that it means the same in every table and letter. */

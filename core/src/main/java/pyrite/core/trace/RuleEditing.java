@@ -41,13 +41,16 @@ public final class RuleEditing {
     public static List<Element> touched(Model before, Model after, Difference difference) {
         boolean hasRules =
                 Metadata.usages(before, Metadata.LINK_RULE).stream().anyMatch(rule -> !before.isLibrary(rule.id()));
-        return !hasRules
-                ? List.of()
-                : List.copyOf(difference.changes().stream()
-                        .flatMap(change -> Stream.concat(
-                                rule(before, change.before()).stream(), rule(after, change.after()).stream()))
-                        .collect(Collectors.toMap(Element::id, rule -> rule, (a, _) -> a, LinkedHashMap::new))
-                        .values());
+        return hasRules ? all(before, after, difference) : List.of();
+    }
+
+    /** The link rules that a change adds, alters or removes. */
+    static List<Element> all(Model before, Model after, Difference difference) {
+        return List.copyOf(difference.changes().stream()
+                .flatMap(change ->
+                        Stream.concat(rule(after, change.after()).stream(), rule(before, change.before()).stream()))
+                .collect(Collectors.toMap(Element::id, rule -> rule, (a, _) -> a, LinkedHashMap::new))
+                .values());
     }
 
     /** The rule that an element is, or belongs to. */

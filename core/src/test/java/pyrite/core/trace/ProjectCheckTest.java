@@ -3,6 +3,8 @@ package pyrite.core.trace;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -59,5 +61,28 @@ class ProjectCheckTest {
                                 .map(each -> new pyrite.core.model.ElementChange(null, each))
                                 .toList())))
                 .isEmpty();
+    }
+
+    /** A rule that names what there is not would be obeyed by nothing, without a word. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '"',
+            value = {
+                "derive  | sistem | system      | text        | 'sistem' is no level of a specification here and no kind of element; did you mean 'system'?",
+                "derive  | system | subsystem   | text        | 'subsystem' is no level of a specification here",
+                "satisfy | part   | requirement | tekst       | there is no property or attribute 'tekst' to be watched; did you mean 'text'?",
+                "satisfy | design | need        | reviewer, x | there is no property or attribute 'x' to be watched"
+            })
+    void aRuleNamesKindsLevelsAndPropertiesThatThereAre(
+            String kind, String from, String to, String watched, String objection) {
+        Edit rule = new RuleEditing(model)
+                .put(null, new RuleEditing.Request(kind, from, to, 0, 0, watched))
+                .edit();
+        assertThat(Harbour.objections(model, rule)).singleElement().asString().contains(objection);
+        Edit right = new RuleEditing(model)
+                .put(null, new RuleEditing.Request(kind, "part, system", "use case", 0, 0, "text, reviewer, method"))
+                .edit();
+        assertThat(Harbour.objections(model, right)).isEmpty();
     }
 }
