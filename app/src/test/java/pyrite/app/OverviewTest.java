@@ -2,8 +2,11 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.core.model.Edit;
+import pyrite.core.trace.Coverage;
 
 /** The numbers of the first page, and the lists they lead to. */
 class OverviewTest extends InSession {
@@ -24,24 +27,45 @@ class OverviewTest extends InSession {
                         "64 requirements",
                         "1 fail",
                         "44 without a verdict",
-                        "13 satisfied by nothing",
+                        "11 not satisfied",
                         "4 asked for by nobody",
                         "0 links need recheck",
                         "9 of 10",
-                        "51 of 64",
+                        "53 of 64",
                         "19 of 64");
     }
 
     @Test
     void everyNumberLeadsToItsList() throws Exception {
         assertThat(words("requirements/rows.json?show=unsatisfied&count=300"))
-                .contains("agreesOnLevel")
+                .contains("showsOnTheQuay")
                 .doesNotContain("closesInTime");
         assertThat(words("requirements/rows.json?show=passing&count=300"))
                 .contains("canBeLifted")
                 .doesNotContain("agreesOnLevel");
         assertThat(ines.get("/p/merrow/main/requirements?show=nonsense").statusCode())
                 .isEqualTo(404);
+    }
+
+    /** A requirement is satisfied, verified or asked for on all pages or on none. */
+    @Test
+    void theFirstPageAndCoverageCountAlike() throws Exception {
+        Coverage coverage = merrow.bean(CoverageCache.class).of(merrow.head());
+        List<Coverage.Row> rows = coverage.rows().stream()
+                .filter(row -> !row.specification().level().equals("need"))
+                .toList();
+        int all = rows.stream().mapToInt(Coverage.Row::all).sum();
+        String page = words("overview");
+        assertThat(page)
+                .contains(
+                        all + " requirements",
+                        all - rows.stream().mapToInt(Coverage.Row::satisfied).sum() + " not satisfied",
+                        all - rows.stream().mapToInt(Coverage.Row::verified).sum() + " not verified",
+                        rows.stream().mapToInt(Coverage.Row::passing).sum() + " of " + all,
+                        coverage.unasked().size() + " asked for by nobody");
+        assertThat(words("requirements/rows.json?show=unverified&count=300"))
+                .contains("\"requirements\":"
+                        + (all - rows.stream().mapToInt(Coverage.Row::verified).sum()));
     }
 
     @Test

@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.Model;
 
 /**
  * Caches a value that is computed from a snapshot and the current verdicts on it. Keeps the most recent snapshots and
@@ -17,7 +16,7 @@ public final class VerdictDependentCache<T> {
     private static final int MOST_KEPT = 4;
 
     private final Verdicts verdicts;
-    private final BiFunction<Model, Map<ElementId, List<VerdictView>>, T> make;
+    private final BiFunction<Workspace.Head, Map<ElementId, List<VerdictView>>, T> make;
     private final Cache<Key, Kept<T>> kept =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
@@ -25,7 +24,8 @@ public final class VerdictDependentCache<T> {
 
     private record Kept<T>(Map<ElementId, List<VerdictView>> judged, T made) {}
 
-    public VerdictDependentCache(Verdicts verdicts, BiFunction<Model, Map<ElementId, List<VerdictView>>, T> make) {
+    public VerdictDependentCache(
+            Verdicts verdicts, BiFunction<Workspace.Head, Map<ElementId, List<VerdictView>>, T> make) {
         this.verdicts = verdicts;
         this.make = make;
     }
@@ -35,7 +35,7 @@ public final class VerdictDependentCache<T> {
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
         Kept<T> known = kept.getIfPresent(key);
         if (known == null || known.judged() != judged) {
-            known = new Kept<>(judged, make.apply(head.model(), judged));
+            known = new Kept<>(judged, make.apply(head, judged));
             kept.put(key, known);
         }
         return known.made();

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.ApiAddress;

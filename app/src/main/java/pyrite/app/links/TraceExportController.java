@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Costly;

@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.server.ResponseStatusException;
 import org.springframework.web.util.UriComponentsBuilder;
 import pyrite.app.architecture.DiagramController;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.store.Person;

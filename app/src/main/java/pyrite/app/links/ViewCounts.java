@@ -1,6 +1,7 @@
 package pyrite.app.links;
 
 import org.springframework.stereotype.Component;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.app.recheck.RecheckFilter;
 import pyrite.app.recheck.Rechecks;
 import pyrite.app.requirements.GridRows;

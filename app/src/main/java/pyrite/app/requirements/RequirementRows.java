@@ -2,7 +2,9 @@ package pyrite.app.requirements;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.stereotype.Component;
+import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.VerdictDependentCache;
 import pyrite.app.evidence.VerdictView;
 import pyrite.app.evidence.Verdicts;
@@ -12,6 +14,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
+import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.TraceGraph;
@@ -21,8 +24,9 @@ import pyrite.core.trace.TraceGraph;
 public class RequirementRows {
     private final VerdictDependentCache<List<Row>> kept;
 
-    RequirementRows(Verdicts verdicts) {
-        this.kept = new VerdictDependentCache<>(verdicts, RequirementRows::rows);
+    RequirementRows(Verdicts verdicts, CoverageCache coverages) {
+        this.kept =
+                new VerdictDependentCache<>(verdicts, (head, judged) -> rows(head.model(), judged, coverages.of(head)));
     }
 
     /** One requirement; its worst verdict comes first. */
@@ -30,7 +34,7 @@ public class RequirementRows {
             Element element,
             String id,
             List<Element> needs,
-            boolean unasked,
+            Coverage.Standing standing,
             List<Element> satisfiedBy,
             List<Element> verifiedBy,
             List<VerdictView> verdicts) {
@@ -51,8 +55,8 @@ public class RequirementRows {
         FAILING("fail"),
         STALE("stale"),
         OPEN("without a verdict"),
-        UNSATISFIED("satisfied by nothing"),
-        UNVERIFIED("verified by nothing"),
+        UNSATISFIED("not satisfied"),
+        UNVERIFIED("not verified"),
         UNASKED("asked for by nobody");
 
         private final String words;
@@ -73,13 +77,13 @@ public class RequirementRows {
         public boolean takes(Row row) {
             return switch (this) {
                 case ALL -> true;
-                case PASSING -> row.marked("pass");
+                case PASSING -> row.standing().passing();
                 case FAILING -> row.marked("fail", "error");
                 case STALE -> row.isStale();
                 case OPEN -> row.verdicts().isEmpty() || row.marked("inconclusive");
-                case UNSATISFIED -> row.satisfiedBy().isEmpty();
-                case UNVERIFIED -> row.verifiedBy().isEmpty() && row.verdicts().isEmpty();
-                case UNASKED -> row.unasked();
+                case UNSATISFIED -> !row.standing().satisfied();
+                case UNVERIFIED -> !row.standing().verified();
+                case UNASKED -> row.standing().unasked();
             };
         }
 
@@ -92,28 +96,27 @@ public class RequirementRows {
         return kept.of(head);
     }
 
-    private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged) {
-        boolean needsAreKept = model.ownElements(ElementKind.CONCERN).findAny().isPresent();
+    private static List<Row> rows(Model model, Map<ElementId, List<VerdictView>> judged, Coverage coverage) {
         TraceGraph links = TraceGraph.of(model);
         return RequirementIds.sorted(
                 model.ownElements(ElementKind.REQUIREMENT)
-                        .map(e -> row(model, links, e, needsAreKept, judged.getOrDefault(e.id(), List.of()))),
+                        .map(each -> row(
+                                model,
+                                links,
+                                each,
+                                Objects.requireNonNull(coverage.standings().get(each.id())),
+                                judged.getOrDefault(each.id(), List.of()))),
                 Row::id);
     }
 
     private static Row row(
-            Model model, TraceGraph links, Element requirement, boolean needsAreKept, List<VerdictView> judged) {
+            Model model, TraceGraph links, Element requirement, Coverage.Standing standing, List<VerdictView> judged) {
         List<Link> all = links.of(requirement.id());
-        List<Element> needs = ends(model, all, LinkKind.FRAME, requirement);
-        boolean asked = !needs.isEmpty()
-                || all.stream()
-                        .anyMatch(link -> link.kind().key().equals(LinkKind.DERIVE)
-                                && link.source().equals(requirement.id()));
         return new Row(
                 requirement,
                 RequirementIds.of(model, requirement),
-                needs,
-                needsAreKept && !asked,
+                ends(model, all, LinkKind.FRAME, requirement),
+                standing,
                 ends(model, all, LinkKind.SATISFY, requirement),
                 ends(model, all, LinkKind.VERIFY, requirement),
                 judged);

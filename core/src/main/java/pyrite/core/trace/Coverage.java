@@ -6,18 +6,40 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.specification.Specification;
 
 /**
  * How far requirements are covered, per specification, and the gaps: links that rules expect, requirements that nothing
  * above asks for, and trace chains that break.
+ *
+ * @param standings of every requirement and need, also of those that stand in no specification
  */
-public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, List<Broken> broken) {
+public record Coverage(
+        Map<ElementId, Standing> standings,
+        List<Row> rows,
+        List<Gap> gaps,
+        List<Element> unasked,
+        List<Broken> broken) {
+    /**
+     * What counts of one requirement, wherever it is counted.
+     *
+     * @param asked traces to something above
+     * @param unasked traces to nothing above, although rules let such as it come from something
+     * @param derived is derived, refined or answered further down
+     * @param satisfied is satisfied by the design, directly or through everything derived from it
+     * @param verified is verified, by a case or by the model itself
+     * @param passing has verdicts that all pass and are fresh
+     */
+    public record Standing(
+            boolean asked, boolean unasked, boolean derived, boolean satisfied, boolean verified, boolean passing) {}
+
     /**
      * One specification in numbers of requirements.
      *
@@ -91,46 +113,69 @@ public record Coverage(List<Row> rows, List<Gap> gaps, List<Element> unasked, Li
         }
 
         Coverage build() {
-            List<Row> rows = Specification.all(model).stream().map(this::row).toList();
-            return new Coverage(rows, List.copyOf(gaps), List.copyOf(unasked), List.copyOf(broken));
+            Map<ElementId, Standing> standings = new HashMap<>();
+            boolean anythingAsks =
+                    model.ownElements(ElementKind.CONCERN).findAny().isPresent()
+                            || graph.links().stream().anyMatch(Builder::isDerivation);
+            model.ownElements(ElementKind.REQUIREMENTS)
+                    .forEach(each -> standings.put(each.id(), standing(each, anythingAsks)));
+            List<Row> rows = Specification.all(model).stream()
+                    .map(specification -> row(specification, standings))
+                    .toList();
+            return new Coverage(
+                    Map.copyOf(standings), rows, List.copyOf(gaps), List.copyOf(unasked), List.copyOf(broken));
         }
 
-        private Row row(Specification specification) {
-            int[] counts = new int[6];
+        private Standing standing(Element requirement, boolean anythingAsks) {
+            ElementId id = requirement.id();
+            List<Link> links = graph.of(id);
+            boolean asked = has(links, id, true, Builder::isDerivation);
+            return new Standing(
+                    asked,
+                    anythingAsks && !asked && isLower(requirement, rules.words(requirement)),
+                    has(links, id, false, Builder::isDerivation),
+                    isCarried(id),
+                    has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || verdicts.isJudged(id),
+                    verdicts.passes(id));
+        }
+
+        private Row row(Specification specification, Map<ElementId, Standing> standings) {
             List<Element> requirements = specification.requirements(model);
+            List<Standing> all = new ArrayList<>();
             for (Element requirement : requirements) {
-                ElementId id = requirement.id();
-                List<Link> links = graph.of(id);
-                Set<String> known = rules.words(requirement);
-                boolean asked = has(links, id, true, Builder::isDerivation);
-                counts[0]++;
-                counts[1] += asked ? 1 : 0;
-                counts[2] += has(links, id, false, Builder::isDerivation) ? 1 : 0;
-                counts[3] += isCarried(id) ? 1 : 0;
-                counts[4] +=
-                        has(links, id, false, link -> link.kind().is(LinkKind.VERIFY)) || verdicts.isJudged(id) ? 1 : 0;
-                counts[5] += verdicts.passes(id) ? 1 : 0;
-                for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
-                    gap(requirement, links, each);
-                }
-                if (isLower(requirement, known)) {
-                    if (!asked) {
-                        unasked.add(requirement);
-                    } else if (!arrives(id)) {
-                        broken.add(new Broken(requirement, endOfTheWayUp(id)));
-                    }
-                }
+                Standing standing = Objects.requireNonNull(standings.get(requirement.id()));
+                all.add(standing);
+                gaps(requirement, standing);
             }
             Set<String> words =
                     requirements.stream().findFirst().map(rules::words).orElse(Set.of());
+            int asked = count(all, Standing::asked);
+            int derived = count(all, Standing::derived);
             return new Row(
                     specification,
-                    counts[0],
-                    counts[1] > 0 || isEnd(words, true) ? counts[1] : -1,
-                    counts[2] > 0 || isEnd(words, false) ? counts[2] : -1,
-                    counts[3],
-                    counts[4],
-                    counts[5]);
+                    all.size(),
+                    asked > 0 || isEnd(words, true) ? asked : -1,
+                    derived > 0 || isEnd(words, false) ? derived : -1,
+                    count(all, Standing::satisfied),
+                    count(all, Standing::verified),
+                    count(all, Standing::passing));
+        }
+
+        private static int count(List<Standing> all, Predicate<Standing> which) {
+            return (int) all.stream().filter(which).count();
+        }
+
+        private void gaps(Element requirement, Standing standing) {
+            ElementId id = requirement.id();
+            Set<String> known = rules.words(requirement);
+            for (Expected each : expected.computeIfAbsent(known, this::expectedOf)) {
+                gap(requirement, graph.of(id), each);
+            }
+            if (standing.unasked()) {
+                unasked.add(requirement);
+            } else if (standing.asked() && isLower(requirement, known) && !arrives(id)) {
+                broken.add(new Broken(requirement, endOfTheWayUp(id)));
+            }
         }
 
         private static boolean has(List<Link> links, ElementId id, boolean up, Predicate<Link> which) {

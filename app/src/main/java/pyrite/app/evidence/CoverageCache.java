@@ -1,11 +1,8 @@
-package pyrite.app.links;
+package pyrite.app.evidence;
 
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
-import pyrite.app.evidence.VerdictDependentCache;
-import pyrite.app.evidence.VerdictView;
-import pyrite.app.evidence.Verdicts;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.ElementId;
 import pyrite.core.trace.Coverage;
@@ -19,7 +16,7 @@ public class CoverageCache {
 
     CoverageCache(Verdicts verdicts) {
         this.kept = new VerdictDependentCache<>(
-                verdicts, (model, judged) -> Coverage.of(TraceGraph.of(model), verdicts(judged)));
+                verdicts, (head, judged) -> Coverage.of(TraceGraph.of(head.model()), verdicts(judged)));
     }
 
     public Coverage of(Workspace.Head head) {
