@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -26,6 +27,7 @@ import pyrite.core.trace.Impact;
 import pyrite.core.trace.Link;
 import pyrite.core.trace.SavedView;
 import pyrite.core.trace.TraceGraph;
+import pyrite.core.trace.TraceRows;
 import pyrite.core.trace.TraceTable;
 
 /** The content of the link pages for programs: coverage, trace table, impact, saved views. */
@@ -97,7 +99,11 @@ class QuestionsApi {
     /** An element found by a path column; {@code shown} is its text or requested attribute. */
     record FoundJson(ElementRef found, String shown) {}
 
-    record TraceRow(ElementRef start, List<List<FoundJson>> cells) {}
+    /**
+     * @param cells what each column finds, in all
+     * @param ways the same way by way: for each way what each column finds on it, null where it finds nothing
+     */
+    record TraceRow(ElementRef start, List<List<FoundJson>> cells, List<List<@Nullable ElementRef>> ways) {}
 
     /** @param total the number of rows, of which these begin with the one at {@code from} */
     record TraceJson(int total, int from, List<TraceRow> rows) {}
@@ -123,11 +129,13 @@ class QuestionsApi {
                 starts.stream()
                         .skip(first)
                         .limit(size)
-                        .map(start -> row(head, attributes, table, table.row(graph, start)))
+                        .map(start -> row(head, attributes, table, graph, start))
                         .toList());
     }
 
-    private static TraceRow row(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {
+    private static TraceRow row(
+            Workspace.Head head, Attributes attributes, TraceTable table, TraceGraph graph, Element start) {
+        TraceTable.Row row = table.row(graph, start);
         List<List<FoundJson>> cells = new ArrayList<>();
         for (int i = 0; i < table.columns().size(); i++) {
             String show = table.columns().get(i).show();
@@ -137,7 +145,15 @@ class QuestionsApi {
                             TracePagesController.shown(head, attributes, element, show)))
                     .toList());
         }
-        return new TraceRow(ElementRef.of(head.model(), row.start()), cells);
+        List<List<@Nullable ElementRef>> ways = new ArrayList<>();
+        for (List<@Nullable Element> way : TraceRows.filled(
+                TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE),
+                table.columns().size())) {
+            List<@Nullable ElementRef> refs = new ArrayList<>();
+            way.forEach(each -> refs.add(each == null ? null : ElementRef.of(head.model(), each)));
+            ways.add(refs);
+        }
+        return new TraceRow(ElementRef.of(head.model(), row.start()), cells, ways);
     }
 
     record LinkJson(String kind, ElementRef source, ElementRef target) {

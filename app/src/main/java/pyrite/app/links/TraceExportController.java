@@ -9,6 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -26,6 +27,7 @@ import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.Matrix;
 import pyrite.core.trace.TraceGraph;
+import pyrite.core.trace.TraceRows;
 import pyrite.core.trace.TraceTable;
 
 /** Complete link tables as CSV files. */
@@ -42,7 +44,7 @@ class TraceExportController {
     }
 
     @Tag(name = ApiAddress.TRACING)
-    @Operation(summary = "A trace table as comma-separated values")
+    @Operation(summary = "A trace table as comma-separated values, a line for each way")
     @Costly
     @GetMapping({"/p/{project}/{branch}/trace/export.csv", ApiAddress.BRANCH + "/trace/export.csv"})
     void trace(
@@ -63,17 +65,27 @@ class TraceExportController {
         rows.add(heading);
         TraceGraph graph = TraceGraph.of(head.model());
         for (Element start : table.kept(graph, sets.of(head, set).toList())) {
-            TraceTable.Row row = table.row(graph, start);
-            List<String> line = new ArrayList<>(List.of(labels.full(row.start())));
-            for (int i = 0; i < row.cells().size(); i++) {
-                String show = table.columns().get(i).show();
-                line.add(TracePagesController.inOrder(head, row.cells().get(i))
-                        .map(each -> (labels.full(each) + " "
-                                        + TracePagesController.shown(head, attributes, each, show))
-                                .strip())
-                        .collect(Collectors.joining("\n")));
+            for (List<@Nullable Element> found : TraceRows.filled(
+                    TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE),
+                    table.columns().size())) {
+                List<String> line = new ArrayList<>(List.of(labels.full(start)));
+                for (int i = 0; i < found.size(); i++) {
+                    Element each = found.get(i);
+                    line.add(
+                            each == null
+                                    ? ""
+                                    : (labels.full(each) + " "
+                                                    + TracePagesController.shown(
+                                                            head,
+                                                            attributes,
+                                                            each,
+                                                            table.columns()
+                                                                    .get(i)
+                                                                    .show()))
+                                            .strip());
+                }
+                rows.add(line);
             }
-            rows.add(line);
         }
         Downloads.csv(response, "trace", head, rows);
     }

@@ -31,6 +31,7 @@ import pyrite.core.trace.Coverage;
 import pyrite.core.trace.Impact;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.TraceGraph;
+import pyrite.core.trace.TraceRows;
 import pyrite.core.trace.TraceTable;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.ImpactView;
@@ -153,13 +154,16 @@ class TracePagesController {
                 .toList();
     }
 
-    /** An element found by a path column, as the table shows it. */
-    public record Found(Element element, String shown) {}
+    /**
+     * A cell of the table.
+     *
+     * @param shown what the column shows of the element found
+     * @param through the ways to it in words; empty where it is found at once
+     */
+    public record Cell(TraceRows.Cell cell, String shown, String through) {}
 
-    /** The elements found by a path column in a row; {@code more} are not shown. */
-    public record Cell(List<Found> found, int more) {}
-
-    public record Line(Element start, List<Cell> cells) {}
+    /** @param rows one at least */
+    public record Line(Element start, List<List<Cell>> rows) {}
 
     /** @param col path columns as {@link TraceTable.Column#parse} takes them */
     @GetMapping("/p/{project}/{branch}/trace")
@@ -201,7 +205,7 @@ class TracePagesController {
                 rows.stream()
                         .skip(first)
                         .limit(MOST_ROWS)
-                        .map(start -> line(head, attributes, table, table.row(graph, start)))
+                        .map(start -> line(head, attributes, table, graph, start))
                         .toList());
         return "links/trace";
     }
@@ -217,19 +221,37 @@ class TracePagesController {
         }
     }
 
-    private static Line line(Workspace.Head head, Attributes attributes, TraceTable table, TraceTable.Row row) {
-        List<Cell> cells = new java.util.ArrayList<>();
-        for (int i = 0; i < table.columns().size(); i++) {
-            String show = table.columns().get(i).show();
-            List<ElementId> found = row.cells().get(i);
-            cells.add(new Cell(
-                    inOrder(head, found)
-                            .limit(MOST_IN_CELL)
-                            .map(element -> new Found(element, shown(head, attributes, element, show)))
-                            .toList(),
-                    Math.max(0, found.size() - MOST_IN_CELL)));
-        }
-        return new Line(row.start(), cells);
+    private static Line line(
+            Workspace.Head head, Attributes attributes, TraceTable table, TraceGraph graph, Element start) {
+        Labels labels = new Labels(head.model());
+        return new Line(
+                start,
+                TraceRows.of(table, graph, start.id(), MOST_IN_CELL).stream()
+                        .map(row -> row.stream()
+                                .map(cell -> new Cell(
+                                        cell,
+                                        cell.found() == null
+                                                ? ""
+                                                : shown(
+                                                        head,
+                                                        attributes,
+                                                        cell.found(),
+                                                        table.columns()
+                                                                .get(cell.column())
+                                                                .show()),
+                                        through(labels, cell.through())))
+                                .toList())
+                        .toList());
+    }
+
+    /** "through S-1 ▸ S-4, or S-2"; empty where one way leads through nothing. */
+    static String through(Labels labels, List<List<Element>> ways) {
+        return ways.isEmpty() || ways.stream().anyMatch(List::isEmpty)
+                ? ""
+                : ways.stream()
+                        .map(way -> way.stream().map(labels::tag).collect(Collectors.joining(" ▸ ")))
+                        .distinct()
+                        .collect(Collectors.joining(", or ", "through ", ""));
     }
 
     /** What a cell found, in the order of the ids. */

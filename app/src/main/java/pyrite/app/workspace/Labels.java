@@ -33,6 +33,12 @@ public final class Labels {
         return id.isEmpty() ? name(element) : name == null || id.equals(name) ? id : id + " " + name;
     }
 
+    /** As short as can be: a requirement's id, anything else by its name. */
+    public String tag(Element element) {
+        String id = element.kind().isRequirement() ? RequirementIds.of(model, element) : "";
+        return id.isEmpty() ? name(element) : id;
+    }
+
     /** With the owner before it, where the name alone says too little: {@code gate.drive}. */
     public String withOwner(Element element) {
         Element owner =

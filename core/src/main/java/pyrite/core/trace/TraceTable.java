@@ -2,8 +2,10 @@ package pyrite.core.trace;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -37,6 +39,34 @@ public record TraceTable(List<Column> columns) {
             }
             int far = depth.isEmpty() ? 1 : depth.equals("*") ? FARTHEST : Math.min(FARTHEST, Integer.parseInt(depth));
             return new Step(text.substring(0, sign), text.charAt(sign) == '>', Math.max(1, far));
+        }
+
+        /** What it leads to from an element, nearest first, each with what lies between them. */
+        Map<ElementId, List<ElementId>> from(TraceGraph graph, ElementId start) {
+            Map<ElementId, List<ElementId>> found = new LinkedHashMap<>();
+            List<ElementId> front = List.of(start);
+            for (int far = 0; far < depth && !front.isEmpty(); far++) {
+                List<ElementId> next = new ArrayList<>();
+                for (ElementId id : front) {
+                    List<ElementId> between = far == 0 ? List.of() : longer(found.getOrDefault(id, List.of()), id);
+                    for (Link link : graph.of(id)) {
+                        ElementId other = link.other(id);
+                        if (link.kind().key().equals(kind)
+                                && (out ? link.source() : link.target()).equals(id)
+                                && found.putIfAbsent(other, between) == null) {
+                            next.add(other);
+                        }
+                    }
+                }
+                front = next;
+            }
+            return found;
+        }
+
+        private static List<ElementId> longer(List<ElementId> way, ElementId id) {
+            List<ElementId> longer = new ArrayList<>(way);
+            longer.add(id);
+            return List.copyOf(longer);
         }
 
         @Override
@@ -103,30 +133,10 @@ public record TraceTable(List<Column> columns) {
             Set<ElementId> at = new LinkedHashSet<>(List.of(start));
             for (Step step : steps) {
                 Set<ElementId> next = new LinkedHashSet<>();
-                at.forEach(id -> next.addAll(walk(graph, id, step)));
+                at.forEach(id -> next.addAll(step.from(graph, id).keySet()));
                 at = next;
             }
             return List.copyOf(at);
-        }
-
-        private static Set<ElementId> walk(TraceGraph graph, ElementId start, Step step) {
-            Set<ElementId> found = new LinkedHashSet<>();
-            List<ElementId> front = List.of(start);
-            for (int far = 0; far < step.depth() && !front.isEmpty(); far++) {
-                List<ElementId> next = new ArrayList<>();
-                for (ElementId id : front) {
-                    for (Link link : graph.of(id)) {
-                        ElementId other = link.other(id);
-                        if (link.kind().key().equals(step.kind())
-                                && (step.out() ? link.source() : link.target()).equals(id)
-                                && found.add(other)) {
-                            next.add(other);
-                        }
-                    }
-                }
-                front = next;
-            }
-            return found;
         }
     }
 

@@ -135,6 +135,62 @@ class QuestionsLawTest {
         }
     }
 
+    /** Against every chain of links, found one after the other. */
+    @Property(tries = 60)
+    void eachWayIsARowOfItsOwn(@ForAll long seed) {
+        Model model = linkedAtRandom(seed);
+        Links links = Links.in(model);
+        TraceGraph graph = TraceGraph.of(model);
+        TraceTable table =
+                new TraceTable(List.of("frame<", "frame<;derive<", "derive<*", "frame<;derive<;satisfy<").stream()
+                        .map(TraceTable.Column::parse)
+                        .toList());
+        for (Element need : requirements(model)) {
+            List<List<TraceRows.Cell>> rows = TraceRows.of(table, graph, need.id(), Integer.MAX_VALUE);
+            Set<List<Element>> found = TraceRows.filled(rows, 4).stream()
+                    .map(row -> java.util.Arrays.asList(row.get(0), row.get(1), row.get(3)))
+                    .filter(row -> row.get(0) != null)
+                    .collect(Collectors.toSet());
+            Set<List<Element>> expected = new HashSet<>();
+            below(links, model, need, "frame").forEach(system -> {
+                List<Element> derived = below(links, model, system, "derive");
+                derived.forEach(sub -> {
+                    List<Element> parts = below(links, model, sub, "satisfy");
+                    parts.forEach(part -> expected.add(java.util.Arrays.asList(system, sub, part)));
+                    if (parts.isEmpty()) {
+                        expected.add(java.util.Arrays.asList(system, sub, null));
+                    }
+                });
+                if (derived.isEmpty()) {
+                    expected.add(java.util.Arrays.asList(system, null, null));
+                }
+            });
+            assertThat(found).isEqualTo(expected);
+            TraceTable.Row whole = table.row(graph, need);
+            for (int column = 0; column < 4; column++) {
+                int at = column;
+                assertThat(rows.stream()
+                                .flatMap(List::stream)
+                                .filter(cell -> cell.column() == at && cell.found() != null)
+                                .map(cell -> cell.found().id())
+                                .collect(Collectors.toSet()))
+                        .isEqualTo(Set.copyOf(whole.cells().get(at)));
+            }
+            int cellsInAll = rows.stream()
+                    .flatMap(List::stream)
+                    .mapToInt(TraceRows.Cell::span)
+                    .sum();
+            assertThat(cellsInAll).isEqualTo(4 * rows.size());
+        }
+    }
+
+    private static List<Element> below(Links links, Model model, Element from, String kind) {
+        return links.down(from.id()).stream()
+                .filter(link -> link.kind().key().equals(kind))
+                .map(link -> model.get(link.below()))
+                .toList();
+    }
+
     @Property(tries = 60)
     void whatIsReachedDownReachesUpAgain(@ForAll long seed) {
         Model model = linkedAtRandom(seed);

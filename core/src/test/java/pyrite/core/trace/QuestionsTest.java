@@ -137,4 +137,17 @@ class QuestionsTest {
                 .extracting(link -> link.kind().key())
                 .containsExactlyInAnyOrder("frame", "derive", "verify");
     }
+
+    @Test
+    void aColumnWithSeveralStepsTellsThroughWhatItLeads() {
+        Model model = Harbour.model();
+        TraceGraph graph = TraceGraph.of(model);
+        TraceTable table = new TraceTable(List.of(TraceTable.Column.parse("frame<;derive<")));
+        List<List<TraceRows.Cell>> rows =
+                TraceRows.of(table, graph, Harbour.id(model, "N-1").id(), 12);
+        assertThat(rows).singleElement().satisfies(row -> {
+            assertThat(row.getFirst().found()).isEqualTo(Harbour.id(model, "D-1"));
+            assertThat(row.getFirst().through()).containsExactly(List.of(Harbour.id(model, "S-1")));
+        });
+    }
 }
