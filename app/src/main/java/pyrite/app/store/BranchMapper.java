@@ -106,11 +106,15 @@ public interface BranchMapper {
             from revision r join person p on p.id = r.person_id
             """;
 
-    /** Revisions newest first, of one person or of all. */
+    /**
+     * Revisions newest first, of one person or of all. Ordered by all that the index is ordered by: the database then
+     * reads it from its end and not whole.
+     */
     @Select("<script>" + REVISION + """
             where r.branch_id = #{branch} and r.number &lt;= #{upTo}
-            <if test='author != null'>and p.sign_in = #{author}</if>
-            order by r.number desc limit #{most}</script>""")
+            <if test='author != null'>and r.person_id = (select id from person where sign_in = #{author})</if>
+            order by r.branch_id desc, <if test='author != null'>r.person_id desc,</if> r.number desc
+            limit #{most}</script>""")
     List<Row> revisions(
             @Param("branch") long branch,
             @Param("author") @Nullable String author,

@@ -63,7 +63,7 @@ public interface RunMapper {
             from run r join person p on p.id = r.person_id
             """;
 
-    @Select(RUN + " where r.branch_id = #{branch} order by r.id desc limit #{most}")
+    @Select(RUN + " where r.branch_id = #{branch} order by r.branch_id desc, r.id desc limit #{most}")
     List<RunRecord> newest(@Param("branch") long branch, @Param("most") int most);
 
     @Select(RUN

@@ -39,9 +39,12 @@ public final class RuleEditing {
      * brings the model brings its rules.
      */
     public static List<Element> touched(Model before, Model after, Difference difference) {
-        boolean hasRules =
-                Metadata.usages(before, Metadata.LINK_RULE).stream().anyMatch(rule -> !before.isLibrary(rule.id()));
-        return hasRules ? all(before, after, difference) : List.of();
+        List<Element> touched = all(before, after, difference);
+        return touched.isEmpty()
+                        || Metadata.usages(before, Metadata.LINK_RULE).stream()
+                                .allMatch(rule -> before.isLibrary(rule.id()))
+                ? List.of()
+                : touched;
     }
 
     /** The link rules that a change adds, alters or removes. */
