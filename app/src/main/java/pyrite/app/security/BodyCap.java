@@ -24,10 +24,13 @@ class BodyCap extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         if (request.getContentLengthLong() > LARGEST) {
-            response.sendError(
-                    HttpStatus.CONTENT_TOO_LARGE.value(), "a request has at most " + (LARGEST >> 20) + " MiB");
+            ProblemAnswer.write(
+                    response,
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "a request has at most " + (LARGEST >> 20) + " MiB, but this has "
+                            + (request.getContentLengthLong() >> 20));
         } else if (request.getHeader("Transfer-Encoding") != null) {
-            response.sendError(HttpStatus.LENGTH_REQUIRED.value(), "say how long the body is: Content-Length");
+            ProblemAnswer.write(response, HttpStatus.LENGTH_REQUIRED, "say how long the body is: Content-Length");
         } else {
             chain.doFilter(request, response);
         }

@@ -4,8 +4,6 @@ import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.util.Map;
 import java.util.Objects;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -13,7 +11,6 @@ import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchy;
 import org.springframework.security.access.hierarchicalroles.RoleHierarchyImpl;
 import org.springframework.security.authentication.AuthenticationServiceException;
@@ -44,7 +41,6 @@ import org.springframework.security.web.savedrequest.CookieRequestCache;
 import org.springframework.security.web.savedrequest.RequestCache;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
 import pyrite.app.store.PersonMapper;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Everybody signs in, with a password on pages or a token over the API. Signed-in people may read; changing and running
@@ -55,7 +51,6 @@ class SecurityRules {
     private static final String POLICY =
             "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; "
                     + "frame-ancestors 'none'; form-action 'self'";
-    private static final JsonMapper JSON = JsonMapper.builder().build();
 
     /** Scripts, by the token that each request carries; nothing is remembered of them between two requests. */
     @Bean
@@ -187,7 +182,7 @@ class SecurityRules {
             HttpServletRequest request, HttpServletResponse response, AuthenticationException fault)
             throws IOException {
         response.setHeader(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
-        answer(
+        ProblemAnswer.write(
                 response,
                 HttpStatus.UNAUTHORIZED,
                 TokenFilter.carriesToken(request)
@@ -202,20 +197,11 @@ class SecurityRules {
                 // The token of a page whose session has ended is no good; that is not a matter of roles.
                 entry().commence(request, response, new SignedOut());
             } else if (isOverApi(request)) {
-                answer(response, HttpStatus.FORBIDDEN, "your role may not do this");
+                ProblemAnswer.write(response, HttpStatus.FORBIDDEN, "your role may not do this");
             } else {
                 page.handle(request, response, fault);
             }
         };
-    }
-
-    private static void answer(HttpServletResponse response, HttpStatus status, String message) throws IOException {
-        response.setStatus(status.value());
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding(StandardCharsets.UTF_8);
-        response.getWriter()
-                .write(JSON.writeValueAsString(
-                        Map.of("title", status.getReasonPhrase(), "status", status.value(), "detail", message)));
     }
 
     @Bean

@@ -11,10 +11,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.HandlerInterceptor;
-import tools.jackson.databind.json.JsonMapper;
+import pyrite.app.security.ProblemAnswer;
 
 /**
  * Lets requests of one person that are {@link Costly} take turns, so that nobody takes more than one processor from the
@@ -25,7 +24,6 @@ final class Turns implements HandlerInterceptor {
 
     private static final long LONGEST_WAIT_S = 120;
     private static final String TAKEN = Turns.class.getName();
-    private static final JsonMapper JSON = JsonMapper.builder().build();
 
     private final Map<String, Turn> byPerson = new ConcurrentHashMap<>();
 
@@ -62,21 +60,11 @@ final class Turns implements HandlerInterceptor {
     }
 
     private static void refuse(HttpServletResponse response) throws IOException {
-        String sentence = "you have asked for more that takes long than is done at a time; ask again when it has come";
-        response.setStatus(HttpStatus.TOO_MANY_REQUESTS.value());
         response.setHeader("Retry-After", "5");
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter()
-                .write(JSON.writeValueAsString(Map.of(
-                        "title",
-                        HttpStatus.TOO_MANY_REQUESTS.getReasonPhrase(),
-                        "status",
-                        HttpStatus.TOO_MANY_REQUESTS.value(),
-                        "detail",
-                        sentence,
-                        "message",
-                        sentence)));
+        ProblemAnswer.write(
+                response,
+                HttpStatus.TOO_MANY_REQUESTS,
+                "you have asked for more that takes long than is done at a time; ask again when it has come");
     }
 
     @Override

@@ -69,9 +69,11 @@ class ProjectCheckTest {
             delimiter = '|',
             quoteCharacter = '"',
             value = {
-                "derive  | sistem | system      | text        | 'sistem' is no level of a specification here and no kind of element; did you mean 'system'?",
+                "derive  | sistem | system      | text        | "
+                        + "'sistem' is no level of a specification here and no kind of element; did you mean 'system'?",
                 "derive  | system | subsystem   | text        | 'subsystem' is no level of a specification here",
-                "satisfy | part   | requirement | tekst       | there is no property or attribute 'tekst' to be watched; did you mean 'text'?",
+                "satisfy | part   | requirement | tekst       | "
+                        + "there is no property or attribute 'tekst' to be watched; did you mean 'text'?",
                 "satisfy | design | need        | reviewer, x | there is no property or attribute 'x' to be watched"
             })
     void aRuleNamesKindsLevelsAndPropertiesThatThereAre(
