@@ -81,7 +81,7 @@ class SortingTest {
                 "attribute x : Real := y; attribute y : Real = time / 1 [s]; "
                         + "assert constraint law { der(x) == 1 [1/s] }|depends on what changes",
                 "attribute a : Real = 1; assert constraint law { a < 2 }|is an equation with '=='",
-                "part q[0..*];|a run needs to know how many 'q' there are",
+                "part q[0..*];|it must be known how many 'q' there are",
                 "attribute a : Real = maximum(b); attribute b : Real = 1;|maximum looks at a whole run",
                 "attribute x : LengthValue = 1 [m] * sin(time / 1 [s]); attribute v : SpeedValue = der(x);|"
                         + "is given by a formula (=), so its derivative cannot be used"
