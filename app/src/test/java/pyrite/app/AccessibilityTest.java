@@ -71,6 +71,8 @@ class AccessibilityTest {
                 "/p/merrow/main/element/{drive}/general",
                 "/p/merrow/main/element/{drive}/notation",
                 "/p/merrow/main/element/{drive}/general?split=on",
+                "/p/merrow/main/interfaces",
+                "/p/merrow/main/interfaces?of={SurgeGate}",
                 "/p/merrow/main/element/nothing",
                 "/p/merrow/main/requirements?as=document",
                 "/p/merrow/main/requirements/import",
@@ -95,11 +97,15 @@ class AccessibilityTest {
 
     private static void open(String page) {
         String path = page;
-        for (String name : List.of("closesInTime", "drive", "keepsTownDry")) {
+        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate")) {
             path = path.replace("{" + name + "}", merrow.named(name).id().toString());
         }
         browser.driver().get(merrow.address() + path);
         browser.until().until(presenceOfElementLocated(By.tagName("main")));
+        // The head of the grid is filled by its script.
+        browser.until()
+                .until(driver ->
+                        driver.findElements(By.cssSelector(".grid-head:empty")).isEmpty());
     }
 
     /**

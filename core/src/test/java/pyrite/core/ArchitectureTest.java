@@ -28,6 +28,8 @@ class ArchitectureTest {
                 .definedBy("pyrite.core.expression..")
                 .layer("model")
                 .definedBy("pyrite.core.model..")
+                .layer("structure")
+                .definedBy("pyrite.core.structure..")
                 .layer("notation")
                 .definedBy("pyrite.core.notation..")
                 .layer("history")

@@ -36,8 +36,8 @@ final class Faults {
         all.add(new Fault(source, span, message));
     }
 
-    synchronized void hint(Source source, Cursor.Hint hint) {
-        hints.add(new Fault(source, hint.span(), hint::message));
+    synchronized void hint(Source source, Span span, String message) {
+        hints.add(new Fault(source, span, () -> message));
     }
 
     boolean isEmpty() {

@@ -18,6 +18,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 import pyrite.core.model.Rank;
+import pyrite.core.structure.Fit;
 
 /**
  * Reads the textual notation in three steps: the text becomes drafts whose names are unresolved ({@link MemberParser}),
@@ -171,7 +172,7 @@ public final class NotationReader {
         MemberParser parser =
                 new MemberParser(Tokens.of(source.text()), (span, message) -> faults.add(source, span, () -> message));
         parser.file(top);
-        parser.hints().forEach(hint -> faults.hint(source, hint));
+        parser.hints().forEach(hint -> faults.hint(source, hint.span(), hint.message()));
         return top;
     }
 
@@ -209,6 +210,9 @@ public final class NotationReader {
                     place == null ? Span.NONE : ReadResult.span(problem, place),
                     problem::message);
         });
+        if (faults.isEmpty()) {
+            misfits(model, elements, completion, faults);
+        }
         return new ReadResult(
                 model,
                 faults.isEmpty() ? edit : new Edit(List.of(), Set.of()),
@@ -216,6 +220,20 @@ public final class NotationReader {
                 completion.byId(),
                 faults.reported(),
                 faults.hints());
+    }
+
+    /**
+     * Connections of ports that do not fit are told and not refused: a text from elsewhere is read as it is, and its
+     * ports may be mended next.
+     */
+    private static void misfits(Model model, List<Element> elements, DraftCompletion completion, Faults faults) {
+        elements.stream()
+                .filter(element -> element.kind() == ElementKind.CONNECTION || element.kind() == ElementKind.INTERFACE)
+                .forEach(connector -> {
+                    Draft place = Objects.requireNonNull(completion.byId().get(connector.id()));
+                    Fit.of(model, model.get(connector.id()))
+                            .forEach(misfit -> faults.hint(place.source(), place.span(), misfit.sentence()));
+                });
     }
 
     /** What differs from the model; and what stays as it is but was owned by something that goes. */

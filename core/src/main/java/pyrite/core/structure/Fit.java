@@ -1,0 +1,195 @@
+package pyrite.core.structure;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Type;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Multiplicity;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/**
+ * Whether two connected ports fit: what one sends the other receives, under the same name, of a type that conforms, of
+ * the same dimension, and no more of it than there is room for. A port that says nothing fits anything.
+ */
+public final class Fit {
+    private final Model model;
+    private final End one;
+    private final End other;
+    private final List<Misfit> misfits = new ArrayList<>();
+
+    private Fit(Model model, End one, End other) {
+        this.model = model;
+        this.one = one;
+        this.other = other;
+    }
+
+    /** What does not fit. */
+    public enum Reason {
+        DIRECTION,
+        TYPE,
+        DIMENSION,
+        MULTIPLICITY,
+        MISSING
+    }
+
+    /**
+     * @param feature its name at the ports
+     * @param sentence says what does not fit and what would
+     */
+    public record Misfit(Reason reason, String feature, String sentence) {}
+
+    /** An end of a connection: a port and the way to it in words. */
+    private record End(Element port, String words, PortFace face) {}
+
+    /** What does not fit at a connection or interface; nothing where an end is no port, or there are more than two. */
+    public static List<Misfit> of(Model model, Element connector) {
+        List<End> ends = ends(model, connector);
+        return ends.size() == 2 ? new Fit(model, ends.getFirst(), ends.getLast()).misfits() : List.of();
+    }
+
+    /** The faces of the ports at the ends of a connection or interface. */
+    static List<PortFace> faces(Model model, Element connector) {
+        return ends(model, connector).stream().map(End::face).toList();
+    }
+
+    private static List<End> ends(Model model, Element connector) {
+        return model.children(connector.id()).stream()
+                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
+                .flatMap(end -> end.get(Property.TARGET).stream())
+                .flatMap(target -> end(model, target).stream())
+                .toList();
+    }
+
+    private static Optional<End> end(Model model, Reference target) {
+        List<ElementId> chain = target.chain();
+        Element at = model.find(chain.getFirst()).orElse(null);
+        for (ElementId step : chain.subList(1, chain.size())) {
+            at = at == null
+                    ? null
+                    : model.inheritance()
+                            .effective(at, step)
+                            .or(() -> model.find(step))
+                            .orElse(null);
+        }
+        return Optional.ofNullable(at)
+                .filter(port -> port.kind() == ElementKind.PORT)
+                .map(port -> new End(port, words(model, chain), PortFace.of(model, port)));
+    }
+
+    private static String words(Model model, List<ElementId> chain) {
+        return chain.stream()
+                .map(id -> model.environment().nameOf((pyrite.core.expression.Referent) id))
+                .collect(java.util.stream.Collectors.joining(".", "'", "'"));
+    }
+
+    private List<Misfit> misfits() {
+        if (one.face().features().isEmpty() || other.face().features().isEmpty()) {
+            return List.of();
+        }
+        one.face()
+                .features()
+                .forEach(feature -> other.face()
+                        .named(feature.name())
+                        .ifPresentOrElse(met -> meet(feature, met), () -> missing(one, feature, other)));
+        other.face().features().stream()
+                .filter(feature -> one.face().named(feature.name()).isEmpty())
+                .forEach(feature -> missing(other, feature, one));
+        return List.copyOf(misfits);
+    }
+
+    private void misfit(Reason reason, PortFace.Feature feature, String sentence) {
+        misfits.add(new Misfit(reason, feature.name(), sentence));
+    }
+
+    private void missing(End has, PortFace.Feature feature, End lacks) {
+        misfit(
+                Reason.MISSING,
+                feature,
+                has.words() + " " + feature.way().verb() + " '" + feature.name() + "', which " + lacks.words()
+                        + " does not have");
+    }
+
+    private void meet(PortFace.Feature mine, PortFace.Feature met) {
+        if (!mine.way().meets(met.way())) {
+            misfit(
+                    Reason.DIRECTION,
+                    mine,
+                    mine.way() == met.way()
+                            ? one.words() + " and " + other.words() + " both "
+                                    + (mine.way() == PortFace.Way.OUT ? "send" : "receive") + " '" + mine.name()
+                                    + "'; type one of them by the conjugate, written with '~'"
+                            : one.words() + " " + mine.way().verb() + " '" + mine.name() + "', and " + other.words()
+                                    + " only " + met.way().verb() + " it; give it a direction at both");
+            return;
+        }
+        boolean flowsHere = mine.way() == PortFace.Way.IN;
+        End sender = flowsHere ? other : one;
+        End receiver = flowsHere ? one : other;
+        PortFace.Feature sent = flowsHere ? met : mine;
+        PortFace.Feature received = flowsHere ? mine : met;
+        boolean oneWay = mine.way() == PortFace.Way.IN || met.way() == PortFace.Way.IN;
+        types(sender, sent, receiver, received, oneWay);
+        multiplicities(sender, sent, receiver, received);
+    }
+
+    private void types(End sender, PortFace.Feature sent, End receiver, PortFace.Feature received, boolean oneWay) {
+        Type from = model.environment().typeOf(sent.element().id());
+        Type to = model.environment().typeOf(received.element().id());
+        if (from instanceof Type.Number(Dimension given) && to instanceof Type.Number(Dimension expected)) {
+            if (!given.equals(expected)) {
+                misfit(
+                        Reason.DIMENSION,
+                        sent,
+                        "'" + sent.name() + "' is " + described(sent, given) + " at " + sender.words() + " and "
+                                + described(received, expected) + " at " + receiver.words());
+            }
+            return;
+        }
+        Element givenType = definition(sent.element()).orElse(null);
+        Element expectedType = definition(received.element()).orElse(null);
+        if (givenType == null || expectedType == null) {
+            return;
+        }
+        boolean conforms = model.inheritance().isA(givenType, expectedType.id())
+                || !oneWay && model.inheritance().isA(expectedType, givenType.id());
+        if (!conforms) {
+            misfit(
+                    Reason.TYPE,
+                    sent,
+                    "'" + sent.name() + "' is of " + name(givenType) + " at " + sender.words() + ", but "
+                            + receiver.words() + " takes " + name(expectedType) + " or a kind of it");
+        }
+    }
+
+    private String described(PortFace.Feature feature, Dimension dimension) {
+        return definition(feature.element()).map(this::name).orElseGet(dimension::toString);
+    }
+
+    private Optional<Element> definition(Element feature) {
+        return model.inheritance().generals(feature).stream()
+                .filter(general -> general.kind().isDefinition())
+                .findFirst();
+    }
+
+    private String name(Element definition) {
+        return String.valueOf(model.names().effectiveName(definition));
+    }
+
+    private void multiplicities(End sender, PortFace.Feature sent, End receiver, PortFace.Feature received) {
+        Multiplicity given = model.inheritance().multiplicity(sent.element());
+        Multiplicity room = model.inheritance().multiplicity(received.element());
+        if (!given.isAtMost(room) || given.lower() < room.lower()) {
+            misfit(
+                    Reason.MULTIPLICITY,
+                    sent,
+                    sender.words() + " has [" + given + "] of '" + sent.name() + "', but " + receiver.words() + " has ["
+                            + room + "]");
+        }
+    }
+}

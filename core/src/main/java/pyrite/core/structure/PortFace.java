@@ -1,0 +1,132 @@
+package pyrite.core.structure;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+
+/**
+ * A port as its surroundings see it: what goes in and out by name. A conjugated port has the features of its definition
+ * with in and out exchanged (SysML 2.0, 7.12.2).
+ *
+ * @param features those of nested ports by their path, {@code hose.oil}
+ */
+public record PortFace(List<Feature> features) {
+    /** So deep ports are looked into; one that contains itself has no end. */
+    private static final int DEEPEST = 8;
+
+    /** Where a feature goes, seen from outside the part that has the port. */
+    public enum Way {
+        IN("receives"),
+        OUT("sends"),
+        INOUT("exchanges"),
+        /** Nothing goes either way: both ends have the same. */
+        NONE("has");
+
+        private final String verb;
+
+        Way(String verb) {
+            this.verb = verb;
+        }
+
+        String verb() {
+            return verb;
+        }
+
+        static Way of(Optional<String> direction) {
+            return switch (direction.orElse("")) {
+                case "in" -> IN;
+                case "out" -> OUT;
+                case "inout" -> INOUT;
+                default -> NONE;
+            };
+        }
+
+        Way conjugated(boolean isConjugated) {
+            return switch (this) {
+                case IN -> isConjugated ? OUT : IN;
+                case OUT -> isConjugated ? IN : OUT;
+                case INOUT, NONE -> this;
+            };
+        }
+
+        boolean sends() {
+            return this == OUT || this == INOUT;
+        }
+
+        boolean receives() {
+            return this == IN || this == INOUT;
+        }
+
+        /** Whether what goes this way at one end can go that way at the other. */
+        boolean meets(Way other) {
+            return switch (this) {
+                case IN -> other == OUT || other == INOUT;
+                case OUT -> other == IN || other == INOUT;
+                case INOUT -> other != NONE;
+                case NONE -> other == NONE;
+            };
+        }
+    }
+
+    /** A feature of a port, under the name by which the other end must have it. */
+    public record Feature(String name, Element element, Way way) {}
+
+    public PortFace {
+        features = List.copyOf(features);
+    }
+
+    /** The face of a port usage. */
+    public static PortFace of(Model model, Element port) {
+        List<Feature> features = new ArrayList<>();
+        collect(model, port, "", false, features, 0);
+        return new PortFace(features);
+    }
+
+    public Optional<Feature> named(String name) {
+        return features.stream().filter(feature -> feature.name().equals(name)).findFirst();
+    }
+
+    private static void collect(
+            Model model, Element port, String path, boolean isConjugated, List<Feature> into, int depth) {
+        boolean byType = isConjugated(model, port);
+        for (Element feature : model.inheritance().features(port)) {
+            String name = model.names().effectiveName(feature);
+            if (name == null || model.isLibrary(feature.id()) || depth > DEEPEST) {
+                continue;
+            }
+            boolean exchanged = isConjugated != (byType && isOfDefinition(model, feature));
+            if (feature.kind() == ElementKind.PORT) {
+                collect(model, feature, path + name + ".", exchanged, into, depth + 1);
+            } else if (carries(feature.kind())) {
+                Way way = Way.of(model.inheritance().nearest(feature, Property.DIRECTION));
+                into.add(new Feature(path + name, feature, way.conjugated(exchanged)));
+            }
+        }
+    }
+
+    private static boolean carries(ElementKind kind) {
+        return switch (kind) {
+            case ATTRIBUTE, ITEM, PART, REFERENCE, ENUMERATION, ACTION -> true;
+            default -> false;
+        };
+    }
+
+    /** Whether the nearest typing of a port is by a conjugated definition. */
+    private static boolean isConjugated(Model model, Element port) {
+        return model.inheritance().generals(port).stream()
+                .filter(general -> general.kind() == ElementKind.PORT
+                        && !general.references(Property.TYPES).isEmpty())
+                .findFirst()
+                .flatMap(typed -> typed.get(Property.CONJUGATED))
+                .orElse(false);
+    }
+
+    /** What a usage adds itself is written as it is; only what comes from the definition is exchanged. */
+    private static boolean isOfDefinition(Model model, Element feature) {
+        return feature.owner() != null && model.get(feature.owner()).kind().isDefinition();
+    }
+}
