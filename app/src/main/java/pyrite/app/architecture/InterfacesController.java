@@ -9,11 +9,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.server.ResponseStatusException;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.ApiAddress;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Downloads;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
@@ -29,6 +32,7 @@ class InterfacesController {
     /** A chart of more parties is read in its CSV. */
     private static final int MOST_PARTIES = 40;
 
+    private static final int MOST_IN_EXPORT = 500;
     private static final int MOST_ROWS = 500;
 
     private final Pages pages;
@@ -72,6 +76,7 @@ class InterfacesController {
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "The interfaces of a part, a package or the project as comma-separated values")
+    @Costly
     @GetMapping({"/p/{project}/{branch}/interfaces/export.csv", ApiAddress.BRANCH + "/interfaces/export.csv"})
     void export(
             Workspace.Head head,
@@ -113,13 +118,21 @@ class InterfacesController {
 
     private static List<List<String>> chart(InterfaceTable table) {
         List<List<String>> rows = new ArrayList<>();
+        List<String> parties = table.parties();
+        if (parties.size() > MOST_IN_EXPORT) {
+            throw new ResponseStatusException(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "a chart has at most " + MOST_IN_EXPORT + " parties, and here are " + parties.size()
+                            + "; export the table, or the chart of a part inside");
+        }
+        Map<String, Map<String, List<InterfaceTable.Row>>> chart = table.chart();
         List<String> heading = new ArrayList<>(List.of("from \\ to"));
-        heading.addAll(table.parties());
+        heading.addAll(parties);
         rows.add(heading);
-        for (String from : table.parties()) {
+        for (String from : parties) {
             List<String> line = new ArrayList<>(List.of(from));
-            for (String to : table.parties()) {
-                line.add(table.chart().getOrDefault(from, Map.of()).getOrDefault(to, List.of()).stream()
+            for (String to : parties) {
+                line.add(chart.getOrDefault(from, Map.of()).getOrDefault(to, List.of()).stream()
                         .map(InterfacesController::carried)
                         .collect(Collectors.joining("\n")));
             }

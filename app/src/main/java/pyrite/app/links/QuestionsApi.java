@@ -147,7 +147,7 @@ class QuestionsApi {
         }
         List<List<@Nullable ElementRef>> ways = new ArrayList<>();
         for (List<@Nullable Element> way : TraceRows.filled(
-                TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE),
+                TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE, TracePagesController.MOST_EXPORTED),
                 table.columns().size())) {
             List<@Nullable ElementRef> refs = new ArrayList<>();
             way.forEach(each -> refs.add(each == null ? null : ElementRef.of(head.model(), each)));

@@ -65,9 +65,10 @@ class TraceExportController {
         rows.add(heading);
         TraceGraph graph = TraceGraph.of(head.model());
         for (Element start : table.kept(graph, sets.of(head, set).toList())) {
-            for (List<@Nullable Element> found : TraceRows.filled(
-                    TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE),
-                    table.columns().size())) {
+            List<List<TraceRows.Cell>> ways =
+                    TraceRows.of(table, graph, start.id(), Integer.MAX_VALUE, TracePagesController.MOST_EXPORTED);
+            for (List<@Nullable Element> found :
+                    TraceRows.filled(ways, table.columns().size())) {
                 List<String> line = new ArrayList<>(List.of(labels.full(start)));
                 for (int i = 0; i < found.size(); i++) {
                     Element each = found.get(i);
@@ -85,6 +86,9 @@ class TraceExportController {
                                             .strip());
                 }
                 rows.add(line);
+            }
+            if (TraceRows.leftOut(ways) > 0) {
+                rows.add(List.of(labels.full(start), "and " + TraceRows.leftOut(ways) + " more, which are left out"));
             }
         }
         Downloads.csv(response, "trace", head, rows);

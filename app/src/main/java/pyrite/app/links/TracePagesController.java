@@ -17,6 +17,7 @@ import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.store.Person;
+import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
@@ -41,6 +42,11 @@ import pyrite.core.view.ImpactView;
 class TracePagesController {
     private static final int MOST_ROWS = 100;
     private static final int MOST_IN_CELL = 12;
+    /** Of one row on the page, and in an export. */
+    private static final int MOST_CELLS = 400;
+
+    static final int MOST_EXPORTED = 20_000;
+    private static final int MOST_COLUMNS = 20;
     private static final int MOST_GAPS = 500;
     private static final int MOST_OFFERED = 8;
     private static final List<String> STANDARD = List.of("frame<", "frame<;derive<", "frame<;derive<;satisfy<");
@@ -166,6 +172,7 @@ class TracePagesController {
     public record Line(Element start, List<List<Cell>> rows) {}
 
     /** @param col path columns as {@link TraceTable.Column#parse} takes them */
+    @Costly
     @GetMapping("/p/{project}/{branch}/trace")
     String trace(
             Workspace.Head head,
@@ -211,6 +218,10 @@ class TracePagesController {
     }
 
     static TraceTable table(List<String> columns) {
+        if (columns.size() > MOST_COLUMNS) {
+            throw new ResponseStatusException(
+                    HttpStatus.BAD_REQUEST, "a trace table has at most " + MOST_COLUMNS + " columns");
+        }
         try {
             return new TraceTable(columns.stream()
                     .filter(each -> !each.isBlank())
@@ -226,7 +237,7 @@ class TracePagesController {
         Labels labels = new Labels(head.model());
         return new Line(
                 start,
-                TraceRows.of(table, graph, start.id(), MOST_IN_CELL).stream()
+                TraceRows.of(table, graph, start.id(), MOST_IN_CELL, MOST_CELLS).stream()
                         .map(row -> row.stream()
                                 .map(cell -> new Cell(
                                         cell,

@@ -22,13 +22,21 @@ public final class TraceRows {
     private final TraceTable table;
     private final TraceGraph graph;
     private final int most;
+    private int left;
     private final List<List<Cell>> rows = new ArrayList<>();
 
-    private TraceRows(TraceTable table, TraceGraph graph, int most) {
+    private TraceRows(TraceTable table, TraceGraph graph, int most, int mostInAll) {
         this.table = table;
         this.graph = graph;
         this.most = most;
+        this.left = mostInAll;
     }
+
+    /** What is found at one place of the table, with what goes on from it. */
+    private record Branch(Element found, List<List<Element>> through, List<Column> further, int height) {}
+
+    /** What a column finds from one place; {@code more} are left out. */
+    private record Column(int index, List<Branch> found, int more, int height) {}
 
     /**
      * A cell that begins in a row.
@@ -43,17 +51,25 @@ public final class TraceRows {
     public record Cell(int column, int span, @Nullable Element found, List<List<Element>> through, int more) {}
 
     /**
-     * The rows for an element, one at least; each has the cells that begin in it, by column.
+     * The rows for an element, one at least; each has the cells that begin in it, by column. There may be as many ways
+     * as the product of what each step finds, so their number is limited.
      *
      * @param most so many are shown of what a column finds from one place
+     * @param mostInAll so many are shown of what all columns find
      */
-    public static List<List<Cell>> of(TraceTable table, TraceGraph graph, ElementId start, int most) {
-        TraceRows made = new TraceRows(table, graph, most);
-        int height = made.height(-1, start);
+    public static List<List<Cell>> of(TraceTable table, TraceGraph graph, ElementId start, int most, int mostInAll) {
+        TraceRows made = new TraceRows(table, graph, most, mostInAll);
+        List<Column> columns = made.further(-1, start);
+        int height = height(columns);
         IntStream.range(0, height).forEach(_ -> made.rows.add(new ArrayList<>()));
-        made.place(-1, start, 0, height);
+        made.place(columns, 0, height);
         made.rows.forEach(row -> row.sort(Comparator.comparingInt(Cell::column)));
         return made.rows;
+    }
+
+    /** How many found elements some rows do not show. */
+    public static int leftOut(List<List<Cell>> rows) {
+        return rows.stream().flatMap(List::stream).mapToInt(Cell::more).sum();
     }
 
     /** In each row what every column shows there, that of a cell over several rows in each of them. */
@@ -130,32 +146,39 @@ public final class TraceRows {
         return found;
     }
 
-    /** How many rows it takes to show what the columns find that go on from one. */
-    private int height(int column, ElementId from) {
-        int height = 1;
-        for (int each : nested(column)) {
-            Map<Element, List<List<Element>>> found = found(each, from);
-            int own = found.size() > most ? 1 : 0;
-            for (Element element : found.keySet().stream().limit(most).toList()) {
-                own += height(each, element.id());
-            }
-            height = Math.max(height, own);
-        }
-        return height;
+    private List<Column> further(int column, ElementId from) {
+        return nested(column).stream().map(each -> column(each, from)).toList();
     }
 
-    private void place(int column, ElementId from, int top, int height) {
-        for (int each : nested(column)) {
-            Map<Element, List<List<Element>>> found = found(each, from);
+    private Column column(int index, ElementId from) {
+        Map<Element, List<List<Element>>> found = found(index, from);
+        List<Branch> shown = new ArrayList<>();
+        found.forEach((element, through) -> {
+            if (shown.size() < most && left > 0) {
+                left--;
+                List<Column> further = further(index, element.id());
+                shown.add(new Branch(element, through, further, height(further)));
+            }
+        });
+        int more = found.size() - shown.size();
+        return new Column(
+                index, shown, more, shown.stream().mapToInt(Branch::height).sum() + (more > 0 ? 1 : 0));
+    }
+
+    private static int height(List<Column> columns) {
+        return columns.stream().mapToInt(Column::height).reduce(1, Math::max);
+    }
+
+    private void place(List<Column> columns, int top, int height) {
+        for (Column column : columns) {
             int row = top;
-            for (Element element : found.keySet().stream().limit(most).toList()) {
-                int own = height(each, element.id());
-                rows.get(row).add(new Cell(each, own, element, found.getOrDefault(element, List.of()), 0));
-                place(each, element.id(), row, own);
-                row += own;
+            for (Branch branch : column.found()) {
+                rows.get(row).add(new Cell(column.index(), branch.height(), branch.found(), branch.through(), 0));
+                place(branch.further(), row, branch.height());
+                row += branch.height();
             }
             if (row < top + height) {
-                fill(each, row, top + height - row, Math.max(0, found.size() - most));
+                fill(column.index(), row, top + height - row, column.more());
             }
         }
     }

@@ -146,7 +146,8 @@ class QuestionsLawTest {
                         .map(TraceTable.Column::parse)
                         .toList());
         for (Element need : requirements(model)) {
-            List<List<TraceRows.Cell>> rows = TraceRows.of(table, graph, need.id(), Integer.MAX_VALUE);
+            List<List<TraceRows.Cell>> rows =
+                    TraceRows.of(table, graph, need.id(), Integer.MAX_VALUE, Integer.MAX_VALUE);
             Set<List<Element>> found = TraceRows.filled(rows, 4).stream()
                     .map(row -> java.util.Arrays.asList(row.get(0), row.get(1), row.get(3)))
                     .filter(row -> row.get(0) != null)

@@ -144,10 +144,41 @@ class QuestionsTest {
         TraceGraph graph = TraceGraph.of(model);
         TraceTable table = new TraceTable(List.of(TraceTable.Column.parse("frame<;derive<")));
         List<List<TraceRows.Cell>> rows =
-                TraceRows.of(table, graph, Harbour.id(model, "N-1").id(), 12);
+                TraceRows.of(table, graph, Harbour.id(model, "N-1").id(), 12, 400);
         assertThat(rows).singleElement().satisfies(row -> {
             assertThat(row.getFirst().found()).isEqualTo(Harbour.id(model, "D-1"));
             assertThat(row.getFirst().through()).containsExactly(List.of(Harbour.id(model, "S-1")));
         });
+    }
+
+    /** Ten on each of eight levels, each derived from all above: a hundred million ways. */
+    @Test
+    void moreWaysThanAnybodyReadsAreLeftOutAndCounted() {
+        StringBuilder text = new StringBuilder("package P { private import Tracing::*; ");
+        for (int level = 0; level < 8; level++) {
+            for (int i = 0; i < 10; i++) {
+                text.append("requirement r%d%d;".formatted(level, i));
+                for (int above = 0; above < 10 && level > 0; above++) {
+                    text.append("#derive dependency r%d%d to r%d%d;".formatted(level, i, level - 1, above));
+                }
+            }
+        }
+        Model model = pyrite.core.Models.read(text.append('}').toString());
+        List<TraceTable.Column> columns = new java.util.ArrayList<>();
+        for (int steps = 1; steps < 8; steps++) {
+            columns.add(TraceTable.Column.parse(String.join(";", java.util.Collections.nCopies(steps, "derive<"))));
+        }
+        List<List<TraceRows.Cell>> rows = TraceRows.of(
+                new TraceTable(columns),
+                TraceGraph.of(model),
+                pyrite.core.Models.id(model, "P::r00"),
+                Integer.MAX_VALUE,
+                400);
+        assertThat(rows.stream()
+                        .flatMap(List::stream)
+                        .filter(cell -> cell.found() != null)
+                        .count())
+                .isEqualTo(400);
+        assertThat(TraceRows.leftOut(rows)).isPositive();
     }
 }
