@@ -89,7 +89,7 @@ public final class Fit {
     }
 
     private List<Misfit> misfits() {
-        if (one.face().features().isEmpty() || other.face().features().isEmpty()) {
+        if (!one.face().isComparable() || !other.face().isComparable()) {
             return List.of();
         }
         one.face()

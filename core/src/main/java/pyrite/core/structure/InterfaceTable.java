@@ -118,10 +118,7 @@ public record InterfaceTable(List<Row> rows) {
                 end(model, targets.getFirst().chain()),
                 end(model, targets.getLast().chain()),
                 carried(model, connector),
-                faces(model, connector).stream()
-                                .filter(face -> !face.features().isEmpty())
-                                .count()
-                        == 2,
+                faces(model, connector).stream().filter(PortFace::isComparable).count() == 2,
                 Fit.of(model, connector)));
     }
 

@@ -13,10 +13,13 @@ import pyrite.core.model.Property;
  * with in and out exchanged (SysML 2.0, 7.12.2).
  *
  * @param features those of nested ports by their path, {@code hose.oil}
+ * @param isWhole whether these are all; ports within ports may be more than there is time for
  */
-public record PortFace(List<Feature> features) {
-    /** So deep ports are looked into; one that contains itself has no end. */
-    private static final int DEEPEST = 8;
+public record PortFace(List<Feature> features, boolean isWhole) {
+    /** So many features and nested ports are looked at; a port that contains itself has no end. */
+    private static final int MOST = 1000;
+
+    private static final int DEEPEST = 50;
 
     /** Where a feature goes, seen from outside the part that has the port. */
     public enum Way {
@@ -79,31 +82,49 @@ public record PortFace(List<Feature> features) {
         features = List.copyOf(features);
     }
 
+    /** Whether it says enough to be compared with another. */
+    boolean isComparable() {
+        return isWhole && !features.isEmpty();
+    }
+
     /** The face of a port usage. */
     public static PortFace of(Model model, Element port) {
-        List<Feature> features = new ArrayList<>();
-        collect(model, port, "", false, features, 0);
-        return new PortFace(features);
+        Collector collector = new Collector(model);
+        collector.collect(port, "", false, 0);
+        return new PortFace(collector.features, collector.looked <= MOST);
     }
 
     public Optional<Feature> named(String name) {
         return features.stream().filter(feature -> feature.name().equals(name)).findFirst();
     }
 
-    private static void collect(
-            Model model, Element port, String path, boolean isConjugated, List<Feature> into, int depth) {
-        boolean byType = isConjugated(model, port);
-        for (Element feature : model.inheritance().features(port)) {
-            String name = model.names().effectiveName(feature);
-            if (name == null || model.isLibrary(feature.id()) || depth > DEEPEST) {
-                continue;
-            }
-            boolean exchanged = isConjugated != (byType && isOfDefinition(model, feature));
-            if (feature.kind() == ElementKind.PORT) {
-                collect(model, feature, path + name + ".", exchanged, into, depth + 1);
-            } else if (carries(feature.kind())) {
-                Way way = Way.of(model.inheritance().nearest(feature, Property.DIRECTION));
-                into.add(new Feature(path + name, feature, way.conjugated(exchanged)));
+    private static final class Collector {
+        private final Model model;
+        private final List<Feature> features = new ArrayList<>();
+        private int looked;
+
+        Collector(Model model) {
+            this.model = model;
+        }
+
+        void collect(Element port, String path, boolean isConjugated, int depth) {
+            boolean byType = isConjugated(model, port);
+            for (Element feature : model.inheritance().features(port)) {
+                String name = model.names().effectiveName(feature);
+                if (name == null || model.isLibrary(feature.id())) {
+                    continue;
+                }
+                looked = depth > DEEPEST ? MOST + 1 : looked + 1;
+                if (looked > MOST) {
+                    return;
+                }
+                boolean exchanged = isConjugated != (byType && isOfDefinition(model, feature));
+                if (feature.kind() == ElementKind.PORT) {
+                    collect(feature, path + name + ".", exchanged, depth + 1);
+                } else if (carries(feature.kind())) {
+                    Way way = Way.of(model.inheritance().nearest(feature, Property.DIRECTION));
+                    features.add(new Feature(path + name, feature, way.conjugated(exchanged)));
+                }
             }
         }
     }

@@ -132,4 +132,27 @@ class FitTest {
                 .asString()
                 .contains("yard.sysml:6", "'pump.outlet' and 'valve.inlet' both receive 'oil'", "written with '~'");
     }
+
+    /** Ten ports in each of ten, nine levels deep: nobody waits for a thousand million, and nothing false is said. */
+    @Test
+    void portsWithinPortsThatAreTooManyAreNotCompared() {
+        StringBuilder text = new StringBuilder("port def P0 { in item oil; }\n");
+        for (int level = 1; level < 10; level++) {
+            text.append("port def P").append(level).append(" {");
+            for (int i = 0; i < 10; i++) {
+                text.append(" port p")
+                        .append(i)
+                        .append(" : P")
+                        .append(level - 1)
+                        .append(';');
+            }
+            text.append(" }\n");
+        }
+        Model model =
+                Models.of(text + "part a { port p : P9; } part b { port q : P9; } connection c connect a.p to b.q;");
+        assertThat(Fit.of(model, Models.element(model, "Test::c"))).isEmpty();
+        assertThat(InterfaceTable.of(model).rows())
+                .singleElement()
+                .satisfies(row -> assertThat(row.isCompared()).isFalse());
+    }
 }
