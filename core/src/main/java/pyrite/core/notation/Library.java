@@ -23,6 +23,7 @@ public final class Library {
             "Dynamics",
             "Specifications",
             "Tracing",
+            "Placement",
             "Metamodel");
 
     private Library() {}

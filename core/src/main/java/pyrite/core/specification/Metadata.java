@@ -1,5 +1,6 @@
 package pyrite.core.specification;
 
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -10,6 +11,7 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.BooleanLiteral;
 import pyrite.core.expression.Expression.NumberLiteral;
 import pyrite.core.expression.Expression.StringLiteral;
+import pyrite.core.expression.Operator;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -135,6 +137,40 @@ public final class Metadata {
                 .map(NumberLiteral.class::cast)
                 .map(literal -> (int) Double.parseDouble(literal.spelling()))
                 .orElse(0);
+    }
+
+    /** The numbers of a sequence, of one number alone, or none. */
+    public static double[] numbers(Model model, Element metadata, String feature) {
+        return value(model, metadata, feature).map(Metadata::items).orElse(List.of()).stream()
+                .mapToDouble(Metadata::number)
+                .toArray();
+    }
+
+    private static List<Expression> items(Expression value) {
+        return value instanceof Expression.Sequence(List<Expression> items, var _) ? items : List.of(value);
+    }
+
+    private static double number(Expression item) {
+        return switch (item) {
+            case NumberLiteral literal -> literal.value();
+            case Expression.Unary(Operator operator, NumberLiteral literal, var _) when operator == Operator.NEGATE ->
+                -literal.value();
+            default -> Double.NaN;
+        };
+    }
+
+    /** Two numbers or more, rounded to tenths. */
+    public static Element numbers(Model model, Element metadata, String feature, double[] numbers, Rank rank) {
+        List<Expression> items =
+                Arrays.stream(numbers).mapToObj(Metadata::literal).toList();
+        return value(model, metadata, feature, new Expression.Sequence(items, Span.NONE), rank);
+    }
+
+    private static Expression literal(double number) {
+        long tenths = Math.round(Math.abs(number) * 10);
+        String spelling = tenths % 10 == 0 ? Long.toString(tenths / 10) : tenths / 10 + "." + tenths % 10;
+        NumberLiteral literal = new NumberLiteral(spelling, Span.NONE);
+        return number < 0 && tenths > 0 ? new Expression.Unary(Operator.NEGATE, literal, Span.NONE) : literal;
     }
 
     /** A text to stand in the body of new metadata under the name of a feature of its definition. */

@@ -15,16 +15,19 @@ import pyrite.core.model.Reference;
 
 /**
  * Whether two connected ports fit: what one sends the other receives, under the same name, of a type that conforms, of
- * the same dimension, and no more of it than there is room for. A port that says nothing fits anything.
+ * the same dimension, and no more of it than there is room for. A port that says nothing fits anything. A port of the
+ * whole that is joined to a port of one of its parts hands on what goes through it, so both go the same way.
  */
 public final class Fit {
     private final Model model;
     private final End one;
     private final End other;
+    private final boolean isHandedOn;
     private final List<Misfit> misfits = new ArrayList<>();
 
-    private Fit(Model model, End one, End other) {
+    private Fit(Model model, End one, End other, boolean isHandedOn) {
         this.model = model;
+        this.isHandedOn = isHandedOn;
         this.one = one;
         this.other = other;
     }
@@ -45,12 +48,39 @@ public final class Fit {
     public record Misfit(Reason reason, String feature, String sentence) {}
 
     /** An end of a connection: a port and the way to it in words. */
-    private record End(Element port, String words, PortFace face) {}
+    private record End(Element port, String words, PortFace face, boolean isBoundary) {
+        End turnedInward() {
+            return new End(port, words, face.conjugated(), isBoundary);
+        }
+    }
 
     /** What does not fit at a connection or interface; nothing where an end is no port, or there are more than two. */
     public static List<Misfit> of(Model model, Element connector) {
         List<End> ends = ends(model, connector);
-        return ends.size() == 2 ? new Fit(model, ends.getFirst(), ends.getLast()).misfits() : List.of();
+        return ends.size() == 2 ? of(model, ends.getFirst(), ends.getLast()) : List.of();
+    }
+
+    /** What does not fit between two ports of different parts. */
+    static List<Misfit> between(Model model, Element one, Element other) {
+        return of(model, end(model, one), end(model, other));
+    }
+
+    private static End end(Model model, Element port) {
+        return new End(port, words(model, List.of(port.id())), PortFace.of(model, port), false);
+    }
+
+    /** Whether two ports say enough of what they carry to be compared. */
+    static boolean areComparable(Model model, Element one, Element other) {
+        return PortFace.of(model, one).isComparable() && PortFace.of(model, other).isComparable();
+    }
+
+    private static List<Misfit> of(Model model, End one, End other) {
+        if (one.isBoundary() == other.isBoundary()) {
+            return new Fit(model, one, other, false).misfits();
+        }
+        return one.isBoundary()
+                ? new Fit(model, one.turnedInward(), other, true).misfits()
+                : new Fit(model, one, other.turnedInward(), true).misfits();
     }
 
     /** The faces of the ports at the ends of a connection or interface. */
@@ -59,9 +89,7 @@ public final class Fit {
     }
 
     private static List<End> ends(Model model, Element connector) {
-        return model.children(connector.id()).stream()
-                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
-                .flatMap(end -> end.get(Property.TARGET).stream())
+        return ConnectorEnds.of(model, connector).stream()
                 .flatMap(target -> end(model, target).stream())
                 .toList();
     }
@@ -79,7 +107,7 @@ public final class Fit {
         }
         return Optional.ofNullable(at)
                 .filter(port -> port.kind() == ElementKind.PORT)
-                .map(port -> new End(port, words(model, chain), PortFace.of(model, port)));
+                .map(port -> new End(port, words(model, chain), PortFace.of(model, port), chain.size() == 1));
     }
 
     private static String words(Model model, List<ElementId> chain) {
@@ -117,15 +145,7 @@ public final class Fit {
 
     private void meet(PortFace.Feature mine, PortFace.Feature met) {
         if (!mine.way().meets(met.way())) {
-            misfit(
-                    Reason.DIRECTION,
-                    mine,
-                    mine.way() == met.way()
-                            ? one.words() + " and " + other.words() + " both "
-                                    + (mine.way() == PortFace.Way.OUT ? "send" : "receive") + " '" + mine.name()
-                                    + "'; type one of them by the conjugate, written with '~'"
-                            : one.words() + " " + mine.way().verb() + " '" + mine.name() + "', and " + other.words()
-                                    + " only " + met.way().verb() + " it; give it a direction at both");
+            misfit(Reason.DIRECTION, mine, direction(mine, met));
             return;
         }
         boolean flowsHere = mine.way() == PortFace.Way.IN;
@@ -136,6 +156,20 @@ public final class Fit {
         boolean oneWay = mine.way() == PortFace.Way.IN || met.way() == PortFace.Way.IN;
         types(sender, sent, receiver, received, oneWay);
         multiplicities(sender, sent, receiver, received);
+    }
+
+    private String direction(PortFace.Feature mine, PortFace.Feature met) {
+        if (mine.way() != met.way()) {
+            return one.words() + " " + mine.way().verb() + " '" + mine.name() + "', and " + other.words() + " only "
+                    + met.way().verb() + " it; give it a direction at both";
+        }
+        String conjugate = "type one of them by the conjugate, written with '~'";
+        return isHandedOn
+                ? "'" + mine.name() + "' goes in at one of " + one.words() + " and " + other.words()
+                        + " and out at the other, but the outer port only hands it on; " + conjugate
+                : one.words() + " and " + other.words() + " both "
+                        + (mine.way() == PortFace.Way.OUT ? "send" : "receive") + " '" + mine.name() + "'; "
+                        + conjugate;
     }
 
     private void types(End sender, PortFace.Feature sent, End receiver, PortFace.Feature received, boolean oneWay) {

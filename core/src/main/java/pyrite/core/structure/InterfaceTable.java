@@ -104,7 +104,7 @@ public record InterfaceTable(List<Row> rows) {
     }
 
     private static Optional<Row> row(Model model, Element connector) {
-        List<Reference> targets = targets(model, connector);
+        List<Reference> targets = ConnectorEnds.of(model, connector);
         if (targets.size() != 2 || connector.owner() == null) {
             return Optional.empty();
         }
@@ -120,17 +120,6 @@ public record InterfaceTable(List<Row> rows) {
                 carried(model, connector),
                 faces(model, connector).stream().filter(PortFace::isComparable).count() == 2,
                 Fit.of(model, connector)));
-    }
-
-    private static List<Reference> targets(Model model, Element connector) {
-        return connector.kind().isFlow()
-                ? Stream.of(Property.SOURCE, Property.TARGET)
-                        .flatMap(property -> connector.get(property).stream())
-                        .toList()
-                : model.children(connector.id()).stream()
-                        .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
-                        .flatMap(end -> end.get(Property.TARGET).stream())
-                        .toList();
     }
 
     /** The party is the way up to the last part; what follows is its port or feature. */
@@ -159,7 +148,7 @@ public record InterfaceTable(List<Row> rows) {
     }
 
     /** What the ports have in common; of a flow what it says it carries. */
-    private static List<Carried> carried(Model model, Element connector) {
+    public static List<Carried> carried(Model model, Element connector) {
         if (connector.kind().isFlow()) {
             return model.children(connector.id()).stream()
                     .filter(child -> child.kind() == ElementKind.PAYLOAD)

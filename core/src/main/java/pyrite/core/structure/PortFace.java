@@ -94,6 +94,25 @@ public record PortFace(List<Feature> features, boolean isWhole) {
         return new PortFace(collector.features, collector.looked <= MOST);
     }
 
+    /** The same seen from the other side. */
+    PortFace conjugated() {
+        return new PortFace(
+                features.stream()
+                        .map(feature -> new Feature(feature.name(), feature.element(), feature.way().conjugated(true)))
+                        .toList(),
+                isWhole);
+    }
+
+    /** Where everything goes that it carries; INOUT where that differs. */
+    public Way way() {
+        List<Way> ways = features.stream()
+                .map(Feature::way)
+                .filter(way -> way != Way.NONE)
+                .distinct()
+                .toList();
+        return ways.isEmpty() ? Way.NONE : ways.size() == 1 ? ways.getFirst() : Way.INOUT;
+    }
+
     public Optional<Feature> named(String name) {
         return features.stream().filter(feature -> feature.name().equals(name)).findFirst();
     }

@@ -1,12 +1,17 @@
 package pyrite.core.view;
 
 import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.structure.PortFace;
 
 /**
- * The content of a diagram before layout: nodes by key, and the edges between them.
+ * The content of a diagram before layout: boxes within boxes, ports on their borders, and the edges between them. Keys
+ * are the ids on the way to what is shown, separated by points: an inherited part appears once under each expanded usage.
  *
+ * @param nodes each behind the one it stands in
  * @param left the number of elements left out, because a larger diagram could not be read
  */
 public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
@@ -18,19 +23,45 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     /**
      * A box.
      *
-     * @param key the ids on the path to it, separated by points: an inherited part appears once under each expanded
-     *     usage
+     * @param parent the key of the box it stands in; empty at the top
      * @param keyword in the notation, such as {@code part def}
      * @param openable whether it has parts that can be, or are, shown as boxes of their own
+     * @param isInherited whether its owner has it from a definition
      */
     public record Node(
             String key,
+            String parent,
             Element element,
             String keyword,
             String title,
             List<Compartment> compartments,
+            List<Port> ports,
             boolean openable,
-            boolean open) {}
+            boolean open,
+            boolean isInherited) {
+        public Node {
+            compartments = List.copyOf(compartments);
+            ports = List.copyOf(ports);
+        }
+
+        /** A box at the top without ports. */
+        static Node plain(
+                Element element,
+                String keyword,
+                String title,
+                List<Compartment> compartments) {
+            return new Node(
+                    element.id().toString(), "", element, keyword, title, compartments, List.of(), false, false, false);
+        }
+    }
+
+    /**
+     * A port on the border of a box.
+     *
+     * @param name with its multiplicity
+     * @param declaration with its type, as in the notation
+     */
+    public record Port(String key, Element element, String name, String declaration, PortFace.Way way) {}
 
     /** Lines under a heading within a box. */
     public record Compartment(String title, List<Line> lines) {}
@@ -38,23 +69,57 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
     /** A line of a compartment and its element: notation, or prose from its documentation. */
     public record Line(ElementId element, String text, boolean prose) {}
 
-    /** The relations drawn in a General view (SysML 2.0, 8.2.3), with their labels. */
+    /** The relations drawn in General and Interconnection views (SysML 2.0, 8.2.3), with their labels. */
     public enum Relation {
         SPECIALIZATION,
         TYPING,
+        REDEFINITION,
+        SUBSETTING,
         COMPOSITION,
         REFERENCE,
         SATISFACTION,
         DEPENDENCY,
+        CONNECTION,
+        INTERFACE,
+        BINDING,
+        FLOW,
         /** A link of any kind that leads upward, as pictures of traces draw it. */
         TRACE;
 
         /** Whether the end it points at, or has its diamond at, belongs above the other. */
         boolean targetIsAbove() {
-            return this == SPECIALIZATION || this == TYPING || this == SATISFACTION || this == TRACE;
+            return switch (this) {
+                case SPECIALIZATION, TYPING, REDEFINITION, SUBSETTING, SATISFACTION, TRACE -> true;
+                case COMPOSITION, REFERENCE, DEPENDENCY, CONNECTION, INTERFACE, BINDING, FLOW -> false;
+            };
         }
     }
 
-    /** A line from the element that has the relation to the other end. */
-    public record Edge(String from, String to, Relation relation, String label) {}
+    /**
+     * A line from what has the relation to the other end.
+     *
+     * @param key tells it from the other edges of its diagram: the relation and the ids of the keys of both ends and of
+     *     the element, by blanks
+     * @param element what makes the relation, if it is an element of its own
+     * @param from the key of a node or port
+     * @param problem why what it joins does not fit; empty if nothing is known against it
+     */
+    public record Edge(
+            String key,
+            @Nullable ElementId element,
+            String from,
+            String to,
+            Relation relation,
+            String label,
+            String problem) {
+        static Edge of(String from, String to, Relation relation, String label, @Nullable ElementId element) {
+            String ids = (from + "." + to + (element == null ? "" : "." + element)).replace('.', ' ');
+            return new Edge(
+                    relation.name().toLowerCase(Locale.ROOT) + " " + ids, element, from, to, relation, label, "");
+        }
+
+        Edge withProblem(String why) {
+            return new Edge(key, element, from, to, relation, label, why);
+        }
+    }
 }

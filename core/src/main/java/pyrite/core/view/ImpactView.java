@@ -29,11 +29,12 @@ public final class ImpactView {
                 .toList();
         List<Diagram.Edge> edges = impact.links().stream()
                 .filter(link -> shown.contains(link.source()) && shown.contains(link.target()))
-                .map(link -> new Diagram.Edge(
+                .map(link -> Diagram.Edge.of(
                         link.below().toString(),
                         link.above().toString(),
                         Diagram.Relation.TRACE,
-                        link.words(link.below())))
+                        link.words(link.below()),
+                        link.carrier()))
                 .toList();
         return new Diagram(nodes, edges, impact.reached().size() - nodes.size());
     }
@@ -58,6 +59,6 @@ public final class ImpactView {
         String keyword = element.kind().isDefinition()
                 ? element.kind().keyword() + " def"
                 : element.kind().keyword();
-        return new Diagram.Node(element.id().toString(), element, keyword, title, compartments, false, false);
+        return Diagram.Node.plain(element, keyword, title, compartments);
     }
 }

@@ -1,0 +1,286 @@
+package pyrite.core.structure;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.model.Edit;
+import pyrite.core.model.EditResult;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Rank;
+import pyrite.core.model.Reference;
+
+/**
+ * Connects what a drawing shows. Ends are given as the way to them from the outermost box: parts, then a port or nothing.
+ * A way that leads out of a part gets a port at that part's border, bound to the port within. What does not fit is refused.
+ */
+public final class Wiring {
+    private final Model model;
+    private final Insides insides;
+    private final List<Element> put = new ArrayList<>();
+    private final List<String> also = new ArrayList<>();
+
+    private Wiring(Model model) {
+        this.model = model;
+        this.insides = new Insides(model);
+    }
+
+    /** What became of a wish to connect. */
+    public sealed interface Result {
+        /**
+         * @param connector the element that joins the ends
+         * @param summary says what is made, ports at borders included
+         */
+        record Made(Edit edit, ElementId connector, String summary) implements Result {}
+
+        /** Several ports fit: which are meant? */
+        record Several(List<Pair> pairs) implements Result {}
+
+        record Refused(String reason) implements Result {}
+    }
+
+    /** Two ports that fit, each with its name in its part. */
+    public record Pair(ElementId one, String oneName, ElementId other, String otherName) {}
+
+    public static Result connect(Model model, List<ElementId> one, List<ElementId> other) {
+        return new Wiring(model).join(one, other);
+    }
+
+    private Result join(List<ElementId> one, List<ElementId> other) {
+        int common = common(one, other);
+        if (common == one.size() || common == other.size()) {
+            return new Result.Refused(
+                    one.equals(other)
+                            ? "that is one and the same thing; a connection joins two"
+                            : "a part is not connected with what is inside it; connect one of its ports");
+        }
+        Element oneEnd = model.get(one.getLast());
+        Element otherEnd = model.get(other.getLast());
+        if (oneEnd.kind() != ElementKind.PORT && otherEnd.kind() != ElementKind.PORT) {
+            List<Pair> pairs = fitting(oneEnd, otherEnd);
+            if (pairs.size() == 1) {
+                return join(plus(one, pairs.getFirst().one()), plus(other, pairs.getFirst().other()));
+            }
+            if (!pairs.isEmpty()) {
+                return new Result.Several(pairs);
+            }
+            if (!ports(oneEnd).isEmpty() && !ports(otherEnd).isEmpty()) {
+                return new Result.Refused("no port of '" + name(oneEnd) + "' fits a port of '" + name(otherEnd)
+                        + "'; drag from one port to the other to see why not");
+            }
+        }
+        return connected(one, other, common);
+    }
+
+    private static int common(List<ElementId> one, List<ElementId> other) {
+        int common = 0;
+        while (common < one.size() && common < other.size() && one.get(common).equals(other.get(common))) {
+            common++;
+        }
+        return common;
+    }
+
+    private static List<ElementId> plus(List<ElementId> way, ElementId port) {
+        List<ElementId> longer = new ArrayList<>(way);
+        longer.add(port);
+        return longer;
+    }
+
+    private List<Element> ports(Element part) {
+        return model.inheritance().features(part).stream()
+                .filter(feature -> feature.kind() == ElementKind.PORT && !model.isLibrary(feature.id()))
+                .toList();
+    }
+
+    private List<Pair> fitting(Element one, Element other) {
+        List<Pair> pairs = new ArrayList<>();
+        for (Element mine : ports(one)) {
+            for (Element theirs : ports(other)) {
+                if (Fit.areComparable(model, mine, theirs)
+                        && Fit.between(model, mine, theirs).isEmpty()) {
+                    pairs.add(new Pair(mine.id(), name(mine), theirs.id(), name(theirs)));
+                }
+            }
+        }
+        return pairs;
+    }
+
+    private Result connected(List<ElementId> one, List<ElementId> other, int common) {
+        Element around = common == 0 ? outer(one, other) : model.get(one.get(common - 1));
+        if (around == null) {
+            return new Result.Refused(
+                    "these stand in different wholes; a connection stands in something that has both");
+        }
+        List<ElementId> oneWay = outward(one.subList(common, one.size()));
+        List<ElementId> otherWay = outward(other.subList(common, other.size()));
+        if (oneWay.isEmpty() || otherWay.isEmpty()) {
+            return new Result.Refused(
+                    "the port inside has its features at its usage and no definition; give it a port definition, so that"
+                            + " the port at the border can have the same");
+        }
+        Element owner = common == 0 ? around : insides.of(around, List.of(oneWay.getFirst(), otherWay.getFirst()));
+        if (isJoined(owner, oneWay, otherWay)) {
+            return new Result.Refused("these two are connected already");
+        }
+        boolean isHandedOn = (oneWay.size() == 1) != (otherWay.size() == 1)
+                && isPort(oneWay.getLast())
+                && isPort(otherWay.getLast())
+                && !around.kind().isPackage();
+        Element connector = isHandedOn ? binding(owner, oneWay, otherWay) : connection(owner, oneWay, otherWay);
+        Edit edit = new Edit(put, Set.of());
+        return switch (model.apply(edit)) {
+            case EditResult.Refused(var problems) ->
+                new Result.Refused(problems.getFirst().message());
+            case EditResult.Applied(Model next, var _) -> {
+                String misfits = Fit.of(next, next.get(connector.id())).stream()
+                        .map(Fit.Misfit::sentence)
+                        .collect(Collectors.joining("; "));
+                yield misfits.isEmpty()
+                        ? new Result.Made(edit, connector.id(), summary(next, owner, oneWay, otherWay))
+                        : new Result.Refused(misfits);
+            }
+        };
+    }
+
+    private boolean isPort(ElementId id) {
+        return model.find(id)
+                .or(() -> put.stream().filter(made -> made.id().equals(id)).findFirst())
+                .filter(element -> element.kind() == ElementKind.PORT)
+                .isPresent();
+    }
+
+    /** What owns both of two that stand at the top of a drawing; null if they stand in different things. */
+    private @Nullable Element outer(List<ElementId> one, List<ElementId> other) {
+        ElementId owner = model.get(one.getFirst()).owner();
+        return owner != null
+                        && owner.equals(model.get(other.getFirst()).owner())
+                        && model.get(one.getFirst()).kind().isUsage()
+                        && model.get(other.getFirst()).kind().isUsage()
+                ? model.get(owner)
+                : null;
+    }
+
+    /** The way shortened to at most a part and its port: each border on it gets a port. Empty if that cannot be made. */
+    private List<ElementId> outward(List<ElementId> way) {
+        Element last = model.get(way.getLast());
+        if (last.kind() != ElementKind.PORT) {
+            return way;
+        }
+        List<ElementId> parts = way.subList(0, way.size() - 1);
+        Element port = last;
+        for (int i = parts.size() - 1; i > 0; i--) {
+            Element around = model.get(parts.get(i - 1));
+            Element inner = model.get(parts.get(i));
+            Element outerPort = borderPort(around, inner, port);
+            if (outerPort == null) {
+                return List.of();
+            }
+            port = outerPort;
+        }
+        return parts.isEmpty() ? List.of(port.id()) : List.of(parts.getFirst(), port.id());
+    }
+
+    /** The port of {@code around} that hands on a port within it: the one that is bound to it already, or a new one. */
+    private @Nullable Element borderPort(Element around, Element inner, Element port) {
+        List<ElementId> within = List.of(inner.id(), port.id());
+        for (Element known : ports(around)) {
+            if (isBound(around, within, known)) {
+                return known;
+            }
+        }
+        Element owner = insides.of(around, List.of(inner.id()));
+        List<Reference> types =
+                model.inheritance().nearest(port, Property.TYPES).orElse(List.of());
+        if (types.isEmpty() && !PortFace.of(model, port).features().isEmpty()) {
+            return null;
+        }
+        Element made = new Element(
+                        ElementId.fresh(),
+                        ElementKind.PORT,
+                        owner.id(),
+                        next(owner),
+                        insides.freeName(around, name(port)),
+                        null,
+                        Map.of())
+                .with(Property.TYPES, types.isEmpty() ? null : types)
+                .with(
+                        Property.CONJUGATED,
+                        model.inheritance().nearest(port, Property.CONJUGATED).orElse(null));
+        put.add(made);
+        binding(owner, within, List.of(made.id()));
+        also.add("port " + made.name() + " added to " + name(owner) + " and bound to " + name(inner) + "." + name(port));
+        return made;
+    }
+
+    private boolean isBound(Element around, List<ElementId> within, Element port) {
+        return model.inheritance().generals(around).stream()
+                .flatMap(general -> model.children(general.id()).stream())
+                .filter(child -> child.kind() == ElementKind.BINDING || child.kind() == ElementKind.CONNECTION)
+                .anyMatch(child -> joins(child, within, List.of(port.id())));
+    }
+
+    private boolean isJoined(Element owner, List<ElementId> one, List<ElementId> other) {
+        return model.inheritance().generals(owner).stream()
+                .flatMap(general -> model.children(general.id()).stream())
+                .filter(child -> child.kind().isConnector() || child.kind() == ElementKind.BINDING)
+                .anyMatch(child -> joins(child, one, other));
+    }
+
+    private boolean joins(Element connector, List<ElementId> one, List<ElementId> other) {
+        List<List<ElementId>> ends = ConnectorEnds.of(model, connector).stream()
+                .map(Reference::chain)
+                .toList();
+        return ends.equals(List.of(one, other)) || ends.equals(List.of(other, one));
+    }
+
+    private Rank next(Element owner) {
+        return put.stream()
+                .filter(element -> owner.id().equals(element.owner()))
+                .map(Element::rank)
+                .max(Rank::compareTo)
+                .map(rank -> Rank.after(rank, 1).getFirst())
+                .orElseGet(() -> model.rankAtEnd(owner.id()));
+    }
+
+    private Element connection(Element owner, List<ElementId> one, List<ElementId> other) {
+        Element connection = Element.of(ElementKind.CONNECTION, owner.id(), next(owner), null);
+        List<Rank> ranks = Rank.after(null, 2);
+        put.add(connection);
+        put.add(Element.of(ElementKind.CONNECTOR_END, connection.id(), ranks.getFirst(), null)
+                .with(Property.TARGET, new Reference(one)));
+        put.add(Element.of(ElementKind.CONNECTOR_END, connection.id(), ranks.getLast(), null)
+                .with(Property.TARGET, new Reference(other)));
+        return connection;
+    }
+
+    private Element binding(Element owner, List<ElementId> one, List<ElementId> other) {
+        Element binding = Element.of(ElementKind.BINDING, owner.id(), next(owner), null)
+                .with(Property.LEFT, new Reference(one))
+                .with(Property.RIGHT, new Reference(other));
+        put.add(binding);
+        return binding;
+    }
+
+    private String summary(Model next, Element owner, List<ElementId> one, List<ElementId> other) {
+        String made = words(next, one) + " connected to " + words(next, other) + " in " + name(owner);
+        return also.isEmpty() ? made : made + "; " + String.join("; ", also);
+    }
+
+    private static String words(Model next, List<ElementId> way) {
+        return way.stream()
+                .map(id -> Objects.requireNonNullElse(next.names().effectiveName(next.get(id)), "?"))
+                .collect(Collectors.joining("."));
+    }
+
+    private String name(Element element) {
+        return Objects.requireNonNullElseGet(
+                model.names().effectiveName(element), () -> element.kind().title());
+    }
+}

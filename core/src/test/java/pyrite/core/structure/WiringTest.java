@@ -1,0 +1,184 @@
+package pyrite.core.structure;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.EditResult;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.notation.NotationWriter;
+
+/** What connecting two things on a drawing writes; the expected notation is written by hand. */
+class WiringTest {
+    private static final Model MODEL = Models.of("""
+            item def Oil; item def Water;
+            port def Hose { in item oil : Oil; }
+            port def Tap { in item water : Water; }
+            part def Motor { port shaft; }
+            part def Pump { port outlet : ~Hose; part motor : Motor; }
+            part def Valve { port inlet : Hose; port outlet : ~Hose; }
+            part def Tank { port oil : ~Hose; port drain : ~Hose; }
+            part def Unit {
+                part pump : Pump;
+                part valve : Valve;
+            }
+            part def Cylinder { port oil : Hose; port water : Tap; }
+            part def Rod;
+            part def Plant {
+                part unit : Unit;
+                part cylinder : Cylinder;
+                part tank : Tank;
+                part rod : Rod;
+                part loose { port own { out item oil : Oil; } part within { port p { out item oil : Oil; } } }
+                port outside : ~Hose;
+            }
+            part plant : Plant;
+            part rod : Rod;
+            """);
+
+    private static List<ElementId> way(String... names) {
+        return Stream.of(names).map(name -> Models.id(MODEL, "Test::" + name)).toList();
+    }
+
+    private static String written(Wiring.Result result, String owner) {
+        assertThat(result).isInstanceOf(Wiring.Result.Made.class);
+        EditResult applied = MODEL.apply(((Wiring.Result.Made) result).edit());
+        assertThat(applied).isInstanceOf(EditResult.Applied.class);
+        Model next = ((EditResult.Applied) applied).model();
+        return NotationWriter.write(next, List.of(Models.element(next, "Test::" + owner)));
+    }
+
+    private static String refusal(Wiring.Result result) {
+        assertThat(result).isInstanceOf(Wiring.Result.Refused.class);
+        return ((Wiring.Result.Refused) result).reason();
+    }
+
+    @Test
+    void twoPortsInAPartAreConnectedInItsDefinition() {
+        Wiring.Result result = Wiring.connect(
+                MODEL,
+                way("plant", "Plant::unit", "Unit::pump", "Pump::outlet"),
+                way("plant", "Plant::unit", "Unit::valve", "Valve::inlet"));
+        assertThat(written(result, "Unit")).contains("connect pump.outlet to valve.inlet;");
+        assertThat(((Wiring.Result.Made) result).summary())
+                .isEqualTo("pump.outlet connected to valve.inlet in Unit");
+    }
+
+    @Test
+    void aConnectionOutOfADeepPartMakesThePortAtTheBorderAndHandsOn() {
+        Wiring.Result result = Wiring.connect(
+                MODEL,
+                way("Plant", "Plant::unit", "Unit::valve", "Valve::outlet"),
+                way("Plant", "Plant::cylinder", "Cylinder::oil"));
+        assertThat(written(result, "Unit"))
+                .contains("port outlet : ~Hose;")
+                .contains("bind valve.outlet = outlet;");
+        assertThat(written(result, "Plant")).contains("connect unit.outlet to cylinder.oil;");
+        assertThat(((Wiring.Result.Made) result).summary())
+                .isEqualTo("unit.outlet connected to cylinder.oil in Plant; port outlet added to Unit and bound to valve.outlet");
+    }
+
+    @Test
+    void aPortOfTheWholeHandsOnWhatAPartHas() {
+        assertThat(written(
+                        Wiring.connect(MODEL, way("Plant", "Plant::tank", "Tank::drain"), way("Plant", "Plant::outside")),
+                        "Plant"))
+                .contains("bind tank.drain = outside;");
+        assertThat(refusal(Wiring.connect(
+                        MODEL, way("Plant", "Plant::cylinder", "Cylinder::oil"), way("Plant", "Plant::outside"))))
+                .contains("the outer port only hands it on");
+    }
+
+    @Test
+    void whatDoesNotFitIsRefusedWithTheReason() {
+        assertThat(refusal(Wiring.connect(
+                        MODEL,
+                        way("Plant", "Plant::tank", "Tank::oil"),
+                        way("Plant", "Plant::cylinder", "Cylinder::water"))))
+                .contains("'tank.oil' sends 'oil', which 'cylinder.water' does not have");
+        assertThat(refusal(Wiring.connect(
+                        MODEL,
+                        way("Plant", "Plant::tank", "Tank::oil"),
+                        way("Plant", "Plant::unit", "Unit::pump", "Pump::outlet"))))
+                .contains("both send 'oil'");
+    }
+
+    @Test
+    void twoPartsAreConnectedByThePortsThatFit() {
+        Model one = Models.of("""
+                item def Oil;
+                port def Hose { in item oil : Oil; }
+                part def Pump { port outlet : ~Hose; port idle; }
+                part def Cylinder { port oil : Hose; }
+                part def Plant { part pump : Pump; part cylinder : Cylinder; }
+                """);
+        Wiring.Result result = Wiring.connect(
+                one,
+                List.of(Models.id(one, "Test::Plant"), Models.id(one, "Test::Plant::pump")),
+                List.of(Models.id(one, "Test::Plant"), Models.id(one, "Test::Plant::cylinder")));
+        assertThat(((Wiring.Result.Made) result).summary()).startsWith("pump.outlet connected to cylinder.oil");
+        assertThat(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::cylinder")))
+                .isInstanceOfSatisfying(Wiring.Result.Several.class, several -> assertThat(several.pairs())
+                        .extracting(Wiring.Pair::oneName, Wiring.Pair::otherName)
+                        .containsExactly(
+                                org.assertj.core.api.Assertions.tuple("oil", "oil"),
+                                org.assertj.core.api.Assertions.tuple("drain", "oil")));
+        assertThat(refusal(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::loose"))))
+                .contains("no port of 'tank' fits a port of 'loose'");
+        assertThat(written(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::rod")), "Plant"))
+                .contains("connect tank to rod;");
+    }
+
+    @Test
+    void usagesAtTheTopAreConnectedInTheirPackage() {
+        assertThat(written(Wiring.connect(MODEL, way("plant", "Plant::outside"), way("rod")), "plant"))
+                .contains("part plant : Plant;");
+        assertThat(((Wiring.Result.Made) Wiring.connect(MODEL, way("plant", "Plant::outside"), way("rod"))).summary())
+                .isEqualTo("plant.outside connected to rod in Test");
+        assertThat(refusal(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("rod"))))
+                .contains("different wholes");
+    }
+
+    @Test
+    void aThingIsNotConnectedWithItselfNorWithWhatIsInsideIt() {
+        assertThat(refusal(Wiring.connect(MODEL, way("Plant", "Plant::rod"), way("Plant", "Plant::rod"))))
+                .contains("one and the same");
+        assertThat(refusal(Wiring.connect(MODEL, way("Plant"), way("Plant", "Plant::rod"))))
+                .contains("inside it");
+    }
+
+    @Test
+    void whatIsConnectedIsNotConnectedTwice() {
+        Wiring.Result first = Wiring.connect(
+                MODEL,
+                way("Plant", "Plant::tank", "Tank::oil"),
+                way("Plant", "Plant::cylinder", "Cylinder::oil"));
+        Model next = ((EditResult.Applied) MODEL.apply(((Wiring.Result.Made) first).edit())).model();
+        assertThat(refusal(Wiring.connect(
+                        next,
+                        way("Plant", "Plant::cylinder", "Cylinder::oil"),
+                        way("Plant", "Plant::tank", "Tank::oil"))))
+                .isEqualTo("these two are connected already");
+    }
+
+    @Test
+    void aPortAtTheBorderIsUsedAgain() {
+        List<ElementId> deep = way("Plant", "Plant::unit", "Unit::valve", "Valve::outlet");
+        Wiring.Result first = Wiring.connect(MODEL, deep, way("Plant", "Plant::cylinder", "Cylinder::oil"));
+        Model next = ((EditResult.Applied) MODEL.apply(((Wiring.Result.Made) first).edit())).model();
+        Wiring.Result second = Wiring.connect(next, deep, way("Plant", "Plant::rod"));
+        assertThat(((Wiring.Result.Made) second).summary()).isEqualTo("unit.outlet connected to rod in Plant");
+    }
+
+    @Test
+    void aPortWithoutADefinitionCannotBeHandedOn() {
+        assertThat(refusal(Wiring.connect(
+                        MODEL,
+                        way("Plant", "Plant::loose", "Plant::loose::within", "Plant::loose::within::p"),
+                        way("Plant", "Plant::cylinder", "Cylinder::oil"))))
+                .contains("give it a port definition");
+    }
+}
