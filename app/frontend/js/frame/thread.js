@@ -5,7 +5,7 @@ import { onRefresh } from './live.js';
 
 const OPEN = 'pyrite.thread';
 /** What shows that it is selected: rows of tables and boxes of drawings. */
-const SELECTED = 'tr, .box, .line';
+const SELECTED = 'tr, .box, .port, .edge, .line';
 let shown;
 
 const panel = () => document.getElementById('thread');
@@ -49,6 +49,9 @@ function toggle() {
   localStorage.setItem(OPEN, String(!panel().hidden));
   show();
 }
+
+/** Marks again what is selected, after a page has drawn it anew. */
+export const remark = () => mark();
 
 function mark() {
   for (const row of document.querySelectorAll('[data-select]')) {

@@ -137,6 +137,13 @@ class NotationController {
                 assistant(workspace.asOf(head, typed.base()), id, typed.text()).proposals(typed.at()));
     }
 
+    /** The names that fit at a place of a line that is to be added to an element. */
+    @PostMapping("/p/{project}/{branch}/element/{id}/members/complete")
+    Proposals completeMember(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
+        return new Proposals(TextAssistant.forMember(
+                head.model(), head.element(id).id(), typed.text(), Math.min(typed.at(), typed.text().length())));
+    }
+
     /** The meaning of a name: its declaration, documentation, value and location. */
     record Meaning(
             String id,

@@ -3,16 +3,16 @@ package pyrite.app.links;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.server.ResponseStatusException;
 import org.springframework.web.util.UriComponentsBuilder;
-import pyrite.app.architecture.DiagramController;
+import pyrite.app.architecture.DrawingData;
 import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
 import pyrite.app.requirements.RequirementRows;
@@ -34,7 +34,6 @@ import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.TraceGraph;
 import pyrite.core.trace.TraceRows;
 import pyrite.core.trace.TraceTable;
-import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.ImpactView;
 
 /** The pages that query links: two lists to link, coverage, impact, the trace table and the matrix. */
@@ -116,13 +115,22 @@ class TracePagesController {
         } else {
             Impact impact = question.answer(TraceGraph.of(head.model()), from);
             page.addAttribute("impact", impact);
-            page.addAttribute("changing", Set.copyOf(from));
+            page.addAttribute(
+                    "changing", from.stream().map(each -> each.id().toString()).collect(Collectors.joining(" ")));
             page.addAttribute("layers", layers(head, impact));
-            page.addAttribute("layout", DiagramLayout.of(ImpactView.of(head.model(), impact)));
-            page.addAttribute("open", new DiagramController.Opened(Set.of(), false));
             page.addAttribute("stale", staleRuns.touchedBy(head, from));
         }
         return "links/impact";
+    }
+
+    /** What links reach, as a drawing. */
+    @Costly
+    @GetMapping("/p/{project}/{branch}/impact/drawing.json")
+    @ResponseBody
+    DrawingData impactDrawing(Workspace.Head head, ImpactQuestion question) {
+        Impact impact =
+                question.answer(TraceGraph.of(head.model()), question.named(head).elements());
+        return DrawingData.of(head.number(), ImpactView.of(head.model(), impact));
     }
 
     /** What was asked for as somebody would type it: by the ids and names that elements go by. */

@@ -119,6 +119,7 @@ class SecurityRules {
                 .requestMatchers(
                         HttpMethod.POST,
                         "/p/*/*/element/*/notation/check",
+                        "/p/*/*/element/*/drawing.json",
                         "/p/*/*/element/*/notation/meaning",
                         "/api/projects/*/query-results",
                         "/api/projects/*/branches/*/elements/*/notation/check")

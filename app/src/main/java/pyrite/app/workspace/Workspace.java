@@ -36,6 +36,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 import pyrite.core.trace.ProjectCheck;
 import pyrite.core.trace.RuleEditing;
+import pyrite.core.view.Withdrawal;
 
 /**
  * The loaded heads of branches, and the only way to change them. Commits to a branch are sequential; a reader uses the
@@ -315,7 +316,7 @@ public class Workspace {
     }
 
     private Commit write(Head head, Edit edit, Person author, String summary, Revision.Act act, int of) {
-        return switch (head.model().apply(Placing.apart(head.model(), edit))) {
+        return switch (head.model().apply(Placing.apart(head.model(), Withdrawal.completed(head.model(), edit)))) {
             case EditResult.Refused(List<Problem> problems) -> new Commit.Refused(problems);
             case EditResult.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
             case EditResult.Applied(Model model, Difference difference) -> {

@@ -43,6 +43,24 @@ public final class TextAssistant {
         this.places = places;
     }
 
+    /** The names that go on from a line that is to become a member of an element. */
+    public static List<Proposal> forMember(Model model, ElementId owner, String line, int at) {
+        String head = "member {";
+        Source text = new Source("", head + line);
+        ReadResult.Place place = new ReadResult.Place() {
+            @Override
+            public Source source() {
+                return text;
+            }
+
+            @Override
+            public Span span() {
+                return new Span(0, head.length());
+            }
+        };
+        return new TextAssistant(model, head + line, Map.of(owner, place)).proposals(head.length() + at);
+    }
+
     /** A name that fits; {@code detail} says what it is. */
     public record Proposal(String name, String detail) {}
 

@@ -5,9 +5,9 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Body;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -22,28 +22,44 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /** Copies elements with all they own. References between copied elements lead to the copies. */
-final class SubtreeCopy {
+public final class SubtreeCopy {
     private final Model model;
     private final Supplier<String> ids;
     private final Map<ElementId, ElementId> copies = new HashMap<>();
+    /** The names that copies at the top have got already. */
+    private final Set<String> given = new HashSet<>();
 
-    SubtreeCopy(Model model, Supplier<String> ids) {
+    /** @param ids gives the id of each copied requirement */
+    public SubtreeCopy(Model model, Supplier<String> ids) {
         this.model = model;
         this.ids = ids;
     }
 
     List<Element> of(Element top, Rank rank) {
+        return of(List.of(top), top.owner(), List.of(rank));
+    }
+
+    /**
+     * @param owner what gets the copies
+     * @param ranks their places, one for each of {@code tops}
+     */
+    public List<Element> of(List<Element> tops, @Nullable ElementId owner, List<Rank> ranks) {
         List<Element> copied = new ArrayList<>();
-        for (Element original : model.subtree(top.id())) {
-            boolean isTop = original.equals(top);
-            if (!isLink(original) && (isTop || copies.containsKey(original.owner()))) {
-                copied.add(copy(original, isTop, rank));
+        for (int i = 0; i < tops.size(); i++) {
+            Element top = tops.get(i);
+            for (Element original : model.subtree(top.id())) {
+                boolean isTop = original.equals(top);
+                if (isTop) {
+                    copied.add(copy(original, owner, ranks.get(i), freeName(original, owner)));
+                } else if (!isLink(original) && copies.containsKey(original.owner())) {
+                    copied.add(copy(original, copies.get(original.owner()), original.rank(), original.name()));
+                }
             }
         }
         return copied.stream().map(this::redirected).toList();
     }
 
-    private Element copy(Element original, boolean isTop, Rank rank) {
+    private Element copy(Element original, @Nullable ElementId owner, Rank rank, @Nullable String name) {
         ElementId id = ElementId.fresh();
         copies.put(original.id(), id);
         String shortName = original.shortName() != null && Specification.isRequirement(original)
@@ -52,9 +68,9 @@ final class SubtreeCopy {
         return new Element(
                 id,
                 original.kind(),
-                isTop ? original.owner() : copies.get(original.owner()),
-                isTop ? rank : original.rank(),
-                isTop && original.name() != null ? freeName(original) : original.name(),
+                owner,
+                rank,
+                name,
                 shortName,
                 original.properties());
     }
@@ -66,13 +82,21 @@ final class SubtreeCopy {
         };
     }
 
-    private String freeName(Element original) {
-        Set<String> taken = new HashSet<>(model.names().membersOf(Objects.requireNonNull(original.owner())));
-        int number = 2;
-        while (taken.contains(original.name() + number)) {
-            number++;
+    private @Nullable String freeName(Element original, @Nullable ElementId owner) {
+        String name = original.name();
+        if (name == null) {
+            return null;
         }
-        return original.name() + number;
+        Set<String> taken = new HashSet<>(given);
+        if (owner != null) {
+            taken.addAll(model.names().membersOf(owner));
+        }
+        String free = name;
+        for (int number = 2; taken.contains(free); number++) {
+            free = name + number;
+        }
+        given.add(free);
+        return free;
     }
 
     private Element redirected(Element copy) {

@@ -37,7 +37,7 @@ public final class Arranging {
     private Arranging(Model model, Element view, boolean isNew) {
         this.model = model;
         this.view = view;
-        this.last = isNew ? Rank.between(null, null) : model.rankAtEnd(view.id());
+        this.last = model.rankAtEnd(view.id());
         if (!isNew) {
             model.children(view.id()).stream()
                     .filter(child -> child.kind() == ElementKind.METADATA)
@@ -71,14 +71,45 @@ public final class Arranging {
     /** @param subject the element whose own drawing is arranged, or a view itself */
     public static Arranged arrange(
             Model model, Element subject, ShownView.Form form, List<Change> changes, List<Bend> bends) {
-        Element kept = subject.kind() == ElementKind.VIEW
-                ? subject
-                : ShownView.of(model, subject, form).view();
+        Element kept = kept(model, subject, form);
         if (kept != null) {
             return new Arranging(model, kept, false).apply(changes, bends, List.of(), false);
         }
+        List<Element> made = newView(model, subject, form);
+        return new Arranging(model, made.getFirst(), true).apply(changes, bends, made, true);
+    }
+
+    /** The edit by which a view shows more elements. What it hid it shows again. */
+    public static Arranged show(Model model, Element subject, ShownView.Form form, List<Element> shown) {
+        Element kept = kept(model, subject, form);
+        List<Element> made = kept == null ? newView(model, subject, form) : List.of();
+        Element view = kept == null ? made.getFirst() : kept;
+        Placement placement = kept == null ? Placement.NONE : Placement.of(model, kept);
+        List<Element> put = new ArrayList<>(made);
+        List<Change> again = new ArrayList<>();
+        Rank last = kept == null ? made.getLast().rank() : model.rankAtEnd(view.id());
+        for (Element element : shown) {
+            String key = element.id().toString();
+            if (placement.hidden().contains(key)) {
+                again.add(new Change(key, null, null, null, false));
+            } else {
+                last = Rank.after(last, 1).getFirst();
+                put.add(exposure(view, element, "one", last));
+            }
+        }
+        return new Arranging(model, view, kept == null).apply(again, List.of(), put, kept == null);
+    }
+
+    private static @Nullable Element kept(Model model, Element subject, ShownView.Form form) {
+        return subject.kind() == ElementKind.VIEW
+                ? subject
+                : ShownView.of(model, subject, form).view();
+    }
+
+    /** A view of an element's own drawing, and what it exposes. */
+    private static List<Element> newView(Model model, Element subject, ShownView.Form form) {
         Element holder = holder(model, subject);
-        Element made = new Element(
+        Element view = new Element(
                         ElementId.fresh(),
                         ElementKind.VIEW,
                         holder.id(),
@@ -87,10 +118,13 @@ public final class Arranging {
                         null,
                         Map.of())
                 .with(Property.TYPES, List.of(Reference.to(form.definition())));
-        Element exposure = Element.of(ElementKind.EXPOSURE, made.id(), Rank.between(null, null), null)
-                .with(Property.TARGET, Reference.to(subject.id()))
-                .with(Property.REACH, ShownView.reach(subject));
-        return new Arranging(model, made, true).apply(changes, bends, List.of(made, exposure), true);
+        return List.of(view, exposure(view, subject, ShownView.reach(subject), Rank.between(null, null)));
+    }
+
+    private static Element exposure(Element view, Element target, String reach, Rank rank) {
+        return Element.of(ElementKind.EXPOSURE, view.id(), rank, null)
+                .with(Property.TARGET, Reference.to(target.id()))
+                .with(Property.REACH, reach);
     }
 
     /** The edit that no longer keeps any place or corner in a view. */
@@ -136,6 +170,12 @@ public final class Arranging {
 
     private Arranged apply(List<Change> changes, List<Bend> bends, List<Element> first, boolean isNew) {
         put.addAll(first);
+        first.stream()
+                .filter(element -> view.id().equals(element.owner()))
+                .map(Element::rank)
+                .filter(rank -> rank.compareTo(last) >= 0 || isNew)
+                .max(Rank::compareTo)
+                .ifPresent(rank -> last = rank);
         changes.forEach(this::change);
         bends.forEach(this::bend);
         return new Arranged(new Edit(put, remove), view, isNew);

@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.eclipse.elk.alg.layered.components.ComponentOrderingStrategy;
 import org.eclipse.elk.alg.layered.options.FixedAlignment;
+import org.eclipse.elk.alg.layered.options.InternalProperties;
 import org.eclipse.elk.alg.layered.options.LayeredMetaDataProvider;
 import org.eclipse.elk.alg.layered.options.LayeredOptions;
 import org.eclipse.elk.alg.layered.options.OrderingStrategy;
@@ -35,6 +37,7 @@ import org.eclipse.elk.graph.ElkLabel;
 import org.eclipse.elk.graph.ElkNode;
 import org.eclipse.elk.graph.ElkPort;
 import org.eclipse.elk.graph.util.ElkGraphUtil;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.structure.PortFace;
 import pyrite.core.view.Placement.Point;
 import pyrite.core.view.Placement.Size;
@@ -53,23 +56,54 @@ final class ElkLayout {
     /** The keys of the boxes that others stand in. */
     private final Set<String> surrounding;
 
+    private final Predicate<Diagram.Edge> isLaidOut;
     private final ElkNode graph = ElkGraphUtil.createGraph();
     private final Map<String, ElkNode> nodes = new HashMap<>();
     private final Map<String, ElkPort> ports = new HashMap<>();
     private final Map<String, PortFace.Way> ways = new HashMap<>();
 
-    private ElkLayout(Diagram diagram) {
+    private ElkLayout(Diagram diagram, Predicate<Diagram.Edge> isLaidOut) {
         this.diagram = diagram;
+        this.isLaidOut = isLaidOut;
         this.surrounding =
                 diagram.nodes().stream().map(Diagram.Node::parent).collect(Collectors.toSet());
     }
 
     static DiagramLayout downward(Diagram diagram) {
-        return new ElkLayout(diagram).run(Direction.DOWN);
+        return run(diagram, Direction.DOWN);
     }
 
     static DiagramLayout rightward(Diagram diagram) {
-        return new ElkLayout(diagram).run(Direction.RIGHT);
+        return run(diagram, Direction.RIGHT);
+    }
+
+    /**
+     * ELK 0.12.1 loses count of ports in some drawings where lines skip levels of nested boxes or lead back to their own
+     * box. Where it does, lines are left out, and the page finds a way for them.
+     */
+    private static DiagramLayout run(Diagram diagram, Direction direction) {
+        try {
+            return new ElkLayout(diagram, _ -> true).run(direction);
+        } catch (IndexOutOfBoundsException | NullPointerException _) {
+            try {
+                return new ElkLayout(diagram, betweenSiblings(diagram)).run(direction);
+            } catch (IndexOutOfBoundsException | NullPointerException _) {
+                return new ElkLayout(diagram, _ -> false).run(direction);
+            }
+        }
+    }
+
+    private static Predicate<Diagram.Edge> betweenSiblings(Diagram diagram) {
+        Map<String, Diagram.Node> boxes = new HashMap<>();
+        diagram.nodes().forEach(node -> {
+            boxes.put(node.key(), node);
+            node.ports().forEach(port -> boxes.put(port.key(), node));
+        });
+        return edge -> {
+            Diagram.Node from = Objects.requireNonNull(boxes.get(edge.from()));
+            Diagram.Node to = Objects.requireNonNull(boxes.get(edge.to()));
+            return from != to && from.parent().equals(to.parent());
+        };
     }
 
     private DiagramLayout run(Direction direction) {
@@ -77,14 +111,16 @@ final class ElkLayout {
         graph.setProperty(CoreOptions.HIERARCHY_HANDLING, HierarchyHandling.INCLUDE_CHILDREN);
         graph.setProperty(CoreOptions.PADDING, new ElkPadding(20));
         diagram.nodes().forEach(node -> node(node, direction));
-        List<ElkEdge> edges = diagram.edges().stream().map(this::edge).toList();
+        Map<Diagram.Edge, ElkEdge> edges = new HashMap<>();
+        diagram.edges().stream().filter(isLaidOut).forEach(edge -> edges.put(edge, edge(edge)));
         new RecursiveGraphLayoutEngine().layout(graph, new BasicProgressMonitor());
-        List<DiagramLayout.Line> lines = new ArrayList<>();
-        for (int i = 0; i < edges.size(); i++) {
-            lines.add(line(diagram.edges().get(i), edges.get(i)));
-        }
         return new DiagramLayout(
-                diagram.nodes().stream().map(this::box).toList(), lines, graph.getWidth(), graph.getHeight());
+                diagram.nodes().stream().map(this::box).toList(),
+                diagram.edges().stream()
+                        .map(edge -> line(edge, edges.get(edge)))
+                        .toList(),
+                graph.getWidth(),
+                graph.getHeight());
     }
 
     private static void configure(ElkGraphElement graph, Direction direction) {
@@ -113,6 +149,8 @@ final class ElkLayout {
         boolean isOpenBox = surrounding.contains(node.key());
         if (isOpenBox) {
             configure(made, direction);
+            // The order of the model is compared in inner graphs, too, where the importer leaves this out.
+            made.setProperty(InternalProperties.MAX_MODEL_ORDER_NODES, diagram.nodes().size());
             made.setProperty(
                     CoreOptions.PADDING,
                     new ElkPadding(BoxSizes.headHeight(node) + INSET / 2, INSET + PORT, INSET, INSET + PORT));
@@ -187,7 +225,10 @@ final class ElkLayout {
                 new Size(node.getWidth(), node.getHeight()));
     }
 
-    private DiagramLayout.Line line(Diagram.Edge edge, ElkEdge placed) {
+    private DiagramLayout.Line line(Diagram.Edge edge, @Nullable ElkEdge placed) {
+        if (placed == null) {
+            return new DiagramLayout.Line(edge, List.of(), List.of(), null);
+        }
         Point origin = origin(placed.getContainingNode());
         List<Point> points = new ArrayList<>();
         for (ElkEdgeSection section : placed.getSections()) {

@@ -55,6 +55,22 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         exposed = List.copyOf(exposed);
     }
 
+    /** Whether an element has an inside that an Interconnection view shows. */
+    public static boolean hasInside(Element element) {
+        return switch (element.kind()) {
+            case PART, PART_DEFINITION, ITEM, ITEM_DEFINITION, OCCURRENCE, OCCURRENCE_DEFINITION -> true;
+            default -> false;
+        };
+    }
+
+    /** The diagram of this view; {@code open} are the keys of the boxes that show their inside. */
+    public Diagram diagram(Model model, Set<String> open) {
+        return switch (form) {
+            case GENERAL -> GeneralView.of(model, this, open);
+            case INTERCONNECTION -> InterconnectionView.of(model, this, open);
+        };
+    }
+
     /** The drawing of an element itself: of a package its members, of anything else the element with its inside. */
     public static ShownView of(Model model, Element element, Form form) {
         Element keeper = keeper(model, element, form).orElse(null);

@@ -1,0 +1,335 @@
+// What is on a drawing: boxes within boxes, ports at their borders, lines. It keeps what the server sent beside the shapes of
+// the page, moves these, and finds ways for lines whose ends have moved. It knows shapes, not what they mean.
+import { around, atBorder, bottom, labelPlace, middle, pairs, pathOf, right } from './geometry.js';
+import { facing, piecesOf, route, through } from './router.js';
+import { boxShape, defs, lineShape, portShape, shapeLine, svg } from './shapes.js';
+
+const PORT = 6;
+const LETTER = 6.3;
+/** So long the ways of lines are searched for while something is dragged, ms a frame. */
+const PATIENCE = 7;
+
+const OUTWARD = { left: [-1, 0], right: [1, 0], top: [0, -1], bottom: [0, 1] };
+const OPPOSITE = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' };
+
+export class Scene {
+  /** @param sheet an svg element */
+  constructor(sheet, editable) {
+    this.sheet = sheet;
+    this.editable = editable;
+    this.boxes = new Map();
+    this.ports = new Map();
+    this.lines = new Map();
+    this.boxLayer = svg('g', { class: 'boxes' });
+    this.lineLayer = svg('g', { class: 'edges' });
+    this.topLayer = svg('g', { class: 'aids' });
+    sheet.replaceChildren(defs(), this.boxLayer, this.lineLayer, this.topLayer);
+  }
+
+  /** Shows what the server sent; what is drawn already and has not changed stays the same node of the page. */
+  show(data) {
+    const known = this.boxes;
+    this.boxes = new Map();
+    this.ports = new Map();
+    this.children = new Map();
+    for (const sent of data.boxes) {
+      const { x, y, placed: _, ...rest } = sent;
+      const sign = JSON.stringify(rest);
+      const before = known.get(sent.key);
+      const box = { ...sent, sign };
+      if (before?.sign === sign) {
+        Object.assign(box, { node: before.node, inner: before.inner });
+        box.inner.replaceChildren();
+      } else {
+        box.node = boxShape(box, this.editable);
+        box.inner = svg('g', { class: 'inner' });
+        box.node.append(box.inner);
+      }
+      this.boxes.set(box.key, box);
+      this.children.set(box.parent, [...(this.children.get(box.parent) ?? []), box]);
+      this.move(box, x, y);
+      box.ports.forEach((port) => {
+        const node = [...box.node.querySelectorAll(':scope > .port')].find((each) => each.dataset.key === port.key);
+        this.ports.set(port.key, { port, box, node });
+      });
+    }
+    this.stack();
+    this.showLines(data.lines);
+  }
+
+  /** Puts the nodes of boxes into those around them, in the order of the model. */
+  stack() {
+    const top = [];
+    this.boxes.forEach((box) =>
+      (this.boxes.get(box.parent)?.inner ?? { append: (node) => top.push(node) }).append(box.node),
+    );
+    this.boxLayer.replaceChildren(...top);
+  }
+
+  showLines(sent) {
+    const known = this.lines;
+    this.lines = new Map();
+    const nodes = [];
+    for (const data of sent) {
+      const before = known.get(data.key);
+      const same = before && before.label === data.label && before.problem === data.problem && before.to === data.to;
+      const line = { ...data, node: same ? before.node : lineShape(data, this.editable) };
+      line.points = data.points.length ? pairs(data.points) : null;
+      line.via = pairs(data.via);
+      this.lines.set(line.key, line);
+      nodes.push(line.node);
+    }
+    this.lineLayer.replaceChildren(...nodes);
+    this.route([...this.lines.values()].filter((line) => !line.points));
+    this.lines.forEach((line) => this.drawLine(line));
+  }
+
+  /** The rectangle of a box from the upper left corner of the drawing. */
+  absolute(box) {
+    let { x, y } = box;
+    for (let at = this.boxes.get(box.parent); at; at = this.boxes.get(at.parent)) {
+      x += at.x;
+      y += at.y;
+    }
+    return { x, y, width: box.width, height: box.height };
+  }
+
+  /** The boxes around a box, from the inside out. */
+  surroundings(box) {
+    const all = [];
+    for (let at = this.boxes.get(box.parent); at; at = this.boxes.get(at.parent)) {
+      all.push(at);
+    }
+    return all;
+  }
+
+  isWithin(box, outer) {
+    return box.key.startsWith(`${outer.key}.`) && this.surroundings(box).includes(outer);
+  }
+
+  inside(box) {
+    return this.children.get(box.key) ?? [];
+  }
+
+  /** All boxes in a box, however deep. */
+  below(box) {
+    return this.inside(box).flatMap((each) => [each, ...this.below(each)]);
+  }
+
+  get all() {
+    const tops = this.children.get('') ?? [];
+    const rects = tops.map((box) => this.absolute(box));
+    this.lines.forEach((line) => line.points?.forEach(([x, y]) => rects.push({ x, y, width: 0, height: 0 })));
+    return around(rects) ?? { x: 0, y: 0, width: 1, height: 1 };
+  }
+
+  move(box, x, y) {
+    box.x = x;
+    box.y = y;
+    box.node.setAttribute('transform', `translate(${x} ${y})`);
+  }
+
+  resize(box, width, height) {
+    const scale = { x: width / box.width, y: height / box.height };
+    box.width = width;
+    box.height = height;
+    for (const port of box.ports) {
+      const aside = port.side === 'left' || port.side === 'right';
+      port.x = aside ? (port.side === 'left' ? 0 : width) : port.x * scale.x;
+      port.y = aside ? Math.min(port.y * (scale.y < 1 ? scale.y : 1), height) : port.side === 'top' ? 0 : height;
+    }
+    this.redraw(box);
+  }
+
+  /** Puts a port at the place of the border nearest to a point of its box. */
+  movePort(key, point) {
+    const { port, box } = this.ports.get(key);
+    Object.assign(port, atBorder({ x: 0, y: 0, width: box.width, height: box.height }, point));
+    this.redraw(box);
+  }
+
+  redraw(box) {
+    const node = boxShape(box, this.editable);
+    for (const name of ['selected', 'chosen']) {
+      node.classList.toggle(name, box.node.classList.contains(name));
+    }
+    node.tabIndex = box.node.tabIndex;
+    node.append(box.inner);
+    const focused = box.node.contains(document.activeElement);
+    box.node.replaceWith(node);
+    box.node = node;
+    box.ports.forEach((port) => {
+      const found = [...node.querySelectorAll(':scope > .port')].find((each) => each.dataset.key === port.key);
+      this.ports.set(port.key, { port, box, node: found });
+    });
+    this.move(box, box.x, box.y);
+    if (focused) {
+      node.focus({ preventScroll: true });
+    }
+  }
+
+  /** A box grows until it holds what stands in it. */
+  enclose(box, margin = 24) {
+    const inner = this.inside(box);
+    const width = Math.max(box.width, ...inner.map((each) => right(each) + margin));
+    const height = Math.max(box.height, ...inner.map((each) => bottom(each) + margin));
+    if (width > box.width || height > box.height) {
+      this.resize(box, width, height);
+    }
+    const outer = this.boxes.get(box.parent);
+    if (outer) {
+      this.enclose(outer, margin);
+    }
+  }
+
+  boxOf(end) {
+    return this.boxes.get(end) ?? this.ports.get(end)?.box;
+  }
+
+  /** The lines that begin or end at some boxes, or at anything within them. */
+  linesAt(boxes) {
+    const within = new Set(boxes.flatMap((box) => [box, ...this.below(box)]).map((box) => box.key));
+    return [...this.lines.values()].filter(
+      (line) => within.has(this.boxOf(line.from)?.key) || within.has(this.boxOf(line.to)?.key),
+    );
+  }
+
+  /** The lines that pass through boxes they do not belong to. */
+  linesThrough(boxes) {
+    const rects = boxes.map((box) => ({ box, rect: this.absolute(box) }));
+    return [...this.lines.values()].filter((line) => {
+      const [from, to] = [this.boxOf(line.from), this.boxOf(line.to)];
+      const own = new Set([from, to, ...this.surroundings(from), ...this.surroundings(to)]);
+      const pieces = piecesOf(line.points ?? []);
+      return rects.some(
+        ({ box, rect }) =>
+          !own.has(box) &&
+          pieces.some(
+            (piece) =>
+              piece.x < right(rect) && right(piece) > rect.x && piece.y < bottom(rect) && bottom(piece) > rect.y,
+          ),
+      );
+    });
+  }
+
+  /** Finds ways for some lines as everything stands now. While something is dragged the rest waits its turn. */
+  route(lines, isHasty = false) {
+    const until = performance.now() + PATIENCE;
+    const rest = new Set(lines);
+    const ends = this.ends(lines);
+    const pieces = [...this.lines.values()]
+      .filter((line) => line.points && !rest.has(line))
+      .flatMap((line) => piecesOf(line.points));
+    for (const line of lines) {
+      const [from, to] = ends.get(line);
+      const isLate = isHasty && performance.now() > until;
+      line.points = line.via.length
+        ? through(from, to, line.via)
+        : route(from, to, isLate ? [] : this.obstacles(line), pieces);
+      line.at = null;
+      pieces.push(...piecesOf(line.points));
+    }
+  }
+
+  obstacles(line) {
+    const [from, to] = [this.boxOf(line.from), this.boxOf(line.to)];
+    const containers = new Set(['', ...[...this.surroundings(from), ...this.surroundings(to)].map((box) => box.key)]);
+    const found = [];
+    for (const key of containers) {
+      for (const box of this.children.get(key) ?? []) {
+        if (!containers.has(box.key)) {
+          found.push(this.absolute(box));
+        }
+      }
+    }
+    return found;
+  }
+
+  /** Where lines begin and end: a port has its place; the lines at a side of a box are spread over it in order. */
+  ends(lines) {
+    const ends = new Map();
+    const slots = new Map();
+    for (const line of lines) {
+      const [from, to] = [this.boxOf(line.from), this.boxOf(line.to)];
+      const sides = facing(this.absolute(from), this.absolute(to));
+      const pair = [
+        [line.from, from, to, sides[0]],
+        [line.to, to, from, sides[1]],
+      ].map(([end, box, other, side], i) => {
+        if (this.ports.has(end)) {
+          return this.portEnd(end, this.isWithin(other, box));
+        }
+        const inward = this.isWithin(other, box);
+        const slot = { side: inward ? OPPOSITE[side] : side, box, other, at: null };
+        const name = `${box.key} ${slot.side}`;
+        slots.set(name, [...(slots.get(name) ?? []), { slot, line, i }]);
+        return slot;
+      });
+      ends.set(line, pair);
+    }
+    slots.forEach((group) => this.spread(group));
+    return ends;
+  }
+
+  portEnd(key, isInward) {
+    const { port, box } = this.ports.get(key);
+    const rect = this.absolute(box);
+    const side = isInward ? OPPOSITE[port.side] : port.side;
+    const [dx, dy] = OUTWARD[side];
+    return { at: [rect.x + port.x + dx * PORT, rect.y + port.y + dy * PORT], side };
+  }
+
+  spread(group) {
+    const { slot } = group[0];
+    const rect = this.absolute(slot.box);
+    const level = slot.side === 'top' || slot.side === 'bottom';
+    const rank = ({ slot: each }) => middle(this.absolute(each.other))[level ? 0 : 1];
+    group
+      .sort((a, b) => rank(a) - rank(b))
+      .forEach(({ slot: each }, i) => {
+        const share = (i + 1) / (group.length + 1);
+        each.at = {
+          left: [rect.x, rect.y + rect.height * share],
+          right: [right(rect), rect.y + rect.height * share],
+          top: [rect.x + rect.width * share, rect.y],
+          bottom: [rect.x + rect.width * share, bottom(rect)],
+        }[each.side];
+      });
+  }
+
+  drawLine(line) {
+    const width = line.label.length * LETTER;
+    shapeLine(line, pathOf(line.points), line.at ?? labelPlace(line.points, width));
+  }
+
+  /** Draws lines that help while something is done, and takes those before away. */
+  aids(...nodes) {
+    this.topLayer.replaceChildren(...nodes);
+  }
+
+  portAt(key) {
+    const { port, box } = this.ports.get(key);
+    const rect = this.absolute(box);
+    return [rect.x + port.x, rect.y + port.y];
+  }
+
+  /** A box or port by its key: a rectangle from the upper left corner of the drawing. */
+  place(key) {
+    if (this.boxes.has(key)) {
+      return this.absolute(this.boxes.get(key));
+    }
+    const [x, y] = this.portAt(key);
+    return { x: x - PORT, y: y - PORT, width: 2 * PORT, height: 2 * PORT };
+  }
+
+  nodeOf(key) {
+    return this.boxes.get(key)?.node ?? this.ports.get(key)?.node ?? this.lines.get(key)?.node;
+  }
+
+  /** x, y, width and height of everything that is shown, so that a new layout can leave it there. */
+  get seen() {
+    return Object.fromEntries([...this.boxes.values()].map((box) => [box.key, [box.x, box.y, box.width, box.height]]));
+  }
+}
+
+export { portShape };

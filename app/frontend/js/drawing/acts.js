@@ -1,0 +1,156 @@
+// What can be done with what is chosen on a drawing: one table for the menu, the keys and the buttons.
+import { aligned, distributed } from '../canvas/geometry.js';
+import { asPng, asSvg, download, print } from '../canvas/export.js';
+import { openMenu } from '../canvas/menu.js';
+import { at } from '../frame/server.js';
+import { say } from '../frame/notice.js';
+import { saved } from '../frame/saving.js';
+import { openPicker } from '../links/picker.js';
+import { openAdd, openRename } from './add.js';
+import { copy, paste } from './clipboard.js';
+
+const named = () =>
+  document.title
+    .replace(/ · Pyrite$/, '')
+    .replace(/[^\p{L}\p{N} .·-]/gu, '')
+    .trim() || 'drawing';
+
+function rearranged(drawing, places) {
+  const { boxes, scene } = drawing.canvas;
+  const next = places(boxes).map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) }));
+  boxes.forEach((box, i) => scene.move(box, next[i].x, next[i].y));
+  return drawing.arrange(boxes.map((box, i) => ({ key: box.key, at: [next[i].x, next[i].y] })));
+}
+
+/** Removes from the model: boxes and ports as they are, lines by the element they stand for. */
+function remove(drawing) {
+  const { scene, chosen } = drawing.canvas;
+  const things = [...chosen].map((key) => scene.boxes.get(key) ?? scene.ports.get(key)?.port ?? scene.lines.get(key));
+  const ids = [...new Set(things.map((each) => each?.id).filter(Boolean))];
+  if (ids.length < things.length) {
+    say('A line that follows from a type or a specialisation cannot be removed by itself; change the declaration.');
+  }
+  return ids.length ? saved('/drawing/remove', (base) => ({ ids, base })) : false;
+}
+
+function hide(drawing) {
+  const { scene, chosen } = drawing.canvas;
+  const keys = [...chosen].filter((key) => !scene.lines.has(key));
+  return keys.length && drawing.arrange(keys.map((key) => ({ key, hidden: true })));
+}
+
+/** Shows or hides all ports of the chosen boxes. */
+function ports(drawing, hidden) {
+  const { boxes, data } = drawing.canvas;
+  const keys = hidden
+    ? boxes.flatMap((box) => box.ports.map((port) => port.key))
+    : data.hidden.filter((key) => boxes.some((box) => key.startsWith(`${box.key}.`)));
+  return keys.length
+    ? drawing.arrange(keys.map((key) => ({ key, hidden })))
+    : say(hidden ? 'No port is shown there.' : 'Nothing is hidden there.');
+}
+
+function showHidden(drawing) {
+  const keys = drawing.canvas.data.hidden;
+  return keys.length ? drawing.arrange(keys.map((key) => ({ key, hidden: false }))) : say('Nothing is hidden here.');
+}
+
+/** Gives the chosen boxes back to the layout. */
+const free = (drawing) => drawing.save('free', {});
+
+export function actsOn(drawing) {
+  const { canvas } = drawing;
+  const box = () => canvas?.scene.boxOf(canvas.current);
+  const go = (path) => {
+    location.href = at(path);
+  };
+  const align = (how) => rearranged(drawing, (boxes) => aligned(boxes, how));
+  const spread = (how) => rearranged(drawing, (boxes) => distributed(boxes, how));
+  const more = [
+    {
+      label: 'Save as SVG',
+      run: async () => download(new Blob([await asSvg(canvas)], { type: 'image/svg+xml' }), `${named()}.svg`),
+    },
+    { label: 'Save as PNG', run: async () => download(await asPng(canvas), `${named()}.png`) },
+    { label: 'Print', run: () => print(canvas) },
+  ];
+  const arranging = [
+    { label: 'Show what is taken out of this view', run: () => showHidden(drawing) },
+    { label: 'Give all places back to the layout', run: () => free(drawing) },
+    null,
+  ];
+  const items = () => {
+    const { boxes, scene } = canvas;
+    const one = box();
+    const isLine = scene.lines.has(canvas.current);
+    if (!canvas.chosen.size) {
+      return [{ label: 'Add here', key: 'A', run: () => openAdd(drawing) }, null, ...arranging, ...more];
+    }
+    return [
+      ...(isLine
+        ? [
+            {
+              label: 'Straighten',
+              run: () => drawing.save('arrange', { changes: [], bends: [{ edge: canvas.current, via: [] }] }),
+            },
+          ]
+        : [
+            { label: 'Open its page', run: () => go(`element/${one.id}`) },
+            { label: 'Add inside', key: 'A', run: () => openAdd(drawing) },
+            { label: 'Rename', key: 'R', run: () => openRename(drawing) },
+            { label: 'Join with', key: 'C', run: () => canvas.host.dispatchEvent(new CustomEvent('join')) },
+            { label: 'Link', key: 'L', run: () => openPicker([one.id]) },
+          ]),
+      ...(boxes.length > 1
+        ? [
+            null,
+            { label: 'Align left', run: () => align('left') },
+            { label: 'Align right', run: () => align('right') },
+            { label: 'Align top', run: () => align('top') },
+            { label: 'Align bottom', run: () => align('bottom') },
+            { label: 'Align in one row', run: () => align('middle') },
+            { label: 'Align in one column', run: () => align('centre') },
+            ...(boxes.length > 2
+              ? [
+                  { label: 'Distribute across', run: () => spread('across') },
+                  { label: 'Distribute down', run: () => spread('down') },
+                ]
+              : []),
+          ]
+        : []),
+      ...(boxes.some((each) => each.ports.length) || canvas.data.hidden.length
+        ? [
+            null,
+            { label: 'Hide its ports', run: () => ports(drawing, true) },
+            { label: 'Show its ports', run: () => ports(drawing, false) },
+          ]
+        : []),
+      null,
+      ...(isLine ? [] : [{ label: 'Copy', key: 'Ctrl C', run: () => copy(drawing) }]),
+      { label: 'Paste new ones', key: 'Ctrl V', run: () => paste(drawing, true) },
+      null,
+      ...(isLine ? [] : [{ label: 'Take out of this view', key: 'H', run: () => hide(drawing) }]),
+      { label: 'Remove from the model', key: 'Delete', run: () => remove(drawing) },
+    ];
+  };
+  const key = (run) => ({ run });
+  return {
+    items,
+    keys: {
+      a: key(() => openAdd(drawing)),
+      r: key(() => box() && openRename(drawing)),
+      l: key(() => box() && openPicker([box().id])),
+      h: key(() => hide(drawing)),
+      Delete: key(() => remove(drawing)),
+      'Ctrl c': { forAll: true, run: () => copy(drawing) },
+      'Ctrl v': key(() => paste(drawing, true)),
+      'Ctrl Shift V': key(() => paste(drawing, false)),
+    },
+    buttons: {
+      add: () => openAdd(drawing),
+      link: () => (box() ? openPicker([box().id]) : say('Select a box first.')),
+      more: (x, y) => openMenu(canvas.host, [...(canvas.editable ? arranging : []), ...more], x, y),
+      menu: (x, y) => drawing.menu(x, y),
+    },
+  };
+}

@@ -1,0 +1,166 @@
+// Quick add on a drawing: one line of the notation, with the names that fit, for the chosen box or for what is drawn.
+import { branch, postEdit } from '../frame/server.js';
+import { refresh } from '../frame/live.js';
+import { say } from '../frame/notice.js';
+import { element } from '../frame/dom.js';
+
+const TYPED_FOR = 120;
+const MOST = 8;
+const SIGNS = /[\p{L}\p{N}_']*$/u;
+
+async function proposals(owner, text, at) {
+  const { status, body } = await postEdit(`${branch()}/element/${owner}/members/complete`, (base) => ({
+    text,
+    at,
+    base,
+  }));
+  return status === 200 ? body.proposals : [];
+}
+
+/** A field over the drawing; Enter hands what was typed to send, which gives the sentence that refuses it. */
+function openField({ host, rect, label, hint, value, complete, send, back }) {
+  host.querySelector('.over-field')?.remove();
+  const input = element('input', { className: 'mono', value, autocomplete: 'off', spellcheck: false, aria: { label } });
+  const list = element('ul', { className: 'proposals', role: 'listbox', aria: { label: 'Names that fit' } });
+  const fault = element('p', { className: 'fault', role: 'alert' });
+  const field = element(
+    'div',
+    { className: 'over-field on-canvas' },
+    element('strong', { textContent: label }),
+    input,
+    list,
+    fault,
+    element('p', { className: 'hint', textContent: hint }),
+  );
+  const close = () => {
+    field.remove();
+    back?.()?.focus({ preventScroll: true });
+  };
+  let chosen = -1;
+  const mark = () => [...list.children].forEach((each, i) => each.setAttribute('aria-selected', String(i === chosen)));
+  const take = (name) => {
+    const at = input.selectionStart;
+    const typed = input.value.slice(0, at).replace(SIGNS, '');
+    input.value = typed + name + input.value.slice(at);
+    input.setSelectionRange(typed.length + name.length, typed.length + name.length);
+    list.replaceChildren();
+    chosen = -1;
+    input.focus();
+  };
+  let timer;
+  input.addEventListener('input', () => {
+    clearTimeout(timer);
+    timer = setTimeout(async () => {
+      const at = input.selectionStart;
+      const typed = input.value.slice(0, at).match(SIGNS)[0];
+      const found =
+        complete && (typed || /[:.]\s*$/.test(input.value.slice(0, at))) ? await complete(input.value, at) : [];
+      chosen = -1;
+      list.replaceChildren(
+        ...found.slice(0, MOST).map(({ name, detail }) => {
+          const option = element(
+            'li',
+            { role: 'option' },
+            name,
+            element('small', { className: 'quiet', textContent: ` ${detail}` }),
+          );
+          option.addEventListener('pointerdown', (event) => {
+            event.preventDefault();
+            take(name);
+          });
+          option.dataset.name = name;
+          return option;
+        }),
+      );
+    }, TYPED_FOR);
+  });
+  input.addEventListener('keydown', async (event) => {
+    const count = list.children.length;
+    if (event.key === 'Escape') {
+      event.preventDefault();
+      event.stopPropagation();
+      close();
+    } else if (count && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      event.preventDefault();
+      chosen = (chosen + (event.key === 'ArrowDown' ? 1 : -1) + count) % count;
+      mark();
+    } else if (count && (event.key === 'Tab' || (event.key === 'Enter' && chosen >= 0))) {
+      event.preventDefault();
+      take(list.children[Math.max(0, chosen)].dataset.name);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      clearTimeout(timer);
+      fault.textContent = await send(input.value);
+      if (!fault.textContent) {
+        close();
+      }
+    }
+  });
+  host.append(field);
+  const frame = host.getBoundingClientRect();
+  field.style.left = `${Math.max(8, Math.min(rect.left - frame.left, frame.width - field.offsetWidth - 8))}px`;
+  field.style.top = `${Math.max(8, Math.min(rect.bottom - frame.top + 8, frame.height - field.offsetHeight - 120))}px`;
+  input.focus();
+  input.select();
+}
+
+async function post(address, text, drawing) {
+  const { status, body } = await postEdit(`${branch()}${address}`, (base) => ({ text, base }));
+  if (status !== 200) {
+    return body.message;
+  }
+  say(body.saved ? `${body.message} · ${body.revision}` : body.message, body.saved);
+  await refresh();
+  await drawing.canvas.load();
+  return '';
+}
+
+/** Where something is added: into the chosen box, else into what is drawn. */
+function goal(drawing) {
+  const { scene, current, data } = drawing.canvas;
+  const box = scene.boxOf(current);
+  const top = data.boxes.find((each) => each.parent === '');
+  if (box) {
+    return { id: box.typed ?? box.id, name: box.title, rect: box.node.getBoundingClientRect() };
+  }
+  const isWhole = drawing.form === 'INTERCONNECTION' && top;
+  const frame = drawing.canvas.host.getBoundingClientRect();
+  return {
+    id: isWhole ? top.id : drawing.canvas.host.dataset.into,
+    name: isWhole ? top.title : drawing.canvas.host.dataset.intoName,
+    rect: { left: frame.left + 40, bottom: frame.top + 32 },
+  };
+}
+
+export function openAdd(drawing) {
+  const { canvas } = drawing;
+  const { id, name, rect } = goal(drawing);
+  openField({
+    host: canvas.host,
+    rect,
+    label: `Add to ${name}`,
+    hint: 'For instance part pump : Pump, or port oil : ~OilPort. Enter adds it, Tab takes a name, Escape leaves.',
+    value: '',
+    complete: (text, at) => proposals(id, text, at),
+    send: (text) => post(`/element/${id}/members`, text, drawing),
+    back: () => canvas.scene.nodeOf(canvas.current),
+  });
+}
+
+export function openRename(drawing) {
+  const { canvas } = drawing;
+  const thing = canvas.scene.ports.get(canvas.current)?.port ?? canvas.scene.boxes.get(canvas.current);
+  if (!thing) {
+    return;
+  }
+  const name = (thing.name ?? thing.title).replace(/ ?[[:].*$/, '').replace(/^<.*> /, '');
+  openField({
+    host: canvas.host,
+    rect: canvas.scene.nodeOf(canvas.current).getBoundingClientRect(),
+    label: `Rename ${name}`,
+    hint: 'Every reference follows. Enter saves, Escape leaves.',
+    value: name,
+    send: (text) => post(`/element/${thing.id}/name`, text, drawing),
+    back: () => canvas.scene.nodeOf(canvas.current),
+  });
+}

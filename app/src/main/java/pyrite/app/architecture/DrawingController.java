@@ -1,0 +1,339 @@
+package pyrite.app.architecture;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.Costly;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Edit;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Rank;
+import pyrite.core.specification.SubtreeCopy;
+import pyrite.core.structure.Detaching;
+import pyrite.core.structure.Reuse;
+import pyrite.core.structure.Wiring;
+import pyrite.core.trace.Removal;
+import pyrite.core.view.Arranging;
+import pyrite.core.view.Diagram;
+import pyrite.core.view.DiagramLayout;
+import pyrite.core.view.Placement;
+import pyrite.core.view.Placement.Point;
+import pyrite.core.view.ShownView;
+import pyrite.core.view.ShownView.Form;
+
+/** What a drawing shows, and the edits that gestures on it make. */
+@RestController
+class DrawingController {
+    private static final int MOST_SEEN = 4_000;
+    private static final int MOST_CHANGED = 1_000;
+    private static final int MOST_OFFERED = 80;
+
+    private final Workspace workspace;
+
+    DrawingController(Workspace workspace) {
+        this.workspace = workspace;
+    }
+
+    /**
+     * What a page asks for.
+     *
+     * @param open the keys of the open boxes; null for those that the view keeps open
+     * @param seen where what the page shows stands now, so that it stays there: x, y, width, height by keys of boxes
+     */
+    record Asked(
+            @NotNull Form form,
+            @Nullable @Size(max = 500) List<String> open,
+            @NotNull @Size(max = MOST_SEEN) Map<String, double[]> seen) {}
+
+    @Costly
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing.json")
+    DrawingData drawing(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Asked asked) {
+        Element element = head.element(id);
+        ShownView shown = ShownView.of(head.model(), element)
+                .orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
+        Set<String> open = asked.open() == null
+                ? shown.placement().open()
+                : new LinkedHashSet<>(asked.open());
+        Diagram diagram = shown.diagram(head.model(), open);
+        Placement placement = shown.placement().orElse(DrawingData.places(asked.seen()));
+        return DrawingData.of(
+                shown.view() == null ? null : shown.view().id(),
+                head.number(),
+                diagram,
+                DiagramLayout.of(diagram, placement),
+                shown.placement());
+    }
+
+    /** A box or port that a person placed, sized, opened or hid; what is null stays. */
+    record Changed(
+            @NotNull @Size(max = 2000) String key,
+            double @Nullable [] at,
+            double @Nullable [] size,
+            @Nullable Boolean open,
+            @Nullable Boolean hidden) {
+        Arranging.Change change() {
+            return new Arranging.Change(
+                    key,
+                    at == null ? null : new Point(at[0], at[1]),
+                    size == null ? null : new Placement.Size(size[0], size[1]),
+                    open,
+                    hidden);
+        }
+
+        boolean isSound() {
+            return (at == null || at.length == 2 && finite(at)) && (size == null || size.length == 2 && finite(size));
+        }
+    }
+
+    /** The corners of a line: x and y of each in turn. */
+    record Bent(@NotNull @Size(max = 4000) String edge, @NotNull @Size(max = 80) double[] via) {
+        Arranging.Bend bend() {
+            Point[] points = new Point[via.length / 2];
+            Arrays.setAll(points, i -> new Point(via[2 * i], via[2 * i + 1]));
+            return new Arranging.Bend(edge, List.of(points));
+        }
+    }
+
+    private static boolean finite(double[] numbers) {
+        return Arrays.stream(numbers).allMatch(number -> Math.abs(number) < 1e6);
+    }
+
+    record Arrangement(
+            @NotNull Form form,
+            @NotNull @Size(max = MOST_CHANGED) List<@Valid Changed> changes,
+            @NotNull @Size(max = MOST_CHANGED) List<@Valid Bent> bends,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing/arrange")
+    ResponseEntity<Answer> arrange(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Arrangement asked) {
+        boolean isSound = asked.changes().stream().allMatch(Changed::isSound)
+                && asked.bends().stream().allMatch(bent -> bent.via().length % 2 == 0 && finite(bent.via()));
+        if (!isSound) {
+            return Answer.unprocessable("a place is two numbers, x and y, in px");
+        }
+        Arranging.Arranged arranged;
+        try {
+            arranged = Arranging.arrange(
+                    head.model(),
+                    head.element(id),
+                    asked.form(),
+                    asked.changes().stream().map(Changed::change).toList(),
+                    asked.bends().stream().map(Bent::bend).toList());
+        } catch (IllegalArgumentException unknown) {
+            return Answer.unprocessable(unknown);
+        }
+        String name = String.valueOf(arranged.view().name());
+        String summary = arranged.isNew() ? "view " + name + " made, to keep the arrangement" : "view " + name + " arranged";
+        return commit(head, person, asked.base(), arranged.edit(), summary, List.of(arranged.view().id()));
+    }
+
+    record OfForm(@NotNull Form form, @PositiveOrZero int base) {}
+
+    /** Gives everything back to the layout. */
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing/free")
+    ResponseEntity<Answer> free(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody OfForm asked) {
+        Element element = head.element(id);
+        Element view = ShownView.of(head.model(), element)
+                .orElseGet(() -> ShownView.of(head.model(), element, asked.form()))
+                .view();
+        return view == null
+                ? ResponseEntity.ok(Answer.refused("nothing is placed by hand here", List.of()))
+                : commit(
+                        head,
+                        person,
+                        asked.base(),
+                        Arranging.freed(head.model(), view),
+                        "view " + view.name() + " laid out anew",
+                        List.of());
+    }
+
+    record Ends(
+            @NotNull @Size(max = 2000) String from,
+            @NotNull @Size(max = 2000) String to,
+            @PositiveOrZero int base) {}
+
+    /** The ports among which a person has to choose. */
+    record Choice(boolean saved, String message, List<PortPair> pairs) {}
+
+    record PortPair(String from, String to, String words) {}
+
+    @PostMapping("/p/{project}/{branch}/drawing/connect")
+    ResponseEntity<?> connect(Workspace.Head head, Person person, @Valid @RequestBody Ends ends) {
+        Wiring.Result result = Wiring.connect(head.model(), way(head, ends.from()), way(head, ends.to()));
+        return switch (result) {
+            case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
+            case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
+                commit(head, person, ends.base(), edit, summary, List.of(connector));
+            case Wiring.Result.Several(List<Wiring.Pair> pairs) ->
+                ResponseEntity.ok(new Choice(
+                        false,
+                        "several ports fit",
+                        pairs.stream()
+                                .map(pair -> new PortPair(
+                                        ends.from() + "." + pair.one(),
+                                        ends.to() + "." + pair.other(),
+                                        pair.oneName() + " to " + pair.otherName()))
+                                .toList()));
+        };
+    }
+
+    /** @param to the key of the end that takes the place of the one that was let go */
+    record Moved(
+            @NotNull @Size(max = 2000) String stays,
+            @NotNull @Size(max = 2000) String to,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing/reend")
+    ResponseEntity<Answer> reend(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Moved moved) {
+        Wiring.Result result =
+                Wiring.reconnect(head.model(), head.element(id), way(head, moved.stays()), way(head, moved.to()));
+        return switch (result) {
+            case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
+            case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
+                commit(head, person, moved.base(), edit, summary, List.of(connector));
+            case Wiring.Result.Several _ -> Answer.unprocessable("several ports fit; drop it on one of them");
+        };
+    }
+
+    /** @param into the id of what gets a usage of the definition */
+    record Used(@NotNull String definition, @NotNull String into, @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/drawing/use")
+    ResponseEntity<Answer> use(Workspace.Head head, Person person, @Valid @RequestBody Used used) {
+        return switch (Reuse.of(head.model(), head.element(used.definition()), head.element(used.into()))) {
+            case Reuse.Result.Refused(String reason) -> Answer.unprocessable(reason);
+            case Reuse.Result.Made(Edit edit, ElementId usage, String summary) ->
+                commit(head, person, used.base(), edit, summary, List.of(usage));
+        };
+    }
+
+    record Exposed(
+            @NotNull Form form,
+            @NotEmpty @Size(max = MOST_CHANGED) List<String> ids,
+            @PositiveOrZero int base) {}
+
+    /** Shows elements in a view that it does not show yet. */
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing/show")
+    ResponseEntity<Answer> show(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Exposed asked) {
+        List<Element> shown = asked.ids().stream().map(head::element).toList();
+        Arranging.Arranged arranged = Arranging.show(head.model(), head.element(id), asked.form(), shown);
+        return commit(
+                head,
+                person,
+                asked.base(),
+                arranged.edit(),
+                shown.size() + (shown.size() == 1 ? " element" : " elements") + " shown in view "
+                        + arranged.view().name(),
+                List.of(arranged.view().id()));
+    }
+
+    /** @param into the id of what gets the copies */
+    record Copied(
+            @NotEmpty @Size(max = MOST_CHANGED) List<String> ids,
+            @NotNull String into,
+            @PositiveOrZero int base) {}
+
+    /** Makes new elements like some that there are, with what connects them among each other. */
+    @PostMapping("/p/{project}/{branch}/drawing/copy")
+    ResponseEntity<Answer> copy(Workspace.Head head, Person person, @Valid @RequestBody Copied asked) {
+        List<Element> elements = asked.ids().stream().distinct().map(head::element).toList();
+        if (elements.stream().anyMatch(element -> element.kind().isRequirement())) {
+            return Answer.unprocessable(
+                    "requirements are copied in the Requirements station, where the copies get ids of their own");
+        }
+        Element into = head.element(asked.into());
+        List<Element> tops = Detaching.withConnectors(head.model(), elements);
+        List<Element> copies = new SubtreeCopy(head.model(), () -> "")
+                .of(tops, into.id(), Rank.after(head.model().rankAtEnd(into.id()), tops.size()));
+        return commit(
+                head,
+                person,
+                asked.base(),
+                new Edit(copies, Set.of()),
+                elements.size() + (elements.size() == 1 ? " copy" : " copies") + " added to " + new Labels(head.model()).name(into),
+                copies.stream()
+                        .filter(copy -> into.id().equals(copy.owner()))
+                        .map(Element::id)
+                        .toList());
+    }
+
+    /** @param use definition or requirement */
+    record Offer(String id, String name, String where, String family, String use, String text) {}
+
+    /** What can be brought in: definitions and requirements by a part of their name or id. */
+    @GetMapping("/p/{project}/{branch}/drawing/offers.json")
+    List<Offer> offers(Workspace.Head head, @RequestParam(defaultValue = "") String text) {
+        Labels labels = new Labels(head.model());
+        String sought = text.strip().toLowerCase(Locale.ROOT);
+        return head.model().ownElements().stream()
+                .filter(element -> element.kind() != ElementKind.METADATA_DEFINITION
+                        && (element.kind().isDefinition() || element.kind() == ElementKind.REQUIREMENT))
+                .filter(element -> labels.full(element).toLowerCase(Locale.ROOT).contains(sought))
+                .sorted(Comparator.comparing((Element element) -> element.kind().isRequirement())
+                        .thenComparing(
+                                element -> !labels.full(element).toLowerCase(Locale.ROOT).startsWith(sought))
+                        .thenComparing(labels::full))
+                .limit(MOST_OFFERED)
+                .map(element -> new Offer(
+                        element.id().toString(),
+                        labels.full(element),
+                        element.owner() == null ? "" : labels.name(element.owner()),
+                        labels.family(element),
+                        element.kind() == ElementKind.REQUIREMENT ? "requirement" : "definition",
+                        head.model().inheritance().documentation(element)))
+                .toList();
+    }
+
+    record Removed(@NotEmpty @Size(max = MOST_CHANGED) List<String> ids, @PositiveOrZero int base) {}
+
+    /** Removes elements from the model, with the connections and links that lead to them. */
+    @PostMapping("/p/{project}/{branch}/drawing/remove")
+    ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed asked) {
+        List<Element> elements = asked.ids().stream().distinct().map(head::element).toList();
+        Detaching detached = Detaching.of(head.model(), elements);
+        Removal removal = Removal.of(head.model(), detached.tops());
+        String links = removal.links().isEmpty()
+                ? ""
+                : (detached.connectors() == 0 ? " with " : " and ") + removal.links().size()
+                        + (removal.links().size() == 1 ? " link" : " links");
+        return commit(
+                head, person, asked.base(), removal.edit(), detached.summary(head.model()) + links, List.of());
+    }
+
+    private ResponseEntity<Answer> commit(
+            Workspace.Head head, Person person, int base, Edit edit, String summary, List<ElementId> made) {
+        return Answer.of(
+                head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed", made);
+    }
+
+    /** @throws pyrite.app.workspace.NotFound if one of the ids of a key is no element of this branch */
+    private static List<ElementId> way(Workspace.Head head, String key) {
+        return Arrays.stream(key.split("\\.")).map(id -> head.element(id).id()).toList();
+    }
+}

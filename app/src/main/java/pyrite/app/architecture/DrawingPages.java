@@ -1,0 +1,131 @@
+package pyrite.app.architecture;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.expression.Keywords;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.view.ShownView;
+import pyrite.core.view.ShownView.Form;
+
+/**
+ * The pages with a drawing or a text of an element. What is drawn is fetched by the page, see {@link DrawingData}. The
+ * address says which boxes are open, so a drawing can be shared by its address.
+ */
+@Controller
+class DrawingPages {
+    private final Pages pages;
+
+    DrawingPages(Pages pages) {
+        this.pages = pages;
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/general")
+    String general(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam(defaultValue = "off") String split,
+            org.springframework.ui.Model page) {
+        boolean isSplit = split.equals("on");
+        return drawing(head, person, head.element(id), Form.GENERAL, isSplit, isSplit ? "split" : "general", page);
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/inside")
+    String inside(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element element = head.element(id);
+        if (!ShownView.hasInside(element)) {
+            throw new NotFound("an Interconnection view shows the inside of a part or an item, and "
+                    + new Labels(head.model()).name(element) + " is " + element.kind().titleWithArticle());
+        }
+        return drawing(head, person, element, Form.INTERCONNECTION, false, "inside", page);
+    }
+
+    /** A view that is an element of the model. */
+    @GetMapping("/p/{project}/{branch}/drawing/{id}")
+    String view(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element view = head.element(id);
+        Form form = ShownView.of(head.model(), view)
+                .map(ShownView::form)
+                .orElseThrow(() -> new NotFound("this element is no view that is drawn"));
+        return drawing(head, person, view, form, false, "drawing", page);
+    }
+
+    private String drawing(
+            Workspace.Head head,
+            Person person,
+            Element element,
+            Form form,
+            boolean split,
+            String tab,
+            org.springframework.ui.Model page) {
+        pages.frame(
+                page,
+                head,
+                person,
+                Station.ARCHITECTURE,
+                new Labels(head.model()).full(element)
+                        + (element.kind() == ElementKind.VIEW ? "" : " · " + form.title()));
+        page.addAttribute("element", element);
+        page.addAttribute("form", form);
+        page.addAttribute("tab", tab);
+        page.addAttribute("split", split);
+        page.addAttribute("into", into(head.model(), element));
+        editor(head, person, element, page);
+        return "architecture/drawing";
+    }
+
+    /** Where something is added that goes into no box: the element, or the package that a view stands in. */
+    private static Element into(Model model, Element element) {
+        return element.kind() == ElementKind.VIEW && element.owner() != null ? model.get(element.owner()) : element;
+    }
+
+    /** The text of an element in an editor. */
+    @GetMapping("/p/{project}/{branch}/element/{id}/notation")
+    String notation(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element element = head.element(id);
+        pages.frame(page, head, person, Station.ARCHITECTURE, new Labels(head.model()).full(element) + " · Notation");
+        page.addAttribute("element", element);
+        editor(head, person, element, page);
+        return "architecture/notation";
+    }
+
+    private static void editor(Workspace.Head head, Person person, Element element, org.springframework.ui.Model page) {
+        page.addAttribute("words", String.join(" ", Keywords.RESERVED));
+        page.addAttribute(
+                "editable", person.mayEdit() && !head.past() && !head.model().isLibrary(element.id()));
+    }
+
+    /** A drawn view in the list of views. */
+    public record ListedView(Element view, String form, String place, int exposed) {}
+
+    @GetMapping("/p/{project}/{branch}/drawings")
+    String drawings(Workspace.Head head, Person person, org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.ARCHITECTURE, "Drawings");
+        Labels labels = new Labels(head.model());
+        List<ListedView> views = ShownView.all(head.model()).stream()
+                .map(view -> ShownView.of(head.model(), view).orElseThrow())
+                .map(shown -> new ListedView(
+                        Objects.requireNonNull(shown.view()),
+                        shown.form().title(),
+                        head.model().names().qualifiedName(shown.view()),
+                        shown.exposed().size()))
+                .sorted(Comparator.comparing(ListedView::place))
+                .toList();
+        page.addAttribute("views", views);
+        page.addAttribute("labels", labels);
+        return "architecture/drawings";
+    }
+}
