@@ -15,6 +15,7 @@ export class Canvas {
   constructor(host, acts) {
     this.host = host;
     this.acts = acts;
+    host.canvas = this;
     this.sheet = host.querySelector('svg.diagram');
     this.editable = this.sheet.dataset.editable === 'true';
     this.scene = new Scene(this.sheet, this.editable);
@@ -22,8 +23,11 @@ export class Canvas {
     this.chosen = new Set();
     startGestures(this);
     startKeyboard(this);
-    addEventListener('resize', () => this.viewport.moved || this.fit());
+    new ResizeObserver(() => this.data && !this.viewport.moved && this.fit()).observe(host);
     host.addEventListener('focusin', (event) => this.focused(event));
+    // A press gives the focus, too; what it chooses is for the gesture to say.
+    host.addEventListener('pointerdown', () => (this.isPressed = true), true);
+    addEventListener('pointerup', () => (this.isPressed = false), true);
   }
 
   /** Fetches what is to be seen. Of several at once only the one asked for last counts. */
@@ -123,7 +127,7 @@ export class Canvas {
   focused(event) {
     const node = event.target.closest('.box, .port, .edge');
     const key = node?.dataset.key ?? node?.dataset.line;
-    if (key && !this.chosen.has(key)) {
+    if (key && !this.isPressed && !this.chosen.has(key)) {
       this.choose([key]);
     }
   }

@@ -64,19 +64,35 @@ export function simplified(points) {
   return kept;
 }
 
-/** Where a label of a line stands: the left end of its base line, above or beside the middle of the longest piece. */
-export function labelPlace(points, width) {
-  let best = null;
-  for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1], points[i]];
-    const level = Math.abs(a[1] - b[1]) < 1;
-    const length = Math.hypot(a[0] - b[0], a[1] - b[1]);
-    const worth = level ? length * 1.5 : length;
-    if (!best || worth > best.worth) {
-      best = { worth, level, x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2 };
-    }
-  }
-  return best.level ? [best.x - width / 2, best.y - 5] : [best.x + 6, best.y + 4];
+/**
+ * Where a label of a line stands: the left end of its base line, beside a piece of the line, the longest first, and where it
+ * covers nothing if there is such a place.
+ *
+ * @param label { width, height }
+ * @param isCovering (rectangle) says whether a label there would cover something
+ */
+export function labelPlace(points, { width, height }, isCovering = () => false) {
+  const places = points
+    .slice(1)
+    .map((b, i) => ({ a: points[i], b, level: Math.abs(points[i][1] - b[1]) < 1 }))
+    .map((piece) => ({
+      ...piece,
+      worth: Math.hypot(piece.a[0] - piece.b[0], piece.a[1] - piece.b[1]) * (piece.level ? 1.5 : 1),
+    }))
+    .sort((one, other) => other.worth - one.worth)
+    .flatMap(({ a, b, level }) => {
+      const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+      return level
+        ? [
+            [x - width / 2, y - 5],
+            [x - width / 2, y + height],
+          ]
+        : [
+            [x + 6, y + 4],
+            [x - 6 - width, y + 4],
+          ];
+    });
+  return places.find(([x, y]) => !isCovering({ x, y: y - height + 3, width, height })) ?? places[0];
 }
 
 /**

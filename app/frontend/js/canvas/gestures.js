@@ -181,19 +181,17 @@ function pressBox(canvas, box, event) {
   if (event.target.closest('.grip')) {
     return { ...resize(canvas, box), click: choose };
   }
-  if (event.target.closest('.join') || (event.target.closest('.border') && !canvas.chosen.has(box.key))) {
+  if (event.target.closest('.join, .border')) {
     return { ...connect(canvas, box.key), click: choose };
   }
   const isGround = canvas.scene.inside(box).length > 0 && canvas.point(event)[1] > canvas.scene.absolute(box).y + HEAD;
   return isGround ? { ...marquee(canvas, box, event), click: choose } : { ...move(canvas, box, event), click: choose };
 }
 
-/** A press on a port joins it; one that is chosen already is moved along the border. */
+/** A press on a port joins it; with Alt it is moved along the border. */
 function pressPort(canvas, key, event) {
   const choose = () => (event.shiftKey ? canvas.flip(key) : canvas.go(key));
-  return canvas.chosen.has(key)
-    ? { ...movePort(canvas, key), click: choose }
-    : { ...connect(canvas, key), click: choose };
+  return event.altKey ? { ...movePort(canvas, key), click: choose } : { ...connect(canvas, key), click: choose };
 }
 
 function move(canvas, box, pressed) {

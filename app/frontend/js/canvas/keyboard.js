@@ -177,7 +177,8 @@ function nudge(canvas, [dx, dy], event, nudging) {
   }, A_WHILE);
 }
 
-function beginJoin(canvas) {
+/** Looks for the other end of a line that begins at what is chosen. */
+export function beginJoin(canvas) {
   if (canvas.current) {
     canvas.join = canvas.current;
     canvas.host.classList.add('joining');

@@ -1,11 +1,12 @@
 // What is on a drawing: boxes within boxes, ports at their borders, lines. It keeps what the server sent beside the shapes of
 // the page, moves these, and finds ways for lines whose ends have moved. It knows shapes, not what they mean.
-import { around, atBorder, bottom, labelPlace, middle, pairs, pathOf, right } from './geometry.js';
+import { around, atBorder, bottom, labelPlace, middle, overlaps, pairs, pathOf, right } from './geometry.js';
 import { facing, piecesOf, route, through } from './router.js';
-import { boxShape, defs, lineShape, portShape, shapeLine, svg } from './shapes.js';
+import { boxShape, defs, lineShape, shapeLine, svg } from './shapes.js';
 
 const PORT = 6;
 const LETTER = 6.3;
+const ROW = 14;
 /** So long the ways of lines are searched for while something is dragged, ms a frame. */
 const PATIENCE = 7;
 
@@ -74,7 +75,7 @@ export class Scene {
       const before = known.get(data.key);
       const same = before && before.label === data.label && before.problem === data.problem && before.to === data.to;
       const line = { ...data, node: same ? before.node : lineShape(data, this.editable) };
-      line.points = data.points.length ? pairs(data.points) : null;
+      line.points = data.points.length ? pairs(data.points) : this.kept(before, line);
       line.via = pairs(data.via);
       this.lines.set(line.key, line);
       nodes.push(line.node);
@@ -82,6 +83,36 @@ export class Scene {
     this.lineLayer.replaceChildren(...nodes);
     this.route([...this.lines.values()].filter((line) => !line.points));
     this.lines.forEach((line) => this.drawLine(line));
+  }
+
+  /** The way a line had, if its ends still stand where it leads and nothing came in between; else null. */
+  kept(before, line) {
+    if (!before?.points || before.via.length || line.via.length) {
+      return null;
+    }
+    const ends = [line.from, line.to].map((end) => ({
+      box: this.boxOf(end),
+      port: this.ports.has(end) ? this.portAt(end) : null,
+    }));
+    const [from, to] = ends.map(({ box }) => box);
+    const holds = ends.every(({ box, port }, i) => {
+      const [x, y] = i ? before.points.at(-1) : before.points[0];
+      if (port) {
+        return Math.abs(x - port[0]) + Math.abs(y - port[1]) < PORT + 1;
+      }
+      const rect = this.absolute(box);
+      const place = atBorder(rect, [x, y]);
+      return Math.abs(rect.x + place.x - x) + Math.abs(rect.y + place.y - y) < 1;
+    });
+    const own = new Set([from, to]);
+    const isFree = () => {
+      const pieces = piecesOf(before.points);
+      return this.obstacleBoxes(line).every(
+        (box) => own.has(box) || pieces.every((piece) => !overlaps(piece, this.absolute(box), -1)),
+      );
+    };
+    line.at = holds && before.at;
+    return holds && isFree() ? before.points : null;
   }
 
   /** The rectangle of a box from the upper left corner of the drawing. */
@@ -118,9 +149,17 @@ export class Scene {
 
   get all() {
     const tops = this.children.get('') ?? [];
-    const rects = tops.map((box) => this.absolute(box));
+    const rects = tops.flatMap((box) => [this.absolute(box), ...box.ports.map((port) => this.nameRect(box, port))]);
     this.lines.forEach((line) => line.points?.forEach(([x, y]) => rects.push({ x, y, width: 0, height: 0 })));
     return around(rects) ?? { x: 0, y: 0, width: 1, height: 1 };
+  }
+
+  /** About where the name of a port stands. */
+  nameRect(box, port) {
+    const { x, y } = this.absolute(box);
+    const width = box.open && port.side !== 'left' ? port.name.length * LETTER + 2 * PORT : 0;
+    const left = box.open && port.side === 'left' ? port.name.length * LETTER + 2 * PORT : 0;
+    return { x: x + port.x - left, y: y + port.y - 2 * PORT, width: left + width, height: 4 * PORT };
   }
 
   move(box, x, y) {
@@ -232,13 +271,18 @@ export class Scene {
   }
 
   obstacles(line) {
+    return this.obstacleBoxes(line).map((box) => this.absolute(box));
+  }
+
+  /** The boxes a line has to go around: not those that an end stands in. */
+  obstacleBoxes(line) {
     const [from, to] = [this.boxOf(line.from), this.boxOf(line.to)];
     const containers = new Set(['', ...[...this.surroundings(from), ...this.surroundings(to)].map((box) => box.key)]);
     const found = [];
     for (const key of containers) {
       for (const box of this.children.get(key) ?? []) {
         if (!containers.has(box.key)) {
-          found.push(this.absolute(box));
+          found.push(box);
         }
       }
     }
@@ -298,8 +342,14 @@ export class Scene {
   }
 
   drawLine(line) {
-    const width = line.label.length * LETTER;
-    shapeLine(line, pathOf(line.points), line.at ?? labelPlace(line.points, width));
+    const label = line.label ? { width: (line.label.length + (line.problem ? 2 : 0)) * LETTER, height: ROW } : null;
+    const at = line.at ?? (label && labelPlace(line.points, label, (place) => this.isCovered(line, place)));
+    shapeLine(line, pathOf(line.points), at ?? [0, 0]);
+  }
+
+  /** Whether a label would stand on a box. */
+  isCovered(line, place) {
+    return this.obstacleBoxes(line).some((box) => overlaps(place, this.absolute(box)));
   }
 
   /** Draws lines that help while something is done, and takes those before away. */
@@ -326,10 +376,11 @@ export class Scene {
     return this.boxes.get(key)?.node ?? this.ports.get(key)?.node ?? this.lines.get(key)?.node;
   }
 
-  /** x, y, width and height of everything that is shown, so that a new layout can leave it there. */
+  /** x, y, width and height of boxes, x and y of ports as they are shown, so that a new layout can leave it there. */
   get seen() {
-    return Object.fromEntries([...this.boxes.values()].map((box) => [box.key, [box.x, box.y, box.width, box.height]]));
+    return Object.fromEntries([
+      ...[...this.boxes.values()].map((box) => [box.key, [box.x, box.y, box.width, box.height]]),
+      ...[...this.ports.values()].map(({ port }) => [port.key, [port.x, port.y]]),
+    ]);
   }
 }
-
-export { portShape };

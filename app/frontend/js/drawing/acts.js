@@ -1,6 +1,7 @@
 // What can be done with what is chosen on a drawing: one table for the menu, the keys and the buttons.
 import { aligned, distributed } from '../canvas/geometry.js';
 import { asPng, asSvg, download, print } from '../canvas/export.js';
+import { beginJoin } from '../canvas/keyboard.js';
 import { openMenu } from '../canvas/menu.js';
 import { at } from '../frame/server.js';
 import { say } from '../frame/notice.js';
@@ -59,8 +60,7 @@ function showHidden(drawing) {
 const free = (drawing) => drawing.save('free', {});
 
 export function actsOn(drawing) {
-  const { canvas } = drawing;
-  const box = () => canvas?.scene.boxOf(canvas.current);
+  const box = () => drawing.canvas.scene.boxOf(drawing.canvas.current);
   const go = (path) => {
     location.href = at(path);
   };
@@ -69,10 +69,10 @@ export function actsOn(drawing) {
   const more = [
     {
       label: 'Save as SVG',
-      run: async () => download(new Blob([await asSvg(canvas)], { type: 'image/svg+xml' }), `${named()}.svg`),
+      run: async () => download(new Blob([await asSvg(drawing.canvas)], { type: 'image/svg+xml' }), `${named()}.svg`),
     },
-    { label: 'Save as PNG', run: async () => download(await asPng(canvas), `${named()}.png`) },
-    { label: 'Print', run: () => print(canvas) },
+    { label: 'Save as PNG', run: async () => download(await asPng(drawing.canvas), `${named()}.png`) },
+    { label: 'Print', run: () => print(drawing.canvas) },
   ];
   const arranging = [
     { label: 'Show what is taken out of this view', run: () => showHidden(drawing) },
@@ -80,6 +80,7 @@ export function actsOn(drawing) {
     null,
   ];
   const items = () => {
+    const { canvas } = drawing;
     const { boxes, scene } = canvas;
     const one = box();
     const isLine = scene.lines.has(canvas.current);
@@ -94,16 +95,17 @@ export function actsOn(drawing) {
               run: () => drawing.save('arrange', { changes: [], bends: [{ edge: canvas.current, via: [] }] }),
             },
           ]
-        : [
-            { label: 'Open its page', run: () => go(`element/${one.id}`) },
-            { label: 'Add inside', key: 'A', run: () => openAdd(drawing) },
-            { label: 'Rename', key: 'R', run: () => openRename(drawing) },
-            { label: 'Join with', key: 'C', run: () => canvas.host.dispatchEvent(new CustomEvent('join')) },
-            { label: 'Link', key: 'L', run: () => openPicker([one.id]) },
-          ]),
+        : boxes.length > 1
+          ? []
+          : [
+              { label: 'Open its page', run: () => go(`element/${one.id}`) },
+              { label: 'Add inside', key: 'A', run: () => openAdd(drawing) },
+              { label: 'Rename', key: 'R', run: () => openRename(drawing) },
+              { label: 'Join with', key: 'C', run: () => beginJoin(canvas) },
+              { label: 'Link', key: 'L', run: () => openPicker([one.id]) },
+            ]),
       ...(boxes.length > 1
         ? [
-            null,
             { label: 'Align left', run: () => align('left') },
             { label: 'Align right', run: () => align('right') },
             { label: 'Align top', run: () => align('top') },
@@ -149,7 +151,7 @@ export function actsOn(drawing) {
     buttons: {
       add: () => openAdd(drawing),
       link: () => (box() ? openPicker([box().id]) : say('Select a box first.')),
-      more: (x, y) => openMenu(canvas.host, [...(canvas.editable ? arranging : []), ...more], x, y),
+      more: (x, y) => openMenu(drawing.canvas.host, [...(drawing.canvas.editable ? arranging : []), ...more], x, y),
       menu: (x, y) => drawing.menu(x, y),
     },
   };

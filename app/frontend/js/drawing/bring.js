@@ -41,9 +41,6 @@ class Bringing {
       this.fill();
       this.input.focus();
     }
-    if (!this.drawing.canvas.viewport.moved) {
-      this.drawing.canvas.fit();
-    }
   }
 
   async fill() {

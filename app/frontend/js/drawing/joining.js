@@ -14,7 +14,8 @@ const called = (scene, key) => {
 
 export async function connect(drawing, from, to) {
   const { scene } = drawing.canvas;
-  if (!to || scene.lines.has(to)) {
+  const isGround = scene.boxes.has(to) && scene.isWithin(scene.boxOf(from), scene.boxes.get(to));
+  if (!to || scene.lines.has(to) || isGround) {
     say('Dropped on nothing: a line ends at a box or at a port.');
     return;
   }

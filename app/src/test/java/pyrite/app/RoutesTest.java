@@ -67,7 +67,9 @@ class RoutesTest extends InProject {
             return pattern.contains("/runs/")
                     || pattern.contains("{file}")
                     || pattern.contains("{tagId}")
-                    || pattern.endsWith("/views/{id}");
+                    || pattern.endsWith("/views/{id}")
+                    || pattern.endsWith("/drawing/{id}")
+                    || pattern.endsWith("/inside");
         }
 
         private static String id(Model model, String name) {
@@ -92,6 +94,7 @@ class RoutesTest extends InProject {
                     || pattern.startsWith("/account")
                     || pattern.endsWith("/notation/check")
                     || pattern.endsWith("/notation/meaning")
+                    || pattern.endsWith("/drawing.json")
                     || pattern.endsWith("/query-results");
             boolean begins = pattern.equals("/projects") || pattern.equals("/api/projects");
             return looks ? Role.VIEWER : begins ? Role.LEAD : Role.ENGINEER;

@@ -83,11 +83,9 @@ class WorkbenchTest extends InBrowser {
         barrier.sendKeys(Keys.ARROW_DOWN);
         assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
                 .isIn("part sea : Sea", "part gate : SurgeGate", "part basin : Basin");
-        // With the keyboard, because the box may lie outside what the canvas shows.
-        WebElement toggle =
-                ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate'] .toggle"));
-        ines.driver().executeScript("arguments[0].focus()", toggle);
-        press(Keys.ENTER);
+        WebElement gate = ines.driver().findElement(By.cssSelector(".box[aria-label='part gate : SurgeGate']"));
+        ines.driver().executeScript("arguments[0].focus()", gate);
+        gate.sendKeys(Keys.SPACE);
         box("part leaf : GateLeaf");
         WebElement leaf = ines.driver().findElement(By.cssSelector(".box[aria-label='part leaf : GateLeaf']"));
         ines.driver().executeScript("arguments[0].focus()", leaf);

@@ -71,11 +71,9 @@ class DrawingController {
     @PostMapping("/p/{project}/{branch}/element/{id}/drawing.json")
     DrawingData drawing(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Asked asked) {
         Element element = head.element(id);
-        ShownView shown = ShownView.of(head.model(), element)
-                .orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
-        Set<String> open = asked.open() == null
-                ? shown.placement().open()
-                : new LinkedHashSet<>(asked.open());
+        ShownView shown =
+                ShownView.of(head.model(), element).orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
+        Set<String> open = asked.open() == null ? shown.placement().open() : new LinkedHashSet<>(asked.open());
         Diagram diagram = shown.diagram(head.model(), open);
         Placement placement = shown.placement().orElse(DrawingData.places(asked.seen()));
         return DrawingData.of(
@@ -108,7 +106,9 @@ class DrawingController {
     }
 
     /** The corners of a line: x and y of each in turn. */
-    record Bent(@NotNull @Size(max = 4000) String edge, @NotNull @Size(max = 80) double[] via) {
+    record Bent(
+            @NotNull @Size(max = 4000) String edge,
+            @NotNull @Size(max = 80) double[] via) {
         Arranging.Bend bend() {
             Point[] points = new Point[via.length / 2];
             Arrays.setAll(points, i -> new Point(via[2 * i], via[2 * i + 1]));
@@ -146,8 +146,15 @@ class DrawingController {
             return Answer.unprocessable(unknown);
         }
         String name = String.valueOf(arranged.view().name());
-        String summary = arranged.isNew() ? "view " + name + " made, to keep the arrangement" : "view " + name + " arranged";
-        return commit(head, person, asked.base(), arranged.edit(), summary, List.of(arranged.view().id()));
+        String summary =
+                arranged.isNew() ? "view " + name + " made, to keep the arrangement" : "view " + name + " arranged";
+        return commit(
+                head,
+                person,
+                asked.base(),
+                arranged.edit(),
+                summary,
+                List.of(arranged.view().id()));
     }
 
     record OfForm(@NotNull Form form, @PositiveOrZero int base) {}
@@ -221,7 +228,10 @@ class DrawingController {
     }
 
     /** @param into the id of what gets a usage of the definition */
-    record Used(@NotNull String definition, @NotNull String into, @PositiveOrZero int base) {}
+    record Used(
+            @NotNull String definition,
+            @NotNull String into,
+            @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/drawing/use")
     ResponseEntity<Answer> use(Workspace.Head head, Person person, @Valid @RequestBody Used used) {
@@ -262,7 +272,8 @@ class DrawingController {
     /** Makes new elements like some that there are, with what connects them among each other. */
     @PostMapping("/p/{project}/{branch}/drawing/copy")
     ResponseEntity<Answer> copy(Workspace.Head head, Person person, @Valid @RequestBody Copied asked) {
-        List<Element> elements = asked.ids().stream().distinct().map(head::element).toList();
+        List<Element> elements =
+                asked.ids().stream().distinct().map(head::element).toList();
         if (elements.stream().anyMatch(element -> element.kind().isRequirement())) {
             return Answer.unprocessable(
                     "requirements are copied in the Requirements station, where the copies get ids of their own");
@@ -276,7 +287,8 @@ class DrawingController {
                 person,
                 asked.base(),
                 new Edit(copies, Set.of()),
-                elements.size() + (elements.size() == 1 ? " copy" : " copies") + " added to " + new Labels(head.model()).name(into),
+                elements.size() + (elements.size() == 1 ? " copy" : " copies") + " added to "
+                        + new Labels(head.model()).name(into),
                 copies.stream()
                         .filter(copy -> into.id().equals(copy.owner()))
                         .map(Element::id)
@@ -296,8 +308,8 @@ class DrawingController {
                         && (element.kind().isDefinition() || element.kind() == ElementKind.REQUIREMENT))
                 .filter(element -> labels.full(element).toLowerCase(Locale.ROOT).contains(sought))
                 .sorted(Comparator.comparing((Element element) -> element.kind().isRequirement())
-                        .thenComparing(
-                                element -> !labels.full(element).toLowerCase(Locale.ROOT).startsWith(sought))
+                        .thenComparing(element ->
+                                !labels.full(element).toLowerCase(Locale.ROOT).startsWith(sought))
                         .thenComparing(labels::full))
                 .limit(MOST_OFFERED)
                 .map(element -> new Offer(
@@ -310,26 +322,28 @@ class DrawingController {
                 .toList();
     }
 
-    record Removed(@NotEmpty @Size(max = MOST_CHANGED) List<String> ids, @PositiveOrZero int base) {}
+    record Removed(
+            @NotEmpty @Size(max = MOST_CHANGED) List<String> ids,
+            @PositiveOrZero int base) {}
 
     /** Removes elements from the model, with the connections and links that lead to them. */
     @PostMapping("/p/{project}/{branch}/drawing/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed asked) {
-        List<Element> elements = asked.ids().stream().distinct().map(head::element).toList();
+        List<Element> elements =
+                asked.ids().stream().distinct().map(head::element).toList();
         Detaching detached = Detaching.of(head.model(), elements);
         Removal removal = Removal.of(head.model(), detached.tops());
         String links = removal.links().isEmpty()
                 ? ""
-                : (detached.connectors() == 0 ? " with " : " and ") + removal.links().size()
+                : (detached.connectors() == 0 ? " with " : " and ")
+                        + removal.links().size()
                         + (removal.links().size() == 1 ? " link" : " links");
-        return commit(
-                head, person, asked.base(), removal.edit(), detached.summary(head.model()) + links, List.of());
+        return commit(head, person, asked.base(), removal.edit(), detached.summary(head.model()) + links, List.of());
     }
 
     private ResponseEntity<Answer> commit(
             Workspace.Head head, Person person, int base, Edit edit, String summary, List<ElementId> made) {
-        return Answer.of(
-                head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed", made);
+        return Answer.of(head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed", made);
     }
 
     /** @throws pyrite.app.workspace.NotFound if one of the ids of a key is no element of this branch */

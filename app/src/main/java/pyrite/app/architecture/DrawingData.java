@@ -55,7 +55,8 @@ public record DrawingData(
 
     public record Row(String id, String text, String full, double y, boolean prose) {}
 
-    public record Port(String key, String id, String name, String declaration, String way, String side, double x, double y) {}
+    public record Port(
+            String key, String id, String name, String declaration, String way, String side, double x, double y) {}
 
     /** @param points x and y of each corner in turn, ends included; empty where the page is to find the way */
     public record Line(

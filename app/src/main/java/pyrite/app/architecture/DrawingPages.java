@@ -48,7 +48,8 @@ class DrawingPages {
         Element element = head.element(id);
         if (!ShownView.hasInside(element)) {
             throw new NotFound("an Interconnection view shows the inside of a part or an item, and "
-                    + new Labels(head.model()).name(element) + " is " + element.kind().titleWithArticle());
+                    + new Labels(head.model()).name(element) + " is "
+                    + element.kind().titleWithArticle());
         }
         return drawing(head, person, element, Form.INTERCONNECTION, false, "inside", page);
     }

@@ -141,7 +141,10 @@ class NotationController {
     @PostMapping("/p/{project}/{branch}/element/{id}/members/complete")
     Proposals completeMember(Workspace.Head head, @PathVariable String id, @Valid @RequestBody TypedAt typed) {
         return new Proposals(TextAssistant.forMember(
-                head.model(), head.element(id).id(), typed.text(), Math.min(typed.at(), typed.text().length())));
+                head.model(),
+                head.element(id).id(),
+                typed.text(),
+                Math.min(typed.at(), typed.text().length())));
     }
 
     /** The meaning of a name: its declaration, documentation, value and location. */

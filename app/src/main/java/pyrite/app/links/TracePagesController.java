@@ -128,8 +128,8 @@ class TracePagesController {
     @GetMapping("/p/{project}/{branch}/impact/drawing.json")
     @ResponseBody
     DrawingData impactDrawing(Workspace.Head head, ImpactQuestion question) {
-        Impact impact =
-                question.answer(TraceGraph.of(head.model()), question.named(head).elements());
+        Impact impact = question.answer(
+                TraceGraph.of(head.model()), question.named(head).elements());
         return DrawingData.of(head.number(), ImpactView.of(head.model(), impact));
     }
 

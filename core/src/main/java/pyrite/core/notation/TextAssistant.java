@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Keywords;
@@ -27,6 +28,7 @@ import pyrite.core.model.Names;
  */
 public final class TextAssistant {
     private static final int MOST = 60;
+    private static final Pattern TYPE_SOUGHT = Pattern.compile(":\\s*~?\\s*[\\w']*$");
     private static final Comparator<Map.Entry<ElementId, ? extends ReadResult.Place>> OUTERMOST =
             Comparator.comparingInt((Map.Entry<ElementId, ? extends ReadResult.Place> entry) ->
                             entry.getValue().span().start())
@@ -58,7 +60,22 @@ public final class TextAssistant {
                 return new Span(0, head.length());
             }
         };
-        return new TextAssistant(model, head + line, Map.of(owner, place)).proposals(head.length() + at);
+        List<Proposal> fitting =
+                new TextAssistant(model, head + line, Map.of(owner, place)).proposals(head.length() + at);
+        return TYPE_SOUGHT.matcher(line.substring(0, at)).find() ? definitionsOnly(model, owner, fitting) : fitting;
+    }
+
+    /** Behind the sign for a type stand definitions, unless none fits. */
+    private static List<Proposal> definitionsOnly(Model model, ElementId owner, List<Proposal> fitting) {
+        List<Proposal> definitions = fitting.stream()
+                .filter(proposal -> model.names()
+                        .resolve(Name.of(proposal.name().replace("'", "")), owner)
+                        .flatMap(model::find)
+                        .filter(element ->
+                                element.kind().isDefinition() || element.kind().isPackage())
+                        .isPresent())
+                .toList();
+        return definitions.isEmpty() ? fitting : definitions;
     }
 
     /** A name that fits; {@code detail} says what it is. */

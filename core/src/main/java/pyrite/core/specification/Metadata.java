@@ -153,8 +153,8 @@ public final class Metadata {
     private static double number(Expression item) {
         return switch (item) {
             case NumberLiteral literal -> literal.value();
-            case Expression.Unary(Operator operator, NumberLiteral literal, var _) when operator == Operator.NEGATE ->
-                -literal.value();
+            case Expression.Unary(Operator operator, NumberLiteral literal, var _)
+            when operator == Operator.NEGATE -> -literal.value();
             default -> Double.NaN;
         };
     }

@@ -65,14 +65,7 @@ public final class SubtreeCopy {
         String shortName = original.shortName() != null && Specification.isRequirement(original)
                 ? ids.get()
                 : original.shortName();
-        return new Element(
-                id,
-                original.kind(),
-                owner,
-                rank,
-                name,
-                shortName,
-                original.properties());
+        return new Element(id, original.kind(), owner, rank, name, shortName, original.properties());
     }
 
     private static boolean isLink(Element element) {

@@ -10,7 +10,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
-import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**
@@ -71,7 +70,8 @@ public final class Fit {
 
     /** Whether two ports say enough of what they carry to be compared. */
     static boolean areComparable(Model model, Element one, Element other) {
-        return PortFace.of(model, one).isComparable() && PortFace.of(model, other).isComparable();
+        return PortFace.of(model, one).isComparable()
+                && PortFace.of(model, other).isComparable();
     }
 
     private static List<Misfit> of(Model model, End one, End other) {

@@ -16,7 +16,6 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /**

@@ -98,7 +98,8 @@ public record PortFace(List<Feature> features, boolean isWhole) {
     PortFace conjugated() {
         return new PortFace(
                 features.stream()
-                        .map(feature -> new Feature(feature.name(), feature.element(), feature.way().conjugated(true)))
+                        .map(feature -> new Feature(
+                                feature.name(), feature.element(), feature.way().conjugated(true)))
                         .toList(),
                 isWhole);
     }

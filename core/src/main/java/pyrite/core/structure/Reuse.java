@@ -47,14 +47,14 @@ public final class Reuse {
         Insides insides = new Insides(model);
         Element owner = insides.of(into, List.of());
         if (!owner.kind().mayOwn(kind)) {
-            return new Result.Refused(
-                    "'" + name(owner) + "' is " + owner.kind().titleWithArticle() + " and cannot have "
-                            + kind.titleWithArticle());
+            return new Result.Refused("'" + name(owner) + "' is " + owner.kind().titleWithArticle()
+                    + " and cannot have " + kind.titleWithArticle());
         }
         List<Element> way = wayTo(owner, definition, new ArrayList<>());
         if (!way.isEmpty()) {
             return new Result.Refused("'" + name(owner) + "' would contain itself: "
-                    + way.stream().map(this::name).collect(Collectors.joining(" has ")) + "; make it a reference instead");
+                    + way.stream().map(this::name).collect(Collectors.joining(" has "))
+                    + "; make it a reference instead");
         }
         Element usage = new Element(
                         ElementId.fresh(),
@@ -69,7 +69,9 @@ public final class Reuse {
         return switch (model.apply(edit)) {
             case EditResult.Applied _ ->
                 new Result.Made(
-                        edit, usage.id(), kind.title() + " " + usage.name() + " : " + name(definition) + " added to " + name(owner));
+                        edit,
+                        usage.id(),
+                        kind.title() + " " + usage.name() + " : " + name(definition) + " added to " + name(owner));
             case EditResult.Refused(var problems) ->
                 new Result.Refused(problems.getFirst().message());
         };

@@ -18,8 +18,9 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * Connects what a drawing shows. Ends are given as the way to them from the outermost box: parts, then a port or nothing.
- * A way that leads out of a part gets a port at that part's border, bound to the port within. What does not fit is refused.
+ * Connects what a drawing shows. Ends are given as the way to them from the outermost box: parts, then a port or
+ * nothing. A way that leads out of a part gets a port at that part's border, bound to the port within. What does not
+ * fit is refused.
  */
 public final class Wiring {
     private final Model model;
@@ -85,7 +86,8 @@ public final class Wiring {
         List<Element> old = model.children(connector.id()).stream()
                 .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
                 .toList();
-        boolean isTurned = old.getLast().get(Property.TARGET).equals(ends.getFirst().get(Property.TARGET));
+        boolean isTurned =
+                old.getLast().get(Property.TARGET).equals(ends.getFirst().get(Property.TARGET));
         for (int i = 0; i < old.size(); i++) {
             Element end = ends.get(isTurned ? ends.size() - 1 - i : i);
             put.add(old.get(i).with(Property.TARGET, end.get(Property.TARGET).orElseThrow()));
@@ -106,7 +108,9 @@ public final class Wiring {
         if (oneEnd.kind() != ElementKind.PORT && otherEnd.kind() != ElementKind.PORT) {
             List<Pair> pairs = fitting(oneEnd, otherEnd);
             if (pairs.size() == 1) {
-                return join(plus(one, pairs.getFirst().one()), plus(other, pairs.getFirst().other()));
+                return join(
+                        plus(one, pairs.getFirst().one()),
+                        plus(other, pairs.getFirst().other()));
             }
             if (!pairs.isEmpty()) {
                 return new Result.Several(pairs);
@@ -207,7 +211,9 @@ public final class Wiring {
                 : null;
     }
 
-    /** The way shortened to at most a part and its port: each border on it gets a port. Empty if that cannot be made. */
+    /**
+     * The way shortened to at most a part and its port: each border on it gets a port. Empty if that cannot be made.
+     */
     private List<ElementId> outward(List<ElementId> way) {
         Element last = model.get(way.getLast());
         if (last.kind() != ElementKind.PORT) {
@@ -255,7 +261,8 @@ public final class Wiring {
                         model.inheritance().nearest(port, Property.CONJUGATED).orElse(null));
         put.add(made);
         binding(owner, within, List.of(made.id()));
-        also.add("port " + made.name() + " added to " + name(owner) + " and bound to " + name(inner) + "." + name(port));
+        also.add(
+                "port " + made.name() + " added to " + name(owner) + " and bound to " + name(inner) + "." + name(port));
         return made;
     }
 

@@ -183,7 +183,8 @@ public final class Arranging {
 
     private void change(Change change) {
         Element before = known.get(change.key());
-        Element metadata = before == null ? metadata(Placement.PLACED, ids(change.key().split("\\."))) : before;
+        Element metadata =
+                before == null ? metadata(Placement.PLACED, ids(change.key().split("\\."))) : before;
         double[] at = change.at() != null
                 ? new double[] {change.at().x(), change.at().y()}
                 : before == null ? new double[0] : Metadata.numbers(model, before, "position");
@@ -216,9 +217,8 @@ public final class Arranging {
     private void bend(Bend bend) {
         Element before = known.get(bend.edge());
         String[] words = bend.edge().split(" ");
-        Element metadata = before == null
-                ? metadata(Placement.BENT, ids(Arrays.copyOfRange(words, 1, words.length)))
-                : before;
+        Element metadata =
+                before == null ? metadata(Placement.BENT, ids(Arrays.copyOfRange(words, 1, words.length))) : before;
         List<Rank> ranks = Rank.after(null, 2);
         List<Element> values = bend.via().isEmpty()
                 ? List.of()
@@ -229,7 +229,8 @@ public final class Arranging {
                                 metadata,
                                 "corners",
                                 bend.via().stream()
-                                        .flatMapToDouble(point -> java.util.stream.DoubleStream.of(point.x(), point.y()))
+                                        .flatMapToDouble(
+                                                point -> java.util.stream.DoubleStream.of(point.x(), point.y()))
                                         .toArray(),
                                 ranks.get(1)));
         keep(before, metadata, values);

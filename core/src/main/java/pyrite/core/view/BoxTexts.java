@@ -56,7 +56,8 @@ final class BoxTexts {
     }
 
     /** The first definition a usage is typed by; null if there is none. */
-    @Nullable Element type(Element feature) {
+    @Nullable
+    Element type(Element feature) {
         return model.inheritance().generals(feature).stream()
                 .filter(general -> general.kind().isDefinition())
                 .findFirst()

@@ -9,7 +9,8 @@ import pyrite.core.structure.PortFace;
 
 /**
  * The content of a diagram before layout: boxes within boxes, ports on their borders, and the edges between them. Keys
- * are the ids on the way to what is shown, separated by points: an inherited part appears once under each expanded usage.
+ * are the ids on the way to what is shown, separated by points: an inherited part appears once under each expanded
+ * usage.
  *
  * @param nodes each behind the one it stands in
  * @param left the number of elements left out, because a larger diagram could not be read
@@ -45,11 +46,7 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         }
 
         /** A box at the top without ports. */
-        static Node plain(
-                Element element,
-                String keyword,
-                String title,
-                List<Compartment> compartments) {
+        static Node plain(Element element, String keyword, String title, List<Compartment> compartments) {
             return new Node(
                     element.id().toString(), "", element, keyword, title, compartments, List.of(), false, false, false);
         }

@@ -5,9 +5,9 @@ import org.jspecify.annotations.Nullable;
 import pyrite.core.view.Placement.Point;
 
 /**
- * The position of everything in a {@link Diagram}, px, x to the right and y down. What a person placed stands where they
- * put it; everything else is laid out by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the refinements of Schulze,
- * Spönemann, von Hanxleden 2014).
+ * The position of everything in a {@link Diagram}, px, x to the right and y down. What a person placed stands where
+ * they put it; everything else is laid out by ELK Layered (Sugiyama, Tagawa, Toda 1981, with the refinements of
+ * Schulze, Spönemann, von Hanxleden 2014).
  *
  * @param boxes each behind the one it stands in
  */
@@ -49,12 +49,16 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     /**
      * An edge with its corners.
      *
-     * @param points from its own end to the other, ends included, from the upper left corner of the drawing; empty where
-     *     a person has moved something, so that a way is to be found around the boxes as they stand
+     * @param points from its own end to the other, ends included, from the upper left corner of the drawing; empty
+     *     where a person has moved something, so that a way is to be found around the boxes as they stand
      * @param via the corners a person gave it
      * @param label the left end of its label's base line; null if there is no label or the way is to be found
      */
-    public record Line(Diagram.Edge edge, List<Point> points, List<Point> via, @Nullable Point label) {}
+    public record Line(
+            Diagram.Edge edge,
+            List<Point> points,
+            List<Point> via,
+            @Nullable Point label) {}
 
     /** Lays out a diagram that nobody has arranged. */
     public static DiagramLayout of(Diagram diagram) {
@@ -67,7 +71,8 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     }
 
     private static DiagramLayout best(Diagram diagram) {
-        boolean joinsPorts = diagram.nodes().stream().anyMatch(node -> !node.parent().isEmpty());
+        boolean joinsPorts =
+                diagram.nodes().stream().anyMatch(node -> !node.parent().isEmpty());
         if (joinsPorts) {
             return ElkLayout.rightward(diagram);
         }

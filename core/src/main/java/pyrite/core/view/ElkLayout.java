@@ -42,7 +42,9 @@ import pyrite.core.structure.PortFace;
 import pyrite.core.view.Placement.Point;
 import pyrite.core.view.Placement.Size;
 
-/** Layers, order, ports and lines of a diagram, computed by ELK Layered. The order of the model is kept where it can be. */
+/**
+ * Layers, order, ports and lines of a diagram, computed by ELK Layered. The order of the model is kept where it can be.
+ */
 final class ElkLayout {
     private static final double PORT = 12;
     private static final double INSET = 24;
@@ -65,8 +67,7 @@ final class ElkLayout {
     private ElkLayout(Diagram diagram, Predicate<Diagram.Edge> isLaidOut) {
         this.diagram = diagram;
         this.isLaidOut = isLaidOut;
-        this.surrounding =
-                diagram.nodes().stream().map(Diagram.Node::parent).collect(Collectors.toSet());
+        this.surrounding = diagram.nodes().stream().map(Diagram.Node::parent).collect(Collectors.toSet());
     }
 
     static DiagramLayout downward(Diagram diagram) {
@@ -78,8 +79,8 @@ final class ElkLayout {
     }
 
     /**
-     * ELK 0.12.1 loses count of ports in some drawings where lines skip levels of nested boxes or lead back to their own
-     * box. Where it does, lines are left out, and the page finds a way for them.
+     * ELK 0.12.1 loses count of ports in some drawings where lines skip levels of nested boxes or lead back to their
+     * own box. Where it does, lines are left out, and the page finds a way for them.
      */
     private static DiagramLayout run(Diagram diagram, Direction direction) {
         try {
@@ -150,7 +151,8 @@ final class ElkLayout {
         if (isOpenBox) {
             configure(made, direction);
             // The order of the model is compared in inner graphs, too, where the importer leaves this out.
-            made.setProperty(InternalProperties.MAX_MODEL_ORDER_NODES, diagram.nodes().size());
+            made.setProperty(
+                    InternalProperties.MAX_MODEL_ORDER_NODES, diagram.nodes().size());
             made.setProperty(
                     CoreOptions.PADDING,
                     new ElkPadding(BoxSizes.headHeight(node) + INSET / 2, INSET + PORT, INSET, INSET + PORT));
@@ -200,9 +202,7 @@ final class ElkLayout {
     }
 
     private ElkConnectableShape shape(String key) {
-        return ports.containsKey(key)
-                ? Objects.requireNonNull(ports.get(key))
-                : Objects.requireNonNull(nodes.get(key));
+        return ports.containsKey(key) ? Objects.requireNonNull(ports.get(key)) : Objects.requireNonNull(nodes.get(key));
     }
 
     private DiagramLayout.Box box(Diagram.Node node) {
@@ -239,7 +239,8 @@ final class ElkLayout {
             points.add(new Point(section.getEndX() + origin.x(), section.getEndY() + origin.y()));
         }
         straighten(points);
-        ElkLabel label = placed.getLabels().isEmpty() ? null : placed.getLabels().getFirst();
+        ElkLabel label =
+                placed.getLabels().isEmpty() ? null : placed.getLabels().getFirst();
         return new DiagramLayout.Line(
                 edge,
                 isTurned(edge) ? points.reversed() : points,

@@ -137,15 +137,12 @@ public final class GeneralView {
     private void generalizations(Diagram.Node node) {
         boolean isUsage = node.element().kind().isUsage();
         generalizations(
-                node,
-                Property.SPECIALIZES,
-                isUsage ? Diagram.Relation.SUBSETTING : Diagram.Relation.SPECIALIZATION);
+                node, Property.SPECIALIZES, isUsage ? Diagram.Relation.SUBSETTING : Diagram.Relation.SPECIALIZATION);
         generalizations(node, Property.TYPES, Diagram.Relation.TYPING);
         generalizations(node, Property.REDEFINES, Diagram.Relation.REDEFINITION);
     }
 
-    private void generalizations(
-            Diagram.Node node, Property<List<Reference>> property, Diagram.Relation relation) {
+    private void generalizations(Diagram.Node node, Property<List<Reference>> property, Diagram.Relation relation) {
         node.element()
                 .references(property)
                 .forEach(reference -> edge(node.key(), keys.get(reference.target()), relation, "", null));

@@ -16,7 +16,6 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 import pyrite.core.structure.ConnectorEnds;
 import pyrite.core.structure.Fit;
@@ -135,9 +134,8 @@ public final class InterconnectionView {
         if (one == null || other == null || one.key().equals(other.key())) {
             return;
         }
-        String problem = Fit.of(model, member).stream()
-                .map(Fit.Misfit::sentence)
-                .collect(Collectors.joining("; "));
+        String problem =
+                Fit.of(model, member).stream().map(Fit.Misfit::sentence).collect(Collectors.joining("; "));
         edges.add(Diagram.Edge.of(one.key(), other.key(), relation, label(member, one, other), member.id())
                 .withProblem(problem));
     }

@@ -10,19 +10,20 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
-import pyrite.core.model.ElementId;
 import pyrite.core.specification.Metadata;
 
 /**
  * Where a person put the boxes, ports and lines of a drawing, and which boxes are open or hidden, by the keys of a
  * {@link Diagram}. Lengths are px.
  */
-public record Placement(Map<String, Place> places, Map<String, List<Point>> bends, Set<String> open, Set<String> hidden) {
+public record Placement(
+        Map<String, Place> places, Map<String, List<Point>> bends, Set<String> open, Set<String> hidden) {
     static final ElementId PLACED = LibraryNames.id("Placement::Placed");
     static final ElementId BENT = LibraryNames.id("Placement::Bent");
 
@@ -34,7 +35,8 @@ public record Placement(Map<String, Place> places, Map<String, List<Point>> bend
     public record Size(double width, double height) {}
 
     /**
-     * @param at the upper left corner within the surrounding box, of a port its middle; null if the layout may choose it
+     * @param at the upper left corner within the surrounding box, of a port its middle; null if the layout may choose
+     *     it
      * @param size null if the texts decide
      */
     public record Place(@Nullable Point at, @Nullable Size size) {}
@@ -90,7 +92,9 @@ public record Placement(Map<String, Place> places, Map<String, List<Point>> bend
     }
 
     private static Stream<String> about(Element metadata) {
-        return metadata.references(Property.ABOUT).stream().map(Reference::target).map(ElementId::toString);
+        return metadata.references(Property.ABOUT).stream()
+                .map(Reference::target)
+                .map(ElementId::toString);
     }
 
     private static List<Point> points(double[] via) {
@@ -105,7 +109,8 @@ public record Placement(Map<String, Place> places, Map<String, List<Point>> bend
         places.forEach((key, place) -> all.merge(
                 key,
                 place,
-                (other, own) -> new Place(own.at() == null ? other.at() : own.at(), own.size() == null ? other.size() : own.size())));
+                (other, own) -> new Place(
+                        own.at() == null ? other.at() : own.at(), own.size() == null ? other.size() : own.size())));
         return new Placement(all, bends, open, hidden);
     }
 }

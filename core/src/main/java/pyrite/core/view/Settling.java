@@ -80,7 +80,8 @@ final class Settling {
             rectangles.put(box.node().key(), placed(box));
             around.put(box.node().key(), box.node().parent());
             box.node().ports().forEach(port -> around.put(port.key(), box.node().key()));
-            inside.computeIfAbsent(box.node().parent(), _ -> new ArrayList<>()).add(box.node().key());
+            inside.computeIfAbsent(box.node().parent(), _ -> new ArrayList<>())
+                    .add(box.node().key());
         }
         settle("");
         Set<String> changed = changed();
@@ -168,14 +169,18 @@ final class Settling {
 
     private static @Nullable Rectangle inTheWay(Rectangle box, List<Rectangle> standing) {
         // What the layout put close to another stands well; only what overlaps gives way.
-        return standing.stream().filter(other -> box.overlaps(other, 4)).findFirst().orElse(null);
+        return standing.stream()
+                .filter(other -> box.overlaps(other, 4))
+                .findFirst()
+                .orElse(null);
     }
 
     private Set<String> changed() {
         Set<String> changed = new HashSet<>();
         for (Box box : computed.boxes()) {
             Rectangle now = rectangle(box.node().key());
-            boolean same = now.x == box.x() && now.y == box.y() && now.width == box.width() && now.height == box.height();
+            boolean same =
+                    now.x == box.x() && now.y == box.y() && now.width == box.width() && now.height == box.height();
             boolean portsMoved = box.node().ports().stream()
                     .anyMatch(port -> placement.places().containsKey(port.key()));
             if (!same || portsMoved || changed.contains(box.node().parent())) {
@@ -235,10 +240,7 @@ final class Settling {
             Point a = line.points().get(i - 1);
             Point b = line.points().get(i);
             Rectangle piece = new Rectangle(
-                    Math.min(a.x(), b.x()),
-                    Math.min(a.y(), b.y()),
-                    Math.abs(a.x() - b.x()),
-                    Math.abs(a.y() - b.y()));
+                    Math.min(a.x(), b.x()), Math.min(a.y(), b.y()), Math.abs(a.x() - b.x()), Math.abs(a.y() - b.y()));
             if (piece.overlaps(box, 2)) {
                 return true;
             }

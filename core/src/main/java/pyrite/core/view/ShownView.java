@@ -19,7 +19,8 @@ import pyrite.core.model.Reference;
  * What a drawing shows. A view in the model says it by what it exposes and by the standard view it is typed by; each
  * element has a drawing of each form without that anybody makes a view.
  *
- * @param view the view that is shown or that keeps where the boxes of an element's own drawing stand; null if there is none
+ * @param view the view that is shown or that keeps where the boxes of an element's own drawing stand; null if there is
+ *     none
  * @param exposed what stands at the top
  */
 public record ShownView(Form form, @Nullable Element view, List<Element> exposed, Placement placement) {
@@ -100,7 +101,12 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
     static boolean keeps(Model model, Element view, Element element) {
         List<Element> exposures = exposures(model, view);
         return exposures.size() == 1
-                && exposures.getFirst().get(Property.TARGET).map(Reference::target).filter(element.id()::equals).isPresent()
+                && exposures
+                        .getFirst()
+                        .get(Property.TARGET)
+                        .map(Reference::target)
+                        .filter(element.id()::equals)
+                        .isPresent()
                 && exposures.getFirst().get(Property.REACH).orElse("one").equals(reach(element));
     }
 
@@ -137,9 +143,10 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
                         switch (exposure.get(Property.REACH).orElse("one")) {
                             case "members" -> boxes(model.children(target.id()));
                             case "self" -> boxes(model.subtree(target.id()));
-                            case "all" -> boxes(model.subtree(target.id())).stream()
-                                    .filter(each -> !each.equals(target))
-                                    .toList();
+                            case "all" ->
+                                boxes(model.subtree(target.id())).stream()
+                                        .filter(each -> !each.equals(target))
+                                        .toList();
                             default -> List.of(target);
                         });
             }

@@ -10,8 +10,8 @@ import pyrite.core.model.Model;
 import pyrite.core.specification.Metadata;
 
 /**
- * Takes what is removed from the model out of the views that show it, so that where its box stood is in nobody's way and
- * comes back with it when the removal is undone.
+ * Takes what is removed from the model out of the views that show it, so that where its box stood is in nobody's way
+ * and comes back with it when the removal is undone.
  */
 public final class Withdrawal {
     private Withdrawal() {}

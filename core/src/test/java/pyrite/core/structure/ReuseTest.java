@@ -49,8 +49,10 @@ class ReuseTest {
     @Test
     void nothingContainsItself() {
         assertThat(outcome("Unit", "Unit")).startsWith("'Unit' would contain itself: Unit has Unit");
-        assertThat(outcome("Unit", "Fan")).startsWith("'Fan' would contain itself: Fan has Unit has Pump has Motor has Fan");
-        assertThat(outcome("TwinPump", "Motor")).startsWith("'Motor' would contain itself: Motor has TwinPump has Motor");
+        assertThat(outcome("Unit", "Fan"))
+                .startsWith("'Fan' would contain itself: Fan has Unit has Pump has Motor has Fan");
+        assertThat(outcome("TwinPump", "Motor"))
+                .startsWith("'Motor' would contain itself: Motor has TwinPump has Motor");
         assertThat(outcome("TwinPump", "Pump")).startsWith("'Pump' would contain itself");
     }
 

@@ -63,8 +63,7 @@ class WiringTest {
                 way("plant", "Plant::unit", "Unit::pump", "Pump::outlet"),
                 way("plant", "Plant::unit", "Unit::valve", "Valve::inlet"));
         assertThat(written(result, "Unit")).contains("connect pump.outlet to valve.inlet;");
-        assertThat(((Wiring.Result.Made) result).summary())
-                .isEqualTo("pump.outlet connected to valve.inlet in Unit");
+        assertThat(((Wiring.Result.Made) result).summary()).isEqualTo("pump.outlet connected to valve.inlet in Unit");
     }
 
     @Test
@@ -73,18 +72,18 @@ class WiringTest {
                 MODEL,
                 way("Plant", "Plant::unit", "Unit::valve", "Valve::outlet"),
                 way("Plant", "Plant::cylinder", "Cylinder::oil"));
-        assertThat(written(result, "Unit"))
-                .contains("port outlet : ~Hose;")
-                .contains("bind valve.outlet = outlet;");
+        assertThat(written(result, "Unit")).contains("port outlet : ~Hose;").contains("bind valve.outlet = outlet;");
         assertThat(written(result, "Plant")).contains("connect unit.outlet to cylinder.oil;");
         assertThat(((Wiring.Result.Made) result).summary())
-                .isEqualTo("unit.outlet connected to cylinder.oil in Plant; port outlet added to Unit and bound to valve.outlet");
+                .isEqualTo(
+                        "unit.outlet connected to cylinder.oil in Plant; port outlet added to Unit and bound to valve.outlet");
     }
 
     @Test
     void aPortOfTheWholeHandsOnWhatAPartHas() {
         assertThat(written(
-                        Wiring.connect(MODEL, way("Plant", "Plant::tank", "Tank::drain"), way("Plant", "Plant::outside")),
+                        Wiring.connect(
+                                MODEL, way("Plant", "Plant::tank", "Tank::drain"), way("Plant", "Plant::outside")),
                         "Plant"))
                 .contains("bind tank.drain = outside;");
         assertThat(refusal(Wiring.connect(
@@ -121,11 +120,13 @@ class WiringTest {
                 List.of(Models.id(one, "Test::Plant"), Models.id(one, "Test::Plant::cylinder")));
         assertThat(((Wiring.Result.Made) result).summary()).startsWith("pump.outlet connected to cylinder.oil");
         assertThat(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::cylinder")))
-                .isInstanceOfSatisfying(Wiring.Result.Several.class, several -> assertThat(several.pairs())
-                        .extracting(Wiring.Pair::oneName, Wiring.Pair::otherName)
-                        .containsExactly(
-                                org.assertj.core.api.Assertions.tuple("oil", "oil"),
-                                org.assertj.core.api.Assertions.tuple("drain", "oil")));
+                .isInstanceOfSatisfying(
+                        Wiring.Result.Several.class,
+                        several -> assertThat(several.pairs())
+                                .extracting(Wiring.Pair::oneName, Wiring.Pair::otherName)
+                                .containsExactly(
+                                        org.assertj.core.api.Assertions.tuple("oil", "oil"),
+                                        org.assertj.core.api.Assertions.tuple("drain", "oil")));
         assertThat(refusal(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::loose"))))
                 .contains("no port of 'tank' fits a port of 'loose'");
         assertThat(written(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("Plant", "Plant::rod")), "Plant"))
@@ -153,9 +154,7 @@ class WiringTest {
     @Test
     void whatIsConnectedIsNotConnectedTwice() {
         Wiring.Result first = Wiring.connect(
-                MODEL,
-                way("Plant", "Plant::tank", "Tank::oil"),
-                way("Plant", "Plant::cylinder", "Cylinder::oil"));
+                MODEL, way("Plant", "Plant::tank", "Tank::oil"), way("Plant", "Plant::cylinder", "Cylinder::oil"));
         Model next = ((EditResult.Applied) MODEL.apply(((Wiring.Result.Made) first).edit())).model();
         assertThat(refusal(Wiring.connect(
                         next,

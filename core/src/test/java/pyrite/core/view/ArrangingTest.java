@@ -32,7 +32,8 @@ class ArrangingTest {
     }
 
     private static String key(Model model, String part) {
-        return element(model, "Unit").id() + "." + element(model, "Unit::" + part).id();
+        return element(model, "Unit").id() + "."
+                + element(model, "Unit::" + part).id();
     }
 
     private static Model applied(Model model, Edit edit) {
@@ -103,7 +104,10 @@ class ArrangingTest {
                                 List.of(new Bend(pipe.key(), via)))
                         .edit());
         Diagram diagram = InterconnectionView.of(next, shown(next), java.util.Set.of());
-        assertThat(DiagramLayout.of(diagram, shown(next).placement()).lines().getFirst().via())
+        assertThat(DiagramLayout.of(diagram, shown(next).placement())
+                        .lines()
+                        .getFirst()
+                        .via())
                 .isEqualTo(via);
         Model freed = applied(next, Arranging.freed(next, shown(next).view()));
         assertThat(shown(freed).placement()).isEqualTo(Placement.NONE);
@@ -114,7 +118,8 @@ class ArrangingTest {
         Model next = arranged(MODEL, MOVED, new Change(key(MODEL, "tank"), null, null, true, true));
         Element top = next.owners(element(next, "Unit")).getLast();
         String text = NotationWriter.write(next, List.of(top));
-        Model back = NotationReader.readBack(next, List.of(top), new Source("", text)).model();
+        Model back = NotationReader.readBack(next, List.of(top), new Source("", text))
+                .model();
         assertThat(shown(back).placement()).isEqualTo(shown(next).placement());
         assertThat(NotationWriter.write(back, List.of(top))).isEqualTo(text);
     }

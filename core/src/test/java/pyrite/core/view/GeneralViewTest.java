@@ -72,8 +72,8 @@ class GeneralViewTest {
 
     @Test
     void noTwoBoxesLieOverEachOther() {
-        List<DiagramLayout.Box> boxes = DiagramLayout.of(general(MODEL, element("Gate"), Set.of()))
-                .boxes();
+        List<DiagramLayout.Box> boxes =
+                DiagramLayout.of(general(MODEL, element("Gate"), Set.of())).boxes();
         for (DiagramLayout.Box a : boxes) {
             assertThat(boxes.stream().filter(b -> b != a))
                     .allSatisfy(b -> assertThat(a.x() + a.width() <= b.x()
@@ -148,7 +148,8 @@ class GeneralViewTest {
 
     @Test
     void noBoxesOverlapAndEveryLineBeginsAndEndsAtItsBoxes() {
-        DiagramLayout layout = DiagramLayout.of(general(MODEL, element("Gate"), Set.of(element("Gate::leaf").id().toString())));
+        DiagramLayout layout = DiagramLayout.of(general(
+                MODEL, element("Gate"), Set.of(element("Gate::leaf").id().toString())));
         List<DiagramLayout.Box> boxes = layout.boxes();
         for (DiagramLayout.Box a : boxes) {
             assertThat(a.x()).isNotNegative();

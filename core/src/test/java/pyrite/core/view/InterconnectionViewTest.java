@@ -112,8 +112,10 @@ class InterconnectionViewTest {
 
     @Test
     void noBoxOverlapsAnotherAndWhatIsInsideStaysInside() {
-        List<Box> boxes = DiagramLayout.of(of("Plant", key("Plant", "Plant::unit"))).boxes();
-        Map<String, Box> byKey = boxes.stream().collect(Collectors.toMap(box -> box.node().key(), box -> box));
+        List<Box> boxes =
+                DiagramLayout.of(of("Plant", key("Plant", "Plant::unit"))).boxes();
+        Map<String, Box> byKey =
+                boxes.stream().collect(Collectors.toMap(box -> box.node().key(), box -> box));
         for (Box box : boxes) {
             Box around = byKey.get(box.node().parent());
             if (around != null) {
@@ -123,11 +125,11 @@ class InterconnectionViewTest {
                 assertThat(box.y() + box.height()).isLessThan(around.height());
             }
             boxes.stream()
-                    .filter(other -> other != box && other.node().parent().equals(box.node().parent()))
+                    .filter(other -> other != box
+                            && other.node().parent().equals(box.node().parent()))
                     .forEach(other -> assertThat(new Settling.Rectangle(box.x(), box.y(), box.width(), box.height())
                                     .overlaps(
-                                            new Settling.Rectangle(
-                                                    other.x(), other.y(), other.width(), other.height()),
+                                            new Settling.Rectangle(other.x(), other.y(), other.width(), other.height()),
                                             0))
                             .isFalse());
         }
@@ -139,11 +141,12 @@ class InterconnectionViewTest {
         Box plant = layout.boxes().getFirst();
         Box unit = layout.boxes().get(1);
         DiagramLayout.Port port = unit.ports().getFirst();
-        assertThat(layout.lines().getFirst().points().getFirst())
-                .satisfies(start -> {
-                    assertThat(start.x()).isCloseTo(plant.x() + unit.x() + port.x(), org.assertj.core.api.Assertions.within(7.0));
-                    assertThat(start.y()).isCloseTo(plant.y() + unit.y() + port.y(), org.assertj.core.api.Assertions.within(0.1));
-                });
+        assertThat(layout.lines().getFirst().points().getFirst()).satisfies(start -> {
+            assertThat(start.x())
+                    .isCloseTo(plant.x() + unit.x() + port.x(), org.assertj.core.api.Assertions.within(7.0));
+            assertThat(start.y())
+                    .isCloseTo(plant.y() + unit.y() + port.y(), org.assertj.core.api.Assertions.within(0.1));
+        });
     }
 
     @Test
@@ -164,10 +167,14 @@ class InterconnectionViewTest {
 
     @Test
     void theDrawingOfAnElementUsesTheViewThatKeepsItsArrangement() {
-        assertThat(ShownView.of(MODEL, element("Plant"), ShownView.Form.INTERCONNECTION).view())
+        assertThat(ShownView.of(MODEL, element("Plant"), ShownView.Form.INTERCONNECTION)
+                        .view())
                 .isEqualTo(element("kept"));
-        assertThat(ShownView.of(MODEL, element("Plant"), ShownView.Form.GENERAL).view()).isNull();
-        assertThat(ShownView.of(MODEL, element("Unit"), ShownView.Form.INTERCONNECTION).view()).isNull();
+        assertThat(ShownView.of(MODEL, element("Plant"), ShownView.Form.GENERAL).view())
+                .isNull();
+        assertThat(ShownView.of(MODEL, element("Unit"), ShownView.Form.INTERCONNECTION)
+                        .view())
+                .isNull();
     }
 
     @Test
@@ -193,7 +200,8 @@ class InterconnectionViewTest {
     void aPortStandsAtTheNearestBorder() {
         Diagram.Port port = of("Unit").nodes().getFirst().ports().getFirst();
         assertThat(List.of(new Point(3, 50), new Point(95, 50), new Point(40, 2), new Point(40, 99)))
-                .extracting(at -> Settling.atBorder(port, at, new Size(100, 100)).side())
+                .extracting(
+                        at -> Settling.atBorder(port, at, new Size(100, 100)).side())
                 .containsExactly(
                         DiagramLayout.Side.LEFT,
                         DiagramLayout.Side.RIGHT,

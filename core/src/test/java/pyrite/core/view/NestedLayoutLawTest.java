@@ -33,8 +33,8 @@ class NestedLayoutLawTest {
             view.diagram(model, open).nodes().forEach(node -> open.add(node.key()));
         }
         DiagramLayout layout = DiagramLayout.of(view.diagram(model, open));
-        Map<String, List<Box>> siblings =
-                layout.boxes().stream().collect(Collectors.groupingBy(box -> box.node().parent()));
+        Map<String, List<Box>> siblings = layout.boxes().stream()
+                .collect(Collectors.groupingBy(box -> box.node().parent()));
         for (Box box : layout.boxes()) {
             for (Box inner : siblings.getOrDefault(box.node().key(), List.of())) {
                 assertThat(inner.x()).isNotNegative();
@@ -49,7 +49,8 @@ class NestedLayoutLawTest {
     private static void standApart(List<Box> boxes) {
         for (int i = 0; i < boxes.size(); i++) {
             for (int k = 0; k < i; k++) {
-                assertThat(rectangle(boxes.get(i)).overlaps(rectangle(boxes.get(k)), 0)).isFalse();
+                assertThat(rectangle(boxes.get(i)).overlaps(rectangle(boxes.get(k)), 0))
+                        .isFalse();
             }
         }
     }
@@ -82,9 +83,10 @@ class NestedLayoutLawTest {
             String one = ends.get(random.nextInt(ends.size()));
             String other = ends.get(random.nextInt(ends.size()));
             if (!one.equals(other)) {
-                text.append(random.nextInt(4) == 0
-                        ? "bind " + one + " = " + other + ";"
-                        : "connect " + one + " to " + other + ";");
+                text.append(
+                        random.nextInt(4) == 0
+                                ? "bind " + one + " = " + other + ";"
+                                : "connect " + one + " to " + other + ";");
             }
         }
         return text.toString();
