@@ -4,6 +4,7 @@ import { around } from './geometry.js';
 import { startGestures } from './gestures.js';
 import { startKeyboard } from './keyboard.js';
 import { Scene } from './scene.js';
+import { svg } from './shapes.js';
 import { Viewport } from './viewport.js';
 
 export class Canvas {
@@ -18,8 +19,10 @@ export class Canvas {
     host.canvas = this;
     this.sheet = host.querySelector('svg.diagram');
     this.editable = this.sheet.dataset.editable === 'true';
-    this.scene = new Scene(this.sheet, this.editable);
-    this.viewport = new Viewport(host, this.sheet);
+    const over = svg('svg', { class: 'diagram over', 'aria-hidden': 'true' });
+    this.sheet.after(over);
+    this.scene = new Scene(this.sheet, over, this.editable);
+    this.viewport = new Viewport(host, this.sheet, over);
     this.chosen = new Set();
     startGestures(this);
     startKeyboard(this);
@@ -30,11 +33,19 @@ export class Canvas {
     addEventListener('pointerup', () => (this.isPressed = false), true);
   }
 
-  /** Fetches what is to be seen. Of several at once only the one asked for last counts. */
-  async load() {
+  /**
+   * Fetches what is to be seen. Of several at once only the one asked for last counts.
+   *
+   * @param afresh whether nothing needs to stay where it is
+   */
+  async load(afresh = false) {
+    if (this.host.classList.contains('moving')) {
+      this.isLate = true;
+      return;
+    }
     const asked = Symbol('asked');
     this.asked = asked;
-    const data = await this.acts.load(this.data ? this.scene.seen : {});
+    const data = await this.acts.load(this.data && !afresh ? this.scene.seen : {});
     if (!data || this.asked !== asked) {
       return;
     }
@@ -55,6 +66,14 @@ export class Canvas {
     }
     this.acts.shown?.(this, isFirst);
     this.host.dataset.shown = String(data.revision);
+  }
+
+  /** To be called when something was let go: shows what came meanwhile. */
+  catchUp() {
+    if (this.isLate) {
+      this.isLate = false;
+      this.load();
+    }
   }
 
   /** The part that was in sight when one left it in this tab, else all of it. */

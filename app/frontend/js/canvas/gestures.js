@@ -211,6 +211,7 @@ function move(canvas, box, pressed) {
       const moving = new Set(boxes);
       others = (scene.children.get(box.parent) ?? []).filter((each) => !moving.has(each));
       canvas.host.classList.add('moving');
+      scene.lift(boxes);
     },
     move: (event) => {
       const [dx, dy] = delta(canvas, event, pressed);
@@ -248,14 +249,17 @@ function move(canvas, box, pressed) {
 function follow(canvas, boxes, lines) {
   const { scene } = canvas;
   const all = [...new Set([...lines, ...scene.linesThrough(boxes)])];
+  scene.liftLines(all);
   scene.route(all, true);
   all.forEach((line) => scene.drawLine(line));
 }
 
 function finish(canvas) {
+  canvas.scene.putDown();
   canvas.scene.aids();
   canvas.host.classList.remove('moving', 'joining');
   canvas.sheet.querySelectorAll('.into').forEach((node) => node.classList.remove('into'));
+  canvas.catchUp();
 }
 
 function drawGuides(canvas, outer, guides) {

@@ -14,9 +14,13 @@ const OUTWARD = { left: [-1, 0], right: [1, 0], top: [0, -1], bottom: [0, 1] };
 const OPPOSITE = { left: 'right', right: 'left', top: 'bottom', bottom: 'top' };
 
 export class Scene {
-  /** @param sheet an svg element */
-  constructor(sheet, editable) {
+  /**
+   * @param sheet an svg element
+   * @param over another above it, for what moves: only that is painted anew while something is dragged
+   */
+  constructor(sheet, over, editable) {
     this.sheet = sheet;
+    this.over = over;
     this.editable = editable;
     this.boxes = new Map();
     this.ports = new Map();
@@ -24,7 +28,10 @@ export class Scene {
     this.boxLayer = svg('g', { class: 'boxes' });
     this.lineLayer = svg('g', { class: 'edges' });
     this.topLayer = svg('g', { class: 'aids' });
-    sheet.replaceChildren(defs(), this.boxLayer, this.lineLayer, this.topLayer);
+    this.liftedBoxes = svg('g');
+    this.liftedLines = svg('g');
+    sheet.replaceChildren(defs(), this.boxLayer, this.lineLayer);
+    over.replaceChildren(this.liftedBoxes, this.liftedLines, this.topLayer);
   }
 
   /** Shows what the server sent; what is drawn already and has not changed stays the same node of the page. */
@@ -106,13 +113,37 @@ export class Scene {
     });
     const own = new Set([from, to]);
     const isFree = () => {
-      const pieces = piecesOf(before.points);
+      const pieces = this.pieces(before);
       return this.obstacleBoxes(line).every(
         (box) => own.has(box) || pieces.every((piece) => !overlaps(piece, this.absolute(box), -1)),
       );
     };
     line.at = holds && before.at;
     return holds && isFree() ? before.points : null;
+  }
+
+  /** Puts boxes that stand in the same box above the sheet, until they are put down again. */
+  lift(boxes) {
+    this.putDown();
+    const outer = this.boxes.get(boxes[0]?.parent);
+    const { x, y } = outer ? this.absolute(outer) : { x: 0, y: 0 };
+    this.liftedBoxes.setAttribute('transform', `translate(${x} ${y})`);
+    this.lifted = boxes.map((box) => ({ node: box.node, host: box.node.parentNode, before: box.node.nextSibling }));
+    this.liftedBoxes.append(...boxes.map((box) => box.node));
+  }
+
+  liftLines(lines) {
+    if (this.lifted) {
+      lines
+        .filter((line) => line.node.parentNode === this.lineLayer)
+        .forEach((line) => this.liftedLines.append(line.node));
+    }
+  }
+
+  putDown() {
+    this.lifted?.reverse().forEach(({ node, host, before }) => host.insertBefore(node, before));
+    this.lifted = null;
+    this.lineLayer.append(...this.liftedLines.childNodes);
   }
 
   /** The rectangle of a box from the upper left corner of the drawing. */
@@ -233,22 +264,29 @@ export class Scene {
     );
   }
 
+  /** The pieces of a line, found once for each way it has. */
+  pieces(line) {
+    if (line.piecesOf !== line.points) {
+      line.piecesOf = line.points;
+      line.pieces = piecesOf(line.points ?? []);
+    }
+    return line.pieces;
+  }
+
   /** The lines that pass through boxes they do not belong to. */
   linesThrough(boxes) {
     const rects = boxes.map((box) => ({ box, rect: this.absolute(box) }));
-    return [...this.lines.values()].filter((line) => {
-      const [from, to] = [this.boxOf(line.from), this.boxOf(line.to)];
-      const own = new Set([from, to, ...this.surroundings(from), ...this.surroundings(to)]);
-      const pieces = piecesOf(line.points ?? []);
-      return rects.some(
+    return [...this.lines.values()].filter((line) =>
+      rects.some(
         ({ box, rect }) =>
-          !own.has(box) &&
-          pieces.some(
-            (piece) =>
-              piece.x < right(rect) && right(piece) > rect.x && piece.y < bottom(rect) && bottom(piece) > rect.y,
-          ),
-      );
-    });
+          this.pieces(line).some((piece) => overlaps(piece, rect, -1)) && !this.isEndOrAround(box, line),
+      ),
+    );
+  }
+
+  /** Whether a line begins or ends at a box or inside it. */
+  isEndOrAround(box, line) {
+    return [this.boxOf(line.from), this.boxOf(line.to)].some((end) => end === box || this.isWithin(end, box));
   }
 
   /** Finds ways for some lines as everything stands now. While something is dragged the rest waits its turn. */
@@ -258,7 +296,7 @@ export class Scene {
     const ends = this.ends(lines);
     const pieces = [...this.lines.values()]
       .filter((line) => line.points && !rest.has(line))
-      .flatMap((line) => piecesOf(line.points));
+      .flatMap((line) => this.pieces(line));
     for (const line of lines) {
       const [from, to] = ends.get(line);
       const isLate = isHasty && performance.now() > until;
@@ -266,7 +304,7 @@ export class Scene {
         ? through(from, to, line.via)
         : route(from, to, isLate ? [] : this.obstacles(line), pieces);
       line.at = null;
-      pieces.push(...piecesOf(line.points));
+      pieces.push(...this.pieces(line));
     }
   }
 

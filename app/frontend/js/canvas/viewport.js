@@ -9,10 +9,13 @@ const REST = 160;
 const FAR = 0.45;
 
 export class Viewport {
-  /** @param host the window onto the sheet */
-  constructor(host, sheet) {
+  /**
+   * @param host the window onto the sheets
+   * @param sheets lie above each other and are moved together
+   */
+  constructor(host, ...sheets) {
     this.host = host;
-    this.sheet = sheet;
+    this.sheets = sheets;
     this.x = 0;
     this.y = 0;
     this.scale = 1;
@@ -20,11 +23,13 @@ export class Viewport {
   }
 
   apply() {
-    this.sheet.classList.add('gliding');
     clearTimeout(this.resting);
-    this.resting = setTimeout(() => this.sheet.classList.remove('gliding'), REST);
-    this.sheet.style.transform = `translate(${this.x}px, ${this.y}px) scale(${this.scale})`;
-    this.sheet.classList.toggle('far', this.scale < FAR);
+    this.resting = setTimeout(() => this.sheets.forEach((sheet) => sheet.classList.remove('gliding')), REST);
+    for (const sheet of this.sheets) {
+      sheet.classList.add('gliding');
+      sheet.style.transform = `translate(${this.x}px, ${this.y}px) scale(${this.scale})`;
+      sheet.classList.toggle('far', this.scale < FAR);
+    }
   }
 
   /** Shows all of a rectangle of the sheet in the middle, but not larger than its natural size. */

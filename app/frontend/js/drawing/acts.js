@@ -56,8 +56,14 @@ function showHidden(drawing) {
   return keys.length ? drawing.arrange(keys.map((key) => ({ key, hidden: false }))) : say('Nothing is hidden here.');
 }
 
-/** Gives the chosen boxes back to the layout. */
-const free = (drawing) => drawing.save('free', {});
+/** Gives everything back to the layout. */
+async function free(drawing) {
+  if (drawing.canvas.data.view) {
+    await drawing.save('free', {});
+  }
+  await drawing.canvas.load(true);
+  drawing.canvas.fit();
+}
 
 export function actsOn(drawing) {
   const box = () => drawing.canvas.scene.boxOf(drawing.canvas.current);
@@ -76,7 +82,7 @@ export function actsOn(drawing) {
   ];
   const arranging = [
     { label: 'Show what is taken out of this view', run: () => showHidden(drawing) },
-    { label: 'Give all places back to the layout', run: () => free(drawing) },
+    { label: 'Lay out anew', run: () => free(drawing) },
     null,
   ];
   const items = () => {

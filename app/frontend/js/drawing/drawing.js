@@ -80,6 +80,8 @@ export class Drawing {
     this.element = element;
     this.form = form;
     this.fresh = new Map();
+    /** The keys of boxes that are opened or closed and get a new size by it. */
+    this.turned = new Set();
     this.canvas = new Canvas(host, {
       load: (seen) => this.load(seen),
       shown,
@@ -98,7 +100,11 @@ export class Drawing {
   async load(seen) {
     const open = openKeys();
     // What was dropped at a place stands there as long as nothing else is known of it.
-    const data = { form: this.form, open, seen: { ...Object.fromEntries(this.fresh), ...seen } };
+    const stands = Object.fromEntries(
+      Object.entries(seen).map(([key, place]) => [key, this.turned.has(key) ? place.slice(0, 2) : place]),
+    );
+    this.turned.clear();
+    const data = { form: this.form, open, seen: { ...Object.fromEntries(this.fresh), ...stands } };
     const response = await send(`element/${this.element}/drawing.json`, data).catch(() => null);
     return response?.ok ? response.json() : null;
   }
@@ -121,6 +127,8 @@ export class Drawing {
   toggle(box) {
     const open = this.canvas.data.boxes.filter((each) => each.open && each.openable).map((each) => each.key);
     keepOpen(box.open ? open.filter((key) => key !== box.key && !key.startsWith(`${box.key}.`)) : [...open, box.key]);
+    this.canvas.scene.surroundings(box).forEach((outer) => this.turned.add(outer.key));
+    this.turned.add(box.key);
     this.canvas.load();
   }
 

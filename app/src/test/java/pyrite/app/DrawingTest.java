@@ -18,7 +18,9 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.view.ShownView;
 
-/** A person shapes a part on its drawing, with the mouse and with keys; what counts is the notation that comes of it. */
+/**
+ * A person shapes a part on its drawing, with the mouse and with keys; what counts is the notation that comes of it.
+ */
 class DrawingTest extends InBrowser {
     private static final String NO_SKID = "part def Skid;";
     private static final String SKID = """
@@ -65,7 +67,8 @@ class DrawingTest extends InBrowser {
         WebElement field = see("#bring input");
         field.clear();
         field.sendKeys(definition);
-        until(driver -> driver.findElement(By.cssSelector(".offer .label")).getText().equals(definition));
+        until(driver ->
+                driver.findElement(By.cssSelector(".offer .label")).getText().equals(definition));
         drag(() -> see(".offer .label"), () -> title(into));
         drawn(before + 1);
     }
@@ -106,7 +109,8 @@ class DrawingTest extends InBrowser {
         inside("HydraulicPowerUnit");
         click("[data-bring]");
         see("#bring input").sendKeys("SurgeGate");
-        until(driver -> driver.findElement(By.cssSelector(".offer .label")).getText().equals("SurgeGate"));
+        until(driver ->
+                driver.findElement(By.cssSelector(".offer .label")).getText().equals("SurgeGate"));
         drag(() -> see(".offer .label"), () -> title("part def HydraulicPowerUnit"));
         told("Not added: 'HydraulicPowerUnit' would contain itself");
         assertThat(revision()).isEqualTo(1);
@@ -143,10 +147,16 @@ class DrawingTest extends InBrowser {
                     .filter(each -> "SurgeGate interconnection view".equals(each.name()))
                     .findFirst()
                     .orElseThrow();
-            String key = merrow.named("SurgeGate").id() + "." + merrow.named("hinge").id();
-            var place = ShownView.of(merrow.head().model(), view).orElseThrow().placement().places().get(key);
+            String key =
+                    merrow.named("SurgeGate").id() + "." + merrow.named("hinge").id();
+            var place = ShownView.of(merrow.head().model(), view)
+                    .orElseThrow()
+                    .placement()
+                    .places()
+                    .get(key);
             odo.until().until(presenceOfElementLocated(By.cssSelector("#canvas[data-shown='2']")));
-            String at = "translate(" + shown(place.at().x()) + " " + shown(place.at().y()) + ")";
+            String at = "translate(" + shown(place.at().x()) + " "
+                    + shown(place.at().y()) + ")";
             assertThat(odo.driver()
                             .findElement(By.cssSelector(".box[aria-label^='part hinge']"))
                             .getAttribute("transform"))
@@ -164,7 +174,8 @@ class DrawingTest extends InBrowser {
         title("part hinge").click();
         press("h");
         drawn(2);
-        assertThat(ines.driver().findElements(By.cssSelector(".box[aria-label^='part hinge']"))).isEmpty();
+        assertThat(ines.driver().findElements(By.cssSelector(".box[aria-label^='part hinge']")))
+                .isEmpty();
         assertThat(merrow.named("hinge")).isNotNull();
         title("part beacon").click();
         press(Keys.DELETE);
@@ -201,7 +212,8 @@ class DrawingTest extends InBrowser {
     @Test
     void aLineIsBentAndItsEndLedElsewhere() {
         inside("HydraulicPowerUnit");
-        WebElement line = until(presenceOfElementLocated(By.cssSelector(".edge.interface[aria-label*='returnLine'] .way")));
+        WebElement line =
+                until(presenceOfElementLocated(By.cssSelector(".edge.interface[aria-label*='returnLine'] .way")));
         new Actions(ines.driver())
                 .clickAndHold(line)
                 .moveByOffset(0, 40)
@@ -215,11 +227,12 @@ class DrawingTest extends InBrowser {
     void aDrawingIsSavedAsAPictureThatStandsForItself() throws Exception {
         inside("HydraulicPowerUnit");
         Object text = ines.driver()
-                .executeAsyncScript(
-                        "const done = arguments[0]; const { asSvg } = await import('/js/canvas/export.js');"
-                                + "done(await asSvg(document.getElementById('canvas').canvas));");
+                .executeAsyncScript("const done = arguments[0]; const { asSvg } = await import('/js/canvas/export.js');"
+                        + "done(await asSvg(document.getElementById('canvas').canvas));");
         String svg = String.valueOf(text);
-        assertThat(svg).contains("data:", "font-face", ">pumps [2] : Pump</text>").doesNotContain("var(--");
+        assertThat(svg)
+                .contains("data:", "font-face", ">pumps [2] : Pump</text>")
+                .doesNotContain("var(--");
         DocumentBuilderFactory.newInstance()
                 .newDocumentBuilder()
                 .parse(new ByteArrayInputStream(svg.getBytes(StandardCharsets.UTF_8)));

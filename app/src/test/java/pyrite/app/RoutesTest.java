@@ -44,20 +44,21 @@ class RoutesTest extends InProject {
                                             : id(model, "closingCheck"))
                             .replace("{tagId}", "00000000-0000-4000-8000-000000000001")
                             .replace("{file}", "00000000-0000-4000-8000-000000000000")
-                    + query(id(model, "closesInTime"), id(model, "closesOnOnePump"));
+                    + query(id(model, "closesInTime"), id(model, "closesOnOnePump"), id(model, "SurgeGate"));
         }
 
         /** What must be asked for an answer. */
-        private String query(String one, String other) {
+        private String query(String one, String other, String part) {
             return switch (pattern.substring(pattern.lastIndexOf('/') + 1)) {
                 case "find" -> "?q=gate";
                 case "between" -> "?from=0";
+                case "parts" -> "?of=" + part;
                 case "of.json", "ways.json", "links" -> "?element=" + one;
                 case "candidates.json", "candidates" -> "?kind=derive&out=false&element=" + one;
                 case "between.json" -> "?left=" + one + "&right=" + other;
                 case "trace" -> "?set=~need";
                 case "matrix.json", "matrix" -> "?kind=frame&rows=~requirement&columns=~need";
-                case "export.csv" -> "?set=~need&rows=~need&columns=~need&kind=frame";
+                case "export.csv" -> "?set=~need&rows=~need&columns=~need&kind=frame&of=" + part;
                 default -> "";
             };
         }

@@ -1,5 +1,7 @@
 package pyrite.app.architecture;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
@@ -49,6 +51,11 @@ class DrawingController {
     private static final int MOST_SEEN = 4_000;
     private static final int MOST_CHANGED = 1_000;
     private static final int MOST_OFFERED = 80;
+    private static final int MOST_LAYOUTS = 60;
+
+    /** Layouts of drawings that nobody arranged: most requests ask for one that was asked for before. */
+    private final Cache<Diagram, DiagramLayout> layouts =
+            Caffeine.newBuilder().maximumSize(MOST_LAYOUTS).build();
 
     private final Workspace workspace;
 
@@ -75,12 +82,15 @@ class DrawingController {
                 ShownView.of(head.model(), element).orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
         Set<String> open = asked.open() == null ? shown.placement().open() : new LinkedHashSet<>(asked.open());
         Diagram diagram = shown.diagram(head.model(), open);
-        Placement placement = shown.placement().orElse(DrawingData.places(asked.seen()));
         return DrawingData.of(
                 shown.view() == null ? null : shown.view().id(),
                 head.number(),
                 diagram,
-                DiagramLayout.of(diagram, placement),
+                DiagramLayout.of(
+                        diagram,
+                        shown.placement(),
+                        DrawingData.places(asked.seen()),
+                        each -> layouts.get(each, DiagramLayout::best)),
                 shown.placement());
     }
 

@@ -2,10 +2,7 @@ package pyrite.bench.load;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.ServerSocket;
-import java.net.URI;
 import java.net.http.HttpResponse;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -16,7 +13,6 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
-import org.springframework.util.FileSystemUtils;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -36,37 +32,13 @@ public final class Load implements AutoCloseable {
     private static final Duration TYPING = Duration.ofSeconds(2);
     private static final int IMPORTED = 5000;
 
-    private final Process server;
-    private final URI address;
-    private final Path folder;
+    private final OwnServer server;
     private final Times times = new Times();
     private final ConcurrentLinkedQueue<String> refused = new ConcurrentLinkedQueue<>();
     private final List<String> heap = new ArrayList<>();
 
     private Load(Path jar) throws IOException {
-        this.folder = Files.createTempDirectory("pyrite-load");
-        int port;
-        try (ServerSocket free = new ServerSocket(0)) {
-            port = free.getLocalPort();
-        }
-        this.address = URI.create("http://localhost:" + port);
-        this.server = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-XX:+UseG1GC",
-                        "-Xss4m",
-                        "-Xmx2g",
-                        "--enable-native-access=ALL-UNNAMED",
-                        "-jar",
-                        jar.toString(),
-                        "serve",
-                        "--demo",
-                        "--port",
-                        String.valueOf(port),
-                        "--data",
-                        folder.toString())
-                .redirectErrorStream(true)
-                .redirectOutput(folder.resolve("out.txt").toFile())
-                .start();
+        this.server = new OwnServer(jar);
     }
 
     /** @param arguments the server's jar, and for how many minutes */
@@ -78,7 +50,7 @@ public final class Load implements AutoCloseable {
     }
 
     private void run(Duration span) throws Exception {
-        SignedIn admin = firstSignIn();
+        SignedIn admin = server.firstSignIn();
         System.out.println("Making the project …");
         String project = BigProject.make(admin);
         JsonNode rows =
@@ -116,19 +88,6 @@ public final class Load implements AutoCloseable {
         report();
     }
 
-    private SignedIn firstSignIn() throws Exception {
-        for (int tries = 0; ; tries++) {
-            try {
-                return new SignedIn(address, "admin", "merrow");
-            } catch (IOException notYet) {
-                if (tries == 120 || !server.isAlive()) {
-                    throw new IOException(Files.readString(folder.resolve("out.txt")), notYet);
-                }
-                Thread.sleep(500);
-            }
-        }
-    }
-
     private SignedIn person(SignedIn admin, int number) throws IOException, InterruptedException {
         String name = "person" + number;
         HttpResponse<String> made = admin.post(
@@ -138,7 +97,7 @@ public final class Load implements AutoCloseable {
             throw new IOException(made.body());
         }
         return new SignedIn(
-                address,
+                server.address(),
                 name,
                 JsonMapper.builder()
                         .build()
@@ -323,8 +282,6 @@ public final class Load implements AutoCloseable {
 
     @Override
     public void close() throws InterruptedException, IOException {
-        server.destroy();
-        server.waitFor();
-        FileSystemUtils.deleteRecursively(folder);
+        server.close();
     }
 }

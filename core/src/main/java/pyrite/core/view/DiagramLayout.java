@@ -1,6 +1,8 @@
 package pyrite.core.view;
 
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.view.Placement.Point;
 
@@ -65,12 +67,30 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         return of(diagram, Placement.NONE);
     }
 
-    /** From the top down, or from left to right where that is so wide that it would be hard to read as a whole. */
+    /** With what a person placed where they put it. */
     public static DiagramLayout of(Diagram diagram, Placement placement) {
-        return Settling.of(best(diagram), placement);
+        return of(diagram, placement, Map.of(), DiagramLayout::best);
     }
 
-    private static DiagramLayout best(Diagram diagram) {
+    /**
+     * @param seen where boxes and ports stand on the page that asks: they stay there unless something grows into them
+     * @param afresh lays out a diagram of which little or nothing stands anywhere, as {@link #best} does
+     */
+    public static DiagramLayout of(
+            Diagram diagram,
+            Placement placement,
+            Map<String, Placement.Place> seen,
+            Function<Diagram, DiagramLayout> afresh) {
+        Placement standing = placement.orElse(seen);
+        if (StandingLayout.suits(diagram, standing)) {
+            return Settling.of(StandingLayout.of(diagram, standing), placement);
+        }
+        DiagramLayout computed = afresh.apply(diagram);
+        return placement.isFree() ? computed : Settling.of(computed, placement);
+    }
+
+    /** From the top down, or from left to right where that is so wide that it would be hard to read as a whole. */
+    public static DiagramLayout best(Diagram diagram) {
         boolean joinsPorts =
                 diagram.nodes().stream().anyMatch(node -> !node.parent().isEmpty());
         if (joinsPorts) {

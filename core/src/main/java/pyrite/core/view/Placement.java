@@ -103,6 +103,11 @@ public record Placement(
         return List.of(points);
     }
 
+    /** Whether all is left to the layout. */
+    boolean isFree() {
+        return places.isEmpty() && bends.isEmpty();
+    }
+
     /** With places for what a person has not placed: where it stood when it was looked at last. */
     public Placement orElse(Map<String, Place> others) {
         Map<String, Place> all = new HashMap<>(others);

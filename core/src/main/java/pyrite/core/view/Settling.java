@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.view.DiagramLayout.Box;
 import pyrite.core.view.DiagramLayout.Side;
@@ -25,6 +26,7 @@ final class Settling {
 
     private final DiagramLayout computed;
     private final Placement placement;
+    private final Map<String, Box> boxes = new HashMap<>();
     private final Map<String, Rectangle> rectangles = new HashMap<>();
     private final Map<String, List<String>> inside = new HashMap<>();
     /** The box that a box or port stands in or at; empty at the top. */
@@ -50,9 +52,7 @@ final class Settling {
     }
 
     static DiagramLayout of(DiagramLayout computed, Placement placement) {
-        return placement.places().isEmpty() && placement.bends().isEmpty()
-                ? computed
-                : new Settling(computed, placement).settled();
+        return new Settling(computed, placement).settled();
     }
 
     /** A port at the place of the border that is nearest to a point, both from the upper left corner of the box. */
@@ -77,6 +77,7 @@ final class Settling {
 
     private DiagramLayout settled() {
         for (Box box : computed.boxes()) {
+            boxes.put(box.node().key(), box);
             rectangles.put(box.node().key(), placed(box));
             around.put(box.node().key(), box.node().parent());
             box.node().ports().forEach(port -> around.put(port.key(), box.node().key()));
@@ -85,7 +86,7 @@ final class Settling {
         }
         settle("");
         Set<String> changed = changed();
-        List<Box> boxes = computed.boxes().stream().map(this::box).toList();
+        List<Box> settled = computed.boxes().stream().map(this::box).toList();
         double width = 0;
         double height = 0;
         for (String key : inside.getOrDefault("", List.of())) {
@@ -94,7 +95,7 @@ final class Settling {
             height = Math.max(height, box.y + box.height + GAP);
         }
         return new DiagramLayout(
-                boxes,
+                settled,
                 computed.lines().stream().map(line -> line(line, changed)).toList(),
                 Math.max(width, changed.isEmpty() ? computed.width() : 0),
                 Math.max(height, changed.isEmpty() ? computed.height() : 0));
@@ -123,12 +124,13 @@ final class Settling {
         keys.forEach(this::settle);
         List<Rectangle> standing = new ArrayList<>();
         keys.stream().filter(this::isPlaced).map(this::rectangle).forEach(standing::add);
-        for (String key : keys) {
-            if (!isPlaced(key)) {
-                rectangles.put(key, apart(rectangle(key), standing));
-                standing.add(rectangle(key));
-            }
-        }
+        // What has grown stays where it is, and the rest gives way.
+        Stream.concat(keys.stream().filter(this::hasGrown), keys.stream().filter(key -> !hasGrown(key)))
+                .filter(key -> !isPlaced(key))
+                .forEach(key -> {
+                    rectangles.put(key, apart(rectangle(key), standing));
+                    standing.add(rectangle(key));
+                });
         if (!parent.isEmpty() && !keys.isEmpty()) {
             Rectangle outer = rectangle(parent);
             double width = outer.width;
@@ -139,6 +141,12 @@ final class Settling {
             }
             rectangles.put(parent, new Rectangle(outer.x, outer.y, width, height));
         }
+    }
+
+    private boolean hasGrown(String key) {
+        Rectangle now = rectangle(key);
+        Box before = Objects.requireNonNull(boxes.get(key));
+        return now.width > before.width() || now.height > before.height();
     }
 
     private boolean isPlaced(String key) {
