@@ -59,7 +59,7 @@ public record PartsTable(List<Row> rows, Map<String, DisplayUnit> columns, Map<S
     /**
      * What a part adds.
      *
-     * @param each the value of one piece; null if they differ or the part has no such attribute
+     * @param each the value of one piece; null if they differ or the part has no such attribute of its own
      * @param sum of all pieces, in the unit of the column; null if nothing in it has a value
      * @param isSummed whether the sum is that of the parts within
      * @param isPartial whether something within has the attribute and no value that could be computed
@@ -160,7 +160,7 @@ public record PartsTable(List<Row> rows, Map<String, DisplayUnit> columns, Map<S
         private Cell cell(String name, List<Sum> own, boolean isSummed) {
             Sum all = own.stream().reduce(Sum.NONE, Sum::plus);
             DisplayUnit unit = columns.get(name);
-            boolean areAlike = !own.isEmpty() && own.stream().allMatch(own.getFirst()::equals);
+            boolean areAlike = !isSummed && !own.isEmpty() && own.stream().allMatch(own.getFirst()::equals);
             return new Cell(
                     areAlike && own.getFirst().isAny() && unit != null
                             ? unit.unit().fromSi(own.getFirst().value())
