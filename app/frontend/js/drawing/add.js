@@ -123,7 +123,7 @@ function goal(drawing) {
   if (box) {
     return { id: box.typed ?? box.id, name: box.title, rect: box.node.getBoundingClientRect() };
   }
-  const isWhole = drawing.form === 'INTERCONNECTION' && top;
+  const isWhole = drawing.form !== 'GENERAL' && top;
   const frame = drawing.canvas.host.getBoundingClientRect();
   return {
     id: isWhole ? top.id : drawing.canvas.host.dataset.into,

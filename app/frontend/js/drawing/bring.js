@@ -143,7 +143,7 @@ class Bringing {
     const { canvas, form } = this.drawing;
     const { scene, data } = canvas;
     const top = data.boxes.find((box) => box.parent === '');
-    const box = scene.boxes.get(key) ?? (form === 'INTERCONNECTION' ? top : null);
+    const box = scene.boxes.get(key) ?? (form !== 'GENERAL' ? top : null);
     const { id, kind } = option.dataset;
     if (!box) {
       await showAlso(this.drawing, [id]);

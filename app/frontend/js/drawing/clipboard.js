@@ -30,7 +30,7 @@ export async function paste(drawing, isNew) {
     const top = canvas.data.boxes.find((each) => each.parent === '');
     const isSame = box && kept.ids.includes(box.id);
     const outer = isSame ? canvas.scene.boxes.get(box.parent) : box;
-    const into = outer?.id ?? (drawing.form === 'INTERCONNECTION' ? top?.id : canvas.host.dataset.into);
+    const into = outer?.id ?? (drawing.form !== 'GENERAL' ? top?.id : canvas.host.dataset.into);
     await saved('/drawing/copy', (base) => ({ ids: kept.ids, into, base }));
     return;
   }

@@ -134,7 +134,7 @@ export class Drawing {
 
   /** Goes into a part that has an inside, else to its page. */
   enter(box) {
-    const goesIn = this.form === 'INTERCONNECTION' && (box.openable || box.parts.length === 0) && box.parent;
+    const goesIn = this.form !== 'GENERAL' && (box.openable || box.parts.length === 0) && box.parent;
     location.href = at(`element/${box.id}${goesIn ? '/inside' : ''}`);
   }
 

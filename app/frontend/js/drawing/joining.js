@@ -19,7 +19,7 @@ export async function connect(drawing, from, to) {
     say('Dropped on nothing: a line ends at a box or at a port.');
     return;
   }
-  await (drawing.form === 'INTERCONNECTION' ? wire(drawing, from, to) : link(scene, from, to));
+  await (drawing.form !== 'GENERAL' ? wire(drawing, from, to) : link(scene, from, to));
 }
 
 /** Connects, and asks for the ports where several fit. */

@@ -70,7 +70,8 @@ class RoutesTest extends InProject {
                     || pattern.contains("{tagId}")
                     || pattern.endsWith("/views/{id}")
                     || pattern.endsWith("/drawing/{id}")
-                    || pattern.endsWith("/inside");
+                    || pattern.endsWith("/inside")
+                    || pattern.endsWith("/context");
         }
 
         private static String id(Model model, String name) {

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
 import pyrite.core.expression.FaultException;
@@ -23,6 +24,7 @@ import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
@@ -329,6 +331,10 @@ public final class Flattening {
 
     private void binding(Instance instance, Element binding, List<Equation> equations) {
         builder.noteRead(binding);
+        if (isOfPorts(binding)) {
+            // Like a connection, it says what is joined; what flows there is not computed.
+            return;
+        }
         try {
             equations.add(new Equation(
                     end(binding, Property.LEFT, instance),
@@ -339,6 +345,12 @@ public final class Flattening {
         } catch (FaultException e) {
             throw new ModelFault(instance.pathOf("bind") + ": " + e.getMessage(), List.of(binding.id()));
         }
+    }
+
+    private boolean isOfPorts(Element binding) {
+        return Stream.of(Property.LEFT, Property.RIGHT)
+                .map(property -> binding.get(property).orElseThrow().target())
+                .allMatch(end -> model.get(end).kind() == ElementKind.PORT);
     }
 
     private Term end(Element binding, Property<Reference> property, Instance scope) {

@@ -80,6 +80,8 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         INTERFACE,
         BINDING,
         FLOW,
+        /** An actor takes part in a use case of what the line leads to. */
+        PARTICIPATION,
         /** A link of any kind that leads upward, as pictures of traces draw it. */
         TRACE;
 
@@ -87,7 +89,7 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         boolean targetIsAbove() {
             return switch (this) {
                 case SPECIALIZATION, TYPING, REDEFINITION, SUBSETTING, SATISFACTION, TRACE -> true;
-                case COMPOSITION, REFERENCE, DEPENDENCY, CONNECTION, INTERFACE, BINDING, FLOW -> false;
+                case COMPOSITION, REFERENCE, DEPENDENCY, CONNECTION, INTERFACE, BINDING, FLOW, PARTICIPATION -> false;
             };
         }
     }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -36,13 +37,16 @@ public final class InterconnectionView {
     private final BoxTexts texts;
     private final Set<String> open;
     private final Set<String> hidden;
+    private final BiPredicate<Element, Element> isShown;
     private final Map<String, Diagram.Node> nodes = new LinkedHashMap<>();
     private final Map<String, Diagram.Port> ports = new HashMap<>();
     private final List<Diagram.Edge> edges = new ArrayList<>();
     private int left;
 
-    private InterconnectionView(Model model, Set<String> open, Set<String> hidden) {
+    private InterconnectionView(
+            Model model, Set<String> open, Set<String> hidden, BiPredicate<Element, Element> isShown) {
         this.model = model;
+        this.isShown = isShown;
         this.texts = new BoxTexts(model);
         this.open = open;
         this.hidden = hidden;
@@ -50,7 +54,12 @@ public final class InterconnectionView {
 
     /** @param open the keys of the parts that show their inside; what stands at the top always does */
     public static Diagram of(Model model, ShownView view, Set<String> open) {
-        return new InterconnectionView(model, open, view.placement().hidden()).build(view.exposed());
+        return of(model, view, open, (_, _) -> true);
+    }
+
+    /** @param isShown whether a whole shows one of its parts */
+    static Diagram of(Model model, ShownView view, Set<String> open, BiPredicate<Element, Element> isShown) {
+        return new InterconnectionView(model, open, view.placement().hidden(), isShown).build(view.exposed());
     }
 
     private Diagram build(List<Element> exposed) {
@@ -110,6 +119,7 @@ public final class InterconnectionView {
     private List<Element> inside(Element element) {
         return model.inheritance().features(element).stream()
                 .filter(feature -> INNER.contains(feature.kind()) && !model.isLibrary(feature.id()))
+                .filter(feature -> isShown.test(element, feature))
                 .toList();
     }
 

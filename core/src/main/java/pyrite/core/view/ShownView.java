@@ -26,14 +26,16 @@ import pyrite.core.model.Reference;
 public record ShownView(Form form, @Nullable Element view, List<Element> exposed, Placement placement) {
     /** The standard's views that are drawn (SysML 2.0, 9.2.20). */
     public enum Form {
-        GENERAL("GeneralView", "General view"),
-        INTERCONNECTION("InterconnectionView", "Interconnection view");
+        GENERAL("StandardViewDefinitions::GeneralView", "General view"),
+        /** Of its own; before the view that it specialises, so that it is found first. */
+        CONTEXT("Placement::ContextView", "Context view"),
+        INTERCONNECTION("StandardViewDefinitions::InterconnectionView", "Interconnection view");
 
         private final ElementId definition;
         private final String title;
 
         Form(String definition, String title) {
-            this.definition = LibraryNames.id("StandardViewDefinitions::" + definition);
+            this.definition = LibraryNames.id(definition);
             this.title = title;
         }
 
@@ -68,6 +70,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
     public Diagram diagram(Model model, Set<String> open) {
         return switch (form) {
             case GENERAL -> GeneralView.of(model, this, open);
+            case CONTEXT -> ContextView.of(model, this, open);
             case INTERCONNECTION -> InterconnectionView.of(model, this, open);
         };
     }

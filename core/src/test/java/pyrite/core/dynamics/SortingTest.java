@@ -40,6 +40,18 @@ class SortingTest {
     }
 
     @Test
+    void aBindingOfPortsAddsNoEquation() {
+        SortedSystem sorted = Runs.sortedModel("""
+                port def Hose { attribute pressure : Real; }
+                part def Source { port out1 : Hose; attribute give : Real = 3; }
+                part p { part source : Source; port border : Hose; bind source.out1 = border;
+                    attribute taken : Real; assert constraint { taken == 2 * source.give } }
+                """);
+        Trajectory trajectory = Simulation.run(sorted, RunSettings.of(0, 1), RunControl.NONE);
+        assertThat(Runs.at(trajectory, "p.taken", 1)).isEqualTo(6);
+    }
+
+    @Test
     void reusableConstraintsMeanTheirEquationWithTheParametersPutIn() {
         SortedSystem sorted = Runs.sortedModel("""
                 constraint def Ohm { in u : ElectricPotentialValue; in r : ResistanceValue; in i : ElectricCurrentValue; u == r * i }
