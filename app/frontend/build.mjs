@@ -92,6 +92,7 @@ await bundle(
   export { highlightSpecialChars, drawSelection, hoverTooltip, Decoration } from '@codemirror/view';
   export { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
   export { StreamLanguage, HighlightStyle, syntaxHighlighting, bracketMatching, indentUnit } from '@codemirror/language';
+  export { codeFolding, foldEffect, foldGutter, foldKeymap, foldService } from '@codemirror/language';
   export { autocompletion, completionKeymap, closeBrackets } from '@codemirror/autocomplete';
   export { setDiagnostics, lintGutter } from '@codemirror/lint';
   export { search, searchKeymap } from '@codemirror/search';

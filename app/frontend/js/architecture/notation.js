@@ -5,6 +5,7 @@ import { at, branch, post } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { onSelect, select } from '../frame/thread.js';
+import { foldPlacements, folding } from './folding.js';
 import { UnsavedText } from './unsaved.js';
 
 const CHECK_AFTER = 350;
@@ -21,6 +22,7 @@ function theme(cm) {
       lineHeight: '1.55',
       fontVariantLigatures: 'none',
     },
+    '.cm-foldPlaceholder': { backgroundColor: '#f1ede3', border: 'none', color: '#5d636d', padding: '0 6px' },
     '.cm-gutters': { backgroundColor: '#ffffff', color: '#5d636d', border: 'none' },
     '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: '#faf8f3' },
     '.cm-marked': { backgroundColor: '#eceaf0', boxShadow: 'inset 2px 0 0 #5a5f9e' },
@@ -179,6 +181,7 @@ class Notation {
         cm.EditorView.lineWrapping,
         cm.indentUnit.of(INDENT),
         cm.lintGutter(),
+        ...folding(cm),
         cm.search({ top: true }),
         marks,
         ...theme(cm),
@@ -470,6 +473,7 @@ class Notation {
         changes: { from: 0, to: this.view.state.doc.length, insert: text },
         selection: { anchor: at },
       });
+      foldPlacements(this.cm, this.view);
     }
     this.unsaved.keep(this.text);
     this.check();

@@ -6,7 +6,7 @@ const LARGEST = 3;
 const STEP = 1.25;
 const REST = 160;
 /** Below this scale texts cannot be read, and only shapes and titles are drawn. */
-const FAR = 0.45;
+const FAR = 0.4;
 
 export class Viewport {
   /**

@@ -9,6 +9,7 @@ import { saved } from '../frame/saving.js';
 import { openPicker } from '../links/picker.js';
 import { openAdd, openRename } from './add.js';
 import { copy, paste } from './clipboard.js';
+import { openExpose } from './expose.js';
 
 const named = () =>
   document.title
@@ -107,6 +108,7 @@ export function actsOn(drawing) {
               { label: 'Open its page', run: () => go(`element/${one.id}`) },
               { label: 'Add inside', key: 'A', run: () => openAdd(drawing) },
               { label: 'Rename', key: 'R', run: () => openRename(drawing) },
+              { label: 'Expose features at a port', key: 'E', run: () => openExpose(one) },
               { label: 'Join with', key: 'C', run: () => beginJoin(canvas) },
               { label: 'Link', key: 'L', run: () => openPicker([one.id]) },
             ]),
@@ -147,6 +149,7 @@ export function actsOn(drawing) {
     keys: {
       a: key(() => openAdd(drawing)),
       r: key(() => box() && openRename(drawing)),
+      e: key(() => box() && openExpose(box())),
       l: key(() => box() && openPicker([box().id])),
       h: key(() => hide(drawing)),
       Delete: key(() => remove(drawing)),

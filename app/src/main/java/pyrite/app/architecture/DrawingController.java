@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -211,9 +212,7 @@ class DrawingController {
                         "several ports fit",
                         pairs.stream()
                                 .map(pair -> new PortPair(
-                                        ends.from() + "." + pair.one(),
-                                        ends.to() + "." + pair.other(),
-                                        pair.oneName() + " to " + pair.otherName()))
+                                        key(pair.one()), key(pair.other()), pair.oneName() + " to " + pair.otherName()))
                                 .toList()));
         };
     }
@@ -354,6 +353,10 @@ class DrawingController {
     private ResponseEntity<Answer> commit(
             Workspace.Head head, Person person, int base, Edit edit, String summary, List<ElementId> made) {
         return Answer.of(head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed", made);
+    }
+
+    private static String key(List<ElementId> way) {
+        return way.stream().map(ElementId::toString).collect(Collectors.joining("."));
     }
 
     /** @throws pyrite.app.workspace.NotFound if one of the ids of a key is no element of this branch */

@@ -45,13 +45,22 @@ class DrawingPages {
 
     @GetMapping("/p/{project}/{branch}/element/{id}/inside")
     String inside(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        return drawing(head, person, withInside(head, id), Form.INTERCONNECTION, false, "inside", page);
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/context")
+    String context(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        return drawing(head, person, withInside(head, id), Form.CONTEXT, false, "context", page);
+    }
+
+    private static Element withInside(Workspace.Head head, String id) {
         Element element = head.element(id);
         if (!ShownView.hasInside(element)) {
-            throw new NotFound("an Interconnection view shows the inside of a part or an item, and "
+            throw new NotFound("such a view shows a part or an item, and "
                     + new Labels(head.model()).name(element) + " is "
                     + element.kind().titleWithArticle());
         }
-        return drawing(head, person, element, Form.INTERCONNECTION, false, "inside", page);
+        return element;
     }
 
     /** A view that is an element of the model. */

@@ -39,6 +39,7 @@ class FirstStart implements ApplicationRunner {
             "gate",
             "components",
             "hydraulics",
+            "harbour",
             "instruments",
             "verification");
     private static final String DEMO_PASSWORD = "merrow";

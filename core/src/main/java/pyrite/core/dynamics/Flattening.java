@@ -24,7 +24,6 @@ import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
@@ -331,7 +330,7 @@ public final class Flattening {
 
     private void binding(Instance instance, Element binding, List<Equation> equations) {
         builder.noteRead(binding);
-        if (isOfPorts(binding)) {
+        if (isOfWhatFlows(binding)) {
             // Like a connection, it says what is joined; what flows there is not computed.
             return;
         }
@@ -347,10 +346,14 @@ public final class Flattening {
         }
     }
 
-    private boolean isOfPorts(Element binding) {
+    private boolean isOfWhatFlows(Element binding) {
         return Stream.of(Property.LEFT, Property.RIGHT)
                 .map(property -> binding.get(property).orElseThrow().target())
-                .allMatch(end -> model.get(end).kind() == ElementKind.PORT);
+                .map(end -> model.get(end).kind())
+                .allMatch(kind -> switch (kind) {
+                    case PORT, ITEM, ACTION -> true;
+                    default -> false;
+                });
     }
 
     private Term end(Element binding, Property<Reference> property, Instance scope) {

@@ -158,6 +158,8 @@ final class InstanceBuilder {
         }
         return switch (feature.kind()) {
             case PART -> parts(instance, feature, depth);
+            // A port adds quantities only where something is bound to what it carries.
+            case PORT -> new Instance.Slot.Later(() -> several(instance, feature, depth));
             case ATTRIBUTE, REFERENCE, SUBJECT -> attribute(instance, feature, depth);
             case ASSERTED_CONSTRAINT -> {
                 instance.constraints().add(feature);

@@ -47,8 +47,8 @@ public final class Wiring {
         record Refused(String reason) implements Result {}
     }
 
-    /** Two ports that fit, each with its name in its part. */
-    public record Pair(ElementId one, String oneName, ElementId other, String otherName) {}
+    /** Two ports that fit: the ways to them, and their names. */
+    public record Pair(List<ElementId> one, String oneName, List<ElementId> other, String otherName) {}
 
     public static Result connect(Model model, List<ElementId> one, List<ElementId> other) {
         return new Wiring(model).join(one, other);
@@ -105,22 +105,64 @@ public final class Wiring {
         }
         Element oneEnd = model.get(one.getLast());
         Element otherEnd = model.get(other.getLast());
-        if (oneEnd.kind() != ElementKind.PORT && otherEnd.kind() != ElementKind.PORT) {
-            List<Pair> pairs = fitting(oneEnd, otherEnd);
-            if (pairs.size() == 1) {
-                return join(
-                        plus(one, pairs.getFirst().one()),
-                        plus(other, pairs.getFirst().other()));
-            }
-            if (!pairs.isEmpty()) {
-                return new Result.Several(pairs);
-            }
-            if (!ports(oneEnd).isEmpty() && !ports(otherEnd).isEmpty()) {
-                return new Result.Refused("no port of '" + name(oneEnd) + "' fits a port of '" + name(otherEnd)
-                        + "'; drag from one port to the other to see why not");
-            }
+        boolean isOnePort = oneEnd.kind() == ElementKind.PORT;
+        boolean isOtherPort = otherEnd.kind() == ElementKind.PORT;
+        if (!isOnePort && !isOtherPort) {
+            return joinParts(one, other, common);
+        }
+        if (isOnePort != isOtherPort) {
+            return isOnePort ? joinPort(one, oneEnd, other, otherEnd) : joinPort(other, otherEnd, one, oneEnd);
         }
         return connected(one, other, common);
+    }
+
+    /** By the ports that fit; without any ports the parts themselves. */
+    private Result joinParts(List<ElementId> one, List<ElementId> other, int common) {
+        Element oneEnd = model.get(one.getLast());
+        Element otherEnd = model.get(other.getLast());
+        List<Pair> pairs = ports(oneEnd).stream()
+                .flatMap(port -> fitting(plus(one, port.id()), port, other, otherEnd).stream())
+                .toList();
+        if (pairs.size() == 1) {
+            return join(pairs.getFirst().one(), pairs.getFirst().other());
+        }
+        if (!pairs.isEmpty()) {
+            return new Result.Several(pairs);
+        }
+        return ports(oneEnd).isEmpty() || ports(otherEnd).isEmpty()
+                ? connected(one, other, common)
+                : new Result.Refused("no port of '" + name(oneEnd) + "' fits a port of '" + name(otherEnd)
+                        + "'; drag from one port to the other to see why not");
+    }
+
+    /** With a port of the part that fits; where none does, the part gets the conjugate. */
+    private Result joinPort(List<ElementId> way, Element port, List<ElementId> toPart, Element part) {
+        List<Pair> pairs = fitting(way, port, toPart, part);
+        if (pairs.size() == 1) {
+            return join(way, pairs.getFirst().other());
+        }
+        if (!pairs.isEmpty()) {
+            return new Result.Several(pairs);
+        }
+        List<Reference> types =
+                model.inheritance().nearest(port, Property.TYPES).orElse(List.of());
+        if (types.isEmpty()) {
+            return connected(way, toPart, common(way, toPart));
+        }
+        Element owner = insides.of(part, List.of());
+        boolean isConjugated =
+                !model.inheritance().nearest(port, Property.CONJUGATED).orElse(false);
+        Element made = newPort(owner, insides.freeName(part, name(port)), types, isConjugated);
+        also.add("port " + made.name() + " added to " + name(owner));
+        return connected(way, plus(toPart, made.id()), common(way, toPart));
+    }
+
+    private Element newPort(Element owner, String name, List<Reference> types, boolean isConjugated) {
+        Element made = new Element(ElementId.fresh(), ElementKind.PORT, owner.id(), next(owner), name, null, Map.of())
+                .with(Property.TYPES, types.isEmpty() ? null : types)
+                .with(Property.CONJUGATED, isConjugated ? true : null);
+        put.add(made);
+        return made;
     }
 
     private static int common(List<ElementId> one, List<ElementId> other) {
@@ -143,17 +185,13 @@ public final class Wiring {
                 .toList();
     }
 
-    private List<Pair> fitting(Element one, Element other) {
-        List<Pair> pairs = new ArrayList<>();
-        for (Element mine : ports(one)) {
-            for (Element theirs : ports(other)) {
-                if (Fit.areComparable(model, mine, theirs)
-                        && Fit.between(model, mine, theirs).isEmpty()) {
-                    pairs.add(new Pair(mine.id(), name(mine), theirs.id(), name(theirs)));
-                }
-            }
-        }
-        return pairs;
+    /** A port with each port of a part that fits it. */
+    private List<Pair> fitting(List<ElementId> way, Element port, List<ElementId> toPart, Element part) {
+        return ports(part).stream()
+                .filter(other -> Fit.areComparable(model, port, other)
+                        && Fit.between(model, port, other).isEmpty())
+                .map(other -> new Pair(way, name(port), plus(toPart, other.id()), name(other)))
+                .toList();
     }
 
     private Result connected(List<ElementId> one, List<ElementId> other, int common) {
@@ -215,12 +253,15 @@ public final class Wiring {
      * The way shortened to at most a part and its port: each border on it gets a port. Empty if that cannot be made.
      */
     private List<ElementId> outward(List<ElementId> way) {
-        Element last = model.get(way.getLast());
-        if (last.kind() != ElementKind.PORT) {
+        Element port = model.find(way.getLast())
+                .or(() -> put.stream()
+                        .filter(made -> made.id().equals(way.getLast()))
+                        .findFirst())
+                .orElseThrow();
+        if (port.kind() != ElementKind.PORT) {
             return way;
         }
         List<ElementId> parts = way.subList(0, way.size() - 1);
-        Element port = last;
         for (int i = parts.size() - 1; i > 0; i--) {
             Element around = model.get(parts.get(i - 1));
             Element inner = model.get(parts.get(i));
@@ -247,19 +288,11 @@ public final class Wiring {
         if (types.isEmpty() && !PortFace.of(model, port).features().isEmpty()) {
             return null;
         }
-        Element made = new Element(
-                        ElementId.fresh(),
-                        ElementKind.PORT,
-                        owner.id(),
-                        next(owner),
-                        insides.freeName(around, name(port)),
-                        null,
-                        Map.of())
-                .with(Property.TYPES, types.isEmpty() ? null : types)
-                .with(
-                        Property.CONJUGATED,
-                        model.inheritance().nearest(port, Property.CONJUGATED).orElse(null));
-        put.add(made);
+        Element made = newPort(
+                owner,
+                insides.freeName(around, name(port)),
+                types,
+                model.inheritance().nearest(port, Property.CONJUGATED).orElse(false));
         binding(owner, within, List.of(made.id()));
         also.add(
                 "port " + made.name() + " added to " + name(owner) + " and bound to " + name(inner) + "." + name(port));

@@ -47,7 +47,7 @@ public final class ContextView {
     private Diagram build(ShownView view, Set<String> open) {
         List<Element> uses = uses();
         uses.stream().limit(MOST_WHOLES).forEach(this::addWhole);
-        List<Element> wholes = shown.keySet().stream().map(model::get).toList();
+        List<Element> wholes = wholes();
         Diagram inside = InterconnectionView.of(
                 model,
                 new ShownView(view.form(), view.view(), wholes.isEmpty() ? List.of(subject) : wholes, view.placement()),
@@ -61,6 +61,18 @@ public final class ContextView {
         return box == null
                 ? inside
                 : withActors(inside, box, view.placement().hidden(), Math.max(0, uses.size() - MOST_WHOLES));
+    }
+
+    /** Those with the most neighbours first; one that shows none only where no other does. */
+    private List<Element> wholes() {
+        List<Element> all = shown.entrySet().stream()
+                .sorted(Comparator.comparing(entry -> -entry.getValue().size()))
+                .map(entry -> model.get(entry.getKey()))
+                .toList();
+        List<Element> connected = all.stream()
+                .filter(whole -> Objects.requireNonNull(shown.get(whole.id())).size() > 1)
+                .toList();
+        return connected.isEmpty() ? all : connected;
     }
 
     /** The subject itself where it is a part of something, else the parts typed by it. */
@@ -98,7 +110,9 @@ public final class ContextView {
                                     .orElse(first))
                             .toList();
                     if (ends.contains(use.id())) {
-                        parts.addAll(ends);
+                        ends.stream()
+                                .filter(end -> ShownView.hasInside(model.get(end)))
+                                .forEach(parts::add);
                     }
                 });
     }

@@ -52,6 +52,19 @@ class SortingTest {
     }
 
     @Test
+    void whatAPortCarriesIsBoundToWhatItsPartHas() {
+        SortedSystem sorted = Runs.sortedModel("""
+                port def Hose { in attribute pressure : Real; in item oil; }
+                part def Sink { attribute pressure : Real; item oil; port inlet : Hose; port idle : Hose;
+                    bind inlet.pressure = pressure; bind inlet.oil = oil; }
+                part p { part sink : Sink; attribute given : Real; assert constraint { given == 4 }
+                    bind sink.inlet.pressure = given; }
+                """);
+        Trajectory trajectory = Simulation.run(sorted, RunSettings.of(0, 1), RunControl.NONE);
+        assertThat(Runs.at(trajectory, "p.sink.pressure", 1)).isEqualTo(4);
+    }
+
+    @Test
     void reusableConstraintsMeanTheirEquationWithTheParametersPutIn() {
         SortedSystem sorted = Runs.sortedModel("""
                 constraint def Ohm { in u : ElectricPotentialValue; in r : ResistanceValue; in i : ElectricCurrentValue; u == r * i }

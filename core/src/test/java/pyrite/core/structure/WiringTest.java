@@ -134,11 +134,24 @@ class WiringTest {
     }
 
     @Test
+    void aPartThatHasNoPortForItGetsTheConjugate() {
+        Wiring.Result result =
+                Wiring.connect(MODEL, way("Plant", "Plant::tank", "Tank::oil"), way("Plant", "Plant::rod"));
+        assertThat(written(result, "Rod")).contains("port oil : Hose;");
+        assertThat(written(result, "Plant")).contains("connect tank.oil to rod.oil;");
+        assertThat(((Wiring.Result.Made) result).summary())
+                .isEqualTo("tank.oil connected to rod.oil in Plant; port oil added to Rod");
+        assertThat(written(
+                        Wiring.connect(
+                                MODEL, way("Plant", "Plant::cylinder"), way("Plant", "Plant::tank", "Tank::drain")),
+                        "Plant"))
+                .contains("connect tank.drain to cylinder.oil;");
+    }
+
+    @Test
     void usagesAtTheTopAreConnectedInTheirPackage() {
-        assertThat(written(Wiring.connect(MODEL, way("plant", "Plant::outside"), way("rod")), "plant"))
-                .contains("part plant : Plant;");
-        assertThat(((Wiring.Result.Made) Wiring.connect(MODEL, way("plant", "Plant::outside"), way("rod"))).summary())
-                .isEqualTo("plant.outside connected to rod in Test");
+        assertThat(((Wiring.Result.Made) Wiring.connect(MODEL, way("plant"), way("rod"))).summary())
+                .isEqualTo("plant connected to rod in Test");
         assertThat(refusal(Wiring.connect(MODEL, way("Plant", "Plant::tank"), way("rod"))))
                 .contains("different wholes");
     }
@@ -169,7 +182,8 @@ class WiringTest {
         Wiring.Result first = Wiring.connect(MODEL, deep, way("Plant", "Plant::cylinder", "Cylinder::oil"));
         Model next = ((EditResult.Applied) MODEL.apply(((Wiring.Result.Made) first).edit())).model();
         Wiring.Result second = Wiring.connect(next, deep, way("Plant", "Plant::rod"));
-        assertThat(((Wiring.Result.Made) second).summary()).isEqualTo("unit.outlet connected to rod in Plant");
+        assertThat(((Wiring.Result.Made) second).summary())
+                .isEqualTo("unit.outlet connected to rod.outlet in Plant; port outlet added to Rod");
     }
 
     @Test
