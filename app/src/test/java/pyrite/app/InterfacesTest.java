@@ -17,10 +17,10 @@ class InterfacesTest extends InSession {
     void aPartShowsItsConnectionsAndWhoSendsWhatToWhom() throws Exception {
         String unit = "interfaces?of=" + merrow.named("HydraulicPowerUnit").id();
         assertThat(words(unit))
-                .contains("4 connections between 6 parties", "pumps outlet metering supply oil ↔ OilLine fits")
+                .contains("5 connections between 7 parties", "pumps outlet metering supply oil ↔ OilLine fits")
                 .contains("Who sends what to whom")
                 .doesNotContain("not fit");
-        assertThat(words("interfaces")).contains("10 connections", "SurgeGate").doesNotContain("Who sends what");
+        assertThat(words("interfaces")).contains("21 connections", "SurgeGate").doesNotContain("Who sends what");
         assertThat(words("interfaces?of=" + merrow.named("Cylinder").id())).contains("Nothing is connected here");
     }
 

@@ -17,7 +17,7 @@ class PartsTest extends InSession {
     void attributesAddUpOverTheTreeAgainstTheirLimits() throws Exception {
         String gate = "?of=" + merrow.named("SurgeGate").id();
         assertThat(words("parts" + gate + "&show=ratedPower"))
-                .contains("18 parts", "ratedPower in kW", "powerUnit HydraulicPowerUnit 1 74");
+                .contains("19 parts", "ratedPower in kW", "powerUnit HydraulicPowerUnit 1 74");
         assertThat(words("parts?of=" + merrow.named("leaf").id() + "&show=mass"))
                 .contains("Limits LF-1", "pass");
         assertThat(ines.get("/p/merrow/main/parts/export.csv" + gate + "&show=ratedPower")
