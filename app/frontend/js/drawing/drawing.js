@@ -1,7 +1,7 @@
 // The drawing of an element or view: fetches it, and turns gestures into edits of the model.
 import { Canvas } from '../canvas/canvas.js';
 import { openMenu } from '../canvas/menu.js';
-import { at, branch } from '../frame/server.js';
+import { at } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { saved } from '../frame/saving.js';
@@ -193,6 +193,3 @@ export function startDrawing() {
   onRefresh(() => canvas.load());
   canvas.load();
 }
-
-/** The address of edits of this branch. */
-export const edits = (path) => `${branch()}/${path}`;

@@ -6,6 +6,7 @@ import { saved } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
 import { ask, common } from '../grid/dialog.js';
 import { makeLinks } from '../links/picker.js';
+import { openPairing } from './pairing.js';
 
 const called = (scene, key) => {
   const port = scene.ports.get(key);
@@ -27,6 +28,7 @@ async function wire(drawing, from, to) {
   const { status, body } = await postEdit(`${branch()}/drawing/connect`, (base) => ({ from, to, base }));
   if (status !== 200) {
     say(`Not connected: ${body.message}`);
+    await openPairing(drawing, from, to);
     return;
   }
   if (body.pairs) {

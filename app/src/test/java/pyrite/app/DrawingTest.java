@@ -10,6 +10,7 @@ import java.util.List;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
@@ -48,7 +49,9 @@ class DrawingTest extends InBrowser {
         return box(box).findElement(By.cssSelector(":scope > .port[aria-label^='port " + name + "'] > .shape"));
     }
 
+    /** In a window in which ports are large enough for a steady hand. */
     private void inside(String name) {
+        ines.driver().manage().window().setSize(new Dimension(1900, 1300));
         open("element/" + merrow.named(name).id() + "/inside");
         until(presenceOfElementLocated(By.cssSelector("#canvas[data-shown]")));
     }
@@ -179,7 +182,7 @@ class DrawingTest extends InBrowser {
         assertThat(merrow.named("hinge")).isNotNull();
         title("part beacon").click();
         press(Keys.DELETE);
-        told("beacon removed with 1 connection and 1 link");
+        told("beacon removed with 2 connections and 1 link");
         drawn(3);
         assertThat(notation("SurgeGate")).doesNotContain("beacon").contains("part hinge : Hinge;");
     }
@@ -188,17 +191,17 @@ class DrawingTest extends InBrowser {
     void everythingIsDoneWithKeysToo() {
         inside("HydraulicPowerUnit");
         ines.driver().executeScript("arguments[0].focus()", box("part relief"));
-        press(Keys.ARROW_UP);
-        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
-                .startsWith("part accumulator");
         alt(Keys.ARROW_LEFT);
         told("view HydraulicPowerUnit interconnection view made");
         drawn(2);
-        press(".", "c", Keys.ARROW_DOWN, ".");
+        press(".", "c", Keys.ARROW_LEFT);
+        assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
+                .startsWith("part accumulator");
+        press(".");
         assertThat(ines.driver().switchTo().activeElement().getAttribute("aria-label"))
                 .startsWith("port oil");
         press(Keys.ENTER);
-        told("accumulator.oil connected to relief.oil");
+        told("relief.oil connected to accumulator.oil");
         drawn(3);
         press("m");
         see(".menu[role='menu']");
@@ -206,7 +209,7 @@ class DrawingTest extends InBrowser {
         press("r");
         see(".over-field input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "line", Keys.ENTER);
         drawn(4);
-        assertThat(notation("ReliefValve")).contains("port line : OilPort;");
+        assertThat(notation("Accumulator")).contains("port line : OilPort;");
     }
 
     @Test
@@ -221,6 +224,55 @@ class DrawingTest extends InBrowser {
                 .perform();
         drawn(2);
         assertThat(notation("HydraulicPowerUnit interconnection view")).contains("@Placement::Bent", "corners = (");
+    }
+
+    @Test
+    void chosenFeaturesAreExposedAtAPort() {
+        inside("SurgeGate");
+        title("part drive").click();
+        press("e");
+        see(".exposing-rows [aria-label='Expose fastSpeed']").click();
+        see(".exposing-port input").sendKeys("speeds");
+        until(driver -> see(".preview").getText().contains("bind speeds.fastSpeed = fastSpeed;"));
+        click(".exposing .primary");
+        told("port speeds : SpeedsPort added to GateDrive, carrying fastSpeed");
+        assertThat(notation("SpeedsPort")).contains("out attribute fastSpeed : AngularVelocityValue;");
+        assertThat(notation("GateDrive")).contains("port speeds : SpeedsPort;", "bind speeds.fastSpeed = fastSpeed;");
+        drawn(2);
+        assertThat(port("part drive", "speeds").isDisplayed()).isTrue();
+    }
+
+    @Test
+    void portsWithDifferingNamesArePaired() {
+        merrow.add(
+                "MerrowInstruments",
+                "port def Plug { out item note : Telegram; } port def Socket { in item word : Telegram; in item sound : Sound; }"
+                        + " port def Jack { in item word : Telegram; }"
+                        + " part def Mast { port plug : Plug; } part def Booth { port jack : Jack; port socket : Socket; }"
+                        + " part def Site { part mast : Mast; part booth : Booth; }");
+        inside("Site");
+        int before = revision();
+        drag(() -> port("part mast", "plug"), () -> port("part booth", "jack"));
+        see(".exposing .primary").click();
+        told("interface definition PlugToJack added to MerrowInstruments");
+        drawn(before + 1);
+        assertThat(notation("PlugToJack")).contains("bind plug.note = jack.word;");
+        assertThat(notation("Site")).contains("interface : PlugToJack connect mast.plug to booth.jack;");
+        drag(() -> port("part mast", "plug"), () -> port("part booth", "socket"));
+        see(".exposing .primary").click();
+        until(driver -> see(".exposing .fault").getText().contains("which 'mast.plug' does not have"));
+        assertThat(revision()).isEqualTo(before + 1);
+    }
+
+    @Test
+    void aPartIsSeenInItsSurroundings() {
+        open("element/" + merrow.named("SurgeGate").id() + "/context");
+        box("part vessel : Vessel");
+        assertThat(ines.driver().findElements(By.cssSelector(".box")).stream()
+                        .map(each -> each.getAttribute("aria-label"))
+                        .toList())
+                .contains("part def Harbour", "part tides : TideStation", "actor master : HarbourMaster")
+                .doesNotContain("part def Barrier");
     }
 
     @Test

@@ -35,6 +35,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Rank;
 import pyrite.core.specification.SubtreeCopy;
 import pyrite.core.structure.Detaching;
+import pyrite.core.structure.Pairing;
 import pyrite.core.structure.Reuse;
 import pyrite.core.structure.Wiring;
 import pyrite.core.trace.Removal;
@@ -214,6 +215,46 @@ class DrawingController {
                                 .map(pair -> new PortPair(
                                         key(pair.one()), key(pair.other()), pair.oneName() + " to " + pair.otherName()))
                                 .toList()));
+        };
+    }
+
+    /** What could belong together at two ports; nothing where names meet already. */
+    @GetMapping("/p/{project}/{branch}/drawing/pairing.json")
+    ResponseEntity<Pairing> pairing(Workspace.Head head, @RequestParam String from, @RequestParam String to) {
+        Element one = head.element(from);
+        Element other = head.element(to);
+        return one.kind() == ElementKind.PORT && other.kind() == ElementKind.PORT
+                ? Pairing.of(head.model(), one, other)
+                        .map(ResponseEntity::ok)
+                        .orElseGet(() -> ResponseEntity.noContent().build())
+                : ResponseEntity.noContent().build();
+    }
+
+    /** @param pairs the name at the second port by the name at the first */
+    record Paired(
+            @NotNull @Size(max = 2000) String from,
+            @NotNull @Size(max = 2000) String to,
+            @NotNull @Size(max = 200) String definition,
+            @NotNull @Size(max = 500) Map<String, String> pairs,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/drawing/pair")
+    ResponseEntity<Answer> pair(Workspace.Head head, Person person, @Valid @RequestBody Paired asked) {
+        Wiring.Result result;
+        try {
+            result = Wiring.connect(
+                    head.model(),
+                    way(head, asked.from()),
+                    way(head, asked.to()),
+                    new Wiring.Naming(asked.definition().strip(), asked.pairs()));
+        } catch (IllegalArgumentException unknown) {
+            return Answer.unprocessable(unknown);
+        }
+        return switch (result) {
+            case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
+            case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
+                commit(head, person, asked.base(), edit, summary, List.of(connector));
+            case Wiring.Result.Several _ -> Answer.unprocessable("name both ports");
         };
     }
 

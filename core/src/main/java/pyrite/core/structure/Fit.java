@@ -22,11 +22,13 @@ public final class Fit {
     private final End one;
     private final End other;
     private final boolean isHandedOn;
+    private final Pairs pairs;
     private final List<Misfit> misfits = new ArrayList<>();
 
-    private Fit(Model model, End one, End other, boolean isHandedOn) {
+    private Fit(Model model, End one, End other, boolean isHandedOn, Pairs pairs) {
         this.model = model;
         this.isHandedOn = isHandedOn;
+        this.pairs = pairs;
         this.one = one;
         this.other = other;
     }
@@ -56,16 +58,23 @@ public final class Fit {
     /** What does not fit at a connection or interface; nothing where an end is no port, or there are more than two. */
     public static List<Misfit> of(Model model, Element connector) {
         List<End> ends = ends(model, connector);
-        return ends.size() == 2 ? of(model, ends.getFirst(), ends.getLast()) : List.of();
+        return ends.size() == 2 ? of(model, ends.getFirst(), ends.getLast(), Pairs.of(model, connector)) : List.of();
     }
 
     /** What does not fit between two ports of different parts. */
     static List<Misfit> between(Model model, Element one, Element other) {
-        return of(model, end(model, one), end(model, other));
+        return of(model, end(model, one), end(model, other), Pairs.BY_NAME);
     }
 
     private static End end(Model model, Element port) {
         return new End(port, words(model, List.of(port.id())), PortFace.of(model, port), false);
+    }
+
+    /** What would not fit if a feature of one port were paired with one of another. */
+    static List<Misfit> between(Model model, Element one, PortFace.Feature mine, Element other, PortFace.Feature met) {
+        Fit fit = new Fit(model, end(model, one), end(model, other), false, Pairs.BY_NAME);
+        fit.meet(mine, met);
+        return List.copyOf(fit.misfits);
     }
 
     /** Whether two ports say enough of what they carry to be compared. */
@@ -74,13 +83,13 @@ public final class Fit {
                 && PortFace.of(model, other).isComparable();
     }
 
-    private static List<Misfit> of(Model model, End one, End other) {
+    private static List<Misfit> of(Model model, End one, End other, Pairs pairs) {
         if (one.isBoundary() == other.isBoundary()) {
-            return new Fit(model, one, other, false).misfits();
+            return new Fit(model, one, other, false, pairs).misfits();
         }
         return one.isBoundary()
-                ? new Fit(model, one.turnedInward(), other, true).misfits()
-                : new Fit(model, one, other.turnedInward(), true).misfits();
+                ? new Fit(model, one.turnedInward(), other, true, pairs).misfits()
+                : new Fit(model, one, other.turnedInward(), true, pairs).misfits();
     }
 
     /** The faces of the ports at the ends of a connection or interface. */
@@ -122,11 +131,10 @@ public final class Fit {
         }
         one.face()
                 .features()
-                .forEach(feature -> other.face()
-                        .named(feature.name())
+                .forEach(feature -> pairs.second(feature, other.face())
                         .ifPresentOrElse(met -> meet(feature, met), () -> missing(one, feature, other)));
         other.face().features().stream()
-                .filter(feature -> one.face().named(feature.name()).isEmpty())
+                .filter(feature -> pairs.first(one.face(), feature).isEmpty())
                 .forEach(feature -> missing(other, feature, one));
         return List.copyOf(misfits);
     }

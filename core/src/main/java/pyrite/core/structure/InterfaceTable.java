@@ -162,11 +162,11 @@ public record InterfaceTable(List<Row> rows) {
             return List.of();
         }
         List<Carried> carried = new ArrayList<>();
+        Pairs pairs = Pairs.of(model, connector);
         for (PortFace.Feature feature : faces.getFirst().features()) {
-            faces.getLast()
-                    .named(feature.name())
+            pairs.second(feature, faces.getLast())
                     .ifPresent(met -> carried.add(new Carried(
-                            feature.name(),
+                            feature.name().equals(met.name()) ? feature.name() : feature.name() + " = " + met.name(),
                             feature.way().sends() && met.way().receives(),
                             feature.way().receives() && met.way().sends())));
         }

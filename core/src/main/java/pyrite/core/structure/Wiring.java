@@ -2,10 +2,13 @@ package pyrite.core.structure;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
@@ -25,12 +28,26 @@ import pyrite.core.model.Reference;
 public final class Wiring {
     private final Model model;
     private final Insides insides;
+    private final @Nullable Naming naming;
     private final List<Element> put = new ArrayList<>();
     private final List<String> also = new ArrayList<>();
 
-    private Wiring(Model model) {
+    private Wiring(Model model, @Nullable Naming naming) {
         this.model = model;
         this.insides = new Insides(model);
+        this.naming = naming;
+    }
+
+    /**
+     * Pairs of differing names, to be kept by a new interface definition.
+     *
+     * @param definition its name; empty for one after the two ports
+     * @param pairs the name at the second port by the name at the first
+     */
+    public record Naming(String definition, Map<String, String> pairs) {
+        public Naming {
+            pairs = Map.copyOf(pairs);
+        }
     }
 
     /** What became of a wish to connect. */
@@ -51,7 +68,15 @@ public final class Wiring {
     public record Pair(List<ElementId> one, String oneName, List<ElementId> other, String otherName) {}
 
     public static Result connect(Model model, List<ElementId> one, List<ElementId> other) {
-        return new Wiring(model).join(one, other);
+        return new Wiring(model, null).join(one, other);
+    }
+
+    /**
+     * Connects two ports whose features have differing names, by an interface definition that says what belongs
+     * together.
+     */
+    public static Result connect(Model model, List<ElementId> one, List<ElementId> other, Naming naming) {
+        return new Wiring(model, naming).join(one, other);
     }
 
     /**
@@ -215,6 +240,11 @@ public final class Wiring {
                 && isPort(oneWay.getLast())
                 && isPort(otherWay.getLast())
                 && !around.kind().isPackage();
+        if (naming != null
+                && (types(oneWay.getLast()).isEmpty()
+                        || types(otherWay.getLast()).isEmpty())) {
+            return new Result.Refused("an interface definition pairs what port definitions carry; give both ports one");
+        }
         Element connector = isHandedOn ? binding(owner, oneWay, otherWay) : connection(owner, oneWay, otherWay);
         Edit edit = new Edit(put, Set.of());
         return switch (model.apply(edit)) {
@@ -232,10 +262,7 @@ public final class Wiring {
     }
 
     private boolean isPort(ElementId id) {
-        return model.find(id)
-                .or(() -> put.stream().filter(made -> made.id().equals(id)).findFirst())
-                .filter(element -> element.kind() == ElementKind.PORT)
-                .isPresent();
+        return element(id).filter(element -> element.kind() == ElementKind.PORT).isPresent();
     }
 
     /** What owns both of two that stand at the top of a drawing; null if they stand in different things. */
@@ -253,11 +280,7 @@ public final class Wiring {
      * The way shortened to at most a part and its port: each border on it gets a port. Empty if that cannot be made.
      */
     private List<ElementId> outward(List<ElementId> way) {
-        Element port = model.find(way.getLast())
-                .or(() -> put.stream()
-                        .filter(made -> made.id().equals(way.getLast()))
-                        .findFirst())
-                .orElseThrow();
+        Element port = element(way.getLast()).orElseThrow();
         if (port.kind() != ElementKind.PORT) {
             return way;
         }
@@ -329,8 +352,87 @@ public final class Wiring {
                 .orElseGet(() -> model.rankAtEnd(owner.id()));
     }
 
+    private List<Reference> types(ElementId port) {
+        return element(port)
+                .map(each -> model.has(each.id())
+                        ? model.inheritance().nearest(each, Property.TYPES).orElse(List.of())
+                        : each.references(Property.TYPES))
+                .orElse(List.of());
+    }
+
+    private Optional<Element> element(ElementId id) {
+        return model.find(id)
+                .or(() -> put.stream().filter(made -> made.id().equals(id)).findFirst());
+    }
+
+    /** An interface definition whose ends are like two ports, with a binding for each pair. */
+    private Element definition(Naming pairing, Element owner, ElementId one, ElementId other) {
+        Element place = Stream.concat(Stream.of(owner), model.owners(owner).stream())
+                .filter(each -> each.kind().isPackage())
+                .findFirst()
+                .orElse(owner);
+        String oneName = name(element(one).orElseThrow());
+        String otherName = name(element(other).orElseThrow());
+        String wished =
+                pairing.definition().isBlank() ? capital(oneName) + "To" + capital(otherName) : pairing.definition();
+        Element definition = new Element(
+                ElementId.fresh(),
+                ElementKind.INTERFACE_DEFINITION,
+                place.id(),
+                next(place),
+                insides.freeName(place, wished),
+                null,
+                Map.of());
+        put.add(definition);
+        Element first = end(definition, oneName, one);
+        Element second = end(definition, otherName.equals(oneName) ? otherName + "2" : otherName, other);
+        pairing.pairs().entrySet().stream()
+                .sorted(Map.Entry.comparingByKey())
+                .filter(pair -> !pair.getKey().equals(pair.getValue()))
+                .forEach(pair -> put.add(Element.of(ElementKind.BINDING, definition.id(), next(definition), null)
+                        .with(Property.LEFT, new Reference(List.of(first.id(), feature(one, pair.getKey()))))
+                        .with(Property.RIGHT, new Reference(List.of(second.id(), feature(other, pair.getValue()))))));
+        also.add("interface definition " + definition.name() + " added to " + name(place));
+        return definition;
+    }
+
+    private static String capital(String name) {
+        return name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1);
+    }
+
+    private Element end(Element definition, String name, ElementId port) {
+        Element end = new Element(
+                        ElementId.fresh(), ElementKind.PORT, definition.id(), next(definition), name, null, Map.of())
+                .with(Property.END, true)
+                .with(Property.TYPES, types(port))
+                .with(
+                        Property.CONJUGATED,
+                        element(port)
+                                .flatMap(each -> model.has(each.id())
+                                        ? model.inheritance().nearest(each, Property.CONJUGATED)
+                                        : each.get(Property.CONJUGATED))
+                                .orElse(null));
+        put.add(end);
+        return end;
+    }
+
+    /** @throws IllegalArgumentException if the port carries nothing of that name */
+    private ElementId feature(ElementId port, String name) {
+        return PortFace.of(model, element(port).orElseThrow())
+                .named(name)
+                .orElseThrow(() -> new IllegalArgumentException("the port carries no '" + name + "'"))
+                .element()
+                .id();
+    }
+
     private Element connection(Element owner, List<ElementId> one, List<ElementId> other) {
-        Element connection = Element.of(ElementKind.CONNECTION, owner.id(), next(owner), null);
+        Element definition = naming == null ? null : definition(naming, owner, one.getLast(), other.getLast());
+        Element connection = Element.of(
+                        definition == null ? ElementKind.CONNECTION : ElementKind.INTERFACE,
+                        owner.id(),
+                        next(owner),
+                        null)
+                .with(Property.TYPES, definition == null ? null : List.of(Reference.to(definition.id())));
         List<Rank> ranks = Rank.after(null, 2);
         put.add(connection);
         put.add(Element.of(ElementKind.CONNECTOR_END, connection.id(), ranks.getFirst(), null)

@@ -3,6 +3,7 @@ package pyrite.core.structure;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
@@ -146,6 +147,70 @@ class WiringTest {
                                 MODEL, way("Plant", "Plant::cylinder"), way("Plant", "Plant::tank", "Tank::drain")),
                         "Plant"))
                 .contains("connect tank.drain to cylinder.oil;");
+    }
+
+    @Test
+    void differingNamesAreKeptAsPairsByAnInterfaceDefinition() {
+        Model model = Models.of("""
+                item def Oil; item def Water;
+                port def Supply { out item oil : Oil; out attribute pressure : PressureValue; }
+                port def Intake { in item fluid : Oil; in attribute level : LengthValue; in attribute head : PressureValue; }
+                part def Pump { port outlet : Supply; }
+                part def Motor { port inlet : Intake; }
+                part def Plant { part pump : Pump; part motor : Motor; }
+                """);
+        List<ElementId> outlet = Stream.of("Plant", "Plant::pump", "Pump::outlet")
+                .map(name -> Models.id(model, "Test::" + name))
+                .toList();
+        List<ElementId> inlet = Stream.of("Plant", "Plant::motor", "Motor::inlet")
+                .map(name -> Models.id(model, "Test::" + name))
+                .toList();
+        assertThat(refusal(Wiring.connect(model, outlet, inlet))).contains("sends 'oil', which");
+        assertThat(Pairing.of(model, model.get(outlet.getLast()), model.get(inlet.getLast()))
+                        .orElseThrow()
+                        .rows())
+                .extracting(row -> row.name() + " with "
+                        + row.partners().stream()
+                                .filter(partner -> partner.reason().isEmpty())
+                                .map(Pairing.Partner::name)
+                                .toList())
+                .containsExactly("oil with [fluid]", "pressure with [head]");
+        assertThat(refusal(Wiring.connect(
+                        model, outlet, inlet, new Wiring.Naming("", Map.of("oil", "fluid", "pressure", "level")))))
+                .contains("cannot be bound");
+        Model narrow = Models.of("""
+                item def Oil;
+                port def Supply { out item oil : Oil; out attribute pressure : PressureValue; }
+                port def Intake { in item fluid : Oil; in attribute head : PressureValue; }
+                part def Pump { port outlet : Supply; }
+                part def Motor { port inlet : Intake; }
+                part def Plant { part pump : Pump; part motor : Motor; }
+                """);
+        Wiring.Result made = Wiring.connect(
+                narrow,
+                Stream.of("Plant", "Plant::pump", "Pump::outlet")
+                        .map(name -> Models.id(narrow, "Test::" + name))
+                        .toList(),
+                Stream.of("Plant", "Plant::motor", "Motor::inlet")
+                        .map(name -> Models.id(narrow, "Test::" + name))
+                        .toList(),
+                new Wiring.Naming("Feed", Map.of("oil", "fluid", "pressure", "head")));
+        assertThat(made).isInstanceOf(Wiring.Result.Made.class);
+        Model next = ((EditResult.Applied) narrow.apply(((Wiring.Result.Made) made).edit())).model();
+        assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Feed"))))
+                .isEqualTo("""
+                        interface def Feed {
+                            end port outlet : Supply;
+                            end port inlet : Intake;
+                            bind outlet.oil = inlet.fluid;
+                            bind outlet.pressure = inlet.head;
+                        }
+                        """);
+        assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Plant"))))
+                .contains("interface : Feed connect pump.outlet to motor.inlet;");
+        assertThat(InterfaceTable.of(next).rows().getFirst().carried())
+                .extracting(InterfaceTable.Carried::words)
+                .containsExactly("oil = fluid →", "pressure = head →");
     }
 
     @Test
