@@ -7,6 +7,9 @@ import { Scene } from './scene.js';
 import { svg } from './shapes.js';
 import { Viewport } from './viewport.js';
 
+const NARROW = 600;
+const READABLE = 0.5;
+
 export class Canvas {
   /**
    * @param host the window onto the drawing, with an svg in it
@@ -26,7 +29,7 @@ export class Canvas {
     this.chosen = new Set();
     startGestures(this);
     startKeyboard(this);
-    new ResizeObserver(() => this.data && !this.viewport.moved && this.fit()).observe(host);
+    new ResizeObserver(() => this.data && !this.viewport.moved && this.fitAtFirst()).observe(host);
     host.addEventListener('focusin', (event) => this.focused(event));
     // A press gives the focus, too; what it chooses is for the gesture to say.
     host.addEventListener('pointerdown', () => (this.isPressed = true), true);
@@ -82,7 +85,7 @@ export class Canvas {
     if (kept) {
       this.viewport.restore(JSON.parse(kept));
     } else {
-      this.fit();
+      this.fitAtFirst();
     }
     addEventListener('pagehide', () => {
       if (this.viewport.moved) {
@@ -93,6 +96,11 @@ export class Canvas {
 
   place() {
     return `pyrite.sight${location.pathname}`;
+  }
+
+  /** All of it; beside a text, where there is little room, a part of it that can be read. */
+  fitAtFirst() {
+    this.fit(this.host.clientWidth < NARROW ? READABLE : undefined);
   }
 
   fit(smallest) {
