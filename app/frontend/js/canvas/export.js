@@ -57,11 +57,14 @@ export async function asSvg(canvas, withFonts = true) {
   const wasFar = sheet.classList.contains('far');
   sheet.classList.remove('far');
   const chosen = [...canvas.chosen];
+  const selected = [...sheet.querySelectorAll('.selected')];
   canvas.choose([]);
+  selected.forEach((node) => node.classList.remove('selected'));
   const copy = sheet.cloneNode(true);
   dress(sheet, copy);
   sheet.classList.toggle('far', wasFar);
   canvas.choose(chosen);
+  selected.forEach((node) => node.classList.add('selected'));
   copy.querySelectorAll(HELPERS).forEach((node) => node.remove());
   copy.querySelectorAll('*').forEach((node) => {
     ['class', 'tabindex', 'data-select', 'data-key', 'data-line', 'role', 'aria-roledescription'].forEach((name) =>

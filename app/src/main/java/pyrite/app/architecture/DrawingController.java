@@ -50,7 +50,7 @@ import pyrite.core.view.ShownView.Form;
 /** What a drawing shows, and the edits that gestures on it make. */
 @RestController
 class DrawingController {
-    private static final int MOST_SEEN = 4_000;
+    private static final int MOST_SEEN = 20_000;
     private static final int MOST_CHANGED = 1_000;
     private static final int MOST_OFFERED = 80;
     private static final int MOST_LAYOUTS = 60;
