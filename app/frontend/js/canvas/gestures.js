@@ -1,5 +1,6 @@
 // What the pointer does on a drawing: moves, resizes, joins, bends, chooses, pans and zooms. Nothing is saved before it is let
 // go, and Escape puts everything back.
+import { swallowClick } from '../frame/drag.js';
 import { around, contains, right, bottom, snap } from './geometry.js';
 import { svg } from './shapes.js';
 
@@ -144,16 +145,6 @@ function track(pressed, gesture) {
   addEventListener('pointerup', onUp);
   addEventListener('pointercancel', onCancel);
   addEventListener('keydown', onKey, true);
-}
-
-/** The release of a drag is no click on what is under it. */
-function swallowClick() {
-  const swallow = (event) => {
-    event.preventDefault();
-    event.stopPropagation();
-  };
-  addEventListener('click', swallow, { capture: true, once: true });
-  setTimeout(() => removeEventListener('click', swallow, true));
 }
 
 const delta = (canvas, event, pressed) => [

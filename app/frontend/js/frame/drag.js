@@ -100,7 +100,7 @@ function press(pressed, dragged, { goal, show, move, drop, end, scroller }) {
 }
 
 /** The release of a drag is no click on what is under it. */
-function swallowClick() {
+export function swallowClick() {
   const swallow = (event) => {
     event.preventDefault();
     event.stopPropagation();

@@ -166,10 +166,7 @@ public final class Exposing {
     }
 
     private Element newDefinition() {
-        Element place = Stream.concat(Stream.of(owner), model.owners(owner).stream())
-                .filter(each -> each.kind().isPackage())
-                .findFirst()
-                .orElse(owner);
+        Element place = insides.packageAround(owner);
         String wished = request.definitionName().isBlank()
                 ? request.port().substring(0, 1).toUpperCase(Locale.ROOT)
                         + request.port().substring(1) + "Port"

@@ -3,6 +3,7 @@ package pyrite.core.structure;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -39,6 +40,14 @@ final class Insides {
         return joined.stream()
                 .filter(model::has)
                 .allMatch(id -> model.inheritance().features(definition).contains(model.get(id)));
+    }
+
+    /** The package where definitions made for something belong: itself if it is one, else the nearest around it. */
+    Element packageAround(Element element) {
+        return Stream.concat(Stream.of(element), model.owners(element).stream())
+                .filter(owner -> owner.kind().isPackage())
+                .findFirst()
+                .orElse(element);
     }
 
     /** A name that no member of {@code around} has: the one wished for, or with a number behind it. */

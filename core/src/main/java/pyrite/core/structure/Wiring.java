@@ -8,7 +8,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
@@ -367,10 +366,7 @@ public final class Wiring {
 
     /** An interface definition whose ends are like two ports, with a binding for each pair. */
     private Element definition(Naming pairing, Element owner, ElementId one, ElementId other) {
-        Element place = Stream.concat(Stream.of(owner), model.owners(owner).stream())
-                .filter(each -> each.kind().isPackage())
-                .findFirst()
-                .orElse(owner);
+        Element place = insides.packageAround(owner);
         String oneName = name(element(one).orElseThrow());
         String otherName = name(element(other).orElseThrow());
         String wished =
