@@ -159,9 +159,7 @@ export function actsOn(drawing) {
     },
     buttons: {
       add: () => openAdd(drawing),
-      link: () => (box() ? openPicker([box().id]) : say('Select a box first.')),
       more: (x, y) => openMenu(drawing.canvas.host, [...(drawing.canvas.editable ? arranging : []), ...more], x, y),
-      menu: (x, y) => drawing.menu(x, y),
     },
   };
 }

@@ -1,5 +1,6 @@
 // Copies what is chosen on one drawing and pastes it on the same or another: as new elements, or the same ones shown again.
-import { at, branch } from '../frame/server.js';
+import { refresh } from '../frame/live.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { say } from '../frame/notice.js';
 import { saved } from '../frame/saving.js';
 
@@ -12,9 +13,8 @@ export function copy(drawing) {
     return;
   }
   localStorage.setItem(KEPT, JSON.stringify({ branch: branch(), ids: [...new Set(boxes.map((box) => box.id))] }));
-  say(
-    `${boxes.length === 1 ? boxes[0].title : `${boxes.length} boxes`} copied; Ctrl V makes new ones of it, Ctrl Shift V shows the same again`,
-  );
+  const copied = boxes.length === 1 ? boxes[0].title : `${boxes.length} boxes`;
+  say(`${copied} copied; Ctrl V makes new elements of it, Ctrl Shift V shows the same again`);
 }
 
 /** @param isNew whether new elements are made; else the same ones are shown in this view */
@@ -43,16 +43,21 @@ export async function paste(drawing, isNew) {
   await showAlso(drawing, ids);
 }
 
-/** Shows elements in a view; an element's own drawing becomes a view of its own by this. */
+/** Shows elements in a view. An element's own drawing leads on to the view that now shows more than the element. */
 export async function showAlso(drawing, ids) {
-  const done = await saved(`/element/${drawing.element}/drawing/show`, (base) => ({ form: drawing.form, ids, base }));
-  const isOwn = !location.pathname.includes('/drawing/');
-  if (done && isOwn) {
-    await drawing.canvas.load();
-    const { view } = drawing.canvas.data;
-    if (view) {
-      location.href = at(`drawing/${view}`);
-    }
+  const { status, body } = await postEdit(`${branch()}/element/${drawing.element}/drawing/show`, (base) => ({
+    form: drawing.form,
+    ids,
+    base,
+  }));
+  if (status !== 200 || !body.saved) {
+    say(body.message);
+    return;
   }
-  return done;
+  say(`${body.message} · ${body.revision}`, true);
+  if (location.pathname.endsWith(`/drawing/${body.made[0]}`)) {
+    await refresh();
+  } else {
+    location.href = at(`drawing/${body.made[0]}`);
+  }
 }

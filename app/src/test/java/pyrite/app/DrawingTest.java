@@ -276,6 +276,21 @@ class DrawingTest extends InBrowser {
     }
 
     @Test
+    void whatIsBroughtInBesideTheBoxesIsShownInAViewOfItsOwn() {
+        open("element/" + merrow.named("MerrowHydraulics").id() + "/general");
+        box("part def Pump");
+        click("[data-bring]");
+        see("#bring input").sendKeys("Siren");
+        until(driver ->
+                driver.findElement(By.cssSelector(".offer .label")).getText().equals("Siren"));
+        see("#bring input").sendKeys(Keys.ENTER);
+        until(driver -> String.valueOf(driver.getCurrentUrl()).contains("/drawing/"));
+        box("part def Siren");
+        box("part def Pump");
+        assertThat(notation("MerrowHydraulics general view")).contains("expose MerrowHydraulics::*;", "Siren;");
+    }
+
+    @Test
     void aDrawingIsSavedAsAPictureThatStandsForItself() throws Exception {
         inside("HydraulicPowerUnit");
         Object text = ines.driver()

@@ -100,6 +100,9 @@ public final class Wiring {
         if (fresh.kind() != ElementKind.CONNECTION
                 || !connector.kind().isConnector()
                 || !Objects.equals(fresh.owner(), connector.owner())) {
+            // Elsewhere it is another element, of the same name and type.
+            put.replaceAll(element ->
+                    element.equals(fresh) && connector.kind().isConnector() ? like(connector, fresh) : element);
             return new Result.Made(new Edit(put, Set.of(connector.id())), fresh.id(), made.summary());
         }
         List<Element> ends = put.stream()
@@ -117,6 +120,19 @@ public final class Wiring {
             put.add(old.get(i).with(Property.TARGET, end.get(Property.TARGET).orElseThrow()));
         }
         return new Result.Made(new Edit(put, Set.of()), connector.id(), made.summary());
+    }
+
+    private static Element like(Element connector, Element fresh) {
+        return fresh.kind() != ElementKind.CONNECTION
+                ? fresh
+                : new Element(
+                        fresh.id(),
+                        connector.kind(),
+                        fresh.owner(),
+                        fresh.rank(),
+                        connector.name(),
+                        connector.shortName(),
+                        connector.properties());
     }
 
     private Result join(List<ElementId> one, List<ElementId> other) {

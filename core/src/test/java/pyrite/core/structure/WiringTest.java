@@ -242,6 +242,36 @@ class WiringTest {
     }
 
     @Test
+    void anEndIsLedElsewhereAndTheConnectionKeepsItsName() {
+        Model model = Models.of("""
+                part def Valve; part def Unit { part upper : Valve; part middle : Valve; part lower : Valve;
+                    connection pipe connect upper to middle; }
+                part def Plant { part unit : Unit; part rod; }
+                """);
+        Wiring.Result inside = Wiring.reconnect(
+                model,
+                Models.element(model, "Test::Unit::pipe"),
+                ways(model, "Unit", "Unit::middle"),
+                ways(model, "Unit", "Unit::lower"));
+        Model next = ((EditResult.Applied) model.apply(((Wiring.Result.Made) inside).edit())).model();
+        assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Unit"))))
+                .contains("connection pipe connect lower to middle;");
+        assertThat(Models.id(next, "Test::Unit::pipe")).isEqualTo(Models.id(model, "Test::Unit::pipe"));
+        Wiring.Result elsewhere = Wiring.reconnect(
+                model,
+                Models.element(model, "Test::Unit::pipe"),
+                ways(model, "Plant", "Plant::unit", "Unit::upper"),
+                ways(model, "Plant", "Plant::rod"));
+        Model moved = ((EditResult.Applied) model.apply(((Wiring.Result.Made) elsewhere).edit())).model();
+        assertThat(NotationWriter.write(moved, List.of(Models.element(moved, "Test::Plant"))))
+                .contains("connection pipe connect unit.upper to rod;");
+    }
+
+    private static List<ElementId> ways(Model model, String... names) {
+        return Stream.of(names).map(name -> Models.id(model, "Test::" + name)).toList();
+    }
+
+    @Test
     void aPortAtTheBorderIsUsedAgain() {
         List<ElementId> deep = way("Plant", "Plant::unit", "Unit::valve", "Valve::outlet");
         Wiring.Result first = Wiring.connect(MODEL, deep, way("Plant", "Plant::cylinder", "Cylinder::oil"));
