@@ -99,7 +99,7 @@ class WordingController {
                 workspace.commit(
                         head.branch(),
                         waived.base(),
-                        Waivers.put(head.model(), requirement, rule, waived.reason()),
+                        Waivers.put(head.model(), requirement, rule.key(), waived.reason()),
                         person,
                         waived.reason().isBlank()
                                 ? "wording of " + called + ": '" + rule.key() + "' counts again"

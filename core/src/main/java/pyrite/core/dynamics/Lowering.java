@@ -50,6 +50,7 @@ final class Lowering {
     private final ReferenceLookup targets;
     private final CollectionLowering collections;
     private final CallLowering calls;
+    private final TotalLowering totals;
     private final BinaryConditionLowering twoSides;
     private final Deque<FlatAttribute> circle = new ArrayDeque<>();
     private final List<Condition.Relation> relations = new ArrayList<>();
@@ -69,6 +70,7 @@ final class Lowering {
         this.targets = new ReferenceLookup(model, builder, this);
         this.collections = new CollectionLowering(model, this);
         this.calls = new CallLowering(model, builder, this);
+        this.totals = new TotalLowering(model, this);
         this.twoSides = new BinaryConditionLowering(this, environment);
     }
 
@@ -229,6 +231,7 @@ final class Lowering {
             case ModelFunction.Mathematical(MathFunction f) -> mathematical(f, arguments, scope);
             case ModelFunction.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
             case ModelFunction.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
+            case ModelFunction.Total() -> totals.term((FeatureReference) arguments.getFirst(), scope);
             case ModelFunction.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
             case ModelFunction.Observing(var observation) -> throw wholeRun(observation, at);
         };

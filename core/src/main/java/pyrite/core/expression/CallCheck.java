@@ -39,6 +39,7 @@ final class CallCheck {
             case ModelFunction.Mathematical(MathFunction f) -> mathematical(call, f, types);
             case ModelFunction.Observing(ObservationFunction o) -> observing(call, o, types);
             case ModelFunction.Derivative() -> derivative(call, types);
+            case ModelFunction.Total() -> total(call, types);
             case ModelFunction.Defined defined -> defined(call, defined, types);
             case ModelFunction.OverCollection _ -> throw new IllegalStateException("handled before");
         };
@@ -242,6 +243,14 @@ final class CallCheck {
         }
         Type quantity = check.number(subject, arguments.getFirst(), name);
         return quantity instanceof Type.Number(Dimension d) ? observation.result(d) : Type.UNKNOWN;
+    }
+
+    private Type total(Invocation call, List<Type> arguments) {
+        if (arguments.size() != 1 || !(call.arguments().getFirst() instanceof FeatureReference)) {
+            check.fault(call, "total takes an attribute of a part, whose parts have it too: total(gate.mass)");
+            return Type.UNKNOWN;
+        }
+        return check.number(call.arguments().getFirst(), arguments.getFirst(), "total");
     }
 
     private Type derivative(Invocation call, List<Type> arguments) {

@@ -29,6 +29,9 @@ public sealed interface ModelFunction {
     /** {@code sum(leaf.mass)}: over all values the first argument has. */
     record OverCollection(CollectionFunction function) implements ModelFunction {}
 
+    /** {@code total(gate.mass)}: what an attribute adds up to over the tree of parts. */
+    record Total() implements ModelFunction {}
+
     /** {@code der(x)}: the time derivative of a quantity that changes. */
     record Derivative() implements ModelFunction {}
 

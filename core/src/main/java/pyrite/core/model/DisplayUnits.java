@@ -121,7 +121,7 @@ public final class DisplayUnits {
     private List<UnitFound> unitsIn(Expression.Invocation call, Dimension dimension, Set<ElementId> seen) {
         boolean keeps = switch (environment.function(call.function()).orElse(null)) {
             case ModelFunction.Mathematical(MathFunction f) -> f.dimensions() == MathFunction.Dimensions.SAME;
-            case ModelFunction.OverCollection _, ModelFunction.Observing _ -> true;
+            case ModelFunction.OverCollection _, ModelFunction.Observing _, ModelFunction.Total _ -> true;
             case null, default -> !dimension.isOne();
         };
         return keeps

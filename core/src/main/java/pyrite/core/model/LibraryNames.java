@@ -29,6 +29,7 @@ public final class LibraryNames {
     public static final String SCALE_ZERO = "MeasurementReferences::IntervalScale::zero";
     public static final String TIME = "Dynamics::time";
     public static final String DERIVATIVE = "Dynamics::der";
+    public static final String TOTAL = "Budgets::total";
     public static final String TIME_RUN = "Dynamics::TimeRun";
     public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
 

@@ -68,6 +68,7 @@ public final class ModelEnvironment implements Environment {
                     new ModelFunction.Observing(observation));
         }
         functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new ModelFunction.Derivative());
+        functions.put(LibraryNames.id(LibraryNames.TOTAL), new ModelFunction.Total());
         for (CollectionFunction function : CollectionFunction.values()) {
             functions.put(
                     LibraryNames.id(function.library() + "::" + function.functionName()),

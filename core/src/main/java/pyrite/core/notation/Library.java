@@ -20,6 +20,7 @@ public final class Library {
             "Functions",
             "SystemsLibrary",
             "Economics",
+            "Budgets",
             "Dynamics",
             "Specifications",
             "Tracing",

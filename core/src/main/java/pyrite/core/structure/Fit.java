@@ -49,7 +49,7 @@ public final class Fit {
     public record Misfit(Reason reason, String feature, String sentence) {}
 
     /** An end of a connection: a port and the way to it in words. */
-    private record End(Element port, String words, PortFace face, boolean isBoundary) {
+    record End(Element port, String words, PortFace face, boolean isBoundary) {
         End turnedInward() {
             return new End(port, words, face.conjugated(), isBoundary);
         }
@@ -78,7 +78,7 @@ public final class Fit {
     }
 
     /** Whether two ports say enough of what they carry to be compared. */
-    static boolean areComparable(Model model, Element one, Element other) {
+    public static boolean areComparable(Model model, Element one, Element other) {
         return PortFace.of(model, one).isComparable()
                 && PortFace.of(model, other).isComparable();
     }
@@ -97,7 +97,7 @@ public final class Fit {
         return ends(model, connector).stream().map(End::face).toList();
     }
 
-    private static List<End> ends(Model model, Element connector) {
+    static List<End> ends(Model model, Element connector) {
         return ConnectorEnds.of(model, connector).stream()
                 .flatMap(target -> end(model, target).stream())
                 .toList();

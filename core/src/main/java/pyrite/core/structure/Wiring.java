@@ -70,6 +70,15 @@ public final class Wiring {
         return new Wiring(model, null).join(one, other);
     }
 
+    /** Leads a port of a part to the border of what the part stands in: a port there, bound to it. */
+    public static Result lead(Model model, Element around, Element part, Element port) {
+        Wiring wiring = new Wiring(model, null);
+        return wiring.borderPort(around, part, port) == null
+                ? new Result.Refused("the port has its features at its usage; give it a port definition")
+                : new Result.Made(
+                        new Edit(wiring.put, Set.of()), wiring.put.getLast().id(), String.join("; ", wiring.also));
+    }
+
     /**
      * Connects two ports whose features have differing names, by an interface definition that says what belongs
      * together.

@@ -27,8 +27,9 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
 /**
- * The tree of the parts of something, each with chosen attributes and their sums. A part that has an attribute states
- * it for all of it; the sum of a part that has not is that of its parts, each as often as its multiplicity says.
+ * The tree of the parts of something, each with chosen attributes and their sums, as {@code Budgets::total} has them. A
+ * part with a value states it for all of it; one without has the sum of its parts, each as often as its multiplicity
+ * says.
  *
  * @param columns the units of the chosen attributes by their names, in the order asked for
  * @param offered the names of all attributes with numbers in the tree, with the number of parts that have them
@@ -145,16 +146,24 @@ public record PartsTable(List<Row> rows, Map<String, DisplayUnit> columns, Map<S
             Map<String, Cell> cells = new HashMap<>();
             for (String name : names) {
                 Element attribute = attributes.get(name);
-                List<Sum> own = attribute == null
+                boolean isSummed = attribute == null || within.containsKey(name) && !isFixed(attribute);
+                List<Sum> own = attribute == null || isSummed
                         ? within.getOrDefault(name, List.of())
                         : pieces.stream().map(piece -> value(attribute, piece)).toList();
                 sums.put(name, own);
-                cells.put(name, cell(name, own, attribute == null));
+                cells.put(name, cell(name, own, isSummed));
             }
             if (isShown) {
                 rows.set(place, row(part, pieces, depth, path, cells));
             }
             return sums;
+        }
+
+        private boolean isFixed(Element attribute) {
+            return model.inheritance()
+                    .value(attribute)
+                    .filter(value -> !value.kind().isInitial())
+                    .isPresent();
         }
 
         private Cell cell(String name, List<Sum> own, boolean isSummed) {

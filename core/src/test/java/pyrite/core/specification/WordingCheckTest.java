@@ -81,12 +81,12 @@ class WordingCheckTest {
                 .findFirst()
                 .orElseThrow();
         Model waived = ((EditResult.Applied)
-                        model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN, "the gate is meant")))
+                        model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN.key(), "the gate is meant")))
                 .model();
         assertThat(Waivers.of(waived, waived.get(r.id())))
                 .containsExactly(java.util.Map.entry("pronoun", "the gate is meant"));
         Model back = ((EditResult.Applied)
-                        waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN, "")))
+                        waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN.key(), "")))
                 .model();
         assertThat(Waivers.of(back, back.get(r.id()))).isEmpty();
     }

@@ -38,9 +38,10 @@ class FreshnessLawTest {
             calc def Flow { in a : AreaValue; return : VolumeFlowRateValue = Half(0.02) * a / 1 [m^2] * 1 [m^3/s]; }
             constraint def Below { in q : LengthValue; in most : LengthValue; q <= most }
             constraint def Law { in a; in q; in rate; a * rate == -q }
-            part def Valve { attribute open : Real default 1; attribute mass : MassValue;
+            part def Heavy { attribute weight : MassValue; }
+            part def Valve :> Heavy { attribute open : Real default 1; attribute :>> weight default 4 [kg];
                 attribute price : Real = 3; attribute grade : Grade = Grade::fine; }
-            part def Base { attribute area : AreaValue default 1 [m^2]; part valve : Valve[2]; }
+            part def Base :> Heavy { attribute area : AreaValue default 1 [m^2]; part valve : Valve[2]; }
             part def Tank :> Base {
                 attribute level : LengthValue default := 1 [m];
                 attribute hull : MassValue = 20 [kg];
@@ -48,7 +49,7 @@ class FreshnessLawTest {
                 attribute outflow : VolumeFlowRateValue = sum(valve.open) * Flow(area);
                 assert constraint balance : Law { in a = area; in q = outflow; in rate = der(level); }
             }
-            part def Plant {
+            part def Plant :> Heavy {
                 part left : Tank;
                 part right : Tank { attribute :>> area = 2 [m^2]; attribute :>> level := 2 [dip]; attribute :>> load = 4 [kg]; }
                 attribute apart : LengthValue = abs(left.level - right.level);
@@ -66,6 +67,11 @@ class FreshnessLawTest {
             requirement fine { subject v : Valve; require constraint { v.grade == Grade::fine } }
             requirement light { subject t : Tank; require constraint { t.load <= 6 [kg] } }
             requirement lightAll { subject p : Plant; require constraint { p.right.load + p.right.hull <= 30 [kg] } require fine; }
+            requirement whole { subject p : Plant; attribute limit : MassValue = 40 [kg];
+                require constraint { Budgets::total(p.weight) <= limit } }
+            requirement half { subject t : Tank; require constraint { Budgets::total(t.weight) <= 9 [kg] } }
+            satisfy whole by plant;
+            satisfy half by plant.right;
             satisfy light by plant.right;
             satisfy lightAll by plant;
             satisfy keeps by plant.left;
@@ -91,6 +97,13 @@ class FreshnessLawTest {
                 .extracting(judgement -> judgement.subject() + " " + judgement.verdict() + " " + judgement.reason())
                 .hasSize(7)
                 .allMatch(said -> said.contains("PASS"));
+        assertThat(List.of("whole", "half"))
+                .allSatisfy(name -> assertThat(AT_ONCE
+                                .get(Models.id(MODEL, "Test::" + name))
+                                .judgements())
+                        .singleElement()
+                        .extracting(Judgement::verdict)
+                        .isEqualTo(VerdictKind.PASS));
     }
 
     private static final List<String> VALUES = List.of(
@@ -114,6 +127,10 @@ class FreshnessLawTest {
             "attribute extra : MassValue = 7 [s]",
             "attribute :>> hull = 7 [kg]",
             "attribute :>> load = 9 [kg]",
+            "attribute :>> weight = 7 [kg]",
+            "attribute weight : MassValue = 7 [kg]",
+            "part spare : Valve",
+            "part heavy :> Heavy",
             "attribute :>> load = 9",
             "attribute :>> price = 4",
             "attribute hull : LengthValue = 2 [m]",

@@ -1,0 +1,44 @@
+package pyrite.core.finding;
+
+import java.util.Arrays;
+import java.util.Optional;
+
+/** What is looked for. */
+public enum Rule {
+    MISFIT("misfit", "Does not fit", "connected ports whose directions, types, dimensions or multiplicities do not fit"),
+    OPEN_PORT("open-port", "Open port", "ports that must be connected and are not"),
+    UNTYPED("untyped", "No type", "parts that have neither a type nor an inside"),
+    CYCLE("cycle", "Contains itself", "definitions whose parts contain them again, without end"),
+    MULTIPLICITY("multiplicity", "Multiplicity", "multiplicities that nothing can keep"),
+    UNUSED("unused", "Unused", "definitions outside of library packages that nothing uses"),
+    GONE("gone", "Satisfied by nothing", "satisfy links to a part that is not there"),
+    LIMIT("limit", "Limit breached", "requirements that the values of their parts violate");
+
+    private final String key;
+    private final String title;
+    private final String description;
+
+    Rule(String key, String title, String description) {
+        this.key = key;
+        this.title = title;
+        this.description = description;
+    }
+
+    /** In addresses, and in the waivers of the model. */
+    public String key() {
+        return key;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    /** What it looks for. */
+    public String description() {
+        return description;
+    }
+
+    public static Optional<Rule> of(String key) {
+        return Arrays.stream(values()).filter(rule -> rule.key.equals(key)).findFirst();
+    }
+}
