@@ -3,6 +3,8 @@ package pyrite.app.evidence;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.ElementId;
+import pyrite.core.verification.Judgement;
+import pyrite.core.verification.Margin;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.Wording;
 
@@ -31,6 +33,25 @@ public record VerdictView(
 
     /** A change after the run: the element, and the revision if it is known. */
     public record Change(String element, String address, String revision, String summary, String author) {}
+
+    /** What a revision says without a run. */
+    public static VerdictView of(Judgement judgement, int revision) {
+        Margin margin = judgement.margin();
+        return new VerdictView(
+                null,
+                judgement.verdict(),
+                judgement.subject(),
+                margin == null ? null : Double.valueOf(margin.shown()),
+                margin == null ? "" : margin.unit().symbol(),
+                judgement.worstInstant(),
+                judgement.firstViolation(),
+                judgement.reason(),
+                null,
+                null,
+                revision,
+                List.of(),
+                false);
+    }
 
     /** The name of the mark: {@code pass}, or {@code pass-stale}. */
     public String mark() {

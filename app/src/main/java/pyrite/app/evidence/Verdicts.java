@@ -81,7 +81,7 @@ public class Verdicts {
                 .forEach((requirement, found) -> found.judgements().stream()
                         .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE
                                 || found.isCutShort() && !judgedByRuns.contains(requirement))
-                        .forEach(judgement -> put(views, view(head, judgement), requirement)));
+                        .forEach(judgement -> put(views, VerdictView.of(judgement, head.number()), requirement)));
         views.forEach((requirement, list) -> addMissing(head, requirement, list));
         views.values().forEach(list -> list.sort(WORST_FIRST));
         return views;
@@ -98,7 +98,7 @@ public class Verdicts {
     private static void addMissing(Workspace.Head head, ElementId requirement, List<VerdictView> views) {
         List<String> judged = views.stream().map(VerdictView::subject).toList();
         Subjects.withoutVerdict(head.model(), head.model().get(requirement), judged).stream()
-                .map(judgement -> view(head, judgement))
+                .map(judgement -> VerdictView.of(judgement, head.number()))
                 .forEach(views::add);
     }
 
@@ -214,24 +214,6 @@ public class Verdicts {
                 verdict.revision(),
                 history.changes(changed, verdict.revision()),
                 !changed.isEmpty());
-    }
-
-    private static VerdictView view(Workspace.Head head, Judgement judgement) {
-        Margin margin = judgement.margin();
-        return new VerdictView(
-                null,
-                judgement.verdict(),
-                judgement.subject(),
-                margin == null ? null : Double.valueOf(margin.shown()),
-                margin == null ? "" : margin.unit().symbol(),
-                judgement.worstInstant(),
-                judgement.firstViolation(),
-                judgement.reason(),
-                null,
-                null,
-                head.number(),
-                List.of(),
-                false);
     }
 
     /** Finds the revisions that changed an element; reads each revision once. */

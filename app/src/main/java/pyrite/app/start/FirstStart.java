@@ -39,6 +39,7 @@ class FirstStart implements ApplicationRunner {
             "gate",
             "components",
             "hydraulics",
+            "products",
             "harbour",
             "instruments",
             "verification");

@@ -21,6 +21,7 @@ public final class Library {
             "SystemsLibrary",
             "Economics",
             "Budgets",
+            "Candidates",
             "Dynamics",
             "Specifications",
             "Tracing",

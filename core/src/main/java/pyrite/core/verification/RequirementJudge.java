@@ -171,6 +171,22 @@ public final class RequirementJudge {
                 .orElseGet(() -> satisfaction.owner() == null ? List.of() : List.of(satisfaction.owner()));
     }
 
+    /** The requirements that are satisfied by a way to one of some parts. */
+    public static List<Element> satisfiedBy(Model model, Set<ElementId> parts) {
+        return parts.stream()
+                .flatMap(part -> model.referrers(part).stream())
+                .map(model::get)
+                .filter(user -> user.kind() == ElementKind.SATISFACTION
+                        && satisfier(user).stream()
+                                .reduce((_, last) -> last)
+                                .filter(parts::contains)
+                                .isPresent())
+                .flatMap(satisfaction -> satisfaction.get(Property.TARGET).stream())
+                .map(target -> model.get(target.target()))
+                .distinct()
+                .toList();
+    }
+
     public static List<Element> satisfactions(Model model, Element requirement) {
         return model.referrers(requirement.id()).stream()
                 .map(model::get)

@@ -1,0 +1,5 @@
+/** Real products that could fill a part's role: compared against requirements and by weight, chosen and taken back. */
+@NullMarked
+package pyrite.core.candidate;
+
+import org.jspecify.annotations.NullMarked;
