@@ -24,7 +24,7 @@ class PartsTest extends InSession {
                         .body())
                 .contains("part,type,multiplicity,count,ratedPower of one [kW],ratedPower of all [kW]")
                 .contains("powerUnit.pumps,Pump,2,2,37.0,74.0")
-                .contains("SurgeGate,SurgeGate,,1,,74.0");
+                .contains("SurgeGate,SurgeGate,,1,,74.305");
     }
 
     @Test

@@ -158,8 +158,7 @@ class CandidatesController {
 
     private static String sentence(
             Labels labels, Criterion criterion, Weighing.Turn turn, List<CandidateTable.Row> products) {
-        Element other = Objects.requireNonNull(
-                products.get(turn.candidate()).product());
+        Element other = Objects.requireNonNull(products.get(turn.candidate()).product());
         return "With " + criterion.quantity() + (turn.isAbove() ? " above " : " below ") + labels.number(turn.weight())
                 + " instead of " + criterion.weight() + ", " + labels.name(other) + " comes first.";
     }
@@ -245,7 +244,10 @@ class CandidatesController {
             return Answer.unprocessable("give the part a definition first; a candidate is a special one of it");
         }
         Candidates.Product wished = new Candidates.Product(
-                product.name().strip(), product.supplier().strip(), product.address().strip(), product.values());
+                product.name().strip(),
+                product.supplier().strip(),
+                product.address().strip(),
+                product.values());
         return switch (Candidates.add(head.model(), role, wished)) {
             case Candidates.Offer.Refused(String reason) -> Answer.unprocessable(reason);
             case Candidates.Offer.Made(Edit edit, ElementId _) ->

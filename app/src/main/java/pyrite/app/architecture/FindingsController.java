@@ -12,7 +12,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -40,6 +39,8 @@ import pyrite.core.finding.Rule;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
+import pyrite.core.reuse.LibraryGuard;
+import pyrite.core.reuse.UsedLibrary;
 import pyrite.core.specification.Waivers;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.view.ShownView;
@@ -101,7 +102,8 @@ class FindingsController {
         page.addAttribute("rows", rows(head.model(), shown));
         page.addAttribute("total", shown.size());
         page.addAttribute("open", all.stream().filter(Known::counts).count());
-        page.addAttribute("waivedCount", all.stream().filter(known -> !known.counts()).count());
+        page.addAttribute(
+                "waivedCount", all.stream().filter(known -> !known.counts()).count());
         page.addAttribute("choices", choices(all, waived));
         page.addAttribute("chosen", chosen);
         page.addAttribute("isWaived", waived);
@@ -124,6 +126,9 @@ class FindingsController {
     private List<Known> all(Workspace.Head head) {
         Model model = head.model();
         return Stream.concat(Findings.in(model).all(model).stream(), breached(head).stream())
+                // What comes from another project is mended there.
+                .filter(finding ->
+                        UsedLibrary.around(model, model.get(finding.element())).isEmpty())
                 .map(finding -> new Known(
                         finding, Waivers.of(model, model.get(finding.element())).get(finding.key())))
                 .toList();
@@ -132,9 +137,10 @@ class FindingsController {
     /** Requirements that fail by values that no run has to find out. */
     private List<Finding> breached(Workspace.Head head) {
         List<Finding> found = new ArrayList<>();
-        verdicts.all(head).forEach((requirement, views) -> views.stream()
-                .filter(view -> view.run() == null && view.kind() == VerdictKind.FAIL)
-                .forEach(view -> found.add(limit(head.model(), requirement, view))));
+        verdicts.all(head)
+                .forEach((requirement, views) -> views.stream()
+                        .filter(view -> view.run() == null && view.kind() == VerdictKind.FAIL)
+                        .forEach(view -> found.add(limit(head.model(), requirement, view))));
         Labels labels = new Labels(head.model());
         found.sort(Comparator.comparing(finding -> labels.full(head.model().get(finding.element()))));
         return found;
@@ -146,6 +152,14 @@ class FindingsController {
                 requirement,
                 view.subject(),
                 new Labels(model).full(model.get(requirement)) + ": " + view.subject() + " has " + view.reason());
+    }
+
+    private static List<Mends.Mend> mends(Model model, Finding finding) {
+        return Mends.of(
+                model,
+                finding,
+                (before, applied) -> LibraryGuard.check(before, applied.model(), applied.difference())
+                        .isEmpty());
     }
 
     private static List<Row> rows(Model model, List<Known> shown) {
@@ -163,7 +177,7 @@ class FindingsController {
                 element,
                 place,
                 place != null && !place.kind().isPackage() && ShownView.hasInside(place),
-                waived == null ? Mends.of(model, finding) : List.of(),
+                waived == null ? mends(model, finding) : List.of(),
                 waived);
     }
 
@@ -174,11 +188,14 @@ class FindingsController {
     void export(Workspace.Head head, HttpServletResponse response) throws IOException {
         Labels labels = new Labels(head.model());
         List<List<String>> rows = new ArrayList<>(List.of(List.of("rule", "at", "finding", "waived because")));
-        all(head).forEach(known -> rows.add(List.of(
-                known.finding().rule().title(),
-                head.model().names().qualifiedName(head.model().get(known.finding().element())),
-                known.finding().sentence(),
-                known.waived() == null ? "" : known.waived())));
+        all(head)
+                .forEach(known -> rows.add(List.of(
+                        known.finding().rule().title(),
+                        head.model()
+                                .names()
+                                .qualifiedName(head.model().get(known.finding().element())),
+                        known.finding().sentence(),
+                        known.waived() == null ? "" : known.waived())));
         Downloads.csv(response, "findings", head, rows);
     }
 
@@ -195,7 +212,7 @@ class FindingsController {
         if (finding == null) {
             return Answer.unprocessable("this is no longer so; the list shows what there is now");
         }
-        Optional<Mends.Mend> mend = Mends.of(head.model(), finding).stream()
+        Optional<Mends.Mend> mend = mends(head.model(), finding).stream()
                 .filter(each -> each.label().equals(chosen.label()))
                 .findFirst();
         return mend.isEmpty()
@@ -239,7 +256,8 @@ class FindingsController {
                         person,
                         waived.reason().isBlank()
                                 ? "finding at " + name + " counts again"
-                                : "finding at " + name + " waived: " + waived.reason().strip()),
+                                : "finding at " + name + " waived: "
+                                        + waived.reason().strip()),
                 "nothing changed");
     }
 }

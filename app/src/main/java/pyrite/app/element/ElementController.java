@@ -22,10 +22,12 @@ import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.ElementKind.Family;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.reuse.UsedLibrary;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.ExternalReference;
@@ -56,13 +58,24 @@ class ElementController {
         this.links = links;
     }
 
+    /** Whether other projects may use it: it stands in a library package of this one, or comes from one. */
+    private static boolean isShared(Model model, Element element) {
+        return element.kind().isDefinition()
+                && !model.isLibrary(element.id())
+                && model.owners(element).stream()
+                        .anyMatch(owner -> owner.owner() == null && owner.kind() == ElementKind.LIBRARY_PACKAGE);
+    }
+
     @GetMapping("/p/{project}/{branch}/element/{id}")
     String show(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
         Element element = head.element(id);
         Model model = head.model();
         pages.frame(page, head, person, station(element), title(model, element));
         page.addAttribute("element", element);
-        page.addAttribute("library", model.isLibrary(element.id()));
+        UsedLibrary used = UsedLibrary.around(model, element).orElse(null);
+        page.addAttribute("used", used);
+        page.addAttribute("library", used != null || model.isLibrary(element.id()));
+        page.addAttribute("isShared", isShared(model, element));
         page.addAttribute("signature", NotationWriter.head(model, element));
         page.addAttribute("text", model.inheritance().documentation(element));
         page.addAttribute(

@@ -27,8 +27,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.verification.Fingerprint;
-import pyrite.core.verification.Judgement;
-import pyrite.core.verification.Margin;
 import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.Subjects;
 import pyrite.core.verification.VerdictKind;

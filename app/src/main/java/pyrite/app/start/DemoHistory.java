@@ -83,6 +83,11 @@ final class DemoHistory {
     }
 
     private void edit(Branch branch, Person author, Function<Model, Authoring.Proposal> typed) {
+        typed(workspace, branch, author, typed);
+    }
+
+    /** Commits what somebody of the demo types. */
+    static void typed(Workspace workspace, Branch branch, Person author, Function<Model, Authoring.Proposal> typed) {
         Workspace.Head head = workspace.head(branch.id());
         switch (typed.apply(head.model())) {
             case Authoring.Proposal.Accepted(Edit edit, String summary) ->

@@ -100,7 +100,8 @@ class FirstStart implements ApplicationRunner {
     private void loadMerrow() {
         Branch main = branches.create("merrow", "Merrow surge gate", "main", "main");
         ReadResult reading = NotationReader.read(
-                Library.model(), FILES.stream().map(FirstStart::source).toList());
+                Library.model(),
+                FILES.stream().map(name -> example("merrow", name)).toList());
         if (!reading.isGood()) {
             throw new IllegalStateException(
                     "the demo model has errors: " + reading.problems().getFirst());
@@ -109,11 +110,13 @@ class FirstStart implements ApplicationRunner {
                 main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
         if (history) {
             new DemoHistory(workspace, people, baselines, clock).write(main);
+            new DemoLibrary(workspace, branches, people, baselines, clock).write(main);
         }
     }
 
-    private static Source source(String name) {
-        ClassPathResource resource = new ClassPathResource("examples/merrow/" + name + ".sysml");
+    /** A file of the examples that are shipped. */
+    static Source example(String folder, String name) {
+        ClassPathResource resource = new ClassPathResource("examples/" + folder + "/" + name + ".sysml");
         try {
             return new Source(name + ".sysml", resource.getContentAsString(StandardCharsets.UTF_8));
         } catch (IOException e) {

@@ -34,6 +34,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
+import pyrite.core.reuse.LibraryGuard;
 import pyrite.core.trace.ProjectCheck;
 import pyrite.core.trace.RuleEditing;
 import pyrite.core.view.Withdrawal;
@@ -331,7 +332,8 @@ public class Workspace {
     }
 
     private static List<Problem> problems(Model before, Model after, Difference difference, Person author) {
-        List<Problem> problems = new ArrayList<>(ProjectCheck.check(before, after, difference));
+        List<Problem> problems = new ArrayList<>(LibraryGuard.check(before, after, difference));
+        problems.addAll(ProjectCheck.check(before, after, difference));
         if (!author.isAdministrator()) {
             RuleEditing.touched(before, after, difference)
                     .forEach(rule -> problems.add(

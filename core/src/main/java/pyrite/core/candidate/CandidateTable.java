@@ -38,7 +38,8 @@ import pyrite.core.verification.VerdictKind;
  *
  * @param rows the role as it is without a candidate first
  * @param quantities numeric attributes by name, with the units their values are shown in
- * @param requirements on the part itself, and those around it that come out otherwise with another candidate; no run is needed
+ * @param requirements on the part itself, and those around it that come out otherwise with another candidate; no run is
+ *     needed
  * @param byRun requirements on the part itself that only a run can judge
  */
 public record CandidateTable(
@@ -125,7 +126,8 @@ public record CandidateTable(
                     quantities,
                     criteria,
                     shown,
-                    own.stream().filter(requirement -> !shown.contains(requirement))
+                    own.stream()
+                            .filter(requirement -> !shown.contains(requirement))
                             .toList(),
                     weighing(rows, criteria));
         }
@@ -149,9 +151,7 @@ public record CandidateTable(
             return Weighing.of(
                     criteria.stream()
                             .map(criterion -> new Weighing.Column(
-                                    valuesOf(products, criterion),
-                                    criterion.weight(),
-                                    criterion.isMoreBetter()))
+                                    valuesOf(products, criterion), criterion.weight(), criterion.isMoreBetter()))
                             .toList(),
                     products.size());
         }
@@ -164,7 +164,8 @@ public record CandidateTable(
 
         private void collectQuantities(Element definition) {
             DisplayUnits units = new DisplayUnits(model);
-            attributes(definition).forEach((name, attribute) -> quantities.computeIfAbsent(name, _ -> units.of(attribute)));
+            attributes(definition)
+                    .forEach((name, attribute) -> quantities.computeIfAbsent(name, _ -> units.of(attribute)));
         }
 
         private Map<String, Element> attributes(Element definition) {
@@ -187,10 +188,13 @@ public record CandidateTable(
             Flattening flattening = Flattening.asNeeded(model);
             try {
                 Instance one = flattening.root(product);
-                attributes(product).forEach((name, attribute) -> value(flattening, one, attribute)
-                        .ifPresent(si -> values.put(
-                                name,
-                                Objects.requireNonNull(quantities.get(name)).unit().fromSi(si))));
+                attributes(product)
+                        .forEach((name, attribute) -> value(flattening, one, attribute)
+                                .ifPresent(si -> values.put(
+                                        name,
+                                        Objects.requireNonNull(quantities.get(name))
+                                                .unit()
+                                                .fromSi(si))));
             } catch (ModelFault _) {
                 // What cannot be built has no values; the trial says why.
             }
@@ -201,7 +205,13 @@ public record CandidateTable(
                             : Candidates.choose(model, part, candidate, "a trial"));
             return switch (trial) {
                 case EditResult.Refused(var problems) ->
-                    new Row(candidate, supplier, isChosen, values, Map.of(), problems.getFirst().message());
+                    new Row(
+                            candidate,
+                            supplier,
+                            isChosen,
+                            values,
+                            Map.of(),
+                            problems.getFirst().message());
                 case EditResult.Applied(Model next, var _) ->
                     new Row(candidate, supplier, isChosen, values, verdicts(next, judged), "");
             };
@@ -209,8 +219,7 @@ public record CandidateTable(
 
         private static java.util.Optional<Double> value(Flattening flattening, Instance one, Element attribute) {
             try {
-                return flattening.constant(
-                        new Expression.FeatureReference(List.of(attribute.id()), Span.NONE), one);
+                return flattening.constant(new Expression.FeatureReference(List.of(attribute.id()), Span.NONE), one);
             } catch (FaultException | ModelFault _) {
                 return java.util.Optional.empty();
             }
@@ -245,13 +254,17 @@ public record CandidateTable(
             while (!open.isEmpty()) {
                 Element at = open.poll();
                 if (around.add(at.id())) {
-                    Stream.ofNullable(at.owner()).map(model::get).filter(owner -> !owner.kind().isPackage()).forEach(open::add);
+                    Stream.ofNullable(at.owner())
+                            .map(model::get)
+                            .filter(owner -> !owner.kind().isPackage())
+                            .forEach(open::add);
                     model.referrers(at.id()).stream()
                             .map(model::get)
                             .filter(user -> user.kind() == ElementKind.PART
                                     && Stream.of(Property.TYPES, Property.REDEFINES)
                                             .flatMap(property -> user.references(property).stream())
-                                            .anyMatch(reference -> reference.target().equals(at.id())))
+                                            .anyMatch(reference ->
+                                                    reference.target().equals(at.id())))
                             .forEach(open::add);
                 }
             }

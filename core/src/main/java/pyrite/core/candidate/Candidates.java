@@ -26,8 +26,8 @@ import pyrite.core.specification.ExternalReference;
 import pyrite.core.specification.Metadata;
 
 /**
- * The candidates for a part: definitions marked as products that specialise the definition of its role. A part is of the
- * candidate that types it.
+ * The candidates for a part: definitions marked as products that specialise the definition of its role. A part is of
+ * the candidate that types it.
  */
 public final class Candidates {
     private static final ElementId CANDIDATE = LibraryNames.id("Candidates::Candidate");
@@ -122,7 +122,8 @@ public final class Candidates {
         part.references(Property.TYPES).stream()
                 .filter(type -> !model.inheritance().isA(model.get(type.target()), role.id()))
                 .forEach(types::add);
-        boolean isInherited = by.equals(role) && !part.references(Property.REDEFINES).isEmpty();
+        boolean isInherited =
+                by.equals(role) && !part.references(Property.REDEFINES).isEmpty();
         return part.with(Property.TYPES, isInherited ? null : types);
     }
 
@@ -150,8 +151,7 @@ public final class Candidates {
         if (product.name().isEmpty() || place == null) {
             return new Offer.Refused("a candidate has a name, such as 'Pump 85'");
         }
-        Element made = Element.of(
-                        ElementKind.PART_DEFINITION, place.id(), model.rankAtEnd(place.id()), product.name())
+        Element made = Element.of(ElementKind.PART_DEFINITION, place.id(), model.rankAtEnd(place.id()), product.name())
                 .with(Property.SPECIALIZES, List.of(Reference.to(role.id())));
         Rank first = Rank.after(null, 1).getFirst();
         Element mark = Element.of(ElementKind.METADATA, made.id(), first, null)
@@ -195,7 +195,10 @@ public final class Candidates {
             switch (new Authoring(now).value(now.get(made.id()), feature, value.getValue())) {
                 case Authoring.Proposal.Rejected(List<TextProblem> problems) -> {
                     return new Offer.Refused(value.getKey() + ": "
-                            + problems.stream().map(TextProblem::message).findFirst().orElse("no value"));
+                            + problems.stream()
+                                    .map(TextProblem::message)
+                                    .findFirst()
+                                    .orElse("no value"));
                 }
                 case Authoring.Proposal.Accepted(Edit edit, var _) -> {
                     edit.put().forEach(element -> put.put(element.id(), element));

@@ -51,9 +51,8 @@ public record Weighing(List<Double> scores, List<Turn> turns) {
     }
 
     public static Weighing of(List<Column> columns, int candidates) {
-        double[][] places = columns.stream()
-                .map(column -> places(column, candidates))
-                .toArray(double[][]::new);
+        double[][] places =
+                columns.stream().map(column -> places(column, candidates)).toArray(double[][]::new);
         double all = columns.stream().mapToDouble(Column::weight).sum();
         double[] sums = new double[candidates];
         for (int c = 0; c < places.length; c++) {
@@ -65,7 +64,8 @@ public record Weighing(List<Double> scores, List<Turn> turns) {
                 Arrays.stream(sums).mapToObj(sum -> all > 0 ? sum / all : 0).toList();
         Weighing weighed = new Weighing(scores, List.of());
         return weighed.best().isPresent()
-                ? new Weighing(scores, turns(columns, places, sums, weighed.best().getAsInt()))
+                ? new Weighing(
+                        scores, turns(columns, places, sums, weighed.best().getAsInt()))
                 : weighed;
     }
 

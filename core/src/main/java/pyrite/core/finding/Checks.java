@@ -58,9 +58,7 @@ final class Checks {
             case PORT, ITEM -> subsetters(element, found);
             case SATISFACTION -> gone(element, found);
             default -> {
-                if (element.kind().isConnector()
-                        || element.kind().isFlow()
-                        || element.kind() == ElementKind.BINDING) {
+                if (element.kind().isConnector() || element.kind().isFlow() || element.kind() == ElementKind.BINDING) {
                     misfits(element, found);
                     absentEnds(element, found);
                 }
@@ -77,8 +75,10 @@ final class Checks {
 
     private void absentEnds(Element connector, List<Finding> found) {
         for (Reference end : ConnectorEnds.of(model, connector)) {
-            steps(end.chain()).stream().filter(this::isAbsent).findFirst().ifPresent(absent -> found.add(
-                    new Finding(
+            steps(end.chain()).stream()
+                    .filter(this::isAbsent)
+                    .findFirst()
+                    .ifPresent(absent -> found.add(new Finding(
                             Rule.MULTIPLICITY,
                             connector.id(),
                             name(absent),
@@ -179,7 +179,9 @@ final class Checks {
                     feature.id(),
                     "",
                     "'" + name(feature) + "' has room for " + room.upper() + ", but "
-                            + within.stream().map(each -> "'" + name(each) + "'").collect(Collectors.joining(" and "))
+                            + within.stream()
+                                    .map(each -> "'" + name(each) + "'")
+                                    .collect(Collectors.joining(" and "))
                             + " are " + needed + " of them"));
         }
     }
@@ -222,7 +224,8 @@ final class Checks {
                 Rule.CYCLE,
                 definition.id(),
                 String.join(".", way),
-                "'" + name(definition) + "' contains itself: '" + String.join(".", way) + "' is one again, without end");
+                "'" + name(definition) + "' contains itself: '" + String.join(".", way)
+                        + "' is one again, without end");
     }
 
     private void unused(Element definition, List<Finding> found) {
@@ -264,11 +267,12 @@ final class Checks {
                 .flatMap(target -> model.find(target.target()))
                 .map(this::requirement)
                 .orElse("It");
-        lost(chain).ifPresent(reason -> found.add(new Finding(
-                Rule.GONE,
-                satisfaction.id(),
-                "",
-                requirement + " is satisfied by '" + words(chain) + "', but " + reason)));
+        lost(chain)
+                .ifPresent(reason -> found.add(new Finding(
+                        Rule.GONE,
+                        satisfaction.id(),
+                        "",
+                        requirement + " is satisfied by '" + words(chain) + "', but " + reason)));
     }
 
     private Optional<String> lost(List<ElementId> chain) {
@@ -315,8 +319,7 @@ final class Checks {
 
     private String name(Element element) {
         return Objects.requireNonNullElseGet(
-                model.names().effectiveName(element),
-                () -> "‹" + element.kind().title() + "›");
+                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
     }
 
     private static String capital(String sentence) {

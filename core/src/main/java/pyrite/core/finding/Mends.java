@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -27,9 +28,11 @@ public final class Mends {
     private final Model model;
     private final Finding finding;
     private final Element element;
+    private final BiPredicate<Model, EditResult.Applied> isAllowed;
     private final List<Mend> mends = new ArrayList<>();
 
-    private Mends(Model model, Finding finding) {
+    private Mends(Model model, Finding finding, BiPredicate<Model, EditResult.Applied> isAllowed) {
+        this.isAllowed = isAllowed;
         this.model = model;
         this.finding = finding;
         this.element = model.get(finding.element());
@@ -38,8 +41,9 @@ public final class Mends {
     /** @param label what would be done, as on a button; tells it from the others of a finding */
     public record Mend(String label, Edit edit) {}
 
-    public static List<Mend> of(Model model, Finding finding) {
-        Mends mends = new Mends(model, finding);
+    /** @param isAllowed whether the project's rules let an edit pass that the model does */
+    public static List<Mend> of(Model model, Finding finding, BiPredicate<Model, EditResult.Applied> isAllowed) {
+        Mends mends = new Mends(model, finding, isAllowed);
         mends.collect();
         return List.copyOf(mends.mends);
     }
@@ -53,7 +57,8 @@ public final class Mends {
             case CYCLE -> cycle();
             case MULTIPLICITY -> multiplicity();
             case UNUSED -> offer("Remove it", Edit.remove(element.id()));
-            case GONE -> offer("Remove the link", Removal.of(model, List.of(element)).edit());
+            case GONE ->
+                offer("Remove the link", Removal.of(model, List.of(element)).edit());
             case LIMIT -> {
                 // Either the design or the limit changes, and neither by one click.
             }
@@ -63,8 +68,9 @@ public final class Mends {
     private void offer(String label, Edit edit) {
         if (mends.size() < MOST
                 && mends.stream().noneMatch(known -> known.label().equals(label))
-                && model.apply(edit) instanceof EditResult.Applied(Model next, var _)
-                && isMended(next)) {
+                && model.apply(edit) instanceof EditResult.Applied applied
+                && isMended(applied.model())
+                && isAllowed.test(model, applied)) {
             mends.add(new Mend(label, edit));
         }
     }
@@ -76,7 +82,8 @@ public final class Mends {
             return false;
         }
         Set<ElementId> elements = after.elements();
-        return elements.stream().allMatch(id -> after.of(id).size() <= before.of(id).size());
+        return elements.stream()
+                .allMatch(id -> after.of(id).size() <= before.of(id).size());
     }
 
     /** With what fits in the same whole, or open for good. */
@@ -94,8 +101,8 @@ public final class Mends {
         for (Element other : model.inheritance().features(owner)) {
             if (other.kind() == ElementKind.PART && !other.equals(element)) {
                 ports(other)
-                        .forEach(met -> connect(
-                                way, List.of(owner.id(), other.id(), met.id()), name(other) + "." + name(met)));
+                        .forEach(met ->
+                                connect(way, List.of(owner.id(), other.id(), met.id()), name(other) + "." + name(met)));
             }
         }
         if (Wiring.lead(model, owner, element, port) instanceof Wiring.Result.Made made) {
@@ -123,7 +130,8 @@ public final class Mends {
 
     /** A definition of its name, made if there is none. */
     private void untyped() {
-        String wished = name(element).substring(0, 1).toUpperCase(Locale.ROOT) + name(element).substring(1);
+        String wished = name(element).substring(0, 1).toUpperCase(Locale.ROOT)
+                + name(element).substring(1);
         Element around = model.owners(element).stream()
                 .filter(owner -> owner.kind().isPackage())
                 .findFirst()
@@ -136,8 +144,7 @@ public final class Mends {
                 .findFirst()
                 .orElse(null);
         if (known == null) {
-            Element made =
-                    Element.of(ElementKind.PART_DEFINITION, around.id(), model.rankAtEnd(around.id()), wished);
+            Element made = Element.of(ElementKind.PART_DEFINITION, around.id(), model.rankAtEnd(around.id()), wished);
             offer("Define " + wished, Edit.put(made, typedBy(made)));
         } else if (known.kind() == ElementKind.PART_DEFINITION) {
             offer("Make it a " + wished, Edit.put(typedBy(known)));
@@ -175,7 +182,9 @@ public final class Mends {
     }
 
     private void multiplicity() {
-        if (element.kind().isUsage() && !element.kind().isConnector() && ConnectorEnds.of(model, element).isEmpty()) {
+        if (element.kind().isUsage()
+                && !element.kind().isConnector()
+                && ConnectorEnds.of(model, element).isEmpty()) {
             int needed = model.referrers(element.id()).stream()
                     .map(model::get)
                     .filter(user -> Objects.equals(user.owner(), element.owner())

@@ -17,8 +17,8 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
 /**
- * The elements whose findings an edit may alter: what changed, what inherits from it, what carries it, what is joined to
- * it, and what contains it.
+ * The elements whose findings an edit may alter: what changed, what inherits from it, what carries it, what is joined
+ * to it, and what contains it.
  */
 final class Reach {
     private final Model model;
@@ -40,9 +40,7 @@ final class Reach {
                 reach.reached.add(change.id());
                 return;
             }
-            Stream.of(change.before(), change.after())
-                    .filter(Objects::nonNull)
-                    .forEach(reach::changed);
+            Stream.of(change.before(), change.after()).filter(Objects::nonNull).forEach(reach::changed);
             reach.moved(change);
         });
         reach.follow();
@@ -57,8 +55,8 @@ final class Reach {
                 && after != null
                 && after.kind() == ElementKind.ATTRIBUTE
                 && !after.references(Property.TYPES).isEmpty()
-                && after.equals(before.with(
-                        Property.VALUE, after.get(Property.VALUE).orElse(null)));
+                && after.equals(
+                        before.with(Property.VALUE, after.get(Property.VALUE).orElse(null)));
     }
 
     private void changed(Element element) {

@@ -5,7 +5,10 @@ import java.util.Optional;
 
 /** What is looked for. */
 public enum Rule {
-    MISFIT("misfit", "Does not fit", "connected ports whose directions, types, dimensions or multiplicities do not fit"),
+    MISFIT(
+            "misfit",
+            "Does not fit",
+            "connected ports whose directions, types, dimensions or multiplicities do not fit"),
     OPEN_PORT("open-port", "Open port", "ports that must be connected and are not"),
     UNTYPED("untyped", "No type", "parts that have neither a type nor an inside"),
     CYCLE("cycle", "Contains itself", "definitions whose parts contain them again, without end"),

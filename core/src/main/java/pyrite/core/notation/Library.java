@@ -22,6 +22,7 @@ public final class Library {
             "Economics",
             "Budgets",
             "Candidates",
+            "Libraries",
             "Dynamics",
             "Specifications",
             "Tracing",

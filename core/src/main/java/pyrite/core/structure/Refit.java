@@ -102,8 +102,7 @@ public final class Refit {
     /** The connection as an interface whose definition pairs two names. */
     private Optional<Offer> paired(End has, Feature feature, Feature partner) {
         Map<String, String> names = new HashMap<>(Pairs.of(model, connector).forth());
-        names.put(
-                has == one ? feature.name() : partner.name(), has == one ? partner.name() : feature.name());
+        names.put(has == one ? feature.name() : partner.name(), has == one ? partner.name() : feature.name());
         if (connector.owner() == null
                 || !(model.apply(Edit.remove(connector.id())) instanceof EditResult.Applied(Model without, var _))) {
             return Optional.empty();
@@ -133,7 +132,9 @@ public final class Refit {
             return Optional.empty();
         }
         boolean isExchanged = !PortFace.of(model, definition).equals(lacks.face())
-                && model.inheritance().nearest(lacks.port(), Property.CONJUGATED).orElse(false);
+                && model.inheritance()
+                        .nearest(lacks.port(), Property.CONJUGATED)
+                        .orElse(false);
         Way outside = lacks.isBoundary() == (lacks == one ? other : one).isBoundary()
                 ? feature.way().conjugated(true)
                 : feature.way();
@@ -167,12 +168,14 @@ public final class Refit {
         }
         Element given = definition(sent.element()).orElse(null);
         Element expected = definition(received.element()).orElse(null);
-        if (given == null || expected == null || received.element().references(Property.TYPES).isEmpty()) {
+        if (given == null
+                || expected == null
+                || received.element().references(Property.TYPES).isEmpty()) {
             return;
         }
         model.inheritance().generals(expected).stream()
-                .filter(general -> !model.isLibrary(general.id())
-                        && model.inheritance().isA(given, general.id()))
+                .filter(general ->
+                        !model.isLibrary(general.id()) && model.inheritance().isA(given, general.id()))
                 .findFirst()
                 .ifPresent(common -> offers.add(new Offer(
                         "Let " + bare(receiver) + " take " + common.name(),
@@ -180,12 +183,14 @@ public final class Refit {
     }
 
     private void sameNumber(End like, End changed, String name) {
-        like.face().named(name).ifPresent(feature -> changed.face().named(name).ifPresent(met -> {
-            var number = model.inheritance().multiplicity(feature.element());
-            offers.add(new Offer(
-                    "Give " + name + " of " + bare(changed) + " [" + number + "]",
-                    Edit.put(met.element().with(Property.MULTIPLICITY, number))));
-        }));
+        like.face()
+                .named(name)
+                .ifPresent(feature -> changed.face().named(name).ifPresent(met -> {
+                    var number = model.inheritance().multiplicity(feature.element());
+                    offers.add(new Offer(
+                            "Give " + name + " of " + bare(changed) + " [" + number + "]",
+                            Edit.put(met.element().with(Property.MULTIPLICITY, number))));
+                }));
     }
 
     private Optional<Element> definition(Element feature) {

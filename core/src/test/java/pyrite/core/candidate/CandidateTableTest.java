@@ -40,8 +40,8 @@ class CandidateTableTest {
     @Test
     void theCandidatesAreTheProductsMadeForTheRole() {
         assertThat(Candidates.of(MODEL, PUMPS)).extracting(Element::name).containsExactly("Cheap", "Light");
-        assertThat(Candidates.role(MODEL, PUMPS)).hasValueSatisfying(role -> assertThat(role.name())
-                .isEqualTo("Pump"));
+        assertThat(Candidates.role(MODEL, PUMPS))
+                .hasValueSatisfying(role -> assertThat(role.name()).isEqualTo("Pump"));
         assertThat(Candidates.of(MODEL, Models.element(MODEL, "Test::unit"))).isEmpty();
     }
 
@@ -50,7 +50,11 @@ class CandidateTableTest {
         CandidateTable table = CandidateTable.of(MODEL, PUMPS);
         assertThat(table.requirements()).extracting(Element::shortName).containsExactly("F", "W");
         assertThat(table.rows())
-                .extracting(row -> row.product() == null ? "as it is" : row.product().name(), row -> words(table, row))
+                .extracting(
+                        row -> row.product() == null
+                                ? "as it is"
+                                : row.product().name(),
+                        row -> words(table, row))
                 .containsExactly(
                         // 100 + 2 × 95 = 290 kg; 100 + 2 × 80 = 260 kg
                         org.assertj.core.api.Assertions.tuple("as it is", "F pass 1.0 W fail -10.0"),
@@ -91,7 +95,8 @@ class CandidateTableTest {
         Model again = applied(chosen, Candidates.choose(chosen, pumps, cheap, "cheaper"));
         assertThat(Candidates.reason(again, again.get(PUMPS.id()))).isEqualTo("cheaper");
         Model back = applied(again, Candidates.takeBack(again, again.get(PUMPS.id())));
-        assertThat(NotationWriter.write(back, back.ownRoots())).isEqualTo(NotationWriter.write(MODEL, MODEL.ownRoots()));
+        assertThat(NotationWriter.write(back, back.ownRoots()))
+                .isEqualTo(NotationWriter.write(MODEL, MODEL.ownRoots()));
     }
 
     @Test
@@ -101,7 +106,10 @@ class CandidateTableTest {
                 Criterion.keep(
                         MODEL,
                         PUMPS,
-                        List.of(new Criterion("mass", 3, false), new Criterion("rate", 1, true), new Criterion("price", 0, false))));
+                        List.of(
+                                new Criterion("mass", 3, false),
+                                new Criterion("rate", 1, true),
+                                new Criterion("price", 0, false))));
         CandidateTable table = CandidateTable.of(weighed, weighed.get(PUMPS.id()));
         assertThat(table.criteria()).containsExactly(new Criterion("mass", 3, false), new Criterion("rate", 1, true));
         // Of two, Light has the smaller mass and the larger flow.
@@ -113,16 +121,21 @@ class CandidateTableTest {
     @Test
     void aNewCandidateHasTheValuesGiven() {
         Element role = Models.element(MODEL, "Test::Pump");
-        Candidates.Offer.Made made = (Candidates.Offer.Made)
-                Candidates.add(MODEL, role, new Candidates.Product("Axial 85", "Skerry Works", "", Map.of("mass", "85 [kg]", "rate", "")));
+        Candidates.Offer.Made made = (Candidates.Offer.Made) Candidates.add(
+                MODEL,
+                role,
+                new Candidates.Product("Axial 85", "Skerry Works", "", Map.of("mass", "85 [kg]", "rate", "")));
         Model more = applied(MODEL, made.edit());
-        assertThat(NotationWriter.write(more, List.of(more.get(made.candidate())))).isEqualToIgnoringWhitespace("""
+        assertThat(NotationWriter.write(more, List.of(more.get(made.candidate()))))
+                .isEqualToIgnoringWhitespace("""
                 part def 'Axial 85' :> Pump { @Candidate { supplier = "Skerry Works"; } attribute :>> mass = 85 [kg]; }
                 """);
         assertThat(Candidates.add(MODEL, role, new Candidates.Product("Axial 85", "", "", Map.of("mass", "85 [m]"))))
-                .isInstanceOfSatisfying(Candidates.Offer.Refused.class, refused -> assertThat(refused.reason())
-                        .startsWith("mass: ")
-                        .contains("m"));
+                .isInstanceOfSatisfying(
+                        Candidates.Offer.Refused.class,
+                        refused -> assertThat(refused.reason())
+                                .startsWith("mass: ")
+                                .contains("m"));
         assertThat(Candidates.add(MODEL, role, new Candidates.Product("Light", "", "", Map.of())))
                 .isInstanceOf(Candidates.Offer.Refused.class);
     }

@@ -20,8 +20,8 @@ class WeighingTest {
     @Test
     void scoresAreTheWeightedPlacesBetweenWorstAndBest() {
         // Mass 80, 90, 100: places 1, 0.5, 0. Price 300, 100, 200: places 0, 1, 0.5.
-        Weighing weighing = Weighing.of(
-                List.of(column(3, false, 80.0, 90.0, 100.0), column(1, false, 300.0, 100.0, 200.0)), 3);
+        Weighing weighing =
+                Weighing.of(List.of(column(3, false, 80.0, 90.0, 100.0), column(1, false, 300.0, 100.0, 200.0)), 3);
         assertThat(weighing.scores()).containsExactly(0.75, 0.625, 0.125);
         assertThat(weighing.best()).hasValue(0);
         // 3 + 0 p = 1.5 + p at p = 1.5; m + 0 = m / 2 + 1 at m = 2.
@@ -76,16 +76,16 @@ class WeighingTest {
                 }
             }
         }
-        assertThat(weighing.scores().get(best)).isCloseTo(weighing.scores().stream()
-                .max(Double::compare)
-                .orElseThrow(), within(1e-12));
+        assertThat(weighing.scores().get(best))
+                .isCloseTo(weighing.scores().stream().max(Double::compare).orElseThrow(), within(1e-12));
     }
 
     /** By the definition, straight. */
     private static double[] sums(List<Weighing.Column> columns, int changed, double weight, int candidates) {
         double[] sums = new double[candidates];
         for (int c = 0; c < columns.size(); c++) {
-            List<Double> values = columns.get(c).values().stream().map(v -> (Double) v).toList();
+            List<Double> values =
+                    columns.get(c).values().stream().map(v -> (Double) v).toList();
             double least = values.stream().min(Double::compare).orElseThrow();
             double most = values.stream().max(Double::compare).orElseThrow();
             for (int i = 0; i < candidates; i++) {

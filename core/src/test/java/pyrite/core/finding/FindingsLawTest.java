@@ -88,15 +88,15 @@ class FindingsLawTest {
                                 .map(Element::id)
                                 .collect(java.util.stream.Collectors.<ElementId>toSet()));
             case 1, 2, 3 ->
-                new Authoring(model).members(one, pick(MEMBERS, random))
-                                instanceof Authoring.Proposal.Accepted accepted
+                new Authoring(model).members(one, pick(MEMBERS, random)) instanceof Authoring.Proposal.Accepted accepted
                         ? accepted.edit()
                         : null;
             case 4 -> Edit.put(one.withOwner(other.id(), one.rank()));
             case 5 -> references(one, other, random);
             case 6 ->
                 Edit.put(one.with(
-                        pyrite.core.model.Property.MULTIPLICITY, new Multiplicity(random.nextInt(2), 1 + random.nextInt(3))));
+                        pyrite.core.model.Property.MULTIPLICITY,
+                        new Multiplicity(random.nextInt(2), 1 + random.nextInt(3))));
             case 7 ->
                 Edit.put(one.with(
                         pyrite.core.model.Property.CONJUGATED,

@@ -98,7 +98,7 @@ class FindingsTest {
     void aMendTakesItsFindingAway(String text, String labels) {
         Model model = Models.of(SOUND + text.replace("Pump[", "Tyre[") + "part def Tyre; part t : Tyre;");
         Finding finding = Findings.in(model).all(model).getFirst();
-        List<Mends.Mend> mends = Mends.of(model, finding);
+        List<Mends.Mend> mends = Mends.of(model, finding, (_, _) -> true);
         assertThat(mends).extracting(Mends.Mend::label).containsExactly(labels.split("; "));
         mends.forEach(mend -> {
             Model mended = ((EditResult.Applied) model.apply(mend.edit())).model();
@@ -122,7 +122,7 @@ class FindingsTest {
         assertThat(misfit.sentence())
                 .isEqualTo("'pump.outlet' and 'tank.inlet' both receive 'oil'; type one of them by the conjugate,"
                         + " written with '~'");
-        assertThat(Mends.of(later, misfit))
+        assertThat(Mends.of(later, misfit, (_, _) -> true))
                 .extracting(Mends.Mend::label)
                 .containsExactly("Conjugate pump.outlet", "Conjugate tank.inlet");
     }
@@ -139,7 +139,7 @@ class FindingsTest {
                 .filter(finding -> finding.rule() == Rule.MISFIT)
                 .toList();
         assertThat(misfits).hasSize(2);
-        assertThat(Mends.of(model, misfits.getFirst()))
+        assertThat(Mends.of(model, misfits.getFirst(), (_, _) -> true))
                 .extracting(Mends.Mend::label)
                 .contains("Pair fluid with oil");
     }
@@ -153,6 +153,8 @@ class FindingsTest {
                 part still : Still;
                 """);
         Finding misfit = only(model);
-        assertThat(Mends.of(model, misfit)).extracting(Mends.Mend::label).containsExactly("Let sink.inlet take Fluid");
+        assertThat(Mends.of(model, misfit, (_, _) -> true))
+                .extracting(Mends.Mend::label)
+                .containsExactly("Let sink.inlet take Fluid");
     }
 }

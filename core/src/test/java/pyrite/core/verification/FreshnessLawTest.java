@@ -98,9 +98,8 @@ class FreshnessLawTest {
                 .hasSize(7)
                 .allMatch(said -> said.contains("PASS"));
         assertThat(List.of("whole", "half"))
-                .allSatisfy(name -> assertThat(AT_ONCE
-                                .get(Models.id(MODEL, "Test::" + name))
-                                .judgements())
+                .allSatisfy(name -> assertThat(
+                                AT_ONCE.get(Models.id(MODEL, "Test::" + name)).judgements())
                         .singleElement()
                         .extracting(Judgement::verdict)
                         .isEqualTo(VerdictKind.PASS));

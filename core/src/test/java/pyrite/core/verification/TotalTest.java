@@ -45,10 +45,8 @@ class TotalTest {
 
     @Test
     void aBreachedLimitFails() {
-        assertThat(judge("", "total(u.mass) <= 70 [kg]", "unit").verdict())
-                .isEqualTo(VerdictKind.FAIL);
-        assertThat(judge("", "total(u.mass) <= 70 [kg]", "light").verdict())
-                .isEqualTo(VerdictKind.PASS);
+        assertThat(judge("", "total(u.mass) <= 70 [kg]", "unit").verdict()).isEqualTo(VerdictKind.FAIL);
+        assertThat(judge("", "total(u.mass) <= 70 [kg]", "light").verdict()).isEqualTo(VerdictKind.PASS);
     }
 
     @Test
@@ -65,13 +63,13 @@ class TotalTest {
 
     @Test
     void theWrongArgumentsAreRefusedAtTheirPlace() {
-        assertThat(Models.problemsOf(
-                        PARTS + "requirement r { subject u : Unit; require constraint { total(u.hull, u.mass) <= 3 [kg] } }"))
+        assertThat(Models.problemsOf(PARTS
+                        + "requirement r { subject u : Unit; require constraint { total(u.hull, u.mass) <= 3 [kg] } }"))
                 .singleElement()
                 .asString()
                 .endsWith("total takes an attribute of a part, whose parts have it too: total(gate.mass)");
-        assertThat(Models.problemsOf(PARTS
-                        + "requirement r { subject u : Unit; require constraint { total(u.mass) <= 3 [kW] } }"))
+        assertThat(Models.problemsOf(
+                        PARTS + "requirement r { subject u : Unit; require constraint { total(u.mass) <= 3 [kW] } }"))
                 .singleElement()
                 .asString()
                 .contains("kg");

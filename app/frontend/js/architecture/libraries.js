@@ -1,0 +1,30 @@
+// Using library packages of other projects, moving them to a newer baseline, putting that off and leaving them.
+import { element } from '../frame/dom.js';
+import { at } from '../frame/server.js';
+import { refusal, save } from '../frame/saving.js';
+import { ask, common } from '../grid/dialog.js';
+
+const acts = {
+  use: ({ project, top, number }) => save('/libraries/use', { project, top, number: Number(number) }),
+  async move({ project, number }) {
+    if (await save('/libraries/move', { project, number: Number(number), reason: '' })) {
+      location.assign(at('libraries'));
+    }
+  },
+  putOff({ project, number }) {
+    const reason = element('input', { required: true, maxLength: 2000, autocomplete: 'off' });
+    ask(common(), 'Put the newer baseline off', [{ name: 'reason', label: 'Why', input: reason }], 'Put off', (said) =>
+      refusal('/libraries/put-off', { project, number: Number(number), reason: said.reason }),
+    );
+  },
+  leave: ({ project }) => save('/libraries/leave', { project, number: 0, reason: '' }),
+};
+
+export function startLibraries() {
+  document.addEventListener('click', (event) => {
+    const button = event.target.closest('[data-library]');
+    if (button) {
+      acts[button.dataset.library](button.dataset);
+    }
+  });
+}
