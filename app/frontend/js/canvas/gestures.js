@@ -2,6 +2,7 @@
 // go, and Escape puts everything back.
 import { swallowClick } from '../frame/drag.js';
 import { around, contains, right, bottom, snap } from './geometry.js';
+import { nearestPiece, opened, shifted } from './bending.js';
 import { svg } from './shapes.js';
 
 /** A press that moves less is a click, px. */
@@ -10,7 +11,6 @@ const REACH = 6;
 const MARGIN = 12;
 const HEAD = 44;
 const SMALLEST = [130, 54];
-const STUB = 16;
 const ZOOM = 1.25;
 
 export function startGestures(canvas) {
@@ -377,48 +377,6 @@ function bend(canvas, line, pressed) {
       scene.drawLine(line);
     },
   };
-}
-
-/** With a corner near each end, so that every piece between them can be moved. */
-function opened(points) {
-  const near = (a, b) => {
-    const far = Math.hypot(b[0] - a[0], b[1] - a[1]);
-    const share = Math.min(STUB, far / 3) / (far || 1);
-    return [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share];
-  };
-  return [
-    points[0],
-    near(points[0], points[1]),
-    ...points.slice(1, -1),
-    near(points.at(-1), points.at(-2)),
-    points.at(-1),
-  ];
-}
-
-function nearestPiece(points, [x, y]) {
-  let best = { far: Infinity, at: 1 };
-  for (let i = 1; i < points.length - 2; i++) {
-    const [a, b] = [points[i], points[i + 1]];
-    const far =
-      Math.max(Math.min(a[0], b[0]) - x, x - Math.max(a[0], b[0]), 0) +
-      Math.max(Math.min(a[1], b[1]) - y, y - Math.max(a[1], b[1]), 0);
-    best = far < best.far ? { far, at: i } : best;
-  }
-  return best.at;
-}
-
-/** The corners between the ends after a piece was moved. */
-function shifted(points, at, [dx, dy]) {
-  const corners = points.slice(1, -1);
-  const i = at - 1;
-  const [a, b] = [corners[i], corners[i + 1]];
-  const moved = [
-    [a[0] + dx, a[1] + dy],
-    [b[0] + dx, b[1] + dy],
-  ];
-  const first = i === 0 ? [] : corners.slice(1, i);
-  const rest = i + 1 === corners.length - 1 ? [] : corners.slice(i + 2, -1);
-  return [...first, ...moved, ...rest];
 }
 
 /** Chooses the boxes within a rectangle that is drawn: those at the top, or those in an open box. */

@@ -1,6 +1,8 @@
 // The keys of a drawing. Arrows go from box to box, comma and full stop through the ports and lines of one; Alt and arrows
-// move, with Shift they resize; C joins what is chosen with what the arrows reach next, Enter takes it.
+// move, with Shift they resize, a port along its border and a line at its longest piece; C joins what is chosen with what
+// the arrows reach next, Enter takes it; of a line C leads the second end elsewhere, Shift C the first.
 import { isTyping } from '../frame/keys.js';
+import { longestPiece, opened, shifted } from './bending.js';
 import { middle } from './geometry.js';
 import { svg } from './shapes.js';
 
@@ -73,7 +75,7 @@ function onCanvas(canvas, event, nudging) {
   const arrow = ARROWS[event.key];
   const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey;
   if (arrow && event.altKey && canvas.editable) {
-    return () => nudge(canvas, arrow, event, nudging);
+    return () => nudged(canvas, arrow, event, nudging);
   }
   if (arrow && isPlain) {
     return () => step(canvas, arrow, event.shiftKey);
@@ -102,6 +104,7 @@ function onCanvas(canvas, event, nudging) {
     '.': () => around(canvas, 1),
     Escape: () => canvas.choose([]),
     c: canvas.editable ? () => beginJoin(canvas) : undefined,
+    C: canvas.editable ? () => beginJoin(canvas, 'from') : undefined,
   }[event.key];
 }
 
@@ -151,6 +154,44 @@ function around(canvas, by) {
   canvas.go(stops[(stops.indexOf(at) + by + stops.length) % stops.length]);
 }
 
+function nudged(canvas, arrow, event, nudging) {
+  const { scene, current } = canvas;
+  if (scene.lines.has(current)) {
+    bend(canvas, scene.lines.get(current), arrow, nudging);
+  } else if (scene.ports.has(current)) {
+    slide(canvas, current, arrow, nudging);
+  } else {
+    nudge(canvas, arrow, event, nudging);
+  }
+}
+
+/** Moves the longest piece of a line sideways. */
+function bend(canvas, line, [dx, dy], nudging) {
+  const points = opened(line.points);
+  const at = longestPiece(points);
+  const isLevel = Math.abs(points[at][1] - points[at + 1][1]) < 1;
+  if (isLevel ? dy : dx) {
+    line.via = shifted(points, at, [dx * STEP, dy * STEP]).map(([x, y]) => [Math.round(x), Math.round(y)]);
+    canvas.scene.route([line]);
+    canvas.scene.drawLine(line);
+    clearTimeout(nudging.timer);
+    nudging.timer = setTimeout(() => canvas.acts.bend?.(line, line.via), A_WHILE);
+  }
+}
+
+/** Moves a port along the border of its box. */
+function slide(canvas, key, [dx, dy], nudging) {
+  const { scene } = canvas;
+  const { port } = scene.ports.get(key);
+  scene.movePort(key, [port.x + dx * STEP, port.y + dy * STEP]);
+  scene.nodeOf(key).focus({ preventScroll: true });
+  const lines = [...scene.lines.values()].filter((line) => line.from === key || line.to === key);
+  scene.route(lines);
+  lines.forEach((line) => scene.drawLine(line));
+  clearTimeout(nudging.timer);
+  nudging.timer = setTimeout(() => canvas.acts.arrange?.([{ key, at: [port.x, port.y] }]), A_WHILE);
+}
+
 function nudge(canvas, [dx, dy], event, nudging) {
   const { scene } = canvas;
   const size = event.ctrlKey || event.metaKey ? SMALL_STEP : STEP;
@@ -177,10 +218,23 @@ function nudge(canvas, [dx, dy], event, nudging) {
   }, A_WHILE);
 }
 
-/** Looks for the other end of a line that begins at what is chosen. */
-export function beginJoin(canvas) {
-  if (canvas.current) {
+/**
+ * Looks for the other end of a line that begins at what is chosen; of a line for another place of one of its ends.
+ *
+ * @param end of a line, the one that is led elsewhere
+ */
+export function beginJoin(canvas, end = 'to') {
+  const line = canvas.scene.lines.get(canvas.current);
+  if (line) {
+    const stays = end === 'to' ? line.from : line.to;
+    canvas.go(canvas.scene.boxOf(line[end]).key);
+    canvas.join = stays;
+    canvas.moved = { line, end };
+  } else {
     canvas.join = canvas.current;
+    canvas.moved = null;
+  }
+  if (canvas.join) {
     canvas.host.classList.add('joining');
     canvas.acts.say?.(
       'Go to the other end with the arrow keys, its ports with the full stop; Enter joins, Escape leaves.',
@@ -211,10 +265,14 @@ function joining(canvas, event) {
     return leave;
   }
   if (event.key === 'Enter') {
-    const [from, to] = [canvas.join, canvas.current];
+    const { join: from, current: to, moved } = canvas;
     return () => {
       leave();
-      canvas.acts.connect?.(from, to);
+      if (moved) {
+        canvas.acts.reend?.(moved.line, moved.end, to);
+      } else {
+        canvas.acts.connect?.(from, to);
+      }
     };
   }
   const arrow = ARROWS[event.key];

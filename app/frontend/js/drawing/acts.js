@@ -9,7 +9,9 @@ import { saved } from '../frame/saving.js';
 import { openPicker } from '../links/picker.js';
 import { openAdd, openRename } from './add.js';
 import { copy, paste } from './clipboard.js';
+import { bookmark } from './bookmarks.js';
 import { openExpose } from './expose.js';
+import { openShowing } from './showing.js';
 
 const named = () =>
   document.title
@@ -57,6 +59,13 @@ function showHidden(drawing) {
   return keys.length ? drawing.arrange(keys.map((key) => ({ key, hidden: false }))) : say('Nothing is hidden here.');
 }
 
+/** Makes what the directions of the ports of a connection say. */
+function flows(line) {
+  return line.id
+    ? saved(`/element/${line.id}/flows`, (base) => ({ base }))
+    : say('This line follows from the model and carries nothing.');
+}
+
 /** Gives everything back to the layout. */
 async function free(drawing) {
   if (drawing.canvas.data.view) {
@@ -82,6 +91,8 @@ export function actsOn(drawing) {
     { label: 'Print', run: () => print(drawing.canvas) },
   ];
   const arranging = [
+    { label: 'Choose what this view shows', run: () => openShowing(drawing) },
+    { label: 'Bookmark this drawing', run: () => bookmark() },
     { label: 'Show what is taken out of this view', run: () => showHidden(drawing) },
     { label: 'Lay out anew', run: () => free(drawing) },
     null,
@@ -101,6 +112,11 @@ export function actsOn(drawing) {
               label: 'Straighten',
               run: () => drawing.save('arrange', { changes: [], bends: [{ edge: canvas.current, via: [] }] }),
             },
+            { label: 'Lead its second end elsewhere', key: 'C', run: () => beginJoin(canvas) },
+            { label: 'Lead its first end elsewhere', key: 'Shift C', run: () => beginJoin(canvas, 'from') },
+            ...(scene.lines.get(canvas.current).relation === 'flow'
+              ? []
+              : [{ label: 'Make the flows it allows', run: () => flows(scene.lines.get(canvas.current)) }]),
           ]
         : boxes.length > 1
           ? []

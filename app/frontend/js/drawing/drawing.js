@@ -11,22 +11,7 @@ import { openAdd } from './add.js';
 import { actsOn } from './acts.js';
 import { startBringing } from './bring.js';
 import { startFiles } from './files.js';
-
-/** The keys of the open boxes as the address names them; null where the view decides. */
-function openKeys() {
-  const { searchParams } = new URL(location.href);
-  return searchParams.has('open') ? searchParams.getAll('open').filter(Boolean) : null;
-}
-
-function keepOpen(keys) {
-  const address = new URL(location.href);
-  address.searchParams.delete('open');
-  keys.forEach((key) => address.searchParams.append('open', key));
-  if (!keys.length) {
-    address.searchParams.set('open', '');
-  }
-  history.replaceState(history.state, '', address);
-}
+import { keepOpen, openKeys } from './opened.js';
 
 const send = (address, data) =>
   fetch(at(address), {

@@ -46,7 +46,8 @@ class NotationEditTest extends InSession {
         String mine = written.replace("part def Sea {", "part def OuterSea {");
         assertThat(send("", Map.of("text", mine, "base", 1, "over", false)).body())
                 .contains("\"saved\":true");
-        assertThat(text().get("text").asString()).contains("part def OuterSea {", "part def Accumulator {");
+        assertThat(text().get("text").asString())
+                .contains("part def OuterSea {", "part def Accumulator :> Component {");
         assertThat(merrow.named("sea").outgoing())
                 .containsExactly(merrow.named("OuterSea").id());
     }

@@ -268,7 +268,7 @@ class RequirementsApiTest extends InRequirements {
                 .body();
         assertThat(window)
                 .contains("LF-8")
-                .containsPattern("\"requirements\":74")
+                .containsPattern("\"requirements\":75")
                 .containsPattern("\"index\":9\\d")
                 .containsPattern("\"spine\":\"h[hrn]+\"");
         assertThat(ines.get(BRANCH + "/requirements/rows.json?group=status&where=priority:must")

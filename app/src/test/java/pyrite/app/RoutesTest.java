@@ -54,6 +54,7 @@ class RoutesTest extends InProject {
                 case "between" -> "?from=0";
                 case "pairing.json" -> "?from=" + one + "&to=" + other;
                 case "parts" -> "?of=" + part;
+                case "showing.json" -> "?form=GENERAL";
                 case "move" -> "?from=00000000-0000-4000-8000-000000000001";
                 case "of.json", "ways.json", "links" -> "?element=" + one;
                 case "candidates.json", "candidates" -> "?kind=derive&out=false&element=" + one;
@@ -75,6 +76,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/inside")
                     || pattern.endsWith("/context")
                     || pattern.endsWith("/libraries/move")
+                    || pattern.endsWith("/pairs")
                     || pattern.endsWith("/element/{id}/candidates");
         }
 

@@ -3,6 +3,8 @@ package pyrite.app.architecture;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
@@ -44,6 +46,7 @@ import pyrite.core.view.Diagram;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.Placement;
 import pyrite.core.view.Placement.Point;
+import pyrite.core.view.Showing;
 import pyrite.core.view.ShownView;
 import pyrite.core.view.ShownView.Form;
 
@@ -82,7 +85,7 @@ class DrawingController {
         Element element = head.element(id);
         ShownView shown =
                 ShownView.of(head.model(), element).orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
-        Set<String> open = asked.open() == null ? shown.placement().open() : new LinkedHashSet<>(asked.open());
+        Set<String> open = asked.open() == null ? shown.openAtFirst(head.model()) : new LinkedHashSet<>(asked.open());
         Diagram diagram = shown.diagram(head.model(), open);
         return DrawingData.of(
                 shown.view() == null ? null : shown.view().id(),
@@ -166,6 +169,53 @@ class DrawingController {
                 asked.base(),
                 arranged.edit(),
                 summary,
+                List.of(arranged.view().id()));
+    }
+
+    /** A compartment or relation, and whether the view shows it. */
+    record Part(String name, boolean isShown) {}
+
+    /** What can be shown or left out, and how deep parts are open at first. */
+    record Shows(List<Part> compartments, List<Part> relations, int depth) {}
+
+    @Costly
+    @GetMapping("/p/{project}/{branch}/element/{id}/drawing/showing.json")
+    Shows shows(Workspace.Head head, @PathVariable String id, @RequestParam Form form) {
+        Element element = head.element(id);
+        ShownView shown =
+                ShownView.of(head.model(), element).orElseGet(() -> ShownView.of(head.model(), element, form));
+        Showing showing = shown.showing(head.model());
+        Showing.Choices choices = Showing.choices(shown.whole(head.model(), shown.openAtFirst(head.model())));
+        return new Shows(parts(choices.compartments(), showing), parts(choices.relations(), showing), showing.depth());
+    }
+
+    private static List<Part> parts(List<String> names, Showing showing) {
+        return names.stream()
+                .map(name -> new Part(name, !showing.without().contains(name)))
+                .toList();
+    }
+
+    record LeftOut(
+            @NotNull Form form,
+            @NotNull @Size(max = 100) Set<@Size(max = 100) String> without,
+            @Min(0) @Max(Showing.DEEPEST) int depth,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/drawing/showing")
+    ResponseEntity<Answer> show(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody LeftOut asked) {
+        Arranging.Arranged arranged = Arranging.leaveOut(
+                head.model(), head.element(id), asked.form(), new Showing(asked.without(), asked.depth()));
+        String name = String.valueOf(arranged.view().name());
+        return commit(
+                head,
+                person,
+                asked.base(),
+                arranged.edit(),
+                (arranged.isNew() ? "view " + name + " made: " : "view " + name + ": ")
+                        + (asked.without().isEmpty()
+                                ? "nothing left out"
+                                : "without " + String.join(", ", new java.util.TreeSet<>(asked.without()))),
                 List.of(arranged.view().id()));
     }
 

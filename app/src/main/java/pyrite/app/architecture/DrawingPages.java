@@ -17,6 +17,7 @@ import pyrite.core.expression.Keywords;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.trace.SavedView;
 import pyrite.core.view.ShownView;
 import pyrite.core.view.ShownView.Form;
 
@@ -136,6 +137,11 @@ class DrawingPages {
                 .toList();
         page.addAttribute("views", views);
         page.addAttribute("labels", labels);
+        page.addAttribute(
+                "bookmarks",
+                SavedView.listed(head.model(), person.signIn()).stream()
+                        .filter(view -> view.page().equals(SavedView.DRAWING))
+                        .toList());
         return "architecture/drawings";
     }
 }

@@ -12,7 +12,9 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -152,6 +154,12 @@ class FindingsController {
                 requirement,
                 view.subject(),
                 new Labels(model).full(model.get(requirement)) + ": " + view.subject() + " has " + view.reason());
+    }
+
+    /** What would mend what was found at one element, by the key of the finding. */
+    static Map<String, List<Mends.Mend>> mends(Model model, Element element) {
+        return Findings.in(model).of(element.id()).stream()
+                .collect(Collectors.toMap(Finding::key, finding -> mends(model, finding), (one, _) -> one));
     }
 
     private static List<Mends.Mend> mends(Model model, Finding finding) {

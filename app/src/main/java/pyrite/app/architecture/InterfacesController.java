@@ -5,6 +5,7 @@ import io.swagger.v3.oas.annotations.tags.Tag;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -22,8 +23,11 @@ import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.finding.Mends;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.structure.Fit;
+import pyrite.core.structure.Flows;
 import pyrite.core.structure.InterfaceTable;
 
 /** Who talks to whom in a part, a package or the whole project, as a table and as an N² chart. */
@@ -34,6 +38,7 @@ class InterfacesController {
 
     private static final int MOST_IN_EXPORT = 500;
     private static final int MOST_ROWS = 500;
+    private static final int MOST_MENDED = 50;
 
     private final Pages pages;
 
@@ -58,7 +63,10 @@ class InterfacesController {
         InterfaceTable table = table(head, holder);
         page.addAttribute("holder", holder);
         page.addAttribute("total", table.rows().size());
-        page.addAttribute("rows", table.rows().stream().limit(MOST_ROWS).toList());
+        List<InterfaceTable.Row> rows = table.rows().stream().limit(MOST_ROWS).toList();
+        page.addAttribute("rows", rows);
+        page.addAttribute("flows", flows(head, rows));
+        page.addAttribute("mends", mends(head, rows));
         page.addAttribute(
                 "misfits",
                 table.rows().stream().filter(row -> !row.misfits().isEmpty()).count());
@@ -68,6 +76,25 @@ class InterfacesController {
         page.addAttribute("hasChart", table.parties().size() <= MOST_PARTIES);
         page.addAttribute("chart", table.chart());
         return "architecture/interfaces";
+    }
+
+    /** The flows that connections allow and that are not there, by the connection. */
+    private static Map<ElementId, List<Flows.Proposal>> flows(Workspace.Head head, List<InterfaceTable.Row> rows) {
+        Map<ElementId, List<Flows.Proposal>> flows = new HashMap<>();
+        rows.forEach(row -> flows.put(row.connector().id(), Flows.proposed(head.model(), row.connector())));
+        return flows;
+    }
+
+    /** What would mend a misfit, by the connection and the key of the finding. */
+    private static Map<ElementId, Map<String, List<Mends.Mend>>> mends(
+            Workspace.Head head, List<InterfaceTable.Row> rows) {
+        Map<ElementId, Map<String, List<Mends.Mend>>> mends = new HashMap<>();
+        rows.stream()
+                .filter(row -> !row.misfits().isEmpty())
+                .limit(MOST_MENDED)
+                .forEach(row ->
+                        mends.put(row.connector().id(), FindingsController.mends(head.model(), row.connector())));
+        return mends;
     }
 
     private static InterfaceTable table(Workspace.Head head, @Nullable Element holder) {

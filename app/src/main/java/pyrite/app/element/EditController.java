@@ -15,9 +15,11 @@ import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.model.Element;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
+import pyrite.core.structure.Specialising;
 
 /** Receives edits typed on a page, and answers with what was saved or where the text is wrong. */
 @RestController
@@ -84,6 +86,34 @@ class EditController {
     ResponseEntity<Answer> members(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
         return edit(head, person, typed.base(), authoring -> authoring.members(head.element(id), typed.text()));
+    }
+
+    /**
+     * An inherited feature that is taken up.
+     *
+     * @param name of what subsets it; null to redefine it
+     */
+    record Special(
+            @NotNull String feature,
+            @Nullable @Size(max = 200) String name,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/specialise")
+    ResponseEntity<Answer> specialise(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Special special) {
+        Element holder = head.element(id);
+        Element feature = head.element(special.feature());
+        return switch (special.name() == null
+                ? Specialising.redefine(head.model(), holder, feature)
+                : Specialising.subset(head.model(), holder, feature, special.name())) {
+            case Specialising.Result.Refused(String reason) -> Answer.unprocessable(reason);
+            case Specialising.Result.Made(var edit, var made, String summary) ->
+                Answer.of(
+                        head,
+                        workspace.commit(head.branch(), special.base(), edit, person, summary),
+                        "nothing changed",
+                        List.of(made));
+        };
     }
 
     @PostMapping("/p/{project}/{branch}/members")

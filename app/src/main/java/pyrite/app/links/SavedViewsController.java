@@ -30,6 +30,9 @@ import pyrite.core.trace.SavedView;
 @Controller
 @Tag(name = ApiAddress.TRACING)
 class SavedViewsController {
+    private static final java.util.regex.Pattern DRAWN =
+            java.util.regex.Pattern.compile("(element/[0-9a-f-]{36}/(general|inside|context)|drawing/[0-9a-f-]{36})");
+
     private final Pages pages;
     private final Workspace workspace;
     private final ViewCounts counts;
@@ -65,7 +68,7 @@ class SavedViewsController {
     record Kept(
             @NotBlank @Size(max = 120) String name,
 
-            @NotNull @Pattern(regexp = "requirements|trace|matrix|coverage|impact|recheck")
+            @NotNull @Pattern(regexp = "requirements|trace|matrix|coverage|impact|recheck|drawing")
             String page,
 
             @NotNull @Size(max = 4000) String query,
@@ -77,6 +80,10 @@ class SavedViewsController {
     @PostMapping({"/p/{project}/{branch}/views", ApiAddress.BRANCH + "/views"})
     @ResponseBody
     ResponseEntity<Answer> keep(Workspace.Head head, Person person, @Valid @RequestBody Kept kept) {
+        if (kept.page().equals(SavedView.DRAWING)
+                && !DRAWN.matcher(kept.query()).matches()) {
+            return Answer.unprocessable("this is no way to a drawing");
+        }
         Edit edit = SavedView.put(
                 head.model(),
                 new SavedView.Request(

@@ -27,6 +27,9 @@ public class ViewCounts {
     }
 
     public static String address(Workspace.Head head, SavedView view) {
+        if (view.page().equals(SavedView.DRAWING)) {
+            return head.address(view.query());
+        }
         return head.address(view.page() + (view.query().isEmpty() ? "" : "?" + view.query()));
     }
 

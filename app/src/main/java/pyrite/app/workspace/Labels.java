@@ -46,6 +46,10 @@ public final class Labels {
         return owner == null || owner.kind().isPackage() ? full(element) : name(owner) + " · " + full(element);
     }
 
+    public String withOwner(ElementId id) {
+        return model.find(id).map(this::withOwner).orElseGet(() -> name(id));
+    }
+
     public String family(Element element) {
         return element.kind().family().name().toLowerCase(java.util.Locale.ROOT);
     }

@@ -146,6 +146,14 @@ public final class Metadata {
                 .toArray();
     }
 
+    /** The texts of a sequence, of one text alone, or none. */
+    public static List<String> texts(Model model, Element metadata, String feature) {
+        return value(model, metadata, feature).map(Metadata::items).orElse(List.of()).stream()
+                .filter(StringLiteral.class::isInstance)
+                .map(item -> ((StringLiteral) item).text())
+                .toList();
+    }
+
     private static List<Expression> items(Expression value) {
         return value instanceof Expression.Sequence(List<Expression> items, var _) ? items : List.of(value);
     }
@@ -176,6 +184,19 @@ public final class Metadata {
     /** A text to stand in the body of new metadata under the name of a feature of its definition. */
     public static Element text(Model model, Element metadata, String feature, String text, Rank rank) {
         return value(model, metadata, feature, new StringLiteral(text, Span.NONE), rank);
+    }
+
+    /** One text or more. */
+    public static Element texts(Model model, Element metadata, String feature, List<String> texts, Rank rank) {
+        List<Expression> items = texts.stream()
+                .<Expression>map(text -> new StringLiteral(text, Span.NONE))
+                .toList();
+        return value(
+                model,
+                metadata,
+                feature,
+                items.size() == 1 ? items.getFirst() : new Expression.Sequence(items, Span.NONE),
+                rank);
     }
 
     public static Element number(Model model, Element metadata, String feature, int number, Rank rank) {

@@ -27,9 +27,11 @@ record Pairs(Map<String, String> forth) {
         forth = Map.copyOf(forth);
     }
 
-    /** What the definition of a connection or interface says. */
+    /** What the definition of a connection or interface says, or that definition itself. */
     static Pairs of(Model model, Element connector) {
-        if (!connector.kind().isConnector()) {
+        if (!connector.kind().isConnector()
+                && connector.kind() != ElementKind.INTERFACE_DEFINITION
+                && connector.kind() != ElementKind.CONNECTION_DEFINITION) {
             return BY_NAME;
         }
         List<Element> ends = model.inheritance().features(connector).stream()

@@ -35,7 +35,7 @@ public record PortFace(List<Feature> features, boolean isWhole) {
             this.verb = verb;
         }
 
-        String verb() {
+        public String verb() {
             return verb;
         }
 

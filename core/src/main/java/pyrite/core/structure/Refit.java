@@ -99,10 +99,30 @@ public final class Refit {
         added(feature, lacks).ifPresent(offers::add);
     }
 
-    /** The connection as an interface whose definition pairs two names. */
+    /** Two names paired: in the definition of an interface, or in a new one that the connection gets. */
     private Optional<Offer> paired(End has, Feature feature, Feature partner) {
         Map<String, String> names = new HashMap<>(Pairs.of(model, connector).forth());
         names.put(has == one ? feature.name() : partner.name(), has == one ? partner.name() : feature.name());
+        String label = "Pair " + feature.name() + " with " + partner.name();
+        Element definition = interfaceDefinition();
+        return definition == null
+                ? connectedBy(names).map(edit -> new Offer(label, edit))
+                : PairTable.of(model, definition)
+                        .map(table -> table.pair(model, definition, names))
+                        .filter(PairTable.Result.Made.class::isInstance)
+                        .map(made ->
+                                new Offer(label + " in " + definition.name(), ((PairTable.Result.Made) made).edit()));
+    }
+
+    private @Nullable Element interfaceDefinition() {
+        return model.inheritance().generals(connector).stream()
+                .filter(general -> general.kind() == ElementKind.INTERFACE_DEFINITION && !model.isLibrary(general.id()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** The same connection by a new interface definition. */
+    private Optional<Edit> connectedBy(Map<String, String> names) {
         if (connector.owner() == null
                 || !(model.apply(Edit.remove(connector.id())) instanceof EditResult.Applied(Model without, var _))) {
             return Optional.empty();
@@ -114,9 +134,7 @@ public final class Refit {
                                 fromOwner(ends.getLast()),
                                 new Wiring.Naming("", names))
                         instanceof Wiring.Result.Made made
-                ? Optional.of(new Offer(
-                        "Pair " + feature.name() + " with " + partner.name(),
-                        new Edit(made.edit().put(), Set.of(connector.id()))))
+                ? Optional.of(new Edit(made.edit().put(), Set.of(connector.id())))
                 : Optional.empty();
     }
 

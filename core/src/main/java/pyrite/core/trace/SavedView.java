@@ -20,14 +20,15 @@ import pyrite.core.specification.Metadata;
 /**
  * A table kept for later, as an element: a view whose metadata says what it shows.
  *
- * @param page the page that shows it
- * @param query the query part of the page's address
+ * @param page the page that shows it, or {@link #DRAWING} for the bookmark of one
+ * @param query the query part of the page's address; of a drawing the address within the branch
  * @param owner the sign-in name of the person who keeps it
  * @param shared whether it is listed for everybody
  * @param pinned whether the Overview shows it with its count
  */
 public record SavedView(
         Element element, String name, String page, String query, String owner, boolean shared, boolean pinned) {
+    public static final String DRAWING = "drawing";
     private static final String PACKAGE = "SavedViews";
     private static final int PARTS = 5;
 

@@ -100,6 +100,19 @@ public final class Arranging {
         return new Arranging(model, view, kept == null).apply(again, List.of(), put, kept == null);
     }
 
+    /** The edit by which a view leaves out what it is not to show. */
+    public static Arranged leaveOut(Model model, Element subject, ShownView.Form form, Showing showing) {
+        Element kept = kept(model, subject, form);
+        if (kept != null) {
+            return new Arranged(Showing.keep(model, kept, showing), kept, false);
+        }
+        List<Element> made = newView(model, subject, form);
+        List<Element> put = new ArrayList<>(made);
+        put.addAll(showing.saidIn(
+                model, made.getFirst(), Rank.after(made.getLast().rank(), 1).getFirst()));
+        return new Arranged(new Edit(put, Set.of()), made.getFirst(), true);
+    }
+
     private static @Nullable Element kept(Model model, Element subject, ShownView.Form form) {
         return subject.kind() == ElementKind.VIEW
                 ? subject

@@ -2,6 +2,7 @@ package pyrite.core.view;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -68,6 +69,37 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
 
     /** The diagram of this view; {@code open} are the keys of the boxes that show their inside. */
     public Diagram diagram(Model model, Set<String> open) {
+        return showing(model).applied(whole(model, open));
+    }
+
+    /** What this view leaves out. */
+    public Showing showing(Model model) {
+        return Showing.of(model, view);
+    }
+
+    /** The keys of the boxes that are open when somebody comes to this view. */
+    public Set<String> openAtFirst(Model model) {
+        Set<String> open = new HashSet<>(placement.open());
+        int depth = showing(model).depth();
+        for (int level = 0; level < depth; level++) {
+            int deepest = level;
+            boolean isMore = whole(model, open).nodes().stream()
+                    .filter(node -> node.openable() && level(node) <= deepest)
+                    .map(node -> open.add(node.key()))
+                    .reduce(false, Boolean::logicalOr);
+            if (!isMore) {
+                break;
+            }
+        }
+        return open;
+    }
+
+    private static int level(Diagram.Node node) {
+        return (int) node.key().chars().filter(each -> each == '.').count();
+    }
+
+    /** The diagram with nothing left out. */
+    public Diagram whole(Model model, Set<String> open) {
         return switch (form) {
             case GENERAL -> GeneralView.of(model, this, open);
             case CONTEXT -> ContextView.of(model, this, open);
