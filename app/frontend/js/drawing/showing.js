@@ -45,6 +45,8 @@ export async function openShowing(drawing) {
   if (answer) {
     const without = boxes.filter(({ checked }) => !checked).map(({ value }) => value);
     forgetOpen();
+    // Boxes that lose lines get smaller.
+    drawing.canvas.data.boxes.forEach(({ key }) => drawing.turned.add(key));
     await drawing.save('showing', { without, depth: Number(answer.depth) });
   }
 }

@@ -226,6 +226,77 @@ class DrawingTest extends InBrowser {
         assertThat(notation("HydraulicPowerUnit interconnection view")).contains("@Placement::Bent", "corners = (");
     }
 
+    private void openMenuItem(String label) {
+        click("[data-drawing='more']");
+        until(driver -> driver.findElements(By.cssSelector("[role='menuitem']")).stream()
+                        .filter(item -> item.getText().startsWith(label))
+                        .findFirst()
+                        .orElse(null))
+                .click();
+    }
+
+    @Test
+    void aLineIsBentAPortMovedAndAnEndLedElsewhereByKeys() {
+        inside("HydraulicPowerUnit");
+        title("part relief").click();
+        press(".");
+        // The port that was reached goes along the border, and the view keeps where.
+        int before = revision();
+        alt(Keys.ARROW_DOWN);
+        drawn(before + 1);
+        String view = "HydraulicPowerUnit interconnection view";
+        assertThat(notation(view)).contains("HydraulicPowerUnit::relief, ReliefValve::oil");
+        go(".", "interface returnLine");
+        alt(Keys.ARROW_DOWN);
+        alt(Keys.ARROW_RIGHT);
+        drawn(before + 2);
+        assertThat(notation(view)).contains("@Placement::Bent about");
+        press("c");
+        go(Keys.ARROW_LEFT, Keys.ARROW_UP, "part accumulator");
+        press(".");
+        press(Keys.ENTER);
+        told("relief.oil connected to accumulator.oil");
+        assertThat(notation("HydraulicPowerUnit"))
+                .contains("interface returnLine : OilLine connect relief.oil to accumulator.oil;");
+    }
+
+    /** Presses a key until what it leads to has the focus. */
+    private void go(CharSequence key, String label) {
+        go(key, key, label);
+    }
+
+    private void go(CharSequence one, CharSequence other, String label) {
+        for (int i = 0; i < 40 && !focused().startsWith(label); i++) {
+            press(i % 5 == 4 ? other : one);
+        }
+        assertThat(focused()).startsWith(label);
+    }
+
+    private String focused() {
+        String label = ines.driver().switchTo().activeElement().getAttribute("aria-label");
+        return label == null ? "" : label;
+    }
+
+    @Test
+    void aViewLeavesOutWhatIsNotChosenAndKeepsThat() {
+        open("element/" + merrow.named("SurgeGate").id() + "/general");
+        box("part def SurgeGate");
+        assertThat(box("part def SurgeGate").getText()).contains("warningTime");
+        openMenuItem("Choose what this view shows");
+        see("#question input[value='attributes']").click();
+        click("#question .primary");
+        told("view SurgeGate general view made: without attributes");
+        until(driver -> !box("part def SurgeGate").getText().contains("warningTime"));
+        assertThat(notation("SurgeGate general view")).contains("without = \"attributes\";");
+        openMenuItem("Bookmark this drawing");
+        see("#question [name=name]").sendKeys(" again");
+        click("#question .primary");
+        told("view SurgeGate again kept");
+        open("drawings");
+        click("a[href*='/views/']");
+        box("part def SurgeGate");
+    }
+
     @Test
     void chosenFeaturesAreExposedAtAPort() {
         inside("SurgeGate");
