@@ -3,6 +3,7 @@
 import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
+import { save } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
 import { makeLinks } from '../links/picker.js';
 import { showAlso } from './clipboard.js';
@@ -16,6 +17,36 @@ async function found(text) {
   }).catch(() => null);
   return response?.ok ? response.json() : [];
 }
+
+function option({ id, use, name, family, text, source }, where) {
+  return element(
+    'div',
+    {
+      role: 'option',
+      tabIndex: -1,
+      className: 'offer',
+      title: text,
+      data: { id, kind: use, ...(source && { source: JSON.stringify(source) }) },
+    },
+    element('span', { className: `kind ${family}` }),
+    element('span', { className: 'label', textContent: name }),
+    element('small', { className: 'quiet', textContent: where }),
+  );
+}
+
+/** A definition of another project: its library is used first, at its newest baseline. */
+const isUsed = ({ dataset }) => !dataset.source || save('/libraries/use', JSON.parse(dataset.source));
+
+/** Everything there is, a heading for each package. */
+const outline = (offers) =>
+  [...Map.groupBy(offers, ({ where }) => where)].map(([where, each]) =>
+    element(
+      'details',
+      { className: 'offer-package' },
+      element('summary', { textContent: where || 'at the top' }),
+      ...each.map((offer) => option(offer, '')),
+    ),
+  );
 
 class Bringing {
   constructor(drawing) {
@@ -49,30 +80,14 @@ class Bringing {
     if (text !== this.input.value.trim()) {
       return;
     }
-    this.list.replaceChildren(
-      ...offers.map((offer) =>
-        element(
-          'div',
-          {
-            role: 'option',
-            tabIndex: -1,
-            className: 'offer',
-            title: offer.text,
-            data: { id: offer.id, kind: offer.use },
-          },
-          element('span', { className: `kind ${offer.family}` }),
-          element('span', { className: 'label', textContent: offer.name }),
-          element('small', { className: 'quiet', textContent: offer.where }),
-        ),
-      ),
-    );
+    this.list.replaceChildren(...(text ? offers.map((offer) => option(offer, offer.where)) : outline(offers)));
     this.panel.querySelector('[role="status"]').textContent = offers.length
       ? 'Drag onto a box, or press Enter for the chosen box.'
       : 'Nothing matches.';
   }
 
   onKey(event) {
-    const options = [...this.list.children];
+    const options = [...this.list.querySelectorAll('[role="option"]')].filter((each) => each.offsetParent);
     const index = options.indexOf(event.target);
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
@@ -154,6 +169,9 @@ class Bringing {
       if (refused) {
         say(refused);
       }
+      return;
+    }
+    if (!(await isUsed(option))) {
       return;
     }
     const { status, body } = await postEdit(`${branch()}/drawing/use`, (base) => ({

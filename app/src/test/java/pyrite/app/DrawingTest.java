@@ -6,6 +6,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElemen
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.List;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
@@ -14,9 +15,14 @@ import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
+import pyrite.app.store.BaselineMapper;
+import pyrite.app.store.BranchStore;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
+import pyrite.core.notation.Library;
+import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.notation.Source;
 import pyrite.core.view.ShownView;
 
 /**
@@ -105,6 +111,41 @@ class DrawingTest extends InBrowser {
             drawn(wired + step);
         }
         assertThat(notation("Skid")).isEqualTo(SKID);
+    }
+
+    /** Its library is used with it. */
+    @Test
+    void aDefinitionOfAnotherProjectIsDraggedIn() {
+        var works = merrow.bean("branchStore", BranchStore.class).create("works", "Works", "main", "main");
+        merrow.workspace()
+                .commit(
+                        works,
+                        0,
+                        NotationReader.read(
+                                        Library.model(),
+                                        List.of(
+                                                new Source(
+                                                        "works.sysml",
+                                                        "library package Fenders { part def Dolphin { part post[3] : Post; } part def Post; }")))
+                                .edit(),
+                        merrow.person("odo"),
+                        "first");
+        merrow.bean("baselineMapper", BaselineMapper.class)
+                .add(works.id(), 1, "A", "", merrow.person("odo").id(), Instant.EPOCH);
+        merrow.add("MerrowHarbour", "part def Skid;");
+        inside("Skid");
+        click("[data-bring]");
+        int before = revision();
+        see("#bring input").sendKeys("Dolphin");
+        until(driver ->
+                driver.findElement(By.cssSelector(".offer small")).getText().equals("Fenders, Works A"));
+        drag(() -> see(".offer .label"), () -> title("part def Skid"));
+        drawn(before + 2);
+        box("part dolphin");
+        assertThat(notation("Skid")).isEqualToIgnoringWhitespace("part def Skid { part dolphin : Fenders::Dolphin; }");
+        title("part dolphin").click();
+        press(Keys.SPACE);
+        box("part post");
     }
 
     @Test

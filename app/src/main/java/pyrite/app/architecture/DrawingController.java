@@ -10,10 +10,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -55,7 +53,6 @@ import pyrite.core.view.ShownView.Form;
 class DrawingController {
     private static final int MOST_SEEN = 20_000;
     private static final int MOST_CHANGED = 1_000;
-    private static final int MOST_OFFERED = 80;
     private static final int MOST_LAYOUTS = 60;
 
     /** Layouts of drawings that nobody arranged: most requests ask for one that was asked for before. */
@@ -393,33 +390,6 @@ class DrawingController {
                         .filter(copy -> into.id().equals(copy.owner()))
                         .map(Element::id)
                         .toList());
-    }
-
-    /** @param use definition or requirement */
-    record Offer(String id, String name, String where, String family, String use, String text) {}
-
-    /** What can be brought in: definitions and requirements by a part of their name or id. */
-    @GetMapping("/p/{project}/{branch}/drawing/offers.json")
-    List<Offer> offers(Workspace.Head head, @RequestParam(defaultValue = "") String text) {
-        Labels labels = new Labels(head.model());
-        String sought = text.strip().toLowerCase(Locale.ROOT);
-        return head.model().ownElements().stream()
-                .filter(element -> element.kind() != ElementKind.METADATA_DEFINITION
-                        && (element.kind().isDefinition() || element.kind() == ElementKind.REQUIREMENT))
-                .filter(element -> labels.full(element).toLowerCase(Locale.ROOT).contains(sought))
-                .sorted(Comparator.comparing((Element element) -> element.kind().isRequirement())
-                        .thenComparing(element ->
-                                !labels.full(element).toLowerCase(Locale.ROOT).startsWith(sought))
-                        .thenComparing(labels::full))
-                .limit(MOST_OFFERED)
-                .map(element -> new Offer(
-                        element.id().toString(),
-                        labels.full(element),
-                        element.owner() == null ? "" : labels.name(element.owner()),
-                        labels.family(element),
-                        element.kind() == ElementKind.REQUIREMENT ? "requirement" : "definition",
-                        head.model().inheritance().documentation(element)))
-                .toList();
     }
 
     record Removed(

@@ -8,8 +8,6 @@ import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -44,15 +42,17 @@ import pyrite.core.verification.Judgement;
 /** Library packages of other projects: found, used at a baseline, moved to a newer one or left. */
 @Controller
 class LibrariesController {
-    private static final int MOST_PROJECTS = 30;
     private static final int MOST_SHOWN = 200;
 
     private final Pages pages;
     private final Workspace workspace;
     private final BranchStore branches;
     private final BaselineMapper baselines;
+    private final SharedLibraries shared;
 
-    LibrariesController(Pages pages, Workspace workspace, BranchStore branches, BaselineMapper baselines) {
+    LibrariesController(
+            Pages pages, Workspace workspace, BranchStore branches, BaselineMapper baselines, SharedLibraries shared) {
+        this.shared = shared;
         this.pages = pages;
         this.workspace = workspace;
         this.branches = branches;
@@ -82,13 +82,6 @@ class LibrariesController {
     /** @param uses how many of its definitions are used outside of the libraries */
     public record Part(Element top, int definitions, int uses) {}
 
-    /** A project with library packages at its newest baseline. */
-    public record Offer(Branch branch, Baseline baseline, List<OfferedPackage> packages) {}
-
-    public record OfferedPackage(Element top, String doc, boolean isUsed, List<Definition> definitions) {}
-
-    public record Definition(String name, String kind, String doc, String notation) {}
-
     @Costly
     @GetMapping("/p/{project}/{branch}/libraries")
     String libraries(
@@ -98,7 +91,7 @@ class LibrariesController {
             org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.ARCHITECTURE, "Libraries");
         page.addAttribute("used", used(head));
-        page.addAttribute("offers", offers(head, q.strip().toLowerCase(Locale.ROOT)));
+        page.addAttribute("offers", shared.offers(head, q.strip()));
         page.addAttribute("query", q.strip());
         return "architecture/libraries";
     }
@@ -113,7 +106,9 @@ class LibrariesController {
                         entry.getValue().stream()
                                 .map(library -> part(head.model(), library.top()))
                                 .toList(),
-                        source(entry.getKey().project()).flatMap(this::newest).orElse(null),
+                        shared.source(entry.getKey().project())
+                                .flatMap(shared::newest)
+                                .orElse(null),
                         entry.getValue().getFirst().putOff(),
                         entry.getValue().getFirst().reason()))
                 .sorted(Comparator.comparing(each -> each.pin().projectName()))
@@ -121,78 +116,13 @@ class LibrariesController {
     }
 
     private static Part part(Model model, Element top) {
-        List<Element> definitions = definitions(model, top);
+        List<Element> definitions = SharedLibraries.definitions(model, top);
         int uses = (int) definitions.stream()
                 .filter(definition -> model.referrers(definition.id()).stream()
                         .anyMatch(user ->
                                 UsedLibrary.around(model, model.get(user)).isEmpty()))
                 .count();
         return new Part(top, definitions.size(), uses);
-    }
-
-    private static List<Element> definitions(Model model, Element top) {
-        return model.subtree(top.id()).stream()
-                .filter(element -> element.kind().isDefinition() && element.name() != null)
-                .toList();
-    }
-
-    /** The main branch of a project. */
-    private Optional<Branch> source(String project) {
-        return branches.all().stream()
-                .filter(branch -> branch.projectUuid().toString().equals(project))
-                .findFirst();
-    }
-
-    private Optional<Baseline> newest(Branch branch) {
-        return baselines.of(branch.id()).stream().findFirst();
-    }
-
-    private List<Offer> offers(Workspace.Head head, String query) {
-        List<Offer> offers = new ArrayList<>();
-        branches.all().stream()
-                .filter(branch -> !branch.projectUuid().equals(head.branch().projectUuid()))
-                .limit(MOST_PROJECTS)
-                .forEach(branch -> newest(branch).ifPresent(baseline -> {
-                    List<OfferedPackage> packages = packages(head.model(), at(branch, baseline.number()), query);
-                    if (!packages.isEmpty()) {
-                        offers.add(new Offer(branch, baseline, packages));
-                    }
-                }));
-        return offers;
-    }
-
-    private Model at(Branch branch, int number) {
-        return workspace.at(workspace.head(branch.id()), number);
-    }
-
-    private static List<OfferedPackage> packages(Model using, Model source, String query) {
-        return Taking.offered(source).stream()
-                .map(top -> new OfferedPackage(
-                        top,
-                        source.inheritance().documentation(top),
-                        using.has(top.id()),
-                        definitions(source, top).stream()
-                                .map(definition -> definition(source, definition))
-                                .filter(definition -> matches(definition, query))
-                                .limit(MOST_SHOWN)
-                                .toList()))
-                .filter(offered -> query.isEmpty() || !offered.definitions().isEmpty())
-                .toList();
-    }
-
-    private static Definition definition(Model source, Element definition) {
-        return new Definition(
-                new Labels(source).name(definition),
-                definition.kind().title(),
-                source.inheritance().documentation(definition),
-                NotationWriter.write(source, List.of(definition)));
-    }
-
-    private static boolean matches(Definition definition, String query) {
-        return query.isEmpty()
-                || (definition.name() + " " + definition.doc() + " " + definition.kind())
-                        .toLowerCase(Locale.ROOT)
-                        .contains(query);
     }
 
     record Wished(
@@ -205,7 +135,7 @@ class LibrariesController {
     ResponseEntity<Answer> use(Workspace.Head head, Person person, @Valid @RequestBody Wished wished) {
         Branch source = sourceOf(wished.project());
         Baseline baseline = baseline(source, wished.number());
-        Model model = at(source, baseline.number());
+        Model model = shared.at(source, baseline.number());
         Element top = ElementId.read(wished.top())
                 .flatMap(model::find)
                 .orElseThrow(() -> new NotFound("the project has no such package at " + baseline.name()));
@@ -222,7 +152,7 @@ class LibrariesController {
     }
 
     private Branch sourceOf(String project) {
-        return source(project).orElseThrow(() -> new NotFound("there is no such project any more"));
+        return shared.source(project).orElseThrow(() -> new NotFound("there is no such project any more"));
     }
 
     private Baseline baseline(Branch source, int number) {
@@ -246,7 +176,7 @@ class LibrariesController {
     String move(Workspace.Head head, Person person, @RequestParam String from, org.springframework.ui.Model page) {
         Branch source = sourceOf(from);
         List<UsedLibrary> libraries = UsedLibrary.of(head.model(), from);
-        Baseline newest = newest(source).orElse(null);
+        Baseline newest = shared.newest(source).orElse(null);
         if (libraries.isEmpty() || newest == null) {
             throw new NotFound("nothing of " + source.projectName() + " is used here");
         }
@@ -254,7 +184,7 @@ class LibrariesController {
         page.addAttribute("source", source);
         page.addAttribute("newest", newest);
         page.addAttribute("pin", libraries.getFirst().pin());
-        Model later = at(source, newest.number());
+        Model later = shared.at(source, newest.number());
         page.addAttribute("texts", new Texts(head.model(), later));
         page.addAttribute("moving", Moving.of(head.model(), later, pin(source, newest)));
         return "architecture/move";
@@ -289,7 +219,7 @@ class LibrariesController {
     ResponseEntity<Answer> move(Workspace.Head head, Person person, @Valid @RequestBody Move move) {
         Branch source = sourceOf(move.project());
         Baseline baseline = baseline(source, move.number());
-        Moving moving = Moving.of(head.model(), at(source, baseline.number()), pin(source, baseline));
+        Moving moving = Moving.of(head.model(), shared.at(source, baseline.number()), pin(source, baseline));
         return moving.breaks().isEmpty()
                 ? save(
                         head,
