@@ -223,6 +223,20 @@ class RequirementsApiTest extends InRequirements {
         assertThat(file(element + "/attachments", "study.html", "<script>alert(1)</script>", "base", "2")
                         .statusCode())
                 .isEqualTo(200);
+        // A drawing with a script in it is a file like any other, and no picture that pages show.
+        file(
+                element + "/attachments",
+                "mark.svg",
+                "<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>",
+                "base",
+                "3");
+        List<ExternalReference> references = ExternalReference.of(merrow.head().model(), merrow.named("closesInTime"));
+        String mark = references.getLast().address().substring(ExternalReference.FILES.length());
+        assertThat(ines.get(BRANCH + "/pictures/" + mark).statusCode()).isEqualTo(404);
+        assertThat(ines.get(BRANCH + "/attachments/" + mark).headers().map())
+                .containsEntry("content-type", List.of("application/octet-stream"))
+                .hasEntrySatisfying(
+                        "content-disposition", how -> assertThat(how.getFirst()).startsWith("attachment;"));
         assertThat(ines.get(BRANCH + element).body())
                 .contains("https://harbour.example/study", "Flood study", "study.html")
                 .doesNotContain("<script>alert");

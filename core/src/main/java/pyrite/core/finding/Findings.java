@@ -64,13 +64,14 @@ public final class Findings {
 
         synchronized Findings in(Model model) {
             if (now == null) {
-                now = before == null ? afresh(model) : before.after(model, edits);
+                now = before == null ? everything(model) : before.after(model, edits);
             }
             return now;
         }
     }
 
-    static Findings afresh(Model model) {
+    /** Looks at all elements, whatever was known before. */
+    public static Findings everything(Model model) {
         Checks checks = new Checks(model);
         Map<ElementId, List<Finding>> found = new HashMap<>();
         model.ownElements().forEach(element -> {
@@ -85,7 +86,7 @@ public final class Findings {
     private Findings after(Model next, List<Difference> edits) {
         Set<ElementId> reached = Reach.of(next, edits, MOST_REACHED);
         if (reached.size() > MOST_REACHED) {
-            return afresh(next);
+            return everything(next);
         }
         Checks checks = new Checks(next);
         Map<ElementId, @Nullable List<Finding>> changed = new HashMap<>();

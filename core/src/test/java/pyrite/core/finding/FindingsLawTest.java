@@ -67,7 +67,7 @@ class FindingsLawTest {
                 if (random.nextInt(3) > 0) {
                     assertThat(Findings.in(after).all(after))
                             .as(() -> "after " + difference.changes())
-                            .isEqualTo(Findings.afresh(after).all(after));
+                            .isEqualTo(Findings.everything(after).all(after));
                 }
                 model = after;
             }
