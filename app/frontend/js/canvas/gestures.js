@@ -290,6 +290,11 @@ function movePort(canvas, key) {
   const { port, box } = scene.ports.get(key);
   const before = { side: port.side, x: port.x, y: port.y };
   const lines = [...scene.lines.values()].filter((line) => line.from === key || line.to === key);
+  const back = () => {
+    Object.assign(port, before);
+    scene.redraw(box);
+    follow(canvas, [], lines);
+  };
   return {
     move: (event) => {
       const [x, y] = canvas.point(event);
@@ -297,12 +302,16 @@ function movePort(canvas, key) {
       scene.movePort(key, [x - rect.x, y - rect.y]);
       follow(canvas, [], lines);
     },
-    drop: () => canvas.acts.arrange?.([{ key, at: [port.x, port.y] }]),
-    cancel: () => {
-      Object.assign(port, before);
-      scene.redraw(box);
-      follow(canvas, [], lines);
+    drop: (event) => {
+      const goal = scene.boxes.get(canvas.under(event, '.box'));
+      if (goal && goal !== box && !scene.isWithin(box, goal) && !scene.isWithin(goal, box)) {
+        back();
+        canvas.acts.portElsewhere?.(port, box, goal);
+      } else {
+        canvas.acts.arrange?.([{ key, at: [port.x, port.y] }]);
+      }
     },
+    cancel: back,
   };
 }
 

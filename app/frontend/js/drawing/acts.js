@@ -112,6 +112,9 @@ export function actsOn(drawing) {
               label: 'Straighten',
               run: () => drawing.save('arrange', { changes: [], bends: [{ edge: canvas.current, via: [] }] }),
             },
+            ...(scene.lines.get(canvas.current).problem
+              ? [{ label: 'See what would mend it', run: () => go('findings?rule=misfit') }]
+              : []),
             { label: 'Lead its second end elsewhere', key: 'C', run: () => beginJoin(canvas) },
             { label: 'Lead its first end elsewhere', key: 'Shift C', run: () => beginJoin(canvas, 'from') },
             ...(scene.lines.get(canvas.current).relation === 'flow'

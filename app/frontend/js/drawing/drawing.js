@@ -74,6 +74,11 @@ export class Drawing {
       arrange: (changes) => this.arrange(changes),
       bend: (line, via) => this.save('arrange', { changes: [], bends: [{ edge: line.key, via: via.flat() }] }),
       connect: (from, to) => connect(this, from, to),
+      portElsewhere: (port, box, goal) =>
+        say(
+          `Port ${port.name} stands where its type has it, on ${box.title}; ${goal.title} has no such port. ` +
+            'Drag from it without Alt to connect the two: what has no port that fits gets the conjugate.',
+        ),
       reend: (line, end, to) => reconnect(this, line, end, to),
       toggle: (box) => this.toggle(box),
       enter: (box) => this.enter(box),

@@ -113,6 +113,66 @@ class DrawingTest extends InBrowser {
         assertThat(notation("Skid")).isEqualTo(SKID);
     }
 
+    /**
+     * A person makes a skid of what the library has: parts nested in one another, wired, a misfit refused, features
+     * exposed, names paired, all laid out, taken back and brought back.
+     */
+    @Test
+    void aSkidIsMadeFromTheLibraryAsAPersonWould() {
+        merrow.add("MerrowInstruments", """
+                part def Dial { port face : DialPort; }
+                port def DialPort { in attribute shown : ISQ::PressureValue; }
+                part def Frame;
+                """);
+        merrow.add(
+                "MerrowHydraulics",
+                "part def Skid { part frame : MerrowInstruments::Frame; }".replace("frame", "rack"));
+        int begun = revision();
+        inside("Skid");
+        click("[data-bring]");
+        bringIn("Accumulator", "part rack");
+        drawn(begun + 1);
+        title("part rack").click();
+        press(Keys.SPACE);
+        box("part accumulator");
+        bringIn("ReliefValve", "part rack");
+        bringIn("Dial", "part def Skid");
+        drag(() -> port("part accumulator", "oil"), () -> port("part reliefValve", "oil"));
+        drawn(begun + 4);
+        drag(() -> port("part accumulator", "oil"), () -> port("part dial", "face"));
+        told("Not connected:");
+        assertThat(revision()).isEqualTo(begun + 4);
+
+        title("part reliefValve").click();
+        press("e");
+        see(".exposing-rows [aria-label='Expose setPressure']").click();
+        see(".exposing-port input").sendKeys("setting");
+        click(".exposing .primary");
+        drawn(begun + 5);
+        drag(() -> port("part reliefValve", "setting"), () -> port("part dial", "face"));
+        see(".exposing .primary").click();
+        told("interface definition");
+        drawn(begun + 6);
+        openMenuItem("Lay out anew");
+        String made = notation("Skid") + notation("Frame") + notation("ReliefValve");
+        assertThat(notation("Frame"))
+                .contains("part accumulator : ", "part reliefValve : ", "connect accumulator.oil to reliefValve.oil;");
+        assertThat(notation("Skid")).contains("part dial : Dial;", "connect rack.setting to dial.face;");
+        assertThat(notation("ReliefValve")).contains("bind setting.setPressure = setPressure;");
+
+        for (int step = 1; step <= 6; step++) {
+            with(Keys.CONTROL, "z");
+            drawn(begun + 6 + step);
+        }
+        assertThat(notation("Frame").strip()).isEqualTo("part def Frame;");
+        for (int step = 1; step <= 6; step++) {
+            with(Keys.CONTROL, "y");
+            drawn(begun + 12 + step);
+        }
+        assertThat(notation("Skid") + notation("Frame") + notation("ReliefValve"))
+                .isEqualTo(made);
+    }
+
     /** Its library is used with it. */
     @Test
     void aDefinitionOfAnotherProjectIsDraggedIn() {
@@ -251,6 +311,21 @@ class DrawingTest extends InBrowser {
         see(".over-field input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "line", Keys.ENTER);
         drawn(4);
         assertThat(notation("Accumulator")).contains("port line : OilPort;");
+    }
+
+    @Test
+    void aPortStandsOnlyWhereItsTypeHasIt() {
+        inside("HydraulicPowerUnit");
+        box("part relief");
+        new Actions(ines.driver())
+                .keyDown(Keys.ALT)
+                .clickAndHold(port("part relief", "oil"))
+                .moveToElement(title("part tank"))
+                .release()
+                .keyUp(Keys.ALT)
+                .perform();
+        told("Port oil stands where its type has it, on relief");
+        assertThat(revision()).isEqualTo(1);
     }
 
     @Test
