@@ -3,6 +3,7 @@ import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { element } from '../frame/dom.js';
+import { openForm } from '../grid/dialog.js';
 
 const TYPED_FOR = 150;
 const WAYS = { in: 'comes in', out: 'goes out', inout: 'both ways' };
@@ -69,10 +70,7 @@ export async function openExpose(box) {
   const definitionName = element('input', { className: 'mono', autocomplete: 'off', placeholder: 'after the port' });
   const count = element('input', { type: 'number', min: 1, max: 1000, value: '1' });
   const preview = element('pre', { className: 'preview', aria: { live: 'polite', label: 'What will be written' } });
-  const fault = element('p', { className: 'fault', role: 'alert' });
-  const form = element(
-    'form',
-    { method: 'dialog', className: 'exposing' },
+  const content = [
     element('h2', { textContent: `Expose features of ${choice.part} at a port` }),
     element(
       'div',
@@ -103,19 +101,7 @@ export async function openExpose(box) {
       labelled('How many', count),
     ),
     preview,
-    fault,
-    element(
-      'div',
-      { className: 'flex gap-2' },
-      element('button', { className: 'act primary', textContent: 'Expose', value: 'go' }),
-      element('button', { className: 'act', textContent: 'Cancel', value: '', formNoValidate: true }),
-    ),
-  );
-  const dialog = element(
-    'dialog',
-    { className: 'grid-dialog wide', aria: { label: 'Expose features at a port' } },
-    form,
-  );
+  ];
   const data = (isPreview, base) => ({
     features: rows
       .filter(({ chosen }) => chosen.checked)
@@ -138,27 +124,17 @@ export async function openExpose(box) {
       fault.textContent = port.value || rows.some(({ chosen }) => chosen.checked) ? (body.message ?? '') : '';
     }, TYPED_FOR);
   };
-  form.addEventListener('input', show);
-  form.addEventListener('submit', async (event) => {
-    if (event.submitter?.value !== 'go') {
-      return;
-    }
-    event.preventDefault();
+  const { dialog, form, fault } = openForm('Expose features at a port', 'Expose', content, async () => {
     clearTimeout(timer);
     const { status, body } = await postEdit(address, (base) => data(false, base));
     if (status !== 200) {
-      fault.textContent = body.message;
-      return;
+      return body.message;
     }
-    dialog.close();
     say(`${body.message} · ${body.revision}`, true);
     await refresh();
+    return '';
   });
-  dialog.addEventListener('close', () => {
-    clearTimeout(timer);
-    dialog.remove();
-  });
-  document.body.append(dialog);
-  dialog.showModal();
+  form.addEventListener('input', show);
+  dialog.addEventListener('close', () => clearTimeout(timer));
   rows[0].chosen.focus();
 }

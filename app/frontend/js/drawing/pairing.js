@@ -3,6 +3,7 @@
 import { at } from '../frame/server.js';
 import { refusal } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
+import { openForm } from '../grid/dialog.js';
 
 /** Offers to pair, where that could help; both ends are ports by their keys. */
 export async function openPairing({ canvas }, from, to) {
@@ -44,10 +45,7 @@ export async function openPairing({ canvas }, from, to) {
     return { row, partner, why };
   });
   const name = element('input', { className: 'mono', autocomplete: 'off', placeholder: 'after the two ports' });
-  const fault = element('p', { className: 'fault', role: 'alert' });
-  const form = element(
-    'form',
-    { method: 'dialog', className: 'exposing' },
+  const content = [
     element('h2', { textContent: `Pair what ${one.name} and ${other.name} carry` }),
     element('p', {
       className: 'quiet',
@@ -83,34 +81,12 @@ export async function openPairing({ canvas }, from, to) {
       ),
     ),
     element('label', {}, 'Interface definition', name),
-    fault,
-    element(
-      'div',
-      { className: 'flex gap-2' },
-      element('button', { className: 'act primary', textContent: 'Connect', value: 'go' }),
-      element('button', { className: 'act', textContent: 'Cancel', value: '', formNoValidate: true }),
-    ),
-  );
-  const dialog = element(
-    'dialog',
-    { className: 'grid-dialog wide', aria: { label: 'Pair features of two ports' } },
-    form,
-  );
-  form.addEventListener('submit', async (event) => {
-    if (event.submitter?.value !== 'go') {
-      return;
-    }
-    event.preventDefault();
+  ];
+  openForm('Pair features of two ports', 'Connect', content, () => {
     const pairs = Object.fromEntries(
       fields.filter(({ partner }) => partner.value).map(({ row, partner }) => [row.name, partner.value]),
     );
-    fault.textContent = await refusal('/drawing/pair', { from, to, definition: name.value, pairs });
-    if (!fault.textContent) {
-      dialog.close();
-    }
+    return refusal('/drawing/pair', { from, to, definition: name.value, pairs });
   });
-  dialog.addEventListener('close', () => dialog.remove());
-  document.body.append(dialog);
-  dialog.showModal();
   fields[0].partner.focus();
 }

@@ -61,6 +61,41 @@ function staysWhileRefused(dialog, form, send) {
   });
 }
 
+/**
+ * A wide dialog of its own for what takes more than a few fields; it stays while it is refused, with the reason.
+ *
+ * @param send gives the sentence that refuses, or ''
+ */
+export function openForm(label, action, content, send) {
+  const fault = element('p', { className: 'fault', role: 'alert' });
+  const form = element(
+    'form',
+    { method: 'dialog', className: 'exposing' },
+    ...content,
+    fault,
+    element(
+      'div',
+      { className: 'flex gap-2' },
+      element('button', { className: 'act primary', textContent: action, value: 'go' }),
+      element('button', { className: 'act', textContent: 'Cancel', value: '', formNoValidate: true }),
+    ),
+  );
+  const dialog = element('dialog', { className: 'grid-dialog wide', aria: { label } }, form);
+  form.addEventListener('submit', async (event) => {
+    if (event.submitter?.value === 'go') {
+      event.preventDefault();
+      fault.textContent = await send();
+      if (!fault.textContent) {
+        dialog.close();
+      }
+    }
+  });
+  dialog.addEventListener('close', () => dialog.remove());
+  document.body.append(dialog);
+  dialog.showModal();
+  return { dialog, form, fault };
+}
+
 /** Which attribute to set and to what; the field follows the attribute. */
 export async function askAttribute(dialog, attributes, count) {
   const names = element(

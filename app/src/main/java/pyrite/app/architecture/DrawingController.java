@@ -14,6 +14,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -36,6 +37,7 @@ import pyrite.core.model.Rank;
 import pyrite.core.specification.SubtreeCopy;
 import pyrite.core.structure.Detaching;
 import pyrite.core.structure.Pairing;
+import pyrite.core.structure.Reending;
 import pyrite.core.structure.Reuse;
 import pyrite.core.structure.Wiring;
 import pyrite.core.trace.Removal;
@@ -212,7 +214,7 @@ class DrawingController {
                 (arranged.isNew() ? "view " + name + " made: " : "view " + name + ": ")
                         + (asked.without().isEmpty()
                                 ? "nothing left out"
-                                : "without " + String.join(", ", new java.util.TreeSet<>(asked.without()))),
+                                : "without " + String.join(", ", new TreeSet<>(asked.without()))),
                 List.of(arranged.view().id()));
     }
 
@@ -315,7 +317,7 @@ class DrawingController {
     ResponseEntity<Answer> reend(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Moved moved) {
         Wiring.Result result =
-                Wiring.reconnect(head.model(), head.element(id), way(head, moved.stays()), way(head, moved.to()));
+                Reending.reconnect(head.model(), head.element(id), way(head, moved.stays()), way(head, moved.to()));
         return switch (result) {
             case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->

@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -233,7 +234,7 @@ class FindingsController {
                                 mend.get().edit(),
                                 person,
                                 mend.get().label() + ": "
-                                        + finding.rule().title().toLowerCase(java.util.Locale.ROOT) + " mended at "
+                                        + finding.rule().title().toLowerCase(Locale.ROOT) + " mended at "
                                         + new Labels(head.model()).name(element)),
                         "nothing changed");
     }

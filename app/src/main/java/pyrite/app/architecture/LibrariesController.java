@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -183,7 +184,13 @@ class LibrariesController {
         pages.frame(page, head, person, Station.ARCHITECTURE, "Move to " + newest.name());
         page.addAttribute("source", source);
         page.addAttribute("newest", newest);
-        page.addAttribute("pin", libraries.getFirst().pin());
+        page.addAttribute(
+                "pin",
+                libraries.stream()
+                        .map(UsedLibrary::pin)
+                        .filter(pin -> pin.revision() != newest.number())
+                        .findFirst()
+                        .orElse(libraries.getFirst().pin()));
         Model later = shared.at(source, newest.number());
         page.addAttribute("texts", new Texts(head.model(), later));
         page.addAttribute("moving", Moving.of(head.model(), later, pin(source, newest)));
@@ -270,11 +277,7 @@ class LibrariesController {
 
     @Costly
     @GetMapping("/p/{project}/{branch}/element/{id}/uses")
-    String uses(
-            Workspace.Head head,
-            Person person,
-            @org.springframework.web.bind.annotation.PathVariable String id,
-            org.springframework.ui.Model page) {
+    String uses(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
         Element element = head.element(id);
         String project = UsedLibrary.around(head.model(), element)
                 .map(library -> library.pin().project())

@@ -66,9 +66,10 @@ class OffersController {
                 .toList();
     }
 
-    /** As the outline has them: package by package. */
+    /** As the outline has them: package by package, those with definitions first. */
     private static Comparator<Element> byPlace(Labels labels) {
-        return Comparator.comparing(element -> element.owner() == null ? "" : labels.withOwner(element.owner()));
+        return Comparator.comparing((Element element) -> element.kind().isRequirement())
+                .thenComparing(element -> element.owner() == null ? "" : labels.withOwner(element.owner()));
     }
 
     private static Offer offer(Model model, Labels labels, Element element) {

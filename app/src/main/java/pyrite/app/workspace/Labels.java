@@ -1,6 +1,7 @@
 package pyrite.app.workspace;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -51,7 +52,7 @@ public final class Labels {
     }
 
     public String family(Element element) {
-        return element.kind().family().name().toLowerCase(java.util.Locale.ROOT);
+        return element.kind().family().name().toLowerCase(Locale.ROOT);
     }
 
     /** The owners from the top down to just above the element. */

@@ -2,12 +2,14 @@ package pyrite.core.candidate;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -217,11 +219,11 @@ public record CandidateTable(
             };
         }
 
-        private static java.util.Optional<Double> value(Flattening flattening, Instance one, Element attribute) {
+        private static Optional<Double> value(Flattening flattening, Instance one, Element attribute) {
             try {
                 return flattening.constant(new Expression.FeatureReference(List.of(attribute.id()), Span.NONE), one);
             } catch (FaultException | ModelFault _) {
-                return java.util.Optional.empty();
+                return Optional.empty();
             }
         }
 
@@ -229,7 +231,7 @@ public record CandidateTable(
             Map<ElementId, Judgement> verdicts = new LinkedHashMap<>();
             judged.forEach(requirement -> StaticJudgement.of(next, next.get(requirement.id())).judgements().stream()
                     .filter(judgement -> judgement.verdict() != VerdictKind.INCONCLUSIVE)
-                    .min(java.util.Comparator.comparing(judgement -> judgement.verdict() == VerdictKind.PASS))
+                    .min(Comparator.comparing(judgement -> judgement.verdict() == VerdictKind.PASS))
                     .ifPresent(worst -> verdicts.put(requirement.id(), worst)));
             return verdicts;
         }
@@ -243,7 +245,7 @@ public record CandidateTable(
                                     || read.hashes().containsKey(role.id())))
                     .forEach(requirements::add);
             return requirements.stream()
-                    .sorted(java.util.Comparator.comparing(requirement -> RequirementIds.of(model, requirement)))
+                    .sorted(Comparator.comparing(requirement -> RequirementIds.of(model, requirement)))
                     .toList();
         }
 

@@ -3,6 +3,7 @@ package pyrite.core.candidate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 
@@ -71,12 +72,12 @@ public record Weighing(List<Double> scores, List<Turn> turns) {
 
     private static double[] places(Column column, int candidates) {
         double least = column.values().stream()
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .mapToDouble(Double::doubleValue)
                 .min()
                 .orElse(0);
         double most = column.values().stream()
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .mapToDouble(Double::doubleValue)
                 .max()
                 .orElse(0);

@@ -7,7 +7,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
@@ -432,11 +434,9 @@ final class Lowering {
         return quantity.condition;
     }
 
-    private <T> T within(FlatAttribute quantity, java.util.function.Supplier<T> work) {
+    private <T> T within(FlatAttribute quantity, Supplier<T> work) {
         if (quantity.inProgress) {
-            String path = java.util.stream.Stream.concat(
-                            circle.reversed().stream().dropWhile(q -> q != quantity),
-                            java.util.stream.Stream.of(quantity))
+            String path = Stream.concat(circle.reversed().stream().dropWhile(q -> q != quantity), Stream.of(quantity))
                     .map(q -> q.path)
                     .collect(Collectors.joining(" → "));
             throw new ModelFault(

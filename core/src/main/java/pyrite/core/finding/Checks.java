@@ -2,10 +2,12 @@ package pyrite.core.finding;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -168,7 +170,7 @@ final class Checks {
                 .filter(user -> Objects.equals(user.owner(), feature.owner())
                         && user.references(Property.SPECIALIZES).stream()
                                 .anyMatch(general -> general.target().equals(feature.id())))
-                .sorted(java.util.Comparator.comparing(Element::rank))
+                .sorted(Comparator.comparing(Element::rank))
                 .toList();
         int needed = within.stream()
                 .mapToInt(each -> inheritance.multiplicity(each).lower())
@@ -323,7 +325,7 @@ final class Checks {
     }
 
     private static String capital(String sentence) {
-        return sentence.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + sentence.substring(1);
+        return sentence.substring(0, 1).toUpperCase(Locale.ROOT) + sentence.substring(1);
     }
 
     private static Set<ElementId> ids(List<Element> elements) {

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.BiPredicate;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -167,7 +168,7 @@ public final class Mends {
     }
 
     /** The part by which the definition contains itself. */
-    private @org.jspecify.annotations.Nullable Element last() {
+    private @Nullable Element last() {
         Element at = element;
         for (String step : finding.about().split("\\.")) {
             Element around = at;

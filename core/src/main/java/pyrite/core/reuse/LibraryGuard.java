@@ -2,6 +2,7 @@ package pyrite.core.reuse;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
@@ -26,7 +27,7 @@ public final class LibraryGuard {
                     .ifPresent(
                             library -> problems.add(
                                     Problem.of(
-                                            java.util.Objects.requireNonNull(
+                                            Objects.requireNonNull(
                                                     change.after() == null ? change.before() : change.after()),
                                             "it belongs to " + library.top().name() + " of "
                                                     + library.pin().projectName() + " at "

@@ -81,7 +81,14 @@ public record Moving(
             this.using = using;
             this.source = source;
             this.pin = pin;
-            this.libraries = UsedLibrary.of(using, pin.project());
+            this.libraries = UsedLibrary.of(using, pin.project()).stream()
+                    .filter(library -> !isThere(library))
+                    .toList();
+        }
+
+        /** Whether a library is at that baseline already and stays as it is. */
+        private boolean isThere(UsedLibrary library) {
+            return library.pin().revision() == pin.revision();
         }
 
         Moving move() {
@@ -121,6 +128,10 @@ public record Moving(
             libraries.stream()
                     .flatMap(library -> source.find(library.top().id()).stream())
                     .forEach(root -> roots.addAll(Taking.needed(source, root)));
+            roots.removeIf(root -> using.find(root.id())
+                    .flatMap(known -> UsedLibrary.of(using, known))
+                    .filter(this::isThere)
+                    .isPresent());
             Map<ElementId, Element> after = new LinkedHashMap<>();
             Rank last = using.rankAtEnd(null);
             for (Element root : roots) {

@@ -1,6 +1,7 @@
 package pyrite.core.reuse;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -86,7 +87,7 @@ public record UsedLibrary(Element top, Element mark, Pin pin, int putOff, String
     /** Puts a newer baseline off for all libraries of a project, with the reason. */
     public static Edit putOff(Model model, String project, int revision, String reason) {
         List<Element> put = new ArrayList<>();
-        Set<ElementId> removed = new java.util.HashSet<>();
+        Set<ElementId> removed = new HashSet<>();
         for (UsedLibrary library : of(model, project)) {
             Element mark = library.mark();
             model.children(mark.id()).stream()

@@ -1,5 +1,6 @@
 package pyrite.core.specification;
 
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,7 +28,7 @@ public final class Waivers {
 
     /** Waives what was found at an element, or brings the finding back if the reason is empty. */
     public static Edit put(Model model, Element element, String key, String reason) {
-        Set<pyrite.core.model.ElementId> old = new java.util.HashSet<>();
+        Set<pyrite.core.model.ElementId> old = new HashSet<>();
         Metadata.allOf(model, element, Metadata.WAIVER).stream()
                 .filter(each -> Metadata.text(model, each, "finding").equals(key))
                 .forEach(each -> old.add(each.id()));

@@ -3,6 +3,7 @@ package pyrite.core.structure;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import pyrite.core.expression.Dimension;
 import pyrite.core.expression.Type;
 import pyrite.core.model.Element;
@@ -122,7 +123,7 @@ public final class Fit {
     private static String words(Model model, List<ElementId> chain) {
         return chain.stream()
                 .map(id -> model.environment().nameOf((pyrite.core.expression.Referent) id))
-                .collect(java.util.stream.Collectors.joining(".", "'", "'"));
+                .collect(Collectors.joining(".", "'", "'"));
     }
 
     private List<Misfit> misfits() {

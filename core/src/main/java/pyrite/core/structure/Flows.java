@@ -3,6 +3,8 @@ package pyrite.core.structure;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import pyrite.core.expression.Referent;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -78,7 +80,7 @@ public final class Flows {
     private static String words(Model model, Reference way) {
         return way.chain().stream()
                 .map(id -> model.environment().nameOf((Referent) id))
-                .collect(java.util.stream.Collectors.joining("."));
+                .collect(Collectors.joining("."));
     }
 
     private static boolean isThere(Model model, Element connector, Proposal proposal) {
@@ -114,6 +116,6 @@ public final class Flows {
             }
             last = Rank.after(last, 1).getFirst();
         }
-        return new Edit(put, java.util.Set.of());
+        return new Edit(put, Set.of());
     }
 }

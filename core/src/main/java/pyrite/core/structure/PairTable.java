@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -137,7 +138,7 @@ public record PairTable(Element one, Element other, List<Row> rows, List<String>
                 .collect(Collectors.toSet());
         List<Element> put = new ArrayList<>();
         Rank last = model.rankAtEnd(definition.id());
-        for (Map.Entry<String, String> pair : new java.util.TreeMap<>(pairs).entrySet()) {
+        for (Map.Entry<String, String> pair : new TreeMap<>(pairs).entrySet()) {
             if (!pair.getKey().equals(pair.getValue())) {
                 put.add(Element.of(ElementKind.BINDING, definition.id(), last, null)
                         .with(Property.LEFT, way(model, one, pair.getKey()))

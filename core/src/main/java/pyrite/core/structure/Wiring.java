@@ -87,63 +87,6 @@ public final class Wiring {
         return new Wiring(model, naming).join(one, other);
     }
 
-    /**
-     * Leads one end of a connection elsewhere. It stays the same element where it can still stand in the same body.
-     *
-     * @param stays the way to the end that it keeps
-     */
-    public static Result reconnect(Model model, Element connector, List<ElementId> stays, List<ElementId> to) {
-        return switch (connect(model, stays, to)) {
-            case Result.Made made -> moved(model, connector, made);
-            case Result.Several several -> several;
-            case Result.Refused refused -> refused;
-        };
-    }
-
-    private static Result moved(Model model, Element connector, Result.Made made) {
-        List<Element> put = new ArrayList<>(made.edit().put());
-        Element fresh = put.stream()
-                .filter(element -> element.id().equals(made.connector()))
-                .findFirst()
-                .orElseThrow();
-        if (fresh.kind() != ElementKind.CONNECTION
-                || !connector.kind().isConnector()
-                || !Objects.equals(fresh.owner(), connector.owner())) {
-            // Elsewhere it is another element, of the same name and type.
-            put.replaceAll(element ->
-                    element.equals(fresh) && connector.kind().isConnector() ? like(connector, fresh) : element);
-            return new Result.Made(new Edit(put, Set.of(connector.id())), fresh.id(), made.summary());
-        }
-        List<Element> ends = put.stream()
-                .filter(element -> fresh.id().equals(element.owner()))
-                .toList();
-        put.remove(fresh);
-        put.removeAll(ends);
-        List<Element> old = model.children(connector.id()).stream()
-                .filter(child -> child.kind() == ElementKind.CONNECTOR_END)
-                .toList();
-        boolean isTurned =
-                old.getLast().get(Property.TARGET).equals(ends.getFirst().get(Property.TARGET));
-        for (int i = 0; i < old.size(); i++) {
-            Element end = ends.get(isTurned ? ends.size() - 1 - i : i);
-            put.add(old.get(i).with(Property.TARGET, end.get(Property.TARGET).orElseThrow()));
-        }
-        return new Result.Made(new Edit(put, Set.of()), connector.id(), made.summary());
-    }
-
-    private static Element like(Element connector, Element fresh) {
-        return fresh.kind() != ElementKind.CONNECTION
-                ? fresh
-                : new Element(
-                        fresh.id(),
-                        connector.kind(),
-                        fresh.owner(),
-                        fresh.rank(),
-                        connector.name(),
-                        connector.shortName(),
-                        connector.properties());
-    }
-
     private Result join(List<ElementId> one, List<ElementId> other) {
         int common = common(one, other);
         if (common == one.size() || common == other.size()) {

@@ -2,6 +2,7 @@ package pyrite.core.trace;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -78,7 +79,7 @@ public record SavedView(
                         view.name().equals(requested.name()) && view.owner().equals(requested.owner()))
                 .findFirst();
         Element view = known.map(SavedView::element).orElseGet(() -> newView(model, requested.name(), put));
-        Set<ElementId> remove = new java.util.HashSet<>();
+        Set<ElementId> remove = new HashSet<>();
         known.flatMap(each -> Metadata.of(model, each.element(), Metadata.SAVED_VIEW))
                 .ifPresent(old -> remove.add(old.id()));
         Element metadata = Element.of(ElementKind.METADATA, view.id(), Rank.between(null, null), null)

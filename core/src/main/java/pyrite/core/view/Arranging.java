@@ -5,9 +5,11 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.DoubleStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
@@ -164,7 +166,7 @@ public final class Arranging {
     private static String freeName(Model model, Element holder, Element subject, ShownView.Form form) {
         String name = Objects.requireNonNullElse(
                         model.names().effectiveName(subject), subject.kind().title())
-                + " " + form.title().toLowerCase(java.util.Locale.ROOT);
+                + " " + form.title().toLowerCase(Locale.ROOT);
         Set<String> taken = new HashSet<>(model.names().membersOf(holder.id()));
         String free = name;
         for (int number = 2; taken.contains(free); number++) {
@@ -242,8 +244,7 @@ public final class Arranging {
                                 metadata,
                                 "corners",
                                 bend.via().stream()
-                                        .flatMapToDouble(
-                                                point -> java.util.stream.DoubleStream.of(point.x(), point.y()))
+                                        .flatMapToDouble(point -> DoubleStream.of(point.x(), point.y()))
                                         .toArray(),
                                 ranks.get(1)));
         keep(before, metadata, values);

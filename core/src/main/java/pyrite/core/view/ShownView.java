@@ -2,6 +2,7 @@ package pyrite.core.view;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -158,7 +159,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
                 .filter(view -> view.kind() == ElementKind.VIEW
                         && Form.of(model, view).filter(form::equals).isPresent()
                         && keeps(model, view, element))
-                .min(java.util.Comparator.comparing(Element::rank).thenComparing(Element::id));
+                .min(Comparator.comparing(Element::rank).thenComparing(Element::id));
     }
 
     private static List<Element> exposures(Model model, Element view) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.EditResult;
@@ -21,7 +22,8 @@ class CandidateTableTest {
             private import Economics::*;
             part def Pump :> Component, Product { attribute :>> mass default 95 [kg]; attribute :>> price default 6000 [EUR];
                 attribute rate : Real default 5; }
-            part def Light :> Pump { @Candidate { supplier = "Skerry Works"; } attribute :>> mass = 80 [kg]; attribute :>> price = 9000 [EUR]; }
+            part def Light :> Pump { @Candidate { supplier = "Skerry Works"; }
+                attribute :>> mass = 80 [kg]; attribute :>> price = 9000 [EUR]; }
             part def Cheap :> Pump { @Candidate { supplier = "Holm Pumps"; } attribute :>> price = 5000 [EUR]; attribute :>> rate = 3; }
             part def Other;
             part def Unit :> Component { part pumps : Pump[2]; part base : Component { attribute :>> mass = 100 [kg]; } }
@@ -68,7 +70,7 @@ class CandidateTableTest {
                 .map(requirement -> requirement.shortName() + " "
                         + row.verdicts().get(requirement.id()).verdict().word() + " "
                         + row.verdicts().get(requirement.id()).margin().shown())
-                .collect(java.util.stream.Collectors.joining(" "));
+                .collect(Collectors.joining(" "));
     }
 
     private static Model applied(Model model, pyrite.core.model.Edit edit) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import pyrite.core.Models;
@@ -84,9 +85,7 @@ class FindingsLawTest {
             case 0 ->
                 new Edit(
                         List.of(),
-                        model.subtree(one.id()).stream()
-                                .map(Element::id)
-                                .collect(java.util.stream.Collectors.<ElementId>toSet()));
+                        model.subtree(one.id()).stream().map(Element::id).collect(Collectors.<ElementId>toSet()));
             case 1, 2, 3 ->
                 new Authoring(model).members(one, pick(MEMBERS, random)) instanceof Authoring.Proposal.Accepted accepted
                         ? accepted.edit()

@@ -48,7 +48,7 @@ class FindingsTest {
                 "part def Still { part tank : Tank; port way : Hose; bind tank.inlet = way; } part still : Still; |",
                 "part def Still :> Unit { part more : Pump; } part still : Still; | OPEN_PORT",
                 "part def Still :> Unit { part :>> pump; } part still : Still; |",
-                "part def Whole { part inner { part pump : Pump; } port way : Hose; connect inner.pump.outlet to way; } part w : Whole; | MISFIT",
+                "part def W { part i { part pump : Pump; } port way : Hose; connect i.pump.outlet to way; } part w : W; | MISFIT",
                 "part def Box { part plate; } part box : Box; | UNTYPED",
                 "part def Box { part plate { attribute mass : MassValue; } ref part site : Tank; } part box : Box; |",
                 "part def Loop { part again : Loop; } part ring : Loop; | CYCLE",
@@ -60,7 +60,7 @@ class FindingsTest {
                 "package Inner { item def Left; } | UNUSED",
                 "library package Offered { part def Left; } |",
                 "part def Car { part wheels[2]; part left :> wheels; part right[2] :> wheels; } part car : Car; | UNTYPED MULTIPLICITY",
-                "part def None { part pump : Pump[0]; part tank : Tank; connect pump.outlet to tank.inlet; } part none : None; | MULTIPLICITY",
+                "part def N { part pump : Pump[0]; part tank : Tank; connect pump.outlet to tank.inlet; } part n : N; | MULTIPLICITY",
                 "requirement r; part none : Unit { part :>> pump[1]; } satisfy r by none.pump; |",
                 "requirement r; part def Big { part tanks : Tank[0]; } part big : Big; satisfy r by big.tanks; | GONE"
             })
@@ -87,8 +87,9 @@ class FindingsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "part def Still { part pump : Pump; port way : ~Hose; } part still : Still; | Connect with way; Lead it to the border of Still; Let outlet stay open",
-                "part def Still { part pump : Pump; part tank : Tank; } part still : Still; | Connect with tank.inlet; Connect with tank.drain; Lead it to the border of Still; Let outlet stay open",
+                "part def S { part pump : Pump; port way : ~Hose; } part s : S; | Connect with way; Lead it to the border of S; Let outlet stay open",
+                "part def S { part pump : Pump; part tank : Tank; } part s : S; | Connect with tank.inlet; Connect with tank.drain;"
+                        + " Lead it to the border of S; Let outlet stay open",
                 "part def Box { part plate; } part box : Box; | Define Plate",
                 "part def Plate; part p : Plate; part def Box { part plate; } part box : Box; | Make it a Plate",
                 "part def Loop { part again : Loop; } part ring : Loop; | Only refer to again; Let there be none: again [0..1]",

@@ -158,6 +158,19 @@ class UsedLibraryTest {
     }
 
     @Test
+    void whatIsAtTheNewBaselineAlreadyStaysAsItIs() {
+        Model first = applied(OWN, ((Taking.Result.Made) take(OWN, "Fluids")).edit());
+        Model later = typed(SOURCE, "library package Seals { part def Seal; }");
+        Model using = applied(
+                first, ((Taking.Result.Made) Taking.take(first, later, Models.element(later, "Seals"), TWO)).edit());
+        Moving moving = Moving.of(using, later, TWO);
+        assertThat(guarded(using, moving.edit())).isEmpty();
+        Model moved = applied(using, moving.edit());
+        assertThat(UsedLibrary.all(moved)).extracting(UsedLibrary::pin).containsOnly(TWO);
+        assertThat(moved.get(Models.id(later, "Seals"))).isEqualTo(using.get(Models.id(later, "Seals")));
+    }
+
+    @Test
     void aMoveThatTakesAwayWhatIsUsedIsNamed() {
         Moving moving = Moving.of(using(), later("part def HandPump :> Pump;", ""), TWO);
         assertThat(moving.breaks())

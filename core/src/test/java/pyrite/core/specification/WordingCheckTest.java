@@ -3,6 +3,7 @@ package pyrite.core.specification;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -83,8 +84,7 @@ class WordingCheckTest {
         Model waived = ((EditResult.Applied)
                         model.apply(Waivers.put(model, r, WordingCheck.Rule.PRONOUN.key(), "the gate is meant")))
                 .model();
-        assertThat(Waivers.of(waived, waived.get(r.id())))
-                .containsExactly(java.util.Map.entry("pronoun", "the gate is meant"));
+        assertThat(Waivers.of(waived, waived.get(r.id()))).containsExactly(Map.entry("pronoun", "the gate is meant"));
         Model back = ((EditResult.Applied)
                         waived.apply(Waivers.put(waived, waived.get(r.id()), WordingCheck.Rule.PRONOUN.key(), "")))
                 .model();

@@ -248,7 +248,7 @@ class WiringTest {
                     connection pipe connect upper to middle; }
                 part def Plant { part unit : Unit; part rod; }
                 """);
-        Wiring.Result inside = Wiring.reconnect(
+        Wiring.Result inside = Reending.reconnect(
                 model,
                 Models.element(model, "Test::Unit::pipe"),
                 ways(model, "Unit", "Unit::middle"),
@@ -257,7 +257,7 @@ class WiringTest {
         assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Unit"))))
                 .contains("connection pipe connect lower to middle;");
         assertThat(Models.id(next, "Test::Unit::pipe")).isEqualTo(Models.id(model, "Test::Unit::pipe"));
-        Wiring.Result elsewhere = Wiring.reconnect(
+        Wiring.Result elsewhere = Reending.reconnect(
                 model,
                 Models.element(model, "Test::Unit::pipe"),
                 ways(model, "Plant", "Plant::unit", "Unit::upper"),

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -277,7 +278,7 @@ class FreshnessLawTest {
         return from.get(random.nextInt(from.size()));
     }
 
-    private static Edit accepted(java.util.function.Supplier<Authoring.Proposal> proposal) {
+    private static Edit accepted(Supplier<Authoring.Proposal> proposal) {
         return proposal.get() instanceof Authoring.Proposal.Accepted accepted ? accepted.edit() : null;
     }
 }
