@@ -73,6 +73,14 @@ class AccessibilityTest {
                 "/p/merrow/main/element/{drive}/general?split=on",
                 "/p/merrow/main/interfaces",
                 "/p/merrow/main/interfaces?of={SurgeGate}",
+                "/p/merrow/main/parts?of={SurgeGate}",
+                "/p/merrow/main/element/{SurgeGate}/inside",
+                "/p/merrow/main/element/{SurgeGate}/context",
+                "/p/merrow/main/element/{drive}/candidates",
+                "/p/merrow/main/element/{DeskLine}/pairs",
+                "/p/merrow/main/drawings",
+                "/p/merrow/main/findings",
+                "/p/merrow/main/libraries",
                 "/p/merrow/main/element/nothing",
                 "/p/merrow/main/requirements?as=document",
                 "/p/merrow/main/requirements/import",
@@ -97,7 +105,7 @@ class AccessibilityTest {
 
     private static void open(String page) {
         String path = page;
-        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate")) {
+        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate", "DeskLine")) {
             path = path.replace("{" + name + "}", merrow.named(name).id().toString());
         }
         browser.driver().get(merrow.address() + path);
