@@ -17,7 +17,7 @@ const acts = {
       refusal('/libraries/put-off', { project, number: Number(number), reason: said.reason }),
     );
   },
-  leave: ({ project }) => save('/libraries/leave', { project, number: 0, reason: '' }),
+  leave: ({ project, number }) => save('/libraries/leave', { project, number: Number(number), reason: '' }),
 };
 
 export function startLibraries() {

@@ -102,7 +102,7 @@ class LibrariesTest extends InRequirements {
                 post("/element/" + id("Fender") + "/members", "{'text':'part bolt;','base':" + head() + "}");
         assertThat(refused.statusCode()).isEqualTo(422);
         assertThat(refused.body()).contains("it belongs to Fenders of Works at A");
-        assertThat(libraries("leave", 0, ",'reason':''").body())
+        assertThat(libraries("leave", 1, ",'reason':''").body())
                 .contains("some of Fenders is used here; replace it first");
         assertThat(ines.get("/p/works/main/element/" + inWorks("Dolphin").id() + "/uses")
                         .body())

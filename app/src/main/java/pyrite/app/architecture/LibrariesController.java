@@ -112,7 +112,8 @@ class LibrariesController {
                                 .orElse(null),
                         entry.getValue().getFirst().putOff(),
                         entry.getValue().getFirst().reason()))
-                .sorted(Comparator.comparing(each -> each.pin().projectName()))
+                .sorted(Comparator.comparing((Used each) -> each.pin().projectName())
+                        .thenComparing(each -> each.pin().revision()))
                 .toList();
     }
 
@@ -258,7 +259,12 @@ class LibrariesController {
 
     @PostMapping("/p/{project}/{branch}/libraries/leave")
     ResponseEntity<Answer> leave(Workspace.Head head, Person person, @Valid @RequestBody Move move) {
-        List<UsedLibrary> libraries = UsedLibrary.of(head.model(), move.project());
+        List<UsedLibrary> libraries = UsedLibrary.of(head.model(), move.project()).stream()
+                .filter(library -> library.pin().revision() == move.number())
+                .toList();
+        if (libraries.isEmpty()) {
+            throw new NotFound("nothing of that project is used here at that baseline");
+        }
         String names = libraries.stream()
                 .map(library -> String.valueOf(library.top().name()))
                 .collect(Collectors.joining(" and "));
