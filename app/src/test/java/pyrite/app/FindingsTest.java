@@ -119,7 +119,7 @@ class FindingsTest extends InBrowser {
         until(textToBePresentInElementLocated(By.cssSelector("#question [role=alert]"), "is no address to refer to"));
         see("#question [name=address]").clear();
         click("#question .primary");
-        told("Weir 90 added as a candidate for Pump");
+        told("Weir 90 added as a candidate for pumps");
         until(textToBePresentInElementLocated(By.id("work"), "Weir 90"));
     }
 }

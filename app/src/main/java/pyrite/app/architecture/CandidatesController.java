@@ -204,6 +204,9 @@ class CandidatesController {
         if (chosen.reason().isBlank()) {
             return Answer.unprocessable("a choice is kept with its reason; say in a few words why");
         }
+        if (chosen.candidate() == null && Candidates.chosen(head.model(), part).isEmpty()) {
+            return Answer.unprocessable("no product is chosen for " + labels.name(part));
+        }
         if (chosen.candidate() == null) {
             return save(
                     head,
@@ -239,16 +242,13 @@ class CandidatesController {
     @PostMapping("/p/{project}/{branch}/element/{id}/candidates/add")
     ResponseEntity<Answer> add(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Product product) {
-        Element role = Candidates.role(head.model(), part(head, id)).orElse(null);
-        if (role == null) {
-            return Answer.unprocessable("give the part a definition first; a candidate is a special one of it");
-        }
+        Element part = part(head, id);
         Candidates.Product wished = new Candidates.Product(
                 product.name().strip(),
                 product.supplier().strip(),
                 product.address().strip(),
                 product.values());
-        return switch (Candidates.add(head.model(), role, wished)) {
+        return switch (Candidates.add(head.model(), part, wished)) {
             case Candidates.Offer.Refused(String reason) -> Answer.unprocessable(reason);
             case Candidates.Offer.Made(Edit edit, ElementId _) ->
                 save(
@@ -256,7 +256,7 @@ class CandidatesController {
                         person,
                         product.base(),
                         edit,
-                        wished.name() + " added as a candidate for " + new Labels(head.model()).name(role));
+                        wished.name() + " added as a candidate for " + new Labels(head.model()).name(part));
         };
     }
 }

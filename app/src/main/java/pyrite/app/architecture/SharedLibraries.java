@@ -78,9 +78,9 @@ class SharedLibraries {
                         source.inheritance().documentation(top),
                         using.has(top.id()),
                         definitions(source, top).stream()
-                                .map(definition -> definition(source, definition))
-                                .filter(definition -> matches(definition, query))
+                                .filter(definition -> matches(source, definition, query))
                                 .limit(MOST_SHOWN)
+                                .map(definition -> definition(source, definition))
                                 .toList()))
                 .filter(offered -> query.isEmpty() || !offered.definitions().isEmpty())
                 .toList();
@@ -95,9 +95,11 @@ class SharedLibraries {
                 NotationWriter.write(source, List.of(definition)));
     }
 
-    private static boolean matches(Definition definition, String query) {
+    private static boolean matches(Model source, Element definition, String query) {
         return query.isEmpty()
-                || (definition.name() + " " + definition.doc() + " " + definition.kind())
+                || (definition.name() + " "
+                                + source.inheritance().documentation(definition) + " "
+                                + definition.kind().title())
                         .toLowerCase(Locale.ROOT)
                         .contains(query);
     }

@@ -22,6 +22,7 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.TextProblem;
+import pyrite.core.reuse.UsedLibrary;
 import pyrite.core.specification.ExternalReference;
 import pyrite.core.specification.Metadata;
 
@@ -142,9 +143,14 @@ public final class Candidates {
      */
     public record Product(String name, String supplier, String address, Map<String, String> values) {}
 
-    /** A new candidate for a role, in the package of the role. */
-    public static Offer add(Model model, Element role, Product product) {
-        Element place = model.owners(role).stream()
+    /** A new candidate for a part, in the package of its role; where that is another project's, in that of the part. */
+    public static Offer add(Model model, Element part, Product product) {
+        Element role = role(model, part).orElse(null);
+        if (role == null) {
+            return new Offer.Refused("give the part a definition first; a candidate is a special one of it");
+        }
+        Element beside = UsedLibrary.around(model, role).isPresent() ? part : role;
+        Element place = model.owners(beside).stream()
                 .filter(owner -> owner.kind().isPackage())
                 .findFirst()
                 .orElse(null);

@@ -25,6 +25,9 @@ final class Reach {
     private final int most;
     private final Set<ElementId> reached = new LinkedHashSet<>();
     private final Set<ElementId> spread = new HashSet<>();
+    /** What is, or was, joined to something, with what redefines it. */
+    private final Set<ElementId> joined = new HashSet<>();
+
     private final Deque<ElementId> open = new ArrayDeque<>();
 
     private Reach(Model model, int most) {
@@ -74,7 +77,8 @@ final class Reach {
 
     /** What is joined to a part is joined to what redefines it. */
     private void withRedefinitions(ElementId id) {
-        if (reached.add(id) && reached.size() <= most) {
+        reached.add(id);
+        if (joined.add(id) && reached.size() <= most) {
             model.referrers(id).stream()
                     .map(model::get)
                     .filter(user -> user.references(Property.REDEFINES).stream()

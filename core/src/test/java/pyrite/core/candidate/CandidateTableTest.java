@@ -122,23 +122,22 @@ class CandidateTableTest {
 
     @Test
     void aNewCandidateHasTheValuesGiven() {
-        Element role = Models.element(MODEL, "Test::Pump");
         Candidates.Offer.Made made = (Candidates.Offer.Made) Candidates.add(
                 MODEL,
-                role,
+                PUMPS,
                 new Candidates.Product("Axial 85", "Skerry Works", "", Map.of("mass", "85 [kg]", "rate", "")));
         Model more = applied(MODEL, made.edit());
         assertThat(NotationWriter.write(more, List.of(more.get(made.candidate()))))
                 .isEqualToIgnoringWhitespace("""
                 part def 'Axial 85' :> Pump { @Candidate { supplier = "Skerry Works"; } attribute :>> mass = 85 [kg]; }
                 """);
-        assertThat(Candidates.add(MODEL, role, new Candidates.Product("Axial 85", "", "", Map.of("mass", "85 [m]"))))
+        assertThat(Candidates.add(MODEL, PUMPS, new Candidates.Product("Axial 85", "", "", Map.of("mass", "85 [m]"))))
                 .isInstanceOfSatisfying(
                         Candidates.Offer.Refused.class,
                         refused -> assertThat(refused.reason())
                                 .startsWith("mass: ")
                                 .contains("m"));
-        assertThat(Candidates.add(MODEL, role, new Candidates.Product("Light", "", "", Map.of())))
+        assertThat(Candidates.add(MODEL, PUMPS, new Candidates.Product("Light", "", "", Map.of())))
                 .isInstanceOf(Candidates.Offer.Refused.class);
     }
 }
