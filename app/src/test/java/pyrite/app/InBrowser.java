@@ -64,8 +64,12 @@ abstract class InBrowser extends InProject {
         return see(ines, css);
     }
 
-    /** Tries again where the page has put a new element in the place of the one that was found. */
+    /**
+     * Clicks once the scripts of the page have started, and tries again where the page has put a new element in the
+     * place of the one that was found.
+     */
     static void click(Browser browser, String css) {
+        browser.until().until(_ -> "complete".equals(browser.driver().executeScript("return document.readyState")));
         browser.until().until(driver -> {
             WebElement found = elementToBeClickable(By.cssSelector(css)).apply(driver);
             if (found != null) {

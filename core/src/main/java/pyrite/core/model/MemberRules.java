@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import java.util.function.Predicate;
 import pyrite.core.model.ElementKind.Body;
 
@@ -126,8 +127,8 @@ final class MemberRules {
                 .isPresent();
     }
 
-    /** The step that a {@code then} comes behind. */
-    private static Element stepBefore(List<Element> siblings, int place) {
+    /** The step that a {@code then} comes behind; null if none is written before it, as behind {@code first start}. */
+    private static @Nullable Element stepBefore(List<Element> siblings, int place) {
         for (int i = place - 1; i >= 0; i--) {
             Element each = siblings.get(i);
             if (each.kind() != SUCCESSION
@@ -137,7 +138,7 @@ final class MemberRules {
                 return each;
             }
         }
-        return siblings.get(place);
+        return null;
     }
 
     /** Variants stand in variations, and nothing else that is owned does (validateVariantMembershipOwningNamespace). */

@@ -23,6 +23,7 @@ public final class Library {
             "Budgets",
             "Candidates",
             "Libraries",
+            "Stories",
             "Dynamics",
             "Specifications",
             "Tracing",
