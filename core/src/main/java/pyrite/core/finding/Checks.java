@@ -23,6 +23,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.story.StoryChecks;
 import pyrite.core.structure.ConnectorEnds;
 import pyrite.core.structure.Fit;
 
@@ -59,6 +60,7 @@ final class Checks {
                     ENUMERATION_DEFINITION -> unused(element, found);
             case PORT, ITEM -> subsetters(element, found);
             case SATISFACTION -> gone(element, found);
+            case USE_CASE_DEFINITION, USE_CASE -> story(element, found);
             default -> {
                 if (element.kind().isConnector() || element.kind().isFlow() || element.kind() == ElementKind.BINDING) {
                     misfits(element, found);
@@ -67,6 +69,28 @@ final class Checks {
             }
         }
         return List.copyOf(found);
+    }
+
+    /** What is missing in the story of a use case. One that only inherits its story lacks nothing of its own. */
+    private void story(Element useCase, List<Finding> found) {
+        Map<String, Integer> times = new HashMap<>();
+        StoryChecks.of(model, useCase).stream()
+                .filter(gap -> model.owners(gap.element()).contains(useCase)
+                        || gap.element().equals(useCase))
+                .forEach(gap -> {
+                    String at = gap.element().equals(useCase) ? "" : name(gap.element());
+                    int time = times.merge(gap.kind() + at, 1, Integer::sum);
+                    found.add(new Finding(
+                            switch (gap.kind()) {
+                                case UNREACHED -> Rule.UNREACHED;
+                                case UNTOLD -> Rule.UNTOLD;
+                                case ENDLESS -> Rule.ENDLESS;
+                                case IDLE -> Rule.IDLE;
+                            },
+                            useCase.id(),
+                            at + (time == 1 ? "" : time),
+                            name(useCase) + ": " + gap.sentence()));
+                });
     }
 
     private void misfits(Element connector, List<Finding> found) {

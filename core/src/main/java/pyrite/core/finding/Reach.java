@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementChange;
@@ -15,6 +16,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
+import pyrite.core.story.Story;
 
 /**
  * The elements whose findings an edit may alter: what changed, what inherits from it, what carries it, what is joined
@@ -63,6 +65,7 @@ final class Reach {
     }
 
     private void changed(Element element) {
+        told(element);
         if (element.kind().family() == ElementKind.Family.ANNOTATION) {
             return;
         }
@@ -73,6 +76,28 @@ final class Reach {
         }
         // What it refers to, or did, is used otherwise now.
         element.outgoing().forEach(this::withRedefinitions);
+    }
+
+    /** The use cases in whose stories an element is read: those it stands in, and those with conditions that name it. */
+    private void told(Element element) {
+        ElementId owner = element.owner();
+        climb(owner);
+        if (element.kind() == ElementKind.DOCUMENTATION && owner != null && model.has(owner)) {
+            model.referrers(owner).stream()
+                    .map(model::get)
+                    .filter(user -> user.kind() == ElementKind.SUCCESSION)
+                    .forEach(user -> climb(user.owner()));
+        }
+    }
+
+    private void climb(@Nullable ElementId id) {
+        for (Element at = id == null ? null : model.find(id).orElse(null);
+                at != null;
+                at = at.owner() == null ? null : model.get(at.owner())) {
+            if (Story.isToldOf(at.kind())) {
+                spreads(at.id());
+            }
+        }
     }
 
     /** What is joined to a part is joined to what redefines it. */

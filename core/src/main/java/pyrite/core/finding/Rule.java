@@ -15,6 +15,10 @@ public enum Rule {
     MULTIPLICITY("multiplicity", "Multiplicity", "multiplicities that nothing can keep"),
     UNUSED("unused", "Unused", "definitions outside of library packages that nothing uses"),
     GONE("gone", "Satisfied by nothing", "satisfy links to a part that is not there"),
+    UNREACHED("unreached", "Step not reached", "steps of use cases that no way leads to"),
+    UNTOLD("untold", "Way not told", "decisions of use cases without branches, conditions or steps"),
+    ENDLESS("endless", "No end", "ways of use cases that do not say how they go on"),
+    IDLE("idle", "Idle actor", "actors that no step of their use case names"),
     LIMIT("limit", "Limit breached", "requirements that the values of their parts violate");
 
     private final String key;

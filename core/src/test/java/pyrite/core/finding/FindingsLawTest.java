@@ -40,6 +40,17 @@ class FindingsLawTest {
             satisfy s by whole.left;
             package Inner { part def Alone; library package Shelf { part def Offered; } }
             connection far connect whole.left.inlet to whole.right.drain;
+            part def Keeper;
+            use case def Fill {
+                actor keeper : Keeper; actor owner : Pump;
+                attribute isFull : Boolean { doc /* The keeper sees that it is full. */ }
+                first start; then action open { doc /* The owner opens. */ }
+                then decide; if isFull then stop; else fill;
+                action fill { doc /* It fills. */ action inner; then action inner2; }
+                then done; action stop; then done; action lost;
+            }
+            use case def Refill :> Fill { action :>> open { doc /* The keeper opens. */ } }
+            use case refill : Refill { then action extra1; }
             """);
 
     private static final List<String> MEMBERS = List.of(
@@ -55,7 +66,12 @@ class FindingsLawTest {
             "attribute x : Level",
             "connect pump.outlet to tank.drain",
             "part again :> wheels[3]",
-            "doc /* a word */");
+            "doc /* a word of the keeper */",
+            "then action more2",
+            "action apart { doc /* The owner waits. */ }",
+            "then fill",
+            "if isFull then fill",
+            "actor third : Tank");
 
     @Property(tries = 3000)
     void whatIsKeptUpIsWhatALookAtEverythingFinds(@ForAll long seed) {
