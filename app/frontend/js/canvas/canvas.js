@@ -98,9 +98,18 @@ export class Canvas {
     return `pyrite.sight${location.pathname}`;
   }
 
-  /** All of it; beside a text, where there is little room, a part of it that can be read. */
+  /**
+   * All of it; beside a text, where there is little room, a part of it that can be read. Steps follow each other from the
+   * top down: of these as much as there is room for when they are seen in their whole width.
+   */
   fitAtFirst() {
-    this.fit(this.host.clientWidth < NARROW ? READABLE : undefined);
+    const { all } = this.scene;
+    if (this.data?.boxes.some(({ shape }) => shape === 'start')) {
+      const { clientWidth, clientHeight } = this.host;
+      this.viewport.fit({ ...all, height: Math.min(all.height, (all.width * clientHeight) / clientWidth) });
+    } else {
+      this.fit(this.host.clientWidth < NARROW ? READABLE : undefined);
+    }
   }
 
   fit(smallest) {

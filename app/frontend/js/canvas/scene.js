@@ -181,7 +181,12 @@ export class Scene {
   get all() {
     const tops = this.children.get('') ?? [];
     const rects = tops.flatMap((box) => [this.absolute(box), ...box.ports.map((port) => this.nameRect(box, port))]);
-    this.lines.forEach((line) => line.points?.forEach(([x, y]) => rects.push({ x, y, width: 0, height: 0 })));
+    this.lines.forEach((line) => {
+      line.points?.forEach(([x, y]) => rects.push({ x, y, width: 0, height: 0 }));
+      if (line.labelRect) {
+        rects.push(line.labelRect);
+      }
+    });
     return around(rects) ?? { x: 0, y: 0, width: 1, height: 1 };
   }
 
@@ -382,6 +387,7 @@ export class Scene {
   drawLine(line) {
     const label = line.label ? { width: (line.label.length + (line.problem ? 2 : 0)) * LETTER, height: ROW } : null;
     const at = line.at ?? (label && labelPlace(line.points, label, (place) => this.isCovered(line, place)));
+    line.labelRect = label && at && { x: at[0], y: at[1] - ROW, ...label };
     shapeLine(line, pathOf(line.points), at ?? [0, 0]);
   }
 

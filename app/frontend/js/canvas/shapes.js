@@ -70,15 +70,39 @@ const ENDS = {
   dependency: [null, 'arrow'],
   trace: [null, 'arrow'],
   flow: [null, 'flow-head'],
+  inclusion: [null, 'arrow'],
+  succession: [null, 'arrow'],
 };
+
+/** The outlines of what is no plain box, by width and height. */
+const OUTLINES = {
+  decision: (w, h) => `M${w / 2} 0 ${w} ${h / 2} ${w / 2} ${h} 0 ${h / 2}z`,
+  bar: (w, h) => `M0 0H${w}V${h}H0z`,
+  start: (w, h) => circle(w / 2, h / 2, w / 2 - 2),
+  done: (w, h) => `${circle(w / 2, h / 2, w / 2 - 1)}${circle(w / 2, h / 2, w / 2 - 5)}`,
+  receive: (w, h) => `M0 0H${w}V${h}H0L12 ${h / 2}z`,
+  send: (w, h) => `M0 0H${w - 12}L${w} ${h / 2} ${w - 12} ${h}H0z`,
+  use_case: (w, h) =>
+    `M${h / 2} 0H${w - h / 2}A${h / 2} ${h / 2} 0 0 1 ${w - h / 2} ${h}H${h / 2}A${h / 2} ${h / 2} 0 0 1 ${h / 2} 0z`,
+  actor: (w, h) => `M0 ${h}V14Q0 0 14 0H${w - 14}Q${w} 0 ${w} 14V${h}z`,
+};
+const circle = (x, y, r) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
+/** Shapes too small for texts and handles. */
+const BARE = new Set(['decision', 'bar', 'start', 'done']);
+
+const outline = (box, kind, round) =>
+  OUTLINES[box.shape]
+    ? svg('path', { class: kind, d: OUTLINES[box.shape](box.width, box.height) })
+    : svg('rect', { class: kind, width: box.width, height: box.height, rx: round });
 
 const url = (id) => (id ? `url(#${id})` : null);
 
 /** A box without what stands in it. */
 export function boxShape(box, editable) {
-  const round = box.shape === 'usage' ? ROUND : 0;
+  const round = box.shape === 'usage' || box.shape === 'step' ? ROUND : 0;
+  const isBare = BARE.has(box.shape);
   const node = svg('g', {
-    class: `box ${box.family}${box.dashed ? ' referential' : ''}${box.open && box.openable ? ' open-box' : ''}`,
+    class: `box ${box.family} ${box.shape}${box.dashed ? ' referential' : ''}${box.open && box.openable ? ' open-box' : ''}`,
     tabindex: -1,
     role: 'group',
     'aria-roledescription': 'box',
@@ -86,28 +110,39 @@ export function boxShape(box, editable) {
     'data-select': box.id,
     'data-key': box.key,
   });
-  node.append(
-    svg('rect', { class: 'shape', width: box.width, height: box.height, rx: round }),
-    svg('path', { class: 'tint', d: `M1.5 ${round}V${box.height - round}` }),
-    text('keyword', box.width / 2, 17, `«${box.keyword}»`, { 'text-anchor': 'middle' }),
-    text('title', box.width / 2, 34, `${box.inherited ? '^' : ''}${box.title}`, { 'text-anchor': 'middle' }),
-  );
+  node.append(outline(box, 'shape', round));
+  if (!isBare) {
+    const isPlain = !OUTLINES[box.shape];
+    node.append(
+      ...(isPlain ? [svg('path', { class: 'tint', d: `M1.5 ${round}V${box.height - round}` })] : []),
+      text('keyword', box.width / 2, 17, box.title ? `«${box.keyword}»` : box.keyword, { 'text-anchor': 'middle' }),
+    );
+    if (box.title) {
+      node.append(
+        text('title', box.width / 2, 34, `${box.inherited ? '^' : ''}${box.title}`, { 'text-anchor': 'middle' }),
+      );
+    }
+  }
   for (const part of box.parts) {
-    node.append(svg('path', { class: 'rule', d: `M0 ${part.y}h${box.width}` }));
+    if (box.title && !OUTLINES[box.shape]) {
+      node.append(svg('path', { class: 'rule', d: `M0 ${part.y}h${box.width}` }));
+    }
     if (part.title) {
       node.append(text('heading', 12, part.y + 14, part.title));
     }
     for (const row of part.rows) {
-      const line = text(`line${row.prose ? ' prose' : ''}`, 12, row.y, row.text, { 'data-select': row.id });
+      const line = text(`line${row.prose ? ' prose' : ''}`, OUTLINES[box.shape] ? 24 : 12, row.y, row.text, {
+        'data-select': row.id,
+      });
       line.prepend(svg('title', {}, row.full));
       node.append(line);
     }
   }
-  if (editable) {
-    node.append(svg('rect', { class: 'border', width: box.width, height: box.height, rx: round }));
+  if (editable && !isBare) {
+    node.append(outline(box, 'border', round));
   }
   box.ports.forEach((port) => node.append(portShape(port, box)));
-  if (editable) {
+  if (editable && !isBare) {
     node.append(
       svg(
         'circle',

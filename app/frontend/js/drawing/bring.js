@@ -133,7 +133,10 @@ class Bringing {
     const onUp = (up) => {
       const isDragged = ghost !== null;
       leave();
-      if (isDragged && canvas.host.contains(document.elementFromPoint(up.clientX, up.clientY))) {
+      const row = document.elementFromPoint(up.clientX, up.clientY)?.closest('[data-step]');
+      if (isDragged && row && option.dataset.kind === 'requirement') {
+        this.link(row.dataset.step, option.dataset.id);
+      } else if (isDragged && canvas.host.contains(document.elementFromPoint(up.clientX, up.clientY))) {
         this.drop(option, canvas.under(up, '.box'), canvas.point(up));
       }
     };
@@ -146,6 +149,11 @@ class Bringing {
     addEventListener('pointermove', onMove);
     addEventListener('pointerup', onUp);
     addEventListener('keydown', onKey, true);
+  }
+
+  /** The story that a step stands in links a requirement to it. */
+  link(step, requirement) {
+    document.dispatchEvent(new CustomEvent('pyrite:requirement-dropped', { detail: { step, requirement } }));
   }
 
   take(option) {
@@ -162,6 +170,10 @@ class Bringing {
     const { id, kind } = option.dataset;
     if (!box) {
       await showAlso(this.drawing, [id]);
+      return;
+    }
+    if (kind === 'requirement' && form === 'STORY') {
+      this.link(box.id, id);
       return;
     }
     if (kind === 'requirement') {

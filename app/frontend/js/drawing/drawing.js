@@ -44,6 +44,7 @@ function showing(source) {
 }
 
 function shown(canvas) {
+  canvas.host.dispatchEvent(new CustomEvent('pyrite:drawn'));
   remark();
   const note = document.getElementById('drawing-note');
   if (note) {

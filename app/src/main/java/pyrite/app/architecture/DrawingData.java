@@ -107,7 +107,7 @@ public record DrawingData(
                 node.keyword(),
                 node.title(),
                 lower(kind.family()),
-                kind.isPackage() ? "package" : kind.isDefinition() ? "definition" : "usage",
+                shape(node),
                 node.keyword().contains("ref "),
                 node.isInherited(),
                 node.openable(),
@@ -119,6 +119,13 @@ public record DrawingData(
                 tenths(box.height()),
                 box.parts().stream().map(DrawingData::part).toList(),
                 box.ports().stream().map(DrawingData::port).toList());
+    }
+
+    private static String shape(Diagram.Node node) {
+        ElementKind kind = node.element().kind();
+        return node.shape() != Diagram.Shape.BOX
+                ? lower(node.shape())
+                : kind.isPackage() ? "package" : kind.isDefinition() ? "definition" : "usage";
     }
 
     private static Part part(DiagramLayout.Part part) {

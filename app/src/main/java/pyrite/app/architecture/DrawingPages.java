@@ -54,6 +54,17 @@ class DrawingPages {
         return drawing(head, person, withInside(head, id), Form.CONTEXT, false, "context", page);
     }
 
+    @GetMapping("/p/{project}/{branch}/element/{id}/flow")
+    String flow(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element element = head.element(id);
+        if (!ShownView.hasSteps(element)) {
+            throw new NotFound("such a view shows the steps of an action or use case, and "
+                    + new Labels(head.model()).name(element) + " is "
+                    + element.kind().titleWithArticle());
+        }
+        return drawing(head, person, element, Form.ACTION_FLOW, false, "flow", page);
+    }
+
     private static Element withInside(Workspace.Head head, String id) {
         Element element = head.element(id);
         if (!ShownView.hasInside(element)) {

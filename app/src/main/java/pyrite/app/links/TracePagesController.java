@@ -15,6 +15,7 @@ import org.springframework.web.util.UriComponentsBuilder;
 import pyrite.app.architecture.DrawingData;
 import pyrite.app.evidence.CoverageCache;
 import pyrite.app.evidence.StaleRuns;
+import pyrite.app.needs.StoryCoverage;
 import pyrite.app.requirements.RequirementRows;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Costly;
@@ -55,9 +56,16 @@ class TracePagesController {
     private final StaleRuns staleRuns;
     private final ElementSets sets;
     private final RequirementRows requirements;
+    private final StoryCoverage stories;
 
     TracePagesController(
-            Pages pages, CoverageCache coverages, StaleRuns staleRuns, ElementSets sets, RequirementRows requirements) {
+            Pages pages,
+            CoverageCache coverages,
+            StaleRuns staleRuns,
+            ElementSets sets,
+            RequirementRows requirements,
+            StoryCoverage stories) {
+        this.stories = stories;
         this.requirements = requirements;
         this.sets = sets;
         this.pages = pages;
@@ -83,6 +91,7 @@ class TracePagesController {
         frame(page, head, person, "Coverage");
         Coverage coverage = coverages.of(head);
         page.addAttribute("coverage", coverage);
+        page.addAttribute("stories", stories.rows(head));
         page.addAttribute("gaps", coverage.gaps().stream().limit(MOST_GAPS).toList());
         return "links/coverage";
     }

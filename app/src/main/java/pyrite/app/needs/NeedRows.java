@@ -28,7 +28,7 @@ public final class NeedRows {
                 .forEach(need ->
                         answers.computeIfAbsent(need, _ -> new ArrayList<>()).add(row)));
         return RequirementIds.sorted(
-                model.ownElements(ElementKind.CONCERN)
+                all(model).stream()
                         .map(need -> new Row(
                                 need,
                                 RequirementIds.of(model, need),
@@ -36,5 +36,10 @@ public final class NeedRows {
                                 TraceThread.wantedBy(model, need),
                                 answers.getOrDefault(need, List.of()))),
                 Row::id);
+    }
+
+    /** All needs of a model, ordered by id. */
+    static List<Element> all(Model model) {
+        return RequirementIds.sorted(model.ownElements(ElementKind.CONCERN), need -> RequirementIds.of(model, need));
     }
 }

@@ -9,7 +9,7 @@ import pyrite.core.specification.Specification;
 
 /** Assigns ids to new requirements, with the prefix of their specification. */
 @Component
-class NewIds {
+public class NewIds {
     /** Outside of specifications, and in those without a prefix. */
     private static final String PREFIX = "R";
 
@@ -19,7 +19,7 @@ class NewIds {
         this.numbers = numbers;
     }
 
-    List<String> take(Workspace.Head head, Element owner, int count) {
+    public List<String> take(Workspace.Head head, Element owner, int count) {
         String prefix = Specification.of(head.model(), owner, true)
                 .map(Specification::prefix)
                 .filter(each -> !each.isEmpty())

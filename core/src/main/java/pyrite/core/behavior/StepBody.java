@@ -20,8 +20,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * The body of one behaviour while its steps are rearranged; {@link #edit} gives all that was done as one edit. Where the
- * order allows it, a succession is written as {@code then}, and what others wrote stays as it is.
+ * The body of one behaviour while its steps are rearranged; {@link #edit} gives all that was done as one edit. Where
+ * the order allows it, a succession is written as {@code then}, and what others wrote stays as it is.
  */
 public final class StepBody {
     private final Model model;
@@ -178,7 +178,9 @@ public final class StepBody {
         } else if (!start.isEmpty()) {
             insertOn(start.getFirst(), step);
         } else if (steps().isEmpty()) {
-            insert(members.size(), fresh(ElementKind.SUCCESSION, null).with(Property.SOURCE, Reference.to(StepGraph.START)));
+            insert(
+                    members.size(),
+                    fresh(ElementKind.SUCCESSION, null).with(Property.SOURCE, Reference.to(StepGraph.START)));
             insert(members.size(), following(step, true));
             insert(members.size(), leading(StepGraph.DONE));
         } else {
@@ -195,8 +197,7 @@ public final class StepBody {
     public void insertAfter(ElementId step, Element added) {
         from(step).stream()
                 .filter(Succession::hasSource)
-                .forEach(succession ->
-                        replace(succession.carrier().with(Property.SOURCE, Reference.to(added.id()))));
+                .forEach(succession -> replace(succession.carrier().with(Property.SOURCE, Reference.to(added.id()))));
         insert(place(step) + 1, following(added, true));
     }
 
@@ -205,8 +206,7 @@ public final class StepBody {
         Element behind = get(step);
         to(step).stream()
                 .filter(succession -> !succession.isThen())
-                .forEach(succession ->
-                        replace(succession.carrier().with(Property.TARGET, Reference.to(added.id()))));
+                .forEach(succession -> replace(succession.carrier().with(Property.TARGET, Reference.to(added.id()))));
         insert(place(step), following(added, follows(behind)));
         replace(following(get(step), true));
     }
@@ -219,7 +219,9 @@ public final class StepBody {
             return;
         }
         replace(succession.carrier().with(Property.TARGET, Reference.to(added.id())));
-        boolean isFree = has(target) && !follows(get(target)) && StepGraph.isStep(get(target).kind());
+        boolean isFree = has(target)
+                && !follows(get(target))
+                && StepGraph.isStep(get(target).kind());
         if (isFree) {
             insert(place(target), following(added, false));
             replace(following(get(target), true));
@@ -270,7 +272,10 @@ public final class StepBody {
         targets.reversed().forEach(target -> lead(fork, target));
     }
 
-    /** Beside a step another one that is taken at the same time: between the fork and join nodes that it has, or new ones. */
+    /**
+     * Beside a step another one that is taken at the same time: between the fork and join nodes that it has, or new
+     * ones.
+     */
     public void parallel(ElementId step, Element added) {
         Element fork = neighbour(to(step), ElementKind.FORK, true);
         Element join = neighbour(from(step), ElementKind.JOIN, false);
@@ -291,7 +296,9 @@ public final class StepBody {
         if (successions.size() != 1) {
             return null;
         }
-        ElementId id = isBefore ? successions.getFirst().from() : successions.getFirst().to();
+        ElementId id = isBefore
+                ? successions.getFirst().from()
+                : successions.getFirst().to();
         return has(id) && get(id).kind() == kind ? get(id) : null;
     }
 
@@ -355,7 +362,9 @@ public final class StepBody {
                 .findFirst()
                 .orElse(null);
         out.forEach(succession -> leave(succession, before));
-        ElementId next = out.isEmpty() || out.getFirst().to().equals(step) ? null : out.getFirst().to();
+        ElementId next = out.isEmpty() || out.getFirst().to().equals(step)
+                ? null
+                : out.getFirst().to();
         for (Succession succession : in) {
             if (!succession.isThen()) {
                 if (next == null) {
@@ -384,8 +393,7 @@ public final class StepBody {
             remove(succession.carrier());
             replace(following(get(succession.to()), true));
         } else {
-            Element plain =
-                    succession.carrier().with(Property.ELSE, null).with(Property.GUARD, null);
+            Element plain = succession.carrier().with(Property.ELSE, null).with(Property.GUARD, null);
             replace(succession.hasSource() ? plain.with(Property.SOURCE, Reference.to(before)) : plain);
         }
     }
@@ -403,7 +411,10 @@ public final class StepBody {
      * condition, a merge or join node with one way in. What was so before stays.
      */
     public void tidy() {
-        successions().stream().filter(this::isEmptyBranch).map(Succession::carrier).forEach(this::remove);
+        successions().stream()
+                .filter(this::isEmptyBranch)
+                .map(Succession::carrier)
+                .forEach(this::remove);
         boolean isDone = false;
         while (!isDone) {
             Element needless = steps().stream()
@@ -448,9 +459,11 @@ public final class StepBody {
         for (Succession succession : successions()) {
             boolean leaves = within.contains(succession.from()) && !within.contains(succession.to());
             boolean enters = !within.contains(succession.from()) && within.contains(succession.to());
-            if (leaves && !succession.from().equals(last) || enters && !succession.to().equals(first)) {
-                throw new IllegalArgumentException("a way leads into or out of the middle of the stretch; choose steps that"
-                        + " follow each other without alternatives between");
+            if (leaves && !succession.from().equals(last)
+                    || enters && !succession.to().equals(first)) {
+                throw new IllegalArgumentException(
+                        "a way leads into or out of the middle of the stretch; choose steps that"
+                                + " follow each other without alternatives between");
             }
             if (enters && !succession.isThen()) {
                 replace(succession.carrier().with(Property.TARGET, Reference.to(around.id())));

@@ -21,8 +21,8 @@ import pyrite.core.model.Reference;
 
 /**
  * The steps of a behaviour and the successions between them, own and inherited: a directed graph (SysML 2.0, 7.17.4 to
- * 7.17.6). A succession is written as an element of its own, or as {@code then} before the step it leads to. A step that
- * redefines an inherited one takes its place in the inherited successions.
+ * 7.17.6). A succession is written as an element of its own, or as {@code then} before the step it leads to. A step
+ * that redefines an inherited one takes its place in the inherited successions.
  */
 public final class StepGraph {
     /** Where every action starts and is done; both stand in the graph only if a succession names them. */
@@ -175,8 +175,7 @@ public final class StepGraph {
             return from(START).stream().map(Succession::to).toList();
         }
         List<ElementId> ids = steps.stream().map(Element::id).toList();
-        List<ElementId> first =
-                ids.stream().filter(step -> to(step).isEmpty()).toList();
+        List<ElementId> first = ids.stream().filter(step -> to(step).isEmpty()).toList();
         return first.isEmpty() ? ids.stream().limit(1).toList() : first;
     }
 

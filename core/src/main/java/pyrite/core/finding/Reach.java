@@ -78,7 +78,9 @@ final class Reach {
         element.outgoing().forEach(this::withRedefinitions);
     }
 
-    /** The use cases in whose stories an element is read: those it stands in, and those with conditions that name it. */
+    /**
+     * The use cases in whose stories an element is read: those it stands in, and those with conditions that name it.
+     */
     private void told(Element element) {
         ElementId owner = element.owner();
         climb(owner);

@@ -6,8 +6,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.ElementKind.Body;
 
 /**

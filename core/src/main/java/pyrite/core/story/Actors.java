@@ -52,13 +52,13 @@ public final class Actors {
         Stream<String> types = model.inheritance().generals(actor).stream()
                 .filter(general -> general.kind().isDefinition() && !model.isLibrary(general.id()))
                 .map(general -> Objects.requireNonNullElse(general.name(), ""));
-        return Stream.concat(
-                        Stream.of(Objects.requireNonNullElse(model.names().effectiveName(actor), "")), types)
+        return Stream.concat(Stream.of(Objects.requireNonNullElse(model.names().effectiveName(actor), "")), types)
                 .filter(name -> !name.isBlank())
                 .map(Actors::spaced)
                 .distinct()
                 .map(words -> Pattern.compile(
-                        "(?<![\\p{L}\\p{N}])" + Pattern.quote(words).replace(" ", "\\E\\s+\\Q") + "(?:s|es)?(?![\\p{L}\\p{N}])",
+                        "(?<![\\p{L}\\p{N}])" + Pattern.quote(words).replace(" ", "\\E\\s+\\Q")
+                                + "(?:s|es)?(?![\\p{L}\\p{N}])",
                         Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE))
                 .toList();
     }
@@ -94,7 +94,8 @@ public final class Actors {
     /** All actors that a text names. */
     public List<Element> in(String text) {
         return named.stream()
-                .filter(each -> each.words().stream().anyMatch(words -> words.matcher(text).find()))
+                .filter(each -> each.words().stream()
+                        .anyMatch(words -> words.matcher(text).find()))
                 .map(Named::actor)
                 .toList();
     }
@@ -112,5 +113,4 @@ public final class Actors {
                 .flatMap(Optional::stream)
                 .findFirst();
     }
-
 }

@@ -17,7 +17,9 @@ public final class ProposedNames {
 
     private ProposedNames() {}
 
-    /** {@code The tide service sends a warning.} gives {@code tideServiceSendsWarning}; {@code otherwise} without words. */
+    /**
+     * {@code The tide service sends a warning.} gives {@code tideServiceSendsWarning}; {@code otherwise} without words.
+     */
     public static String of(String text, String otherwise) {
         StringBuilder name = new StringBuilder();
         int words = 0;

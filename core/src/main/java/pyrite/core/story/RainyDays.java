@@ -24,11 +24,7 @@ final class RainyDays {
     }
 
     static Element mark(Element succession) {
-        return Element.of(
-                        ElementKind.METADATA,
-                        succession.id(),
-                        pyrite.core.model.Rank.between(null, null),
-                        null)
+        return Element.of(ElementKind.METADATA, succession.id(), pyrite.core.model.Rank.between(null, null), null)
                 .with(Property.TYPES, List.of(Reference.to(MARK)));
     }
 

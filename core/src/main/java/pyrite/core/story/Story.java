@@ -1,7 +1,12 @@
 package pyrite.core.story;
 
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -58,7 +63,9 @@ public record Story(Element useCase, List<Way> ways) {
     /**
      * @param label the number of the step at which it leaves, and a letter; empty for the main way
      * @param carrier the succession that leads into it, or the event that cuts short; null for the main way
-     * @param leaves the step in whose place it comes, or behind which if it comes behind the last; null for the main way
+     * @param leaves the step in whose place it comes, or behind which if it comes behind the last; null for the main
+     *     way
+     * @param isBehind whether that step has been taken when this way is
      * @param from the label of the way that it leaves
      * @param condition when it is taken, in words; empty if nothing is told of it
      */
@@ -67,6 +74,7 @@ public record Story(Element useCase, List<Way> ways) {
             Kind kind,
             @Nullable Element carrier,
             @Nullable ElementId leaves,
+            boolean isBehind,
             String from,
             String condition,
             List<Line> lines,
@@ -100,6 +108,52 @@ public record Story(Element useCase, List<Way> ways) {
     /** All steps that are told, in the order of the ways. */
     public List<Line> lines() {
         return ways.stream().flatMap(way -> way.lines().stream()).toList();
+    }
+
+    /**
+     * One telling from the start to the end: what comes before a way, the way itself, and what it goes on with. A step
+     * that comes again ends it.
+     */
+    public List<Line> path(Way way) {
+        List<Line> path = new ArrayList<>(before(way));
+        Set<ElementId> taken =
+                path.stream().map(line -> line.step().id()).collect(Collectors.toCollection(HashSet::new));
+        Way at = way;
+        int next = 0;
+        while (at != null) {
+            for (Line line : at.lines().subList(next, at.lines().size())) {
+                if (!taken.add(line.step().id())) {
+                    return path;
+                }
+                path.add(line);
+            }
+            if (!(at.ending() instanceof Ending.GoesOn(ElementId step, var _))) {
+                return path;
+            }
+            at = wayOf(step).orElse(null);
+            next = at == null ? 0 : place(at, step);
+        }
+        return path;
+    }
+
+    private List<Line> before(Way way) {
+        Way left = way.leaves() == null ? null : way(way.from()).orElse(null);
+        if (left == null) {
+            return List.of();
+        }
+        List<Line> path = new ArrayList<>(before(left));
+        int place = place(left, Objects.requireNonNull(way.leaves()));
+        path.addAll(left.lines().subList(0, place + (way.isBehind() ? 1 : 0)));
+        return path;
+    }
+
+    private static int place(Way way, ElementId step) {
+        for (int i = 0; i < way.lines().size(); i++) {
+            if (way.lines().get(i).step().id().equals(step)) {
+                return i;
+            }
+        }
+        throw new IllegalArgumentException("the step is told in another way");
     }
 
     public Optional<Way> wayOf(ElementId step) {

@@ -29,9 +29,7 @@ public final class StoryChecks {
         IDLE
     }
 
-    /**
-     * @param element the step, condition or actor it is about
-     */
+    /** @param element the step, condition or actor it is about */
     public record Gap(Kind kind, Element element, String sentence) {}
 
     private StoryChecks(Model model, Element useCase) {
@@ -96,7 +94,8 @@ public final class StoryChecks {
             add(
                     Kind.ENDLESS,
                     way.lines().getLast().step(),
-                    which + " does not say how it goes on behind step " + way.lines().getLast().label());
+                    which + " does not say how it goes on behind step "
+                            + way.lines().getLast().label());
         } else if (way.label().isEmpty() && way.ending() instanceof Ending.GoesOn(var _, String label)) {
             add(
                     Kind.ENDLESS,
@@ -116,8 +115,7 @@ public final class StoryChecks {
         });
         Actors.all(model, useCase).stream()
                 .filter(actor -> !busy.contains(actor.id()))
-                .forEach(actor -> add(
-                        Kind.IDLE, actor, "Actor '" + name(actor) + "' does nothing in the story"));
+                .forEach(actor -> add(Kind.IDLE, actor, "Actor '" + name(actor) + "' does nothing in the story"));
     }
 
     private void add(Kind kind, Element element, String sentence) {

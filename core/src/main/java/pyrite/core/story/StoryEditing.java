@@ -2,9 +2,7 @@ package pyrite.core.story;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -25,8 +23,8 @@ import pyrite.core.model.Reference;
 import pyrite.core.story.Story.Way;
 
 /**
- * The edits by which a story is told. A step is an action with a text; a condition is a Boolean attribute of the use case
- * whose documentation says it in words. Ways come together again at merge nodes, because an action that several
+ * The edits by which a story is told. A step is an action with a text; a condition is a Boolean attribute of the use
+ * case whose documentation says it in words. Ways come together again at merge nodes, because an action that several
  * successions lead to waits for all of them (SysML 2.0, 7.17.5).
  *
  * <p>Each method throws an {@link IllegalArgumentException} with the reason if it cannot be done.
@@ -92,8 +90,8 @@ public final class StoryEditing {
             throw new IllegalArgumentException("this step is not one of an alternative");
         }
         if (way.lines().size() > 1) {
-            throw new IllegalArgumentException("the alternative has " + way.lines().size()
-                    + " steps; only an alternative of one step can be taken back into its way");
+            throw new IllegalArgumentException("the alternative has "
+                    + way.lines().size() + " steps; only an alternative of one step can be taken back into its way");
         }
         Element taken = body.takeOut(id);
         Set<ElementId> needless = new HashSet<>();
@@ -114,7 +112,9 @@ public final class StoryEditing {
     private void unneeded(Expression guard, ElementId user, Set<ElementId> needless) {
         if (guard instanceof Expression.FeatureReference feature
                 && feature.chain().getFirst() instanceof ElementId id
-                && model.find(id).filter(each -> useCase.id().equals(each.owner())).isPresent()
+                && model.find(id)
+                        .filter(each -> useCase.id().equals(each.owner()))
+                        .isPresent()
                 && model.referrers(id).stream().allMatch(user::equals)) {
             needless.add(id);
         }
@@ -149,7 +149,8 @@ public final class StoryEditing {
         Element end = body.fresh(ElementKind.TERMINATE, null)
                 .with(Property.CONTENT, new Expression.FeatureReference(List.of(stretch.id()), Span.NONE));
         body.insertAfter(occurring.id(), end);
-        return new Told(body.edit(), occurring.id(), "event " + occurring.name() + " cuts short what is from " + name(first));
+        return new Told(
+                body.edit(), occurring.id(), "event " + occurring.name() + " cuts short what is from " + name(first));
     }
 
     /** The first step that is told behind an event that cuts short, or of another way that has none yet. */
@@ -261,12 +262,14 @@ public final class StoryEditing {
         }
         Edit marked = RainyDays.set(model, carrier, isRainy);
         put.addAll(marked.put());
-        return new Told(new Edit(put, marked.remove()), carrier.id(), "condition of alternative " + way.label() + " changed");
+        return new Told(
+                new Edit(put, marked.remove()), carrier.id(), "condition of alternative " + way.label() + " changed");
     }
 
     private boolean isNamedAfterItsText(Element attribute) {
         return attribute.name() != null
-                && attribute.name()
+                && attribute
+                        .name()
                         .replaceFirst("\\d+$", "")
                         .equals(ProposedNames.of(model.inheritance().documentation(attribute), CONDITION));
     }
@@ -276,7 +279,9 @@ public final class StoryEditing {
         return attribute.name() != null && attribute.name().matches(CONDITION + "\\d*");
     }
 
-    /** Removes a step; what led to it leads to what followed it. A condition that nothing needs any more goes with it. */
+    /**
+     * Removes a step; what led to it leads to what followed it. A condition that nothing needs any more goes with it.
+     */
     public Told remove(ElementId id) {
         StepBody body = body(model.get(id));
         String summary = "step " + name(id) + " removed";
@@ -360,8 +365,9 @@ public final class StoryEditing {
     private StepBody body(@Nullable Element member) {
         Element behavior = member == null ? useCase : model.get(Objects.requireNonNull(member.owner()));
         if (!model.subtree(useCase.id()).contains(behavior)) {
-            throw new IllegalArgumentException("'" + name(Objects.requireNonNull(member).id())
-                    + "' comes from what this use case specialises or stands elsewhere; change it there");
+            throw new IllegalArgumentException(
+                    "'" + name(Objects.requireNonNull(member).id())
+                            + "' comes from what this use case specialises or stands elsewhere; change it there");
         }
         return new StepBody(model, behavior);
     }
@@ -392,23 +398,12 @@ public final class StoryEditing {
         Rank rank = siblings.isEmpty()
                 ? Rank.between(null, null)
                 : Rank.between(null, siblings.getFirst().rank());
-        return List.of(Element.of(ElementKind.DOCUMENTATION, element.id(), rank, null)
-                .with(Property.TEXT, text.strip()));
+        return List.of(
+                Element.of(ElementKind.DOCUMENTATION, element.id(), rank, null).with(Property.TEXT, text.strip()));
     }
 
     private String name(ElementId id) {
         return Objects.requireNonNullElse(
                 model.names().effectiveName(model.get(id)), model.get(id).kind().title());
-    }
-
-    /** Several edits that touch different elements as one; of two for the same element the later counts. */
-    static Edit joined(List<Edit> edits) {
-        Map<ElementId, Element> put = new LinkedHashMap<>();
-        Set<ElementId> removed = new HashSet<>();
-        edits.forEach(edit -> {
-            edit.put().forEach(element -> put.put(element.id(), element));
-            removed.addAll(edit.remove());
-        });
-        return new Edit(List.copyOf(put.values()), removed);
     }
 }

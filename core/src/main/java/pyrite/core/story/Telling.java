@@ -46,7 +46,8 @@ final class Telling {
             Kind kind,
             String condition,
             String leaving,
-            @Nullable Line at) {}
+            @Nullable Line at,
+            boolean isBehind) {}
 
     /** Steps that are being told one behind the other. */
     private static final class Draft {
@@ -88,7 +89,7 @@ final class Telling {
         Ending ending = first.isEmpty() ? OPEN : walk(graph, first.getFirst(), main);
         leaveBehind(main);
         List<Way> ways = new ArrayList<>();
-        ways.add(new Way("", Kind.MAIN, null, null, "", "", main.lines, ending));
+        ways.add(new Way("", Kind.MAIN, null, null, false, "", "", main.lines, ending));
         while (!branches.isEmpty()) {
             ways.add(told(branches.removeFirst()));
         }
@@ -106,6 +107,7 @@ final class Telling {
                 branch.kind(),
                 branch.carrier(),
                 branch.at() == null ? null : branch.at().step().id(),
+                branch.isBehind(),
                 branch.leaving(),
                 branch.condition(),
                 draft.lines,
@@ -114,12 +116,19 @@ final class Telling {
 
     /** Branches that leave behind the last step belong to that step. */
     private void leaveBehind(Draft draft) {
-        leave(draft, draft.lines.isEmpty() ? null : draft.lines.getLast());
+        leave(draft, draft.lines.isEmpty() ? null : draft.lines.getLast(), true);
     }
 
-    private void leave(Draft draft, @Nullable Line at) {
+    private void leave(Draft draft, @Nullable Line at, boolean isBehind) {
         draft.waiting.forEach(branch -> branches.addLast(new Branch(
-                branch.graph(), branch.entry(), branch.carrier(), branch.kind(), branch.condition(), draft.way, at)));
+                branch.graph(),
+                branch.entry(),
+                branch.carrier(),
+                branch.kind(),
+                branch.condition(),
+                draft.way,
+                at,
+                isBehind || branch.kind() == Kind.INTERRUPTION)));
         draft.waiting.clear();
     }
 
@@ -147,7 +156,8 @@ final class Telling {
             if (node == null || draft.nodes.contains(at)) {
                 return OPEN;
             }
-            if (node.kind() == ElementKind.TERMINATE && node.get(Property.CONTENT).isEmpty()) {
+            if (node.kind() == ElementKind.TERMINATE
+                    && node.get(Property.CONTENT).isEmpty()) {
                 return ENDS;
             }
             if (node.kind() == ElementKind.JOIN && draft.isParallel) {
@@ -202,7 +212,7 @@ final class Telling {
         told.put(line.step().id(), line);
         draft.nodes.forEach(node -> told.putIfAbsent(node, line));
         draft.nodes.clear();
-        leave(draft, line);
+        leave(draft, line, false);
     }
 
     private @Nullable ElementId next(StepGraph graph, Element node, Draft draft) {
@@ -230,7 +240,8 @@ final class Telling {
                         RainyDays.isMarked(model, each.carrier()) ? Kind.RAINY : Kind.ALTERNATIVE,
                         texts.condition(each),
                         "",
-                        null)));
+                        null,
+                        false)));
         return main.to();
     }
 
@@ -244,7 +255,7 @@ final class Telling {
                 parallel.add(branch);
             } else {
                 draft.waiting.add(
-                        new Branch(graph, behind, event, Kind.INTERRUPTION, texts.of(event), "", null));
+                        new Branch(graph, behind, event, Kind.INTERRUPTION, texts.of(event), "", null, false));
             }
         }
         if (parallel.size() <= 1) {
@@ -287,7 +298,9 @@ final class Telling {
             if (at.kind() == ElementKind.TERMINATE) {
                 return at.get(Property.CONTENT)
                                 .filter(Expression.FeatureReference.class::isInstance)
-                                .map(content -> ((Expression.FeatureReference) content).chain().getFirst())
+                                .map(content -> ((Expression.FeatureReference) content)
+                                        .chain()
+                                        .getFirst())
                                 .filter(target -> branches.stream()
                                         .anyMatch(branch -> branch.to().equals(target)))
                                 .isPresent()
@@ -295,8 +308,7 @@ final class Telling {
                         : null;
             }
             List<Succession> out = graph.from(at.id());
-            Element next =
-                    out.size() == 1 ? model.find(out.getFirst().to()).orElse(null) : null;
+            Element next = out.size() == 1 ? model.find(out.getFirst().to()).orElse(null) : null;
             if (next == null) {
                 return null;
             }

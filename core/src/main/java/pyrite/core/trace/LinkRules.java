@@ -17,6 +17,9 @@ import pyrite.core.specification.Specification;
 
 /** The link rules of one snapshot: those the project states for a kind, else those of the library. */
 public final class LinkRules {
+    /** The word for the steps of use cases. */
+    private static final String STEP = "step";
+
     private final Model model;
     private final Map<String, List<LinkRule>> byKind;
     private final Map<ElementId, String> levels = new ConcurrentHashMap<>();
@@ -60,12 +63,31 @@ public final class LinkRules {
 
     /** The words by which rules may mean an element: its level, its kind, and what that is a kind of. */
     public Set<String> words(Element element) {
-        String level = Specification.isRequirement(element) ? level(element) : "";
+        String level = Specification.isRequirement(element) ? level(element) : isStep(element) ? STEP : "";
         return words.computeIfAbsent(new Sort(element.kind(), level), _ -> words(element, level));
+    }
+
+    /** Whether it is told in the story of a use case. */
+    private boolean isStep(Element element) {
+        if (!element.kind().isBehavior()) {
+            return false;
+        }
+        ElementId owner = element.owner();
+        while (owner != null) {
+            Element around = model.get(owner);
+            if (around.kind() == ElementKind.USE_CASE_DEFINITION || around.kind() == ElementKind.USE_CASE) {
+                return true;
+            }
+            owner = around.owner();
+        }
+        return false;
     }
 
     private static Set<String> words(Element element, String level) {
         Set<String> words = new LinkedHashSet<>();
+        if (level.equals(STEP) && !Specification.isRequirement(element)) {
+            words.add(STEP);
+        }
         if (Specification.isRequirement(element)) {
             if (!level.isEmpty()) {
                 words.add(level);

@@ -22,7 +22,7 @@ import pyrite.core.specification.Specification;
  * nothing and watch nothing, without a word.
  */
 final class RuleCheck {
-    private static final Set<String> ANY = Set.of("need", "requirement", "design", "element");
+    private static final Set<String> ANY = Set.of("need", "requirement", "design", "step", "element");
     private static final Set<String> WATCHED = Set.of("name", "text", "constraint", "type", "value");
 
     private final Model model;

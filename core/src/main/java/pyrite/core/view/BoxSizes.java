@@ -21,6 +21,15 @@ final class BoxSizes {
 
     /** The smallest box that holds the texts of a node; longer ones are cut. */
     static Size of(Diagram.Node node) {
+        return switch (node.shape()) {
+            case DECISION -> new Size(36, 36);
+            case BAR -> new Size(96, 8);
+            case START, DONE -> new Size(22, 22);
+            case STEP, RECEIVE, SEND, ACTOR, USE_CASE, BOX -> ofTexts(node);
+        };
+    }
+
+    private static Size ofTexts(Diagram.Node node) {
         double width = Math.max(
                         TextWidths.text(node.title(), TITLE, true) + (node.isInherited() ? 12 : 0),
                         TextWidths.text("«" + node.keyword() + "»", KEYWORD, false))
@@ -30,12 +39,21 @@ final class BoxSizes {
                 width = Math.max(width, width(line));
             }
         }
-        return new Size(Math.clamp(width + 2 * SIDE, NARROWEST, WIDEST), headHeight(node));
+        double more = node.shape() == Diagram.Shape.BOX || node.shape() == Diagram.Shape.STEP ? 0 : 2 * SIDE;
+        return new Size(Math.clamp(width + 2 * SIDE + more, NARROWEST, WIDEST), headHeight(node));
+    }
+
+    /** Keyword and, if it has one, title. */
+    private static double head(Diagram.Node node) {
+        return node.title().isEmpty() ? HEAD - ROW : HEAD;
     }
 
     /** Keyword, title and compartments. */
     static double headHeight(Diagram.Node node) {
-        double height = HEAD;
+        if (node.shape().isBare()) {
+            return 0;
+        }
+        double height = head(node);
         for (Diagram.Compartment compartment : node.compartments()) {
             height += height(compartment);
         }
@@ -49,7 +67,7 @@ final class BoxSizes {
     /** The compartments of a node in a box of a width. */
     static List<DiagramLayout.Part> parts(Diagram.Node node, double width) {
         List<DiagramLayout.Part> parts = new ArrayList<>();
-        double y = HEAD;
+        double y = head(node);
         for (Diagram.Compartment compartment : node.compartments()) {
             double first = y + 15 + (compartment.title().isEmpty() ? 0 : ROW);
             List<DiagramLayout.Row> rows = new ArrayList<>();

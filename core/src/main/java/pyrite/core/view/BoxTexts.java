@@ -121,7 +121,7 @@ final class BoxTexts {
     }
 
     /** A text in lines of some forty characters, the first few of it. */
-    private static List<String> paragraph(String text) {
+    static List<String> paragraph(String text) {
         String rest = text.replaceAll("\\s+", " ").strip();
         rest = rest.length() > LONGEST_TEXT ? rest.substring(0, LONGEST_TEXT) + "…" : rest;
         List<String> lines = new ArrayList<>();

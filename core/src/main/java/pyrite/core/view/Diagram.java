@@ -21,6 +21,28 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         edges = List.copyOf(edges);
     }
 
+    /** The outline of a box. */
+    public enum Shape {
+        BOX,
+        /** A step that is told in words; its keyword is its number. */
+        STEP,
+        /** A decide or merge node. */
+        DECISION,
+        /** A fork or join node. */
+        BAR,
+        START,
+        DONE,
+        RECEIVE,
+        SEND,
+        USE_CASE,
+        ACTOR;
+
+        /** Whether it has no texts. */
+        boolean isBare() {
+            return this == DECISION || this == BAR || this == START || this == DONE;
+        }
+    }
+
     /**
      * A box.
      *
@@ -39,10 +61,30 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
             List<Port> ports,
             boolean openable,
             boolean open,
-            boolean isInherited) {
+            boolean isInherited,
+            Shape shape) {
         public Node {
             compartments = List.copyOf(compartments);
             ports = List.copyOf(ports);
+        }
+
+        public Node(
+                String key,
+                String parent,
+                Element element,
+                String keyword,
+                String title,
+                List<Compartment> compartments,
+                List<Port> ports,
+                boolean openable,
+                boolean open,
+                boolean isInherited) {
+            this(key, parent, element, keyword, title, compartments, ports, openable, open, isInherited, Shape.BOX);
+        }
+
+        Node shaped(Shape other) {
+            return new Node(
+                    key, parent, element, keyword, title, compartments, ports, openable, open, isInherited, other);
         }
 
         /** A box at the top without ports. */
@@ -82,6 +124,10 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         FLOW,
         /** An actor takes part in a use case of what the line leads to. */
         PARTICIPATION,
+        /** A use case is told as a part of another one. */
+        INCLUSION,
+        /** One step comes behind another. */
+        SUCCESSION,
         /** A link of any kind that leads upward, as pictures of traces draw it. */
         TRACE;
 
@@ -89,7 +135,16 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         boolean targetIsAbove() {
             return switch (this) {
                 case SPECIALIZATION, TYPING, REDEFINITION, SUBSETTING, SATISFACTION, TRACE -> true;
-                case COMPOSITION, REFERENCE, DEPENDENCY, CONNECTION, INTERFACE, BINDING, FLOW, PARTICIPATION -> false;
+                case COMPOSITION,
+                        REFERENCE,
+                        DEPENDENCY,
+                        CONNECTION,
+                        INTERFACE,
+                        BINDING,
+                        FLOW,
+                        PARTICIPATION,
+                        INCLUSION,
+                        SUCCESSION -> false;
             };
         }
     }

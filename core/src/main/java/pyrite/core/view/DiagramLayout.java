@@ -81,7 +81,8 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
             Placement placement,
             Map<String, Placement.Place> seen,
             Function<Diagram, DiagramLayout> afresh) {
-        Placement standing = placement.orElse(seen);
+        // Steps that nobody placed follow each other: a new one between two makes room for itself.
+        Placement standing = isFlow(diagram) && placement.isFree() ? placement : placement.orElse(seen);
         if (StandingLayout.suits(diagram, standing)) {
             return Settling.of(StandingLayout.of(diagram, standing), placement);
         }
@@ -89,8 +90,15 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         return placement.isFree() ? computed : Settling.of(computed, placement);
     }
 
-    /** From the top down, or from left to right where that is so wide that it would be hard to read as a whole. */
+    /**
+     * From the top down, or, but for steps, from left to right where that is so wide that it would be hard to read as a
+     * whole.
+     */
     public static DiagramLayout best(Diagram diagram) {
+        boolean isFlow = diagram.edges().stream().anyMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION);
+        if (isFlow) {
+            return ElkLayout.downward(diagram);
+        }
         boolean joinsPorts =
                 diagram.nodes().stream().anyMatch(node -> !node.parent().isEmpty());
         if (joinsPorts) {
@@ -102,6 +110,10 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         }
         DiagramLayout right = ElkLayout.rightward(diagram);
         return right.excess() < down.excess() ? right : down;
+    }
+
+    private static boolean isFlow(Diagram diagram) {
+        return diagram.edges().stream().anyMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION);
     }
 
     /** How many times larger it is than the canvas of a usual screen, in the direction in which it is more so. */

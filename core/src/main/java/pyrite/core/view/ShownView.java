@@ -31,7 +31,11 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         GENERAL("StandardViewDefinitions::GeneralView", "General view"),
         /** Of its own; before the view that it specialises, so that it is found first. */
         CONTEXT("Placement::ContextView", "Context view"),
-        INTERCONNECTION("StandardViewDefinitions::InterconnectionView", "Interconnection view");
+        INTERCONNECTION("StandardViewDefinitions::InterconnectionView", "Interconnection view"),
+        /** Of its own, before the view that it specialises. */
+        STORY("Placement::StoryView", "Story"),
+        ACTION_FLOW("StandardViewDefinitions::ActionFlowView", "Action Flow view"),
+        USE_CASES("Placement::UseCasesView", "Use cases");
 
         private final ElementId definition;
         private final String title;
@@ -64,6 +68,14 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
     public static boolean hasInside(Element element) {
         return switch (element.kind()) {
             case PART, PART_DEFINITION, ITEM, ITEM_DEFINITION, OCCURRENCE, OCCURRENCE_DEFINITION -> true;
+            default -> false;
+        };
+    }
+
+    /** Whether an element has steps that an Action Flow view shows. */
+    public static boolean hasSteps(Element element) {
+        return switch (element.kind()) {
+            case ACTION, ACTION_DEFINITION, PERFORM, USE_CASE, USE_CASE_DEFINITION -> true;
             default -> false;
         };
     }
@@ -105,6 +117,8 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
             case GENERAL -> GeneralView.of(model, this, open);
             case CONTEXT -> ContextView.of(model, this, open);
             case INTERCONNECTION -> InterconnectionView.of(model, this, open);
+            case STORY, ACTION_FLOW -> ActionFlowView.of(model, this, open);
+            case USE_CASES -> UseCasesView.of(model, this);
         };
     }
 

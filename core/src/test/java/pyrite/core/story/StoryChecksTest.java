@@ -44,8 +44,7 @@ class StoryChecksTest {
     void aDecisionWithoutBranchesOrOtherwiseIsNotTold() {
         assertThat(gaps("first start; then action a; then decide;"))
                 .containsExactly(
-                        "A decision has no branches",
-                        "The main story does not say how it goes on behind step 1");
+                        "A decision has no branches", "The main story does not say how it goes on behind step 1");
         assertThat(gaps("""
                 attribute x : Boolean;
                 first start; then action a; then decide; if x then b; action b; then done;"""))
@@ -57,8 +56,7 @@ class StoryChecksTest {
         assertThat(gaps("""
                 attribute condition : Boolean;
                 first start; then decide; if condition then b; else a;
-                action a; then done; action b; then done;"""))
-                .containsExactly("Alternative 1a does not say when it is taken");
+                action a; then done; action b; then done;""")).containsExactly("Alternative 1a does not say when it is taken");
     }
 
     @Test
@@ -70,8 +68,7 @@ class StoryChecksTest {
         assertThat(gaps("""
                 attribute x : Boolean;
                 first start; then decide; if x then b; else a;
-                action a; then done; action b; then action c;"""))
-                .containsExactly("Alternative 1a does not say how it goes on behind step 1a2");
+                action a; then done; action b; then action c;""")).containsExactly("Alternative 1a does not say how it goes on behind step 1a2");
     }
 
     @Test
@@ -85,7 +82,6 @@ class StoryChecksTest {
                 then done;""")).isEmpty();
         assertThat(gaps("""
                 actor master : HarbourMaster;
-                first start; then action a { doc /* A quartermaster waits. */ } then done;"""))
-                .containsExactly("Actor 'master' does nothing in the story");
+                first start; then action a { doc /* A quartermaster waits. */ } then done;""")).containsExactly("Actor 'master' does nothing in the story");
     }
 }

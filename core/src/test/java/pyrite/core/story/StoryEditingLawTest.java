@@ -88,7 +88,10 @@ class StoryEditingLawTest {
         int at = random.nextInt(main.size());
         if (isPlain(name) && main.indexOf(name) != at) {
             main.remove(name);
-            apply(editing().move(step(name).id(), at == 0 ? null : step(main.get(at - 1)).id()));
+            apply(editing()
+                    .move(
+                            step(name).id(),
+                            at == 0 ? null : step(main.get(at - 1)).id()));
             main.add(at, name);
         }
     }
@@ -125,8 +128,11 @@ class StoryEditingLawTest {
         if (other != null) {
             int what = random.nextInt(3);
             String next = what == 0 ? main.get(random.nextInt(main.size())) : null;
-            apply(editing().goOn(
-                    step(other.steps.getLast()).id(), next == null ? null : step(next).id(), what == 1));
+            apply(editing()
+                    .goOn(
+                            step(other.steps.getLast()).id(),
+                            next == null ? null : step(next).id(),
+                            what == 1));
             other.next = next;
             other.isOpen = what == 2;
         }

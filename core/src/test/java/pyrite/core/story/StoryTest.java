@@ -59,12 +59,11 @@ class StoryTest {
         String steps = way.lines().stream()
                 .map(line -> line.label() + " " + line.step().name())
                 .collect(Collectors.joining(", "));
-        String ending =
-                switch (way.ending()) {
-                    case Ending.Open _ -> "open";
-                    case Ending.Ends _ -> "ends";
-                    case Ending.GoesOn(var _, String label) -> "goes on with " + label;
-                };
+        String ending = switch (way.ending()) {
+            case Ending.Open _ -> "open";
+            case Ending.Ends _ -> "ends";
+            case Ending.GoesOn(var _, String label) -> "goes on with " + label;
+        };
         return way.label() + " " + way.kind() + " [" + way.condition() + "] " + steps + "; " + ending;
     }
 
@@ -93,6 +92,16 @@ class StoryTest {
                         "2a RAINY [A vessel is in the channel.] 2a1 wait; goes on with 2",
                         "2b ALTERNATIVE [late] 2b1 hurry; ends");
         assertThat(story().lines()).extracting(Story.Line::text).contains("The tide service warns.", "hurry");
+    }
+
+    @Test
+    void aWayIsReadableAloneFromTheStartToItsEnd() {
+        Story story = story();
+        assertThat(story.ways().stream()
+                        .map(way -> story.path(way).stream()
+                                .map(line -> String.valueOf(line.step().name()))
+                                .collect(Collectors.joining(" "))))
+                .containsExactly("warned clear raise", "warned wait clear raise", "warned hurry");
     }
 
     @Test
@@ -210,8 +219,7 @@ class StoryTest {
                 }""");
         apply(editing().asAlternative(step("wait").id()));
         assertThat(told())
-                .containsExactly(
-                        " MAIN [] 1 warned, 2 clear, 3 raise; ends", "2a ALTERNATIVE [] 2a1 wait; open");
+                .containsExactly(" MAIN [] 1 warned, 2 clear, 3 raise; ends", "2a ALTERNATIVE [] 2a1 wait; open");
         apply(editing().condition(story().way("2a").orElseThrow(), "A vessel is in the channel.", true));
         apply(editing().goOn(step("wait").id(), step("clear").id(), false));
         assertThat(told().getLast()).isEqualTo("2a RAINY [A vessel is in the channel.] 2a1 wait; goes on with 2");
@@ -236,8 +244,7 @@ class StoryTest {
     @Test
     void aSecondAlternativeOfAStepStandsBesideTheFirst() {
         apply(editing().alternative(step("clear").id(), "The radar is down.", "A person looks.", false));
-        assertThat(told())
-                .contains("2c ALTERNATIVE [The radar is down.] 2c1 personLooks; open");
+        assertThat(told()).contains("2c ALTERNATIVE [The radar is down.] 2c1 personLooks; open");
         apply(editing().add(step("personLooks").id(), "The person reports."));
         apply(editing().goOn(step("personReports").id(), step("raise").id(), false));
         assertThat(told())
@@ -272,10 +279,12 @@ class StoryTest {
                         "3a INTERRUPTION [The warning is withdrawn.] ; open");
         apply(editing().addTo(story().way("3a").orElseThrow(), "The leaf is lowered."));
         assertThat(told()).contains("3a INTERRUPTION [The warning is withdrawn.] 3a1 leafLowered; open");
-        apply(editing().add(Models.element(model, "Test::Close::stretch::raise").id(), "The leaf is pressed on its stop."));
+        apply(editing()
+                .add(Models.element(model, "Test::Close::stretch::raise").id(), "The leaf is pressed on its stop."));
         assertThat(told().getFirst())
                 .isEqualTo(" MAIN [] 1 warned, 2 clear, 3 raise, 4 leafPressedOnStop, 5 gateReportsClosed; ends");
-        assertThatThrownBy(() -> editing().cutShort(step("warned").id(), step("clear").id(), "x"))
+        assertThatThrownBy(() ->
+                        editing().cutShort(step("warned").id(), step("clear").id(), "x"))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("into or out of the middle of the stretch");
     }
@@ -286,7 +295,8 @@ class StoryTest {
         assertThat(told().getFirst()).isEqualTo(" MAIN [] 1 raise, 2 warned, 3 clear; ends");
         apply(editing().move(step("raise").id(), step("clear").id()));
         assertThat(told().getFirst()).isEqualTo(" MAIN [] 1 warned, 2 clear, 3 raise; ends");
-        assertThatThrownBy(() -> editing().move(step("raise").id(), step("raise").id()))
+        assertThatThrownBy(
+                        () -> editing().move(step("raise").id(), step("raise").id()))
                 .hasMessage("a step does not come behind itself");
     }
 
@@ -301,7 +311,8 @@ class StoryTest {
 
     @Test
     void namesAreMadeOfTheFirstWordsThatSaySomething() {
-        assertThat(ProposedNames.of("The leaf's drive is warmed up, for 20 s.", "step")).isEqualTo("leafDriveWarmedUpFor");
+        assertThat(ProposedNames.of("The leaf's drive is warmed up, for 20 s.", "step"))
+                .isEqualTo("leafDriveWarmedUpFor");
         assertThat(ProposedNames.of("… !", "step")).isEqualTo("step");
         assertThat(ProposedNames.of("24 m are free", "step")).isEqualTo("step");
         assertThat(ProposedNames.ofDefinition("raise the leaf", "X")).isEqualTo("RaiseLeaf");

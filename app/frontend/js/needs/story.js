@@ -1,0 +1,650 @@
+// The story of a use case as a list that is written like one: each step is a line, alternatives stand under the step they
+// leave. Everything is saved at once; the drawing beside it shows the same model.
+import { element } from '../frame/dom.js';
+import { onRefresh, refresh } from '../frame/live.js';
+import { say } from '../frame/notice.js';
+import { at, branch, postEdit } from '../frame/server.js';
+import { openMenu } from '../canvas/menu.js';
+import { ask, common } from '../grid/dialog.js';
+import { startReadThrough } from './read-through.js';
+import { askRequirements, dropRequirement } from './step-requirements.js';
+import { order } from './story-rows.js';
+import { Ways } from './story-ways.js';
+
+class StoryList {
+  constructor(host) {
+    this.host = host;
+    this.useCase = host.dataset.case;
+    this.editable = host.dataset.editable === 'true';
+    this.list = document.getElementById('story-steps');
+    this.state = document.getElementById('story-state');
+    this.rows = new Map();
+    /** What is being written or saved and has no id yet, in the order in which it was begun. */
+    this.drafts = [];
+    this.ways = new Ways(this);
+    this.list.addEventListener('keydown', (event) => this.onKey(event));
+    this.list.addEventListener('focusout', (event) => this.onLeave(event));
+    this.list.addEventListener('focusin', (event) => this.onEnter(event));
+    this.list.addEventListener('change', (event) => this.onChange(event));
+    this.list.addEventListener('click', (event) => this.onClick(event));
+  }
+
+  async load() {
+    const response = await fetch(at(`element/${this.useCase}/story.json`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    }).catch(() => null);
+    if (response?.ok) {
+      this.data = await response.json();
+      this.show();
+    }
+  }
+
+  get steps() {
+    return this.data.ways.flatMap((way) => way.steps);
+  }
+
+  way(label) {
+    return this.data.ways.find((way) => way.label === label);
+  }
+
+  wayOf(step) {
+    return this.data.ways.find((way) => way.steps.some(({ id }) => id === step));
+  }
+
+  // ——— What is seen ———
+
+  show() {
+    if (this.editable && !this.steps.length && !this.drafts.length) {
+      this.begin({ step: null });
+    }
+    const wanted = order(this.data, this.drafts);
+    const known = this.rows;
+    this.rows = new Map();
+    for (const row of wanted) {
+      const sign = JSON.stringify({ ...row, draft: undefined });
+      let made = known.get(row.key);
+      if (!made || (made.sign !== sign && !this.isBusy(made))) {
+        made = { ...row, sign, node: row.draft?.node ?? this.draw(row) };
+      } else if (made.sign !== sign) {
+        this.relabel(made, row);
+        made = { ...row, sign, node: made.node };
+      }
+      this.rows.set(row.key, made);
+    }
+    const focused = document.activeElement;
+    [...this.list.children].forEach((node) => {
+      if (![...this.rows.values()].some((row) => row.node === node)) {
+        node.remove();
+      }
+    });
+    [...this.rows.values()].forEach(({ node }, i) => {
+      if (this.list.children[i] !== node) {
+        this.list.insertBefore(node, this.list.children[i] ?? null);
+      }
+    });
+    if (this.list.contains(focused) && focused !== document.activeElement) {
+      focused.focus({ preventScroll: true });
+    }
+    this.goal && this.goTo(this.goal);
+    this.tell();
+    this.ways.show();
+  }
+
+  /** Whether somebody types in a row, so that it is not drawn anew. */
+  isBusy({ node }) {
+    const field = node.querySelector('textarea');
+    return field && (field === document.activeElement || field.value !== field.dataset.saved);
+  }
+
+  relabel({ node }, row) {
+    node.querySelector('.story-label').textContent = row.label;
+    node.dataset.depth = row.depth;
+  }
+
+  tell() {
+    const { uncovered, gaps } = this.data;
+    const steps = this.steps.length;
+    const parts = [`${steps} ${steps === 1 ? 'step' : 'steps'}`];
+    const button = element('button', { type: 'button', className: 'link-act', data: { act: 'requirements' } });
+    button.textContent = uncovered ? `${uncovered} without requirement` : steps ? 'every step has a requirement' : '';
+    button.disabled = !uncovered || !this.editable;
+    this.state.replaceChildren(
+      element('span', { className: 'quiet', textContent: parts.join('') }),
+      button,
+      ...gaps.map((gap) =>
+        element('span', { className: 'gap-words', textContent: gap.sentence, data: { select: gap.element } }),
+      ),
+    );
+    button.onclick = () => askRequirements(this, []);
+  }
+
+  draw(row) {
+    return { step: () => this.drawStep(row), way: () => this.drawWay(row), end: () => this.drawEnd(row) }[row.type]();
+  }
+
+  line(row, kind, ...content) {
+    return element(
+      'div',
+      { className: `story-line ${kind}`, data: { key: row.key, depth: row.depth } },
+      element('span', { className: 'story-label mono', textContent: row.label }),
+      ...content,
+    );
+  }
+
+  field(text, label, placeholder, isFixed) {
+    return element('textarea', {
+      value: text,
+      rows: 1,
+      placeholder,
+      maxLength: 4000,
+      readOnly: isFixed || !this.editable,
+      data: { saved: text },
+      aria: { label },
+    });
+  }
+
+  drawStep(row) {
+    const { step } = row;
+    const chips = element(
+      'span',
+      { className: 'story-chips' },
+      ...(step.became ? [element('span', { className: 'became', textContent: step.became })] : []),
+      ...(step.who ? [element('span', { className: 'quiet small', textContent: step.who })] : []),
+      ...step.requirements.map((requirement) => this.chip(step, requirement)),
+      ...(step.requirements.length
+        ? []
+        : [element('span', { className: 'none small', textContent: 'no requirement' })]),
+    );
+    const more = element('button', {
+      type: 'button',
+      className: 'icon-act row-more',
+      textContent: '⋯',
+      title: 'What can be done with this step',
+      aria: { label: `What can be done with step ${step.label}`, haspopup: 'menu' },
+    });
+    const node = this.line(
+      row,
+      'step',
+      element('div', { className: 'story-text' }, this.field(step.text, `Step ${step.label}`, '', !step.own), chips),
+      ...(this.editable ? [more] : []),
+    );
+    node.dataset.select = step.id;
+    node.dataset.step = step.id;
+    return node;
+  }
+
+  chip(step, { id, label, doubted }) {
+    return element('a', {
+      className: `tag${doubted ? ' doubted' : ''}`,
+      href: at(`element/${id}`),
+      textContent: doubted ? `≠ ${label}` : label,
+      title: doubted ? `${label}: the link needs recheck` : '',
+    });
+  }
+
+  drawWay(row) {
+    const { way } = row;
+    const isRainy = way.kind === 'rainy';
+    const word = way.kind === 'interruption' ? 'Whenever' : 'If';
+    const content = [
+      element('span', { className: 'story-word', textContent: word }),
+      this.field(way.condition, `Condition of ${way.label}`, 'Say when this way is taken'),
+    ];
+    if (way.kind !== 'interruption' && this.editable) {
+      const box = element('input', { type: 'checkbox', checked: isRainy, data: { rainy: way.label } });
+      content.push(element('label', { className: 'rainy small' }, box, 'rainy day'));
+    } else if (isRainy) {
+      content.push(element('span', { className: 'rainy small', textContent: 'rainy day' }));
+    }
+    return this.line(row, `way ${way.kind}`, ...content);
+  }
+
+  drawEnd(row) {
+    const { way } = row;
+    const words = { open: 'not told yet', ends: 'the story ends', goes: `goes on with step ${way.end.label}` };
+    if (!this.editable || !way.steps.length) {
+      return this.line(row, 'end', element('span', { className: 'quiet', textContent: words[way.end.how] }));
+    }
+    const choice = element(
+      'select',
+      {
+        className: way.end.how === 'open' ? 'is-open' : '',
+        aria: { label: `How ${way.label || 'the story'} goes on` },
+      },
+      element('option', { value: 'now', textContent: words[way.end.how] }),
+    );
+    // A long story would have as many choices at each end as it has steps.
+    const fill = () => this.fillEnds(choice, way);
+    choice.addEventListener('focus', fill, { once: true });
+    choice.addEventListener('change', () => this.goOn(way, choice.value));
+    return this.line(row, 'end', choice);
+  }
+
+  fillEnds(choice, way) {
+    const option = (value, textContent) => element('option', { value, textContent });
+    choice.append(
+      ...(way.end.how === 'ends' ? [] : [option('ends', 'the story ends')]),
+      ...(way.end.how === 'open' ? [] : [option('open', 'not told yet')]),
+      ...this.steps
+        .filter(({ id }) => id !== way.end.step)
+        .map(({ id, label, text }) => option(id, `goes on with step ${label}: ${text.slice(0, 60)}`)),
+    );
+  }
+
+  // ——— What is done ———
+
+  /** Saves an act; gives the id of what it made or is about, null if it was refused. */
+  async act(name, data) {
+    const { status, body } = await postEdit(`${branch()}/element/${this.useCase}/story/${name}`, (base) => ({
+      ...data,
+      base,
+    }));
+    const isSaved = status === 200 && body.saved;
+    say([body.message, body.revision].filter(Boolean).join(' · '), isSaved);
+    if (isSaved) {
+      refresh();
+    }
+    return status === 200 ? (body.made?.[0] ?? '') : null;
+  }
+
+  goOn(way, value) {
+    const step = way.steps.at(-1).id;
+    const next = value === 'ends' || value === 'open' ? null : value;
+    return value === 'now' ? null : this.act('go-on', { step, next, ends: value === 'ends' });
+  }
+
+  /** A new line to write in, behind a step that is there or still being saved. */
+  begin(anchor, more = {}) {
+    const draft = { key: `draft ${Date.now()} ${this.drafts.length}`, anchor, mode: 'step', ...more };
+    draft.node = element(
+      'div',
+      { className: 'story-line step draft', data: { key: draft.key } },
+      element('span', { className: 'story-label mono', textContent: '' }),
+      element('div', { className: 'story-text' }, this.field('', 'New step', 'What happens next?')),
+    );
+    this.drafts.push(draft);
+    this.goal = draft.key;
+    return draft;
+  }
+
+  drop(draft) {
+    this.drafts = this.drafts.filter((each) => each !== draft);
+  }
+
+  draftOf(node) {
+    return this.drafts.find((draft) => draft.node === node || draft.conditionNode === node);
+  }
+
+  /** Makes what was written a step; the next one can be written while it is saved. */
+  async commit(draft, isLast) {
+    const text = draft.node.querySelector('textarea').value.trim();
+    if (!text) {
+      this.drop(draft);
+      this.show();
+      return;
+    }
+    if (draft.isSaving) {
+      return;
+    }
+    draft.isSaving = true;
+    draft.node.querySelector('textarea').readOnly = true;
+    const result = { step: null, draft };
+    if (!isLast) {
+      this.begin(result);
+      this.show();
+    }
+    while (draft.anchor.draft && !draft.anchor.step) {
+      await draft.anchor.saved;
+      if (!draft.anchor.step && !draft.anchor.draft.isSaving) {
+        break;
+      }
+    }
+    result.saved = this.send(draft, text);
+    draft.result = result;
+    const made = await result.saved;
+    if (made === null) {
+      draft.isSaving = false;
+      draft.node.querySelector('textarea').readOnly = false;
+      return;
+    }
+    result.step = made;
+    this.drop(draft);
+    this.load();
+  }
+
+  send(draft, text) {
+    if (draft.mode === 'alternative') {
+      const condition = draft.conditionNode?.querySelector('textarea').value.trim() ?? '';
+      return this.act('alternative', { insteadOf: draft.anchor.step, way: null, condition, text, rainy: false });
+    }
+    if (draft.mode === 'first') {
+      return this.act('alternative', { insteadOf: null, way: draft.way, condition: '', text, rainy: false });
+    }
+    return draft.mode === 'meanwhile'
+      ? this.act('meanwhile', { step: draft.anchor.step, text })
+      : this.act('add', { behind: draft.anchor.step, text });
+  }
+
+  /** A line that is being written becomes an alternative of the step above it, and its condition is asked for. */
+  indent(draft) {
+    if (draft.mode !== 'step' || !draft.anchor.step) {
+      return;
+    }
+    draft.mode = 'alternative';
+    draft.conditionNode = element(
+      'div',
+      { className: 'story-line way draft', data: { key: `${draft.key} if` } },
+      element('span', { className: 'story-label mono', textContent: '' }),
+      element('span', { className: 'story-word', textContent: 'If' }),
+      this.field('', 'Condition of the new alternative', 'Say when this way is taken'),
+    );
+    this.goal = `${draft.key} if`;
+    this.show();
+  }
+
+  outdent(draft) {
+    if (draft.mode === 'alternative') {
+      draft.mode = 'step';
+      draft.conditionNode = null;
+      this.goal = draft.key;
+      this.show();
+    } else if (draft.mode === 'step' && draft.anchor.step) {
+      const way = this.wayOf(draft.anchor.step);
+      if (way?.leaves) {
+        draft.anchor = { step: way.leaves };
+        this.goal = draft.key;
+        this.show();
+      }
+    }
+  }
+
+  goTo(key) {
+    const field = this.rows.get(key)?.node.querySelector('textarea, select');
+    if (field) {
+      this.goal = null;
+      field.focus();
+      field.setSelectionRange?.(field.value.length, field.value.length);
+      field.scrollIntoView({ block: 'nearest' });
+    }
+  }
+
+  async save(row, field) {
+    const text = field.value.trim();
+    if (field.readOnly || text === field.dataset.saved) {
+      return;
+    }
+    if (row.type === 'step' && !text) {
+      field.value = field.dataset.saved;
+      say('A step needs a text; “Remove” in its menu (⋯) takes it away.', false);
+      return;
+    }
+    const before = field.dataset.saved;
+    field.dataset.saved = text;
+    const done = await (row.type === 'step'
+      ? this.act('reword', { step: row.step.id, text })
+      : this.act('condition', { way: row.way.label, text, rainy: row.way.kind === 'rainy' }));
+    if (done === null) {
+      field.dataset.saved = before;
+    }
+  }
+
+  onLeave(event) {
+    const line = event.target.closest('.story-line');
+    const row = line && this.rows.get(line.dataset.key);
+    if (event.target.matches('textarea') && row && !row.draft) {
+      this.save(row, event.target);
+    }
+    this.isFree = false;
+  }
+
+  onEnter(event) {
+    const step = event.target.closest('[data-step]')?.dataset.step;
+    if (step) {
+      this.ways.mark(step);
+    }
+  }
+
+  onChange({ target }) {
+    if (target.dataset.rainy !== undefined) {
+      const way = this.way(target.dataset.rainy);
+      this.act('condition', { way: way.label, text: way.condition, rainy: target.checked });
+    }
+  }
+
+  onClick(event) {
+    const more = event.target.closest('.row-more');
+    if (more) {
+      const { left, bottom } = more.getBoundingClientRect();
+      openMenu(
+        this.host,
+        this.menu(this.rows.get(more.closest('.story-line').dataset.key)),
+        left - 220,
+        bottom + 2,
+        more,
+      );
+    }
+  }
+
+  menu({ step }) {
+    const way = this.wayOf(step.id);
+    const place = way.steps.findIndex(({ id }) => id === step.id);
+    const start = (more) => {
+      this.begin({ step: step.id }, more);
+      this.show();
+    };
+    const items = [
+      { label: 'Requirements…', run: () => askRequirements(this, [step.id]) },
+      ...step.requirements.map(({ id, label }) => ({
+        label: `No longer linked to ${label}`,
+        run: () => this.act('link', { step: step.id, requirement: id, linked: false }),
+      })),
+    ];
+    if (step.own) {
+      items.unshift(
+        { label: 'Add a step behind it', key: 'Enter', run: () => start() },
+        { label: 'Add an alternative', key: 'Tab', run: () => this.indent(this.begin({ step: step.id })) },
+        { label: 'Add a step at the same time', run: () => start({ mode: 'meanwhile' }) },
+        { label: 'An event cuts it short…', run: () => this.askCut(way, step) },
+        null,
+      );
+      items.push(
+        null,
+        { label: 'Move up', key: 'Alt ↑', run: () => this.move(step.id, -1) },
+        { label: 'Move down', key: 'Alt ↓', run: () => this.move(step.id, 1) },
+        ...(place > 0
+          ? [{ label: 'Make it an alternative of the step above', key: 'Tab', run: () => this.branch(step.id) }]
+          : []),
+        ...(way.leaves
+          ? [{ label: `Take it back behind the step above`, key: 'Shift Tab', run: () => this.unbranch(step.id) }]
+          : []),
+        { label: 'Remove', run: () => this.act('remove', { step: step.id }) },
+      );
+    }
+    return items;
+  }
+
+  async branch(step) {
+    const done = await this.act('branch', { step });
+    if (done !== null) {
+      await this.load();
+      this.goTo(`way ${this.wayOf(step)?.carrier}`);
+    }
+  }
+
+  async unbranch(step) {
+    if ((await this.act('unbranch', { step })) !== null) {
+      this.goal = `step ${step}`;
+      this.load();
+    }
+  }
+
+  move(step, by) {
+    const { steps } = this.wayOf(step);
+    const place = steps.findIndex(({ id }) => id === step) + by;
+    if (place < 0 || place >= steps.length) {
+      return;
+    }
+    this.goal = `step ${step}`;
+    const behind = by > 0 ? steps[place].id : (steps[place - 1]?.id ?? null);
+    this.act('move', { step, behind });
+  }
+
+  async askCut(way, step) {
+    const from = way.steps.findIndex(({ id }) => id === step.id);
+    const last = element(
+      'select',
+      {},
+      ...way.steps
+        .slice(from)
+        .map(({ id, label, text }) => element('option', { value: id, textContent: `${label}: ${text.slice(0, 60)}` })),
+    );
+    const event = element('input', { required: true, maxLength: 4000, autocomplete: 'off' });
+    const answer = await ask(
+      common(),
+      `What cuts short from step ${step.label}`,
+      [
+        { name: 'last', label: 'Up to step', input: last },
+        { name: 'event', label: 'Whenever this happens', input: event },
+      ],
+      'Add the event',
+    );
+    if (answer) {
+      this.act('cut-short', { first: step.id, ...answer });
+    }
+  }
+
+  // ——— Keys ———
+
+  onKey(event) {
+    const line = event.target.closest('.story-line');
+    const field = event.target;
+    if (!line || !field.matches('textarea') || event.isComposing) {
+      return;
+    }
+    const row = this.rows.get(line.dataset.key);
+    const draft = this.draftOf(line);
+    const handled = this.key(event, row, draft, line, field);
+    if (handled) {
+      event.preventDefault();
+      event.stopPropagation();
+    }
+  }
+
+  key(event, row, draft, line, field) {
+    const { key } = event;
+    if (event.altKey && (key === 'ArrowUp' || key === 'ArrowDown')) {
+      return row?.step?.own && this.editable && (this.move(row.step.id, key === 'ArrowUp' ? -1 : 1), true);
+    }
+    if (key === 'ArrowUp' || key === 'ArrowDown') {
+      return this.step(line, field, key === 'ArrowUp' ? -1 : 1);
+    }
+    if (key === 'Escape') {
+      this.isFree = true;
+      if (draft) {
+        this.leave(draft);
+      } else {
+        field.value = field.dataset.saved;
+      }
+      return true;
+    }
+    if (!this.editable || (key === 'Tab' && this.isFree)) {
+      return false;
+    }
+    if (key === 'Enter' && !event.shiftKey) {
+      this.enter(row, draft, line, field);
+      return true;
+    }
+    if (key === 'Tab') {
+      return this.tab(event.shiftKey, row, draft, line);
+    }
+    if (key === 'Backspace' && draft && !field.value && !draft.isSaving) {
+      this.leave(draft);
+      return true;
+    }
+    return false;
+  }
+
+  /** Up and down between the lines, from the first and last line of a text. */
+  step(line, field, by) {
+    const isAtEdge = by < 0 ? field.selectionStart === 0 : field.selectionEnd === field.value.length;
+    if (!isAtEdge && field.value.length > 90) {
+      return false;
+    }
+    const fields = [...this.list.querySelectorAll('.story-line textarea')];
+    const next = fields[fields.indexOf(field) + by];
+    next?.focus();
+    return Boolean(next);
+  }
+
+  leave(draft) {
+    const back = draft.anchor.step ?? this.steps.at(-1)?.id;
+    this.drop(draft);
+    this.goal = `step ${back}`;
+    this.show();
+  }
+
+  enter(row, draft, line, field) {
+    if (draft && line === draft.conditionNode) {
+      this.goTo(draft.key);
+      return;
+    }
+    if (draft) {
+      this.commit(draft);
+      return;
+    }
+    this.save(row, field);
+    if (row.type === 'way') {
+      this.writeIn(row.way);
+    } else if (row.step.own) {
+      this.begin({ step: row.step.id });
+      this.show();
+    }
+  }
+
+  /** Behind a condition: its first step, or a line for one. */
+  writeIn(way) {
+    if (way.steps.length) {
+      this.goTo(`step ${way.steps[0].id}`);
+    } else {
+      this.begin({ step: null }, { mode: 'first', way: way.label });
+      this.show();
+    }
+  }
+
+  tab(isBack, row, draft, line) {
+    if (draft) {
+      if (line === draft.conditionNode && !isBack) {
+        this.goTo(draft.key);
+      } else if (isBack) {
+        this.outdent(draft);
+      } else {
+        this.indent(draft);
+      }
+      return true;
+    }
+    if (row.type !== 'step' || !row.step.own) {
+      return false;
+    }
+    this.save(row, line.querySelector('textarea'));
+    if (isBack) {
+      const isAlternative = Boolean(this.wayOf(row.step.id).leaves);
+      isAlternative && this.unbranch(row.step.id);
+      return isAlternative;
+    }
+    this.branch(row.step.id);
+    return true;
+  }
+}
+
+export function startStory() {
+  const host = document.getElementById('story');
+  if (!host) {
+    return;
+  }
+  const story = new StoryList(host);
+  host.story = story;
+  onRefresh(() => story.load());
+  startReadThrough(story);
+  dropRequirement(story);
+  story.load();
+}
