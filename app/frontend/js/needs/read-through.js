@@ -64,7 +64,9 @@ class ReadThrough {
           className: 'read-label mono',
           textContent: step ? [step.label, step.who].filter(Boolean).join(' · ') : '',
         }),
-        ...(entered ? [element('p', { className: 'read-if', textContent: `${word(way)} ${lower(way.condition)}` })] : []),
+        ...(entered
+          ? [element('p', { className: 'read-if', textContent: `${word(way)} ${lower(way.condition)}` })]
+          : []),
         element('p', { className: 'read-text', textContent: step?.text ?? 'No step is told yet.' }),
         element('p', { className: 'quiet', textContent: isLast ? ending(way) : '' }),
       ),

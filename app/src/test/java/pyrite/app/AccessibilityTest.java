@@ -56,6 +56,9 @@ class AccessibilityTest {
         return Stream.of(
                 "/p/merrow/main/overview",
                 "/p/merrow/main/needs",
+                "/p/merrow/main/use-cases",
+                "/p/merrow/main/use-cases/drawing",
+                "/p/merrow/main/element/{CloseForSurge}/story",
                 "/p/merrow/main/requirements",
                 "/p/merrow/main/requirements?show=failing",
                 "/p/merrow/main/architecture",
@@ -105,7 +108,7 @@ class AccessibilityTest {
 
     private static void open(String page) {
         String path = page;
-        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate", "DeskLine")) {
+        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate", "DeskLine", "CloseForSurge")) {
             path = path.replace("{" + name + "}", merrow.named(name).id().toString());
         }
         browser.driver().get(merrow.address() + path);

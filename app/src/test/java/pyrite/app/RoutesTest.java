@@ -75,6 +75,9 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/drawing/{id}")
                     || pattern.endsWith("/inside")
                     || pattern.endsWith("/context")
+                    || pattern.endsWith("/flow")
+                    || pattern.endsWith("/story")
+                    || pattern.endsWith("/story.json")
                     || pattern.endsWith("/libraries/move")
                     || pattern.endsWith("/pairs")
                     || pattern.endsWith("/element/{id}/candidates");
