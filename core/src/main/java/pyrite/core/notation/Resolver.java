@@ -456,6 +456,8 @@ final class Resolver implements Namespaces {
                 .map(classification -> ((Expression.Classification) classification).operand())
                 .filter(Expression.FeatureReference.class::isInstance)
                 .map(Expression.FeatureReference.class::cast)
+                // A parameter of an expression is no type.
+                .filter(reference -> !(reference.chain().getFirst() instanceof Expression.Local))
                 .flatMap(reference -> reference.last() instanceof ElementId id
                         ? Optional.of(id)
                         : chain(reference.chain(), metadata, reference.span(), (_, _) -> {})

@@ -94,7 +94,7 @@ public final class Fit {
     }
 
     /** The faces of the ports at the ends of a connection or interface. */
-    static List<PortFace> faces(Model model, Element connector) {
+    public static List<PortFace> faces(Model model, Element connector) {
         return ends(model, connector).stream().map(End::face).toList();
     }
 

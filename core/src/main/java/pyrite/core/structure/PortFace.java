@@ -56,11 +56,11 @@ public record PortFace(List<Feature> features, boolean isWhole) {
             };
         }
 
-        boolean sends() {
+        public boolean sends() {
             return this == OUT || this == INOUT;
         }
 
-        boolean receives() {
+        public boolean receives() {
             return this == IN || this == INOUT;
         }
 
@@ -83,7 +83,7 @@ public record PortFace(List<Feature> features, boolean isWhole) {
     }
 
     /** Whether it says enough to be compared with another. */
-    boolean isComparable() {
+    public boolean isComparable() {
         return isWhole && !features.isEmpty();
     }
 
