@@ -82,6 +82,9 @@ class AccessibilityTest {
                 "/p/merrow/main/element/{drive}/candidates",
                 "/p/merrow/main/element/{DeskLine}/pairs",
                 "/p/merrow/main/drawings",
+                "/p/merrow/main/functions",
+                "/p/merrow/main/exchanges",
+                "/p/merrow/main/element/{ProtectTheTown}/flow",
                 "/p/merrow/main/findings",
                 "/p/merrow/main/libraries",
                 "/p/merrow/main/element/nothing",
@@ -108,7 +111,8 @@ class AccessibilityTest {
 
     private static void open(String page) {
         String path = page;
-        for (String name : List.of("closesInTime", "drive", "keepsTownDry", "SurgeGate", "DeskLine", "CloseForSurge")) {
+        for (String name : List.of(
+                "closesInTime", "drive", "keepsTownDry", "SurgeGate", "DeskLine", "CloseForSurge", "ProtectTheTown")) {
             path = path.replace("{" + name + "}", merrow.named(name).id().toString());
         }
         browser.driver().get(merrow.address() + path);

@@ -29,6 +29,7 @@ import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.function.Giving;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -334,11 +335,33 @@ class DrawingController {
 
     @PostMapping("/p/{project}/{branch}/drawing/use")
     ResponseEntity<Answer> use(Workspace.Head head, Person person, @Valid @RequestBody Used used) {
-        return switch (Reuse.of(head.model(), head.element(used.definition()), head.element(used.into()))) {
+        Element definition = head.element(used.definition());
+        Element into = head.element(used.into());
+        // A function that comes to a part is not contained in it but performed by it.
+        if (definition.kind() == ElementKind.ACTION_DEFINITION && ShownView.hasInside(into)) {
+            return perform(head, person, definition, into, used.base());
+        }
+        return switch (Reuse.of(head.model(), definition, into)) {
             case Reuse.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Reuse.Result.Made(Edit edit, ElementId usage, String summary) ->
                 commit(head, person, used.base(), edit, summary, List.of(usage));
         };
+    }
+
+    private ResponseEntity<Answer> perform(
+            Workspace.Head head, Person person, Element function, Element part, int base) {
+        try {
+            Giving.Made made = Giving.give(head.model(), function, part);
+            return commit(
+                    head,
+                    person,
+                    base,
+                    made.edit(),
+                    made.summary(),
+                    made.edit().put().stream().map(Element::id).toList());
+        } catch (IllegalArgumentException refused) {
+            return Answer.unprocessable(refused);
+        }
     }
 
     record Exposed(

@@ -40,6 +40,7 @@ class FirstStart implements ApplicationRunner {
             "components",
             "hydraulics",
             "products",
+            "functions",
             "harbour",
             "instruments",
             "verification");

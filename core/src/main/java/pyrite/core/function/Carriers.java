@@ -60,9 +60,8 @@ final class Carriers {
         joints.add(joint);
         Set<Part> both = new HashSet<>(joint.one());
         both.addAll(joint.other());
-        both.forEach(part -> reaching
-                .computeIfAbsent(part.way(), _ -> new ArrayList<>())
-                .add(joint));
+        both.forEach(part ->
+                reaching.computeIfAbsent(part.way(), _ -> new ArrayList<>()).add(joint));
     }
 
     private record Reach(Part part, Set<Part> all) {}
@@ -179,7 +178,8 @@ final class Carriers {
     /** The connections that none of what is exchanged uses. */
     List<ExchangeTable.Idle> idle(Set<Element> used) {
         return joints.stream()
-                .filter(joint -> !used.contains(joint.connector()) && joint.connector().kind() != ElementKind.FLOW)
+                .filter(joint ->
+                        !used.contains(joint.connector()) && joint.connector().kind() != ElementKind.FLOW)
                 .map(joint -> new ExchangeTable.Idle(joint.connector(), joint.first(), joint.second()))
                 .distinct()
                 .toList();

@@ -16,9 +16,9 @@ import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
 /**
- * Who exchanges what: for each way that something goes from one function to another, the parts that perform the two, and
- * the connections between them that can carry it. It is derived from the flows and from who performs what, so it follows
- * every change of either.
+ * Who exchanges what: for each way that something goes from one function to another, the parts that perform the two,
+ * and the connections between them that can carry it. It is derived from the flows and from who performs what, so it
+ * follows every change of either.
  *
  * @param rows in the order of the functions; one for each pair of performers
  * @param idle connections between parts of the whole that carry none of what the functions exchange

@@ -45,7 +45,13 @@ final class FlowWays {
      * @param item the type of what goes; null if nothing is said of it
      * @param carriers the flows, bindings and parameters with values on the way
      */
-    record Way(Use from, Element sent, Use to, Element received, @Nullable Element item, List<Element> carriers) {}
+    record Way(
+            Use from,
+            Element sent,
+            Use to,
+            Element received,
+            @Nullable Element item,
+            List<Element> carriers) {}
 
     private FlowWays(Model model, FunctionTree tree) {
         this.model = model;
@@ -61,8 +67,8 @@ final class FlowWays {
         for (Element feature : model.inheritance().features(use.function())) {
             if (feature.kind().isFlow() && !model.isLibrary(feature.id())) {
                 place(use, feature.get(Property.SOURCE))
-                        .ifPresent(from -> place(use, feature.get(Property.TARGET))
-                                .ifPresent(to -> hop(from, to, feature)));
+                        .ifPresent(from ->
+                                place(use, feature.get(Property.TARGET)).ifPresent(to -> hop(from, to, feature)));
             }
         }
         model.inheritance().generals(use.function()).stream()
@@ -202,7 +208,9 @@ final class FlowWays {
         return null;
     }
 
-    /** Whether a way may end there: at a parameter of a function or, where a flow names none, at the function itself. */
+    /**
+     * Whether a way may end there: at a parameter of a function or, where a flow names none, at the function itself.
+     */
     private boolean isEnd(List<ElementId> place) {
         Use owner = owner(place);
         return owner != null

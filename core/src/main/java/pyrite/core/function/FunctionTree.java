@@ -30,7 +30,8 @@ public final class FunctionTree {
      * @param way the actions on the way from the top to it; empty for the top
      * @param within the use that it is a part of; null for the top
      */
-    public record Use(List<ElementId> way, Element function, @Nullable Use within, List<Use> inside) {
+    public record Use(
+            List<ElementId> way, Element function, @Nullable Use within, List<Use> inside) {
         public boolean isLeaf() {
             return inside.isEmpty();
         }
@@ -56,7 +57,9 @@ public final class FunctionTree {
         return new FunctionTree(model, function);
     }
 
-    /** The functions that no other function is made of: definitions that have no use, and usages in packages and parts. */
+    /**
+     * The functions that no other function is made of: definitions that have no use, and usages in packages and parts.
+     */
     public static List<Element> tops(Model model) {
         return model.ownElements(Set.of(ElementKind.ACTION_DEFINITION, ElementKind.ACTION))
                 .filter(function -> isTop(model, function))
@@ -66,13 +69,13 @@ public final class FunctionTree {
 
     private static boolean isTop(Model model, Element function) {
         if (function.kind() == ElementKind.ACTION) {
-            return function.owner() == null || model.get(function.owner()).kind().isPackage();
+            return function.owner() == null
+                    || model.get(function.owner()).kind().isPackage();
         }
         return model.referrers(function.id()).stream()
                 .map(model::get)
-                .noneMatch(user -> StepGraph.isStep(user.kind())
-                        && user.owner() != null
-                        && isFunction(model.get(user.owner())));
+                .noneMatch(user ->
+                        StepGraph.isStep(user.kind()) && user.owner() != null && isFunction(model.get(user.owner())));
     }
 
     static boolean isFunction(Element element) {

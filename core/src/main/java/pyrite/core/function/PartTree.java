@@ -29,7 +29,8 @@ public final class PartTree {
      * @param way the parts on the way from the whole; empty for the whole itself
      * @param within the part that it is in; null for the whole
      */
-    public record Part(List<ElementId> way, Element element, @Nullable Part within) {
+    public record Part(
+            List<ElementId> way, Element element, @Nullable Part within) {
         /** The part of the way that is at most so long. */
         Part at(int level) {
             Part at = this;
@@ -40,7 +41,8 @@ public final class PartTree {
         }
 
         boolean isIn(Part other) {
-            return way.size() >= other.way.size() && way.subList(0, other.way.size()).equals(other.way);
+            return way.size() >= other.way.size()
+                    && way.subList(0, other.way.size()).equals(other.way);
         }
 
         @Override

@@ -1,7 +1,9 @@
 package pyrite.core.function;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -19,8 +21,8 @@ import pyrite.core.structure.ConnectorEnds;
 
 /**
  * Which parts of a whole have which functions: by {@code perform} in the part, in what it is typed by or in what that
- * specialises (SysML 2.0, 7.17.6), or by an allocation (7.15). What names one use of a function counts before what names
- * its definition; a function that nobody has is performed by who has the one around it.
+ * specialises (SysML 2.0, 7.17.6), or by an allocation (7.15). What names one use of a function counts before what
+ * names its definition; a function that nobody has is performed by who has the one around it.
  */
 public final class Performers {
     private final Model model;
@@ -56,7 +58,8 @@ public final class Performers {
         List<ElementId> named = new ArrayList<>(List.of(perform.id()));
         if (referred.isEmpty()) {
             model.inheritance().generals(perform).stream()
-                    .filter(general -> general.kind() == ElementKind.ACTION_DEFINITION && !model.isLibrary(general.id()))
+                    .filter(general ->
+                            general.kind() == ElementKind.ACTION_DEFINITION && !model.isLibrary(general.id()))
                     .map(Element::id)
                     .forEach(named::add);
         } else {
@@ -136,5 +139,20 @@ public final class Performers {
             at = at.within();
         }
         return Set.of();
+    }
+
+    /** The functions that parts perform and that realise nothing: no use in the tree is one of them. */
+    public List<Element> apart(FunctionTree tree) {
+        Set<ElementId> used = new HashSet<>();
+        tree.uses().forEach(use -> {
+            model.inheritance().generals(use.function()).forEach(general -> used.add(general.id()));
+            used.addAll(named(model, use.function()));
+        });
+        return byFunction.keySet().stream()
+                .filter(function -> !used.contains(function))
+                .map(model::get)
+                .filter(function -> function.kind() == ElementKind.ACTION_DEFINITION)
+                .sorted(Comparator.comparing(model.names()::qualifiedName))
+                .toList();
     }
 }

@@ -21,9 +21,9 @@ import pyrite.core.structure.SendingPort;
 import pyrite.core.structure.Wiring;
 
 /**
- * Makes what carries an exchange that no connection carries: a port at what sends, its conjugate at what receives, ports
- * at the borders between, the connection, and the flow on it. Several rows are wired one after the other, so that what
- * the first made serves the next; all of it is one edit.
+ * Makes what carries an exchange that no connection carries: a port at what sends, its conjugate at what receives,
+ * ports at the borders between, the connection, and the flow on it. Several rows are wired one after the other, so that
+ * what the first made serves the next; all of it is one edit.
  */
 public final class WireUp {
     private final Element whole;
@@ -86,7 +86,8 @@ public final class WireUp {
         from.add(sending.port());
         Wiring.Result result = Wiring.connect(model, from, way(receiver));
         if (result instanceof Wiring.Result.Several(List<Wiring.Pair> pairs)) {
-            result = Wiring.connect(model, pairs.getFirst().one(), pairs.getFirst().other());
+            result = Wiring.connect(
+                    model, pairs.getFirst().one(), pairs.getFirst().other());
         }
         switch (result) {
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) -> {
@@ -94,7 +95,8 @@ public final class WireUp {
                 apply(Flows.make(model, model.get(connector)), "");
             }
             case Wiring.Result.Refused(String reason) -> throw new IllegalArgumentException(reason);
-            case Wiring.Result.Several _ -> throw new IllegalArgumentException("several ports fit; connect them by hand");
+            case Wiring.Result.Several _ ->
+                throw new IllegalArgumentException("several ports fit; connect them by hand");
         }
     }
 
@@ -123,7 +125,8 @@ public final class WireUp {
     private List<Addition> additions(Model before) {
         Set<ElementId> made = new HashSet<>(put.keySet());
         return put.values().stream()
-                .filter(element -> element.owner() != null && !made.contains(element.owner()) && !before.has(element.id()))
+                .filter(element ->
+                        element.owner() != null && !made.contains(element.owner()) && !before.has(element.id()))
                 .map(element -> new Addition(
                         Objects.requireNonNullElse(
                                 model.names().effectiveName(model.get(Objects.requireNonNull(element.owner()))), ""),

@@ -89,10 +89,10 @@ public final class SendingPort {
                 insides.freeName(place, name(item) + "Port"),
                 null,
                 Map.of());
-        ElementKind kind = item.kind() == ElementKind.ATTRIBUTE_DEFINITION
-                        || item.kind() == ElementKind.ENUMERATION_DEFINITION
-                ? ElementKind.ATTRIBUTE
-                : ElementKind.ITEM;
+        ElementKind kind =
+                item.kind() == ElementKind.ATTRIBUTE_DEFINITION || item.kind() == ElementKind.ENUMERATION_DEFINITION
+                        ? ElementKind.ATTRIBUTE
+                        : ElementKind.ITEM;
         put.add(definition);
         put.add(new Element(
                         ElementId.fresh(),
@@ -127,6 +127,7 @@ public final class SendingPort {
         return element == null
                 ? ""
                 : Objects.requireNonNullElseGet(
-                        model.names().effectiveName(element), () -> element.kind().title());
+                        model.names().effectiveName(element),
+                        () -> element.kind().title());
     }
 }

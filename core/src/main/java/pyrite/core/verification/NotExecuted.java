@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import pyrite.core.behavior.StepGraph;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.ModelFault;
 import pyrite.core.model.Element;
@@ -38,12 +39,18 @@ public final class NotExecuted {
             if (seen.add(feature.id())) {
                 if (feature.kind() == ElementKind.PART) {
                     look(feature, path + "." + name(feature));
-                } else if (feature.kind().isBehavior()) {
+                } else if (feature.kind().isBehavior() && hasSomethingToDo(feature)) {
                     found.add(feature.kind().title() + " '" + name(feature) + "' of '" + path
                             + "' is not executed yet; a run follows equations only");
                 }
             }
         }
+    }
+
+    /** A function that only says what goes in and out has no steps that a run could leave out. */
+    private boolean hasSomethingToDo(Element behavior) {
+        return behavior.kind() != ElementKind.PERFORM
+                || !StepGraph.of(model, behavior).steps().isEmpty();
     }
 
     private String name(Element element) {

@@ -83,7 +83,9 @@ final class ActionFlowView {
         if (graph.steps().isEmpty()) {
             return;
         }
-        if (parent.isEmpty()) {
+        // Functions that only exchange something say nothing of an order.
+        boolean isOrdered = isStory || !graph.successions().isEmpty();
+        if (parent.isEmpty() && isOrdered) {
             terminal(prefix, parent, StepGraph.START, Diagram.Shape.START);
         }
         for (Element step : graph.steps()) {
@@ -101,7 +103,7 @@ final class ActionFlowView {
         if (isDone) {
             terminal(prefix, parent, StepGraph.DONE, Diagram.Shape.DONE);
         }
-        if (!graph.hasStart() && parent.isEmpty()) {
+        if (!graph.hasStart() && parent.isEmpty() && isOrdered) {
             graph.first().forEach(first -> edge(prefix, StepGraph.START, first, "", null));
         }
         graph.successions().forEach(succession -> succession(prefix, succession));

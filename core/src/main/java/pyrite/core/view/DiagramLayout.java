@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.model.ElementKind;
 import pyrite.core.view.Placement.Point;
 
 /**
@@ -113,7 +114,10 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     }
 
     private static boolean isFlow(Diagram diagram) {
-        return diagram.edges().stream().anyMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION);
+        return diagram.nodes().stream()
+                .anyMatch(node -> node.shape() == Diagram.Shape.STEP
+                        || node.shape() == Diagram.Shape.START
+                        || node.element().kind() == ElementKind.ACTION);
     }
 
     /** How many times larger it is than the canvas of a usual screen, in the direction in which it is more so. */

@@ -6,8 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
-import pyrite.core.function.ExchangeTable.Row;
-import pyrite.core.function.ExchangeTable.State;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
@@ -38,7 +36,8 @@ class ExchangeTableTest {
     private Model model = Model.EMPTY;
 
     private ExchangeTable table(int level) {
-        return ExchangeTable.of(model, Models.element(model, "Test::Close"), Models.element(model, "Test::Gate"), level);
+        return ExchangeTable.of(
+                model, Models.element(model, "Test::Close"), Models.element(model, "Test::Gate"), level);
     }
 
     /** {@code what: function of part → function of part, state}. */
@@ -103,8 +102,7 @@ class ExchangeTableTest {
                 action def Close {
                     action watch : Watch; action choose : Decide; merge m; decide d;
                     flow of Level from watch.level to m; flow from m to d; flow from d to m; flow from d to choose.level;
-                }"""))
-                .containsExactly("Level: watch of sensor → choose of controller, UNWIRED");
+                }""")).containsExactly("Level: watch of sensor → choose of controller, UNWIRED");
     }
 
     @Test
@@ -147,8 +145,7 @@ class ExchangeTableTest {
                 part def Sensor { perform action watch : Watch; }
                 part def Controller { perform action judge : Judge; }
                 part def Gate { part sensor : Sensor; part controller : Controller; }
-                action def Close { action watch : Watch; action judge : Judge; flow from watch.level to judge.level; }"""))
-                .containsExactly("Level: watch of sensor → judge.compare of controller, UNWIRED");
+                action def Close { action watch : Watch; action judge : Judge; flow from watch.level to judge.level; }""")).containsExactly("Level: watch of sensor → judge.compare of controller, UNWIRED");
     }
 
     @Test
@@ -161,7 +158,9 @@ class ExchangeTableTest {
                         "Order: choose of controller → move of nobody, NOBODY",
                         "Level: watch of one → choose of controller, UNWIRED",
                         "Level: watch of two → choose of controller, UNWIRED");
-        assertThat(table(1).performedByNobody()).extracting(use -> use.function().name()).containsExactly("move");
+        assertThat(table(1).performedByNobody())
+                .extracting(use -> use.function().name())
+                .containsExactly("move");
     }
 
     @Test
@@ -184,8 +183,7 @@ class ExchangeTableTest {
                 part gate : Gate;
                 allocate close.watch to gate.a;
                 allocate close.choose to gate.b;"""))
-                .containsExactly(
-                        "Order: choose of b → move of c, UNWIRED", "Level: watch of a → choose of b, UNWIRED");
+                .containsExactly("Order: choose of b → move of c, UNWIRED", "Level: watch of a → choose of b, UNWIRED");
     }
 
     @Test
@@ -249,12 +247,16 @@ class ExchangeTableTest {
     void movingAFunctionMovesExactlyItsRows() {
         List<String> before = rows(PARTS + CHAIN);
         List<String> after = rows(PARTS.replace("perform action choose : Decide;", "")
-                        .replace("perform action move : Move;", "perform action move : Move; perform action choose : Decide;")
+                        .replace(
+                                "perform action move : Move;",
+                                "perform action move : Move; perform action choose : Decide;")
                 + CHAIN);
         assertThat(after)
                 .containsExactlyElementsOf(before.stream()
                         .map(row -> row.replace("choose of controller", "choose of drive")
-                                .replace("choose of drive → move of drive, UNWIRED", "choose of drive → move of drive, WITHIN"))
+                                .replace(
+                                        "choose of drive → move of drive, UNWIRED",
+                                        "choose of drive → move of drive, WITHIN"))
                         .toList());
     }
 
@@ -290,7 +292,6 @@ class ExchangeTableTest {
     void aFunctionThatContainsItselfIsToldOnce() {
         assertThat(rows("""
                 action def Close { action again : Close; action watch : Watch; flow from watch.level to again; }
-                part def Gate { perform action c : Close; }"""))
-                .hasSize(1);
+                part def Gate { perform action c : Close; }""")).hasSize(1);
     }
 }
