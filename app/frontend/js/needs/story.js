@@ -8,6 +8,7 @@ import { openMenu } from '../canvas/menu.js';
 import { ask, common } from '../grid/dialog.js';
 import { startReadThrough } from './read-through.js';
 import { askRequirements, dropRequirement } from './step-requirements.js';
+import { askTurning } from './turning.js';
 import { order } from './story-rows.js';
 import { Ways } from './story-ways.js';
 
@@ -102,7 +103,7 @@ class StoryList {
   }
 
   tell() {
-    const { uncovered, gaps } = this.data;
+    const { uncovered, toTurn, gaps } = this.data;
     const steps = this.steps.length;
     const parts = [`${steps} ${steps === 1 ? 'step' : 'steps'}`];
     const button = element('button', { type: 'button', className: 'link-act', data: { act: 'requirements' } });
@@ -111,11 +112,33 @@ class StoryList {
     this.state.replaceChildren(
       element('span', { className: 'quiet', textContent: parts.join('') }),
       button,
+      ...(steps && this.editable ? this.turns(steps, toTurn) : []),
       ...gaps.map((gap) =>
         element('span', { className: 'gap-words', textContent: gap.sentence, data: { select: gap.element } }),
       ),
     );
     button.onclick = () => askRequirements(this, []);
+  }
+
+  /** What is left to turn, and what comes of it. */
+  turns(steps, toTurn) {
+    const act = (textContent, title, run) => {
+      const button = element('button', { type: 'button', className: 'link-act', textContent, title });
+      button.addEventListener('click', run);
+      return button;
+    };
+    return [
+      ...(toTurn
+        ? [act(`${toTurn} to turn`, 'Turn steps into events, functions and messages', () => askTurning(this, []))]
+        : []),
+      ...(toTurn < steps
+        ? [
+            act('State machine', 'Make or extend a first state machine from what is received', () =>
+              this.act('states', {}),
+            ),
+          ]
+        : []),
+    ];
   }
 
   draw(row) {
@@ -439,6 +462,9 @@ class StoryList {
         run: () => this.act('link', { step: step.id, requirement: id, linked: false }),
       })),
     ];
+    if (step.own && step.kind === 'action' && !step.became) {
+      items.push({ label: 'Turn into…', run: () => askTurning(this, [step.id]) });
+    }
     if (step.own) {
       items.unshift(
         { label: 'Add a step behind it', key: 'Enter', run: () => start() },

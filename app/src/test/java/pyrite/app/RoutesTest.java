@@ -78,6 +78,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/flow")
                     || pattern.endsWith("/story")
                     || pattern.endsWith("/story.json")
+                    || pattern.endsWith("/turning.json")
                     || pattern.endsWith("/libraries/move")
                     || pattern.endsWith("/pairs")
                     || pattern.endsWith("/element/{id}/candidates");

@@ -257,7 +257,12 @@ public class ExchangesController {
      * @param around the paths of those that perform it because they perform the function around it
      */
     public record Line(
-            Element function, int depth, String path, List<PartTree.Part> parts, List<PartTree.Part> around) {}
+            Element function,
+            int depth,
+            String path,
+            List<PartTree.Part> parts,
+            List<PartTree.Part> around,
+            boolean isMadeOfOthers) {}
 
     @Costly
     @GetMapping("/p/{project}/{branch}/functions")

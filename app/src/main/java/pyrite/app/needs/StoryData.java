@@ -1,6 +1,7 @@
 package pyrite.app.needs;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -8,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import pyrite.app.workspace.Labels;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.RequirementIds;
 import pyrite.core.story.Actors;
@@ -15,14 +17,16 @@ import pyrite.core.story.StepRequirements;
 import pyrite.core.story.Story;
 import pyrite.core.story.Story.Ending;
 import pyrite.core.story.StoryChecks;
+import pyrite.core.story.Turning;
 
 /**
  * A story as its page shows it.
  *
  * @param uncovered the number of steps without a requirement
+ * @param toTurn the number of plain steps that are not turned yet
  * @param gaps what is missing in the story
  */
-record StoryData(int revision, List<Told> ways, int uncovered, List<Gap> gaps) {
+record StoryData(int revision, List<Told> ways, int uncovered, int toTurn, List<Gap> gaps) {
     /**
      * @param leaves the id of the step in whose place, or behind which, the way is taken
      * @param isBehind whether that step has been taken before
@@ -85,6 +89,10 @@ record StoryData(int revision, List<Told> ways, int uncovered, List<Gap> gaps) {
                 revision,
                 ways,
                 uncovered,
+                (int) story.lines().stream()
+                        .filter(line -> line.step().kind() == ElementKind.ACTION
+                                && Turning.became(model, line.step()).isEmpty())
+                        .count(),
                 StoryChecks.of(model, useCase).stream()
                         .map(gap -> new Gap(gap.element().id().toString(), gap.sentence()))
                         .toList());
@@ -93,7 +101,7 @@ record StoryData(int revision, List<Told> ways, int uncovered, List<Gap> gaps) {
     private static Told told(Story story, Story.Way way, List<Step> steps) {
         return new Told(
                 way.label(),
-                way.kind().name().toLowerCase(java.util.Locale.ROOT),
+                way.kind().name().toLowerCase(Locale.ROOT),
                 way.kind().title(),
                 way.carrier() == null ? null : way.carrier().id().toString(),
                 way.leaves() == null ? null : way.leaves().toString(),
@@ -127,8 +135,8 @@ record StoryData(int revision, List<Told> ways, int uncovered, List<Gap> gaps) {
                 actors.of(line)
                         .map(actor -> Actors.spaced(new Labels(model).name(actor)))
                         .orElse(""),
-                step.kind().name().toLowerCase(java.util.Locale.ROOT),
-                "",
+                step.kind().name().toLowerCase(Locale.ROOT),
+                Turning.inWords(model, step),
                 model.owners(step).contains(useCase),
                 requirements.of(step).stream()
                         .map(requirement -> new Linked(

@@ -90,8 +90,8 @@ class StoryRequirementsController {
                                 ProposedRequirement.of(line.text()),
                                 texts.to(line.text(), MOST_SIMILAR).stream()
                                         .map(match -> new Similar(
-                                                match.requirement().id().toString(),
-                                                labels.tag(match.requirement()),
+                                                match.element().id().toString(),
+                                                labels.tag(match.element()),
                                                 match.text(),
                                                 (int) Math.round(100 * match.similarity())))
                                         .toList()))

@@ -36,7 +36,7 @@ public final class ProposedRequirement {
     }
 
     /** The base of a verb in the third person; empty if the word does not look like one. */
-    private static String base(String written) {
+    static String base(String written) {
         String word = written.replaceAll("[.,;:]+$", "");
         String rest = written.substring(word.length());
         if (IRREGULAR.containsKey(word)) {

@@ -16,8 +16,8 @@ import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 
 /**
- * Finds the requirements that say much the same as a text: the cosine between the words of both, a word counting more
- * the fewer texts have it (Salton, Wong, Yang 1975; the weights of Spärck Jones 1972).
+ * Finds the requirements or functions that say much the same as a text: the cosine between the words of both, a word
+ * counting more the fewer texts have it (Salton, Wong, Yang 1975; the weights of Spärck Jones 1972).
  */
 public final class SimilarTexts {
     private static final Pattern SEPARATOR = Pattern.compile("[^\\p{L}\\p{N}]+");
@@ -29,10 +29,10 @@ public final class SimilarTexts {
     private final List<Known> known = new ArrayList<>();
     private final Map<String, Integer> frequencies = new HashMap<>();
 
-    private record Known(Element requirement, String text, Set<String> words) {}
+    private record Known(Element element, String text, Set<String> words) {}
 
     /** @param similarity from 0, no word in common, to 1 */
-    public record Match(Element requirement, String text, double similarity) {}
+    public record Match(Element element, String text, double similarity) {}
 
     private SimilarTexts() {}
 
@@ -44,6 +44,16 @@ public final class SimilarTexts {
                 texts.add(element, RequirementText.of(model, element));
             }
         });
+        return texts;
+    }
+
+    /** Among functions: their names and what is said of them. */
+    static SimilarTexts among(Model model, List<Element> definitions) {
+        SimilarTexts texts = new SimilarTexts();
+        definitions.forEach(definition -> texts.add(
+                definition,
+                Actors.spaced(String.valueOf(definition.name())) + " "
+                        + model.inheritance().documentation(definition)));
         return texts;
     }
 
@@ -64,12 +74,12 @@ public final class SimilarTexts {
         CosineSimilarity cosine = new CosineSimilarity();
         return known.stream()
                 .filter(each -> each.words().stream().anyMatch(weights::containsKey))
-                .map(each -> new Match(
-                        each.requirement(), each.text(), cosine.cosineSimilarity(weights, weights(each.words()))))
+                .map(each ->
+                        new Match(each.element(), each.text(), cosine.cosineSimilarity(weights, weights(each.words()))))
                 .filter(match -> match.similarity() >= LEAST)
                 .sorted(Comparator.comparingDouble(Match::similarity)
                         .reversed()
-                        .thenComparing(match -> match.requirement().id()))
+                        .thenComparing(match -> match.element().id()))
                 .limit(most)
                 .toList();
     }
@@ -78,10 +88,8 @@ public final class SimilarTexts {
         Map<CharSequence, Integer> weights = new HashMap<>();
         words.forEach(word -> {
             double share = (known.size() + 1.0) / (frequencies.getOrDefault(word, 0) + 1.0);
-            int weight = (int) Math.round(SCALE * Math.log(share));
-            if (weight > 0) {
-                weights.put(word, weight);
-            }
+            int weight = (int) Math.round(SCALE * Math.log1p(share));
+            weights.put(word, weight);
         });
         return weights;
     }

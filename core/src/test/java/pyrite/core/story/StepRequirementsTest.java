@@ -93,7 +93,7 @@ class StepRequirementsTest {
     void similarTextsAreFoundByTheirRareWords() {
         SimilarTexts texts = SimilarTexts.in(model);
         assertThat(texts.to("The leaf rises.", 3))
-                .extracting(match -> match.requirement().shortName())
+                .extracting(match -> match.element().shortName())
                 .containsExactly("S-1");
         assertThat(texts.to("The siren is sounding.", 3).getFirst().similarity())
                 .isGreaterThan(0.5);
