@@ -10,18 +10,18 @@ import { startReadThrough } from './read-through.js';
 import { askRequirements, dropRequirement } from './step-requirements.js';
 import { askTurning } from './turning.js';
 import { order } from './story-rows.js';
+import { StoryDrafts } from './story-drafts.js';
 import { Ways } from './story-ways.js';
 
-class StoryList {
+class StoryList extends StoryDrafts {
   constructor(host) {
+    super();
     this.host = host;
     this.useCase = host.dataset.case;
     this.editable = host.dataset.editable === 'true';
     this.list = document.getElementById('story-steps');
     this.state = document.getElementById('story-state');
     this.rows = new Map();
-    /** What is being written or saved and has no id yet, in the order in which it was begun. */
-    this.drafts = [];
     this.ways = new Ways(this);
     this.list.addEventListener('keydown', (event) => this.onKey(event));
     this.list.addEventListener('focusout', (event) => this.onLeave(event));
@@ -141,119 +141,6 @@ class StoryList {
     ];
   }
 
-  draw(row) {
-    return { step: () => this.drawStep(row), way: () => this.drawWay(row), end: () => this.drawEnd(row) }[row.type]();
-  }
-
-  line(row, kind, ...content) {
-    return element(
-      'div',
-      { className: `story-line ${kind}`, data: { key: row.key, depth: row.depth } },
-      element('span', { className: 'story-label mono', textContent: row.label }),
-      ...content,
-    );
-  }
-
-  field(text, label, placeholder, isFixed) {
-    return element('textarea', {
-      value: text,
-      rows: 1,
-      placeholder,
-      maxLength: 4000,
-      readOnly: isFixed || !this.editable,
-      data: { saved: text },
-      aria: { label },
-    });
-  }
-
-  drawStep(row) {
-    const { step } = row;
-    const chips = element(
-      'span',
-      { className: 'story-chips' },
-      ...(step.became ? [element('span', { className: 'became', textContent: step.became })] : []),
-      ...(step.who ? [element('span', { className: 'quiet small', textContent: step.who })] : []),
-      ...step.requirements.map((requirement) => this.chip(step, requirement)),
-      ...(step.requirements.length
-        ? []
-        : [element('span', { className: 'none small', textContent: 'no requirement' })]),
-    );
-    const more = element('button', {
-      type: 'button',
-      className: 'icon-act row-more',
-      textContent: '⋯',
-      title: 'What can be done with this step',
-      aria: { label: `What can be done with step ${step.label}`, haspopup: 'menu' },
-    });
-    const node = this.line(
-      row,
-      'step',
-      element('div', { className: 'story-text' }, this.field(step.text, `Step ${step.label}`, '', !step.own), chips),
-      ...(this.editable ? [more] : []),
-    );
-    node.dataset.select = step.id;
-    node.dataset.step = step.id;
-    return node;
-  }
-
-  chip(step, { id, label, doubted }) {
-    return element('a', {
-      className: `tag${doubted ? ' doubted' : ''}`,
-      href: at(`element/${id}`),
-      textContent: doubted ? `≠ ${label}` : label,
-      title: doubted ? `${label}: the link needs recheck` : '',
-    });
-  }
-
-  drawWay(row) {
-    const { way } = row;
-    const isRainy = way.kind === 'rainy';
-    const word = way.kind === 'interruption' ? 'Whenever' : 'If';
-    const content = [
-      element('span', { className: 'story-word', textContent: word }),
-      this.field(way.condition, `Condition of ${way.label}`, 'Say when this way is taken'),
-    ];
-    if (way.kind !== 'interruption' && this.editable) {
-      const box = element('input', { type: 'checkbox', checked: isRainy, data: { rainy: way.label } });
-      content.push(element('label', { className: 'rainy small' }, box, 'rainy day'));
-    } else if (isRainy) {
-      content.push(element('span', { className: 'rainy small', textContent: 'rainy day' }));
-    }
-    return this.line(row, `way ${way.kind}`, ...content);
-  }
-
-  drawEnd(row) {
-    const { way } = row;
-    const words = { open: 'not told yet', ends: 'the story ends', goes: `goes on with step ${way.end.label}` };
-    if (!this.editable || !way.steps.length) {
-      return this.line(row, 'end', element('span', { className: 'quiet', textContent: words[way.end.how] }));
-    }
-    const choice = element(
-      'select',
-      {
-        className: way.end.how === 'open' ? 'is-open' : '',
-        aria: { label: `How ${way.label || 'the story'} goes on` },
-      },
-      element('option', { value: 'now', textContent: words[way.end.how] }),
-    );
-    // A long story would have as many choices at each end as it has steps.
-    const fill = () => this.fillEnds(choice, way);
-    choice.addEventListener('focus', fill, { once: true });
-    choice.addEventListener('change', () => this.goOn(way, choice.value));
-    return this.line(row, 'end', choice);
-  }
-
-  fillEnds(choice, way) {
-    const option = (value, textContent) => element('option', { value, textContent });
-    choice.append(
-      ...(way.end.how === 'ends' ? [] : [option('ends', 'the story ends')]),
-      ...(way.end.how === 'open' ? [] : [option('open', 'not told yet')]),
-      ...this.steps
-        .filter(({ id }) => id !== way.end.step)
-        .map(({ id, label, text }) => option(id, `goes on with step ${label}: ${text.slice(0, 60)}`)),
-    );
-  }
-
   // ——— What is done ———
 
   /** Saves an act; gives the id of what it made or is about, null if it was refused. */
@@ -274,111 +161,6 @@ class StoryList {
     const step = way.steps.at(-1).id;
     const next = value === 'ends' || value === 'open' ? null : value;
     return value === 'now' ? null : this.act('go-on', { step, next, ends: value === 'ends' });
-  }
-
-  /** A new line to write in, behind a step that is there or still being saved. */
-  begin(anchor, more = {}) {
-    const draft = { key: `draft ${Date.now()} ${this.drafts.length}`, anchor, mode: 'step', ...more };
-    draft.node = element(
-      'div',
-      { className: 'story-line step draft', data: { key: draft.key } },
-      element('span', { className: 'story-label mono', textContent: '' }),
-      element('div', { className: 'story-text' }, this.field('', 'New step', 'What happens next?')),
-    );
-    this.drafts.push(draft);
-    this.goal = draft.key;
-    return draft;
-  }
-
-  drop(draft) {
-    this.drafts = this.drafts.filter((each) => each !== draft);
-  }
-
-  draftOf(node) {
-    return this.drafts.find((draft) => draft.node === node || draft.conditionNode === node);
-  }
-
-  /** Makes what was written a step; the next one can be written while it is saved. */
-  async commit(draft, isLast) {
-    const text = draft.node.querySelector('textarea').value.trim();
-    if (!text) {
-      this.drop(draft);
-      this.show();
-      return;
-    }
-    if (draft.isSaving) {
-      return;
-    }
-    draft.isSaving = true;
-    draft.node.querySelector('textarea').readOnly = true;
-    const result = { step: null, draft };
-    if (!isLast) {
-      this.begin(result);
-      this.show();
-    }
-    while (draft.anchor.draft && !draft.anchor.step) {
-      await draft.anchor.saved;
-      if (!draft.anchor.step && !draft.anchor.draft.isSaving) {
-        break;
-      }
-    }
-    result.saved = this.send(draft, text);
-    draft.result = result;
-    const made = await result.saved;
-    if (made === null) {
-      draft.isSaving = false;
-      draft.node.querySelector('textarea').readOnly = false;
-      return;
-    }
-    result.step = made;
-    this.drop(draft);
-    this.load();
-  }
-
-  send(draft, text) {
-    if (draft.mode === 'alternative') {
-      const condition = draft.conditionNode?.querySelector('textarea').value.trim() ?? '';
-      return this.act('alternative', { insteadOf: draft.anchor.step, way: null, condition, text, rainy: false });
-    }
-    if (draft.mode === 'first') {
-      return this.act('alternative', { insteadOf: null, way: draft.way, condition: '', text, rainy: false });
-    }
-    return draft.mode === 'meanwhile'
-      ? this.act('meanwhile', { step: draft.anchor.step, text })
-      : this.act('add', { behind: draft.anchor.step, text });
-  }
-
-  /** A line that is being written becomes an alternative of the step above it, and its condition is asked for. */
-  indent(draft) {
-    if (draft.mode !== 'step' || !draft.anchor.step) {
-      return;
-    }
-    draft.mode = 'alternative';
-    draft.conditionNode = element(
-      'div',
-      { className: 'story-line way draft', data: { key: `${draft.key} if` } },
-      element('span', { className: 'story-label mono', textContent: '' }),
-      element('span', { className: 'story-word', textContent: 'If' }),
-      this.field('', 'Condition of the new alternative', 'Say when this way is taken'),
-    );
-    this.goal = `${draft.key} if`;
-    this.show();
-  }
-
-  outdent(draft) {
-    if (draft.mode === 'alternative') {
-      draft.mode = 'step';
-      draft.conditionNode = null;
-      this.goal = draft.key;
-      this.show();
-    } else if (draft.mode === 'step' && draft.anchor.step) {
-      const way = this.wayOf(draft.anchor.step);
-      if (way?.leaves) {
-        draft.anchor = { step: way.leaves };
-        this.goal = draft.key;
-        this.show();
-      }
-    }
   }
 
   goTo(key) {

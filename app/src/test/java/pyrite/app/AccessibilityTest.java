@@ -84,6 +84,7 @@ class AccessibilityTest {
                 "/p/merrow/main/drawings",
                 "/p/merrow/main/functions",
                 "/p/merrow/main/exchanges",
+                "/p/merrow/main/element/{SurgeGate}/exchanges",
                 "/p/merrow/main/element/{ProtectTheTown}/flow",
                 "/p/merrow/main/findings",
                 "/p/merrow/main/libraries",

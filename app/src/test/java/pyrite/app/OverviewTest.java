@@ -72,7 +72,7 @@ class OverviewTest extends InSession {
     void aNeedStandsWithWhatAnswersItAndOneWithoutAnAnswerSaysSo() throws Exception {
         assertThat(words("needs"))
                 .contains(
-                        "10 needs",
+                        "Needs 10",
                         "keepsTownDry The quays and the lower streets",
                         "HarbourMaster MG-1 closesInTime",
                         "isQuietAtNight",

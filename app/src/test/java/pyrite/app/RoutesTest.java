@@ -76,6 +76,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/inside")
                     || pattern.endsWith("/context")
                     || pattern.endsWith("/flow")
+                    || pattern.endsWith("/element/{id}/exchanges")
                     || pattern.endsWith("/story")
                     || pattern.endsWith("/story.json")
                     || pattern.endsWith("/turning.json")

@@ -121,6 +121,24 @@ class StoriesTest extends InBrowser {
         assertThat(uncovered()).isEqualTo(before - 1);
     }
 
+    @Test
+    void stepsAreTurnedAndWhatTheyBecameIsShown() {
+        Element useCase = merrow.named("WatchTheSea");
+        open("element/" + useCase.id() + "/story");
+        until(textToBePresentInElementLocated(By.id("story-state"), "4 to turn"));
+        click("#story-state .link-act:nth-of-type(2)");
+        see("[aria-label='Name of step 1']");
+        WebElement name = see("[aria-label='Name of step 1']");
+        name.clear();
+        name.sendKeys("MeasureLevel");
+        click("dialog .primary");
+        told("4 steps of WatchTheSea turned");
+        until(textToBePresentInElementLocated(By.id("story-steps"), "does MeasureLevel"));
+        assertThat(see("#story-state").getText()).doesNotContain("to turn");
+        assertThat(Story.of(merrow.head().model(), useCase).lines().getFirst().text())
+                .startsWith("The gate reads the water level");
+    }
+
     private long uncovered() {
         StepRequirements requirements = new StepRequirements(merrow.head().model());
         return Story.of(merrow.head().model(), merrow.named("WorkInPowerCut")).lines().stream()

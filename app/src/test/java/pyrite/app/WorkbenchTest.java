@@ -243,7 +243,7 @@ class WorkbenchTest extends InBrowser {
                 .orElse(hits.size());
         assertThat(hits.subList(0, subject))
                 .anyMatch(hit -> hit.contains("GateLeaf"))
-                .anyMatch(hit -> hit.contains("leafAngle"));
+                .anyMatch(hit -> hit.contains("MoveLeaf"));
     }
 
     @Test

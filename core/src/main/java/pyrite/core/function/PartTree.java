@@ -40,7 +40,8 @@ public final class PartTree {
             return at;
         }
 
-        boolean isIn(Part other) {
+        /** Whether it is another part or in it, however deep. */
+        public boolean isIn(Part other) {
             return way.size() >= other.way.size()
                     && way.subList(0, other.way.size()).equals(other.way);
         }

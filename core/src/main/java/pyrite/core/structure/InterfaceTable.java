@@ -104,7 +104,7 @@ public record InterfaceTable(List<Row> rows) {
 
     private static Optional<Row> row(Model model, Element connector) {
         List<Reference> targets = ConnectorEnds.of(model, connector);
-        if (targets.size() != 2 || connector.owner() == null) {
+        if (targets.size() != 2 || connector.owner() == null || isWithinBehavior(model, connector)) {
             return Optional.empty();
         }
         return Optional.of(new Row(
@@ -119,6 +119,11 @@ public record InterfaceTable(List<Row> rows) {
                 carried(model, connector),
                 faces(model, connector).stream().filter(PortFace::isComparable).count() == 2,
                 Fit.of(model, connector)));
+    }
+
+    /** Flows between functions say what is exchanged, and not between whom. */
+    private static boolean isWithinBehavior(Model model, Element connector) {
+        return connector.owner() != null && model.get(connector.owner()).kind().family() == ElementKind.Family.BEHAVIOR;
     }
 
     /** The party is the way up to the last part; what follows is its port or feature. */

@@ -27,6 +27,7 @@ class InterfaceTableTest {
                 connect cabinet.wrong to unit.valve.inlet;
                 part horn; flow of Alarm from cabinet.panel to horn; }
             part gate : Gate;
+            action def Fill { action one { out item o : Oil; } action two { in item o : Oil; } flow from one.o to two.o; }
             """);
 
     private static List<Row> of(String holder) {
@@ -85,5 +86,12 @@ class InterfaceTableTest {
         assertThat(unit.chart().get("pump")).containsOnlyKeys("valve");
         assertThat(unit.chart().get("valve")).containsOnlyKeys("pump", "");
         assertThat(unit.chart().get("")).containsOnlyKeys("valve");
+    }
+
+    @Test
+    void aFlowBetweenFunctionsIsNoInterface() {
+        assertThat(of("Fill")).isEmpty();
+        assertThat(InterfaceTable.of(MODEL).rows())
+                .noneMatch(row -> "Fill".equals(row.holder().name()));
     }
 }
