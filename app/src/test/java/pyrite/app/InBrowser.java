@@ -69,9 +69,13 @@ abstract class InBrowser extends InProject {
      * place of the one that was found.
      */
     static void click(Browser browser, String css) {
+        click(browser, By.cssSelector(css));
+    }
+
+    private static void click(Browser browser, By place) {
         browser.until().until(_ -> "complete".equals(browser.driver().executeScript("return document.readyState")));
         browser.until().until(driver -> {
-            WebElement found = elementToBeClickable(By.cssSelector(css)).apply(driver);
+            WebElement found = elementToBeClickable(place).apply(driver);
             if (found != null) {
                 found.click();
             }
@@ -81,6 +85,11 @@ abstract class InBrowser extends InProject {
 
     void click(String css) {
         click(ines, css);
+    }
+
+    /** The button with a text; see {@link #click(Browser, String)}. */
+    static void clickButton(String words) {
+        click(ines, By.xpath("//button[contains(., '" + words + "')]"));
     }
 
     void told(String words) {

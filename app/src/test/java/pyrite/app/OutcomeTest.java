@@ -89,7 +89,7 @@ class OutcomeTest extends InBrowser {
 
         openRequirement("closesInTime");
         assertThat(ines.driver().findElement(By.id("verdicts")).getText()).contains("No verdict yet");
-        ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
+        clickButton("Run");
         until(urlContains("/runs/1"));
         until(textToBePresentInElementLocated(By.id("run-status"), "done"));
         until(presenceOfElementLocated(By.cssSelector("#plot canvas")));
@@ -130,7 +130,7 @@ class OutcomeTest extends InBrowser {
         type("Value of cushionedSpeed", "0.4 [deg/s]");
         until(textToBePresentInElementLocated(By.id("saved"), "Saved"));
         openRequirement("landsSoftly");
-        ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
+        clickButton("Run");
         until(textToBePresentInElementLocated(By.id("run-status"), "done"));
         openRequirement("landsSoftly");
         verdict("fail");
@@ -146,7 +146,7 @@ class OutcomeTest extends InBrowser {
         heading("surgeCheck");
         type("Value of stopTime", "500 [h]");
         until(textToBePresentInElementLocated(By.id("saved"), "Saved"));
-        ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
+        clickButton("Run");
         until(urlContains("/runs/"));
         until(driver ->
                 !driver.findElement(By.id("run-progress-number")).getText().equals("0 %"));
@@ -163,7 +163,7 @@ class OutcomeTest extends InBrowser {
         type("Value of addedInertia", "0 [kg*m^2]");
         until(textToBePresentInElementLocated(By.id("saved"), "Saved · r3"));
         openRequirement("closesInTime");
-        ines.driver().findElement(By.xpath("//button[contains(., 'Run')]")).click();
+        clickButton("Run");
         until(textToBePresentInElementLocated(By.id("run-status"), "failed"));
         assertThat(ines.driver()
                         .findElement(By.cssSelector("main [role=alert]"))
