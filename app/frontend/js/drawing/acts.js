@@ -32,7 +32,11 @@ function remove(drawing) {
   const things = [...chosen].map((key) => scene.boxes.get(key) ?? scene.ports.get(key)?.port ?? scene.lines.get(key));
   const ids = [...new Set(things.map((each) => each?.id).filter(Boolean))];
   if (ids.length < things.length) {
-    say('A line that follows from a type or a specialisation cannot be removed by itself; change the declaration.');
+    say(
+      things.some((each) => each?.relation === 'succession')
+        ? 'This order is written with “then” before the step; take the step out, or change it in the text.'
+        : 'A line that follows from a type or a specialisation cannot be removed by itself; change the declaration.',
+    );
   }
   return ids.length ? saved('/drawing/remove', (base) => ({ ids, base })) : false;
 }

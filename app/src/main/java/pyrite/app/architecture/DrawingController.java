@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -29,6 +30,7 @@ import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Costly;
 import pyrite.app.workspace.Labels;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.behavior.Ordering;
 import pyrite.core.function.Giving;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -252,6 +254,17 @@ class DrawingController {
 
     @PostMapping("/p/{project}/{branch}/drawing/connect")
     ResponseEntity<?> connect(Workspace.Head head, Person person, @Valid @RequestBody Ends ends) {
+        Element one = head.model().get(way(head, ends.from()).getLast());
+        Element other = head.model().get(way(head, ends.to()).getLast());
+        if (Ordering.areSteps(head.model(), List.of(one, other))) {
+            Labels labels = new Labels(head.model());
+            return order(
+                    head,
+                    person,
+                    ends.base(),
+                    () -> Ordering.connect(head.model(), one, other),
+                    labels.name(other) + " comes behind " + labels.name(one));
+        }
         Wiring.Result result = Wiring.connect(head.model(), way(head, ends.from()), way(head, ends.to()));
         return switch (result) {
             case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
@@ -426,6 +439,16 @@ class DrawingController {
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed asked) {
         List<Element> elements =
                 asked.ids().stream().distinct().map(head::element).toList();
+        if (Ordering.areSteps(head.model(), elements)) {
+            return order(
+                    head,
+                    person,
+                    asked.base(),
+                    () -> Ordering.remove(head.model(), elements),
+                    elements.size() == 1
+                            ? "step " + new Labels(head.model()).name(elements.getFirst()) + " removed"
+                            : elements.size() + " steps removed");
+        }
         Detaching detached = Detaching.of(head.model(), elements);
         Removal removal = Removal.of(head.model(), detached.tops());
         String links = removal.links().isEmpty()
@@ -434,6 +457,15 @@ class DrawingController {
                         + removal.links().size()
                         + (removal.links().size() == 1 ? " link" : " links");
         return commit(head, person, asked.base(), removal.edit(), detached.summary(head.model()) + links, List.of());
+    }
+
+    private ResponseEntity<Answer> order(
+            Workspace.Head head, Person person, int base, Supplier<Edit> act, String summary) {
+        try {
+            return commit(head, person, base, act.get(), summary, List.of());
+        } catch (IllegalArgumentException refused) {
+            return Answer.unprocessable(refused);
+        }
     }
 
     private ResponseEntity<Answer> commit(

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -15,6 +16,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
@@ -229,6 +231,35 @@ public final class StepBody {
             append(added);
             insert(members.size(), leading(target));
         }
+    }
+
+    /**
+     * The merge node at which ways come together before a step, and before what decides about it: an action that
+     * several successions lead to waits for all of them (SysML 2.0, 7.17.5).
+     */
+    public ElementId meeting(ElementId step) {
+        ElementId at = step;
+        Element before = onlyBefore(at);
+        while (before != null
+                && before.kind() == ElementKind.DECIDE
+                && to(at).getFirst().guard() == null) {
+            at = before.id();
+            before = onlyBefore(at);
+        }
+        if (before != null && before.kind() == ElementKind.MERGE) {
+            return before.id();
+        }
+        String name = Objects.requireNonNullElse(get(step).name(), "step");
+        Element merge = fresh(
+                ElementKind.MERGE,
+                freeName("before" + name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1)));
+        insertBefore(at, merge);
+        return merge.id();
+    }
+
+    private @Nullable Element onlyBefore(ElementId step) {
+        List<Succession> in = to(step);
+        return in.size() == 1 && has(in.getFirst().from()) ? get(in.getFirst().from()) : null;
     }
 
     /** {@code then target;} behind a step. */
@@ -491,10 +522,6 @@ public final class StepBody {
     public String freeName(String wished) {
         Set<String> taken = new HashSet<>(model.names().membersOf(owner));
         members.forEach(member -> taken.add(Objects.requireNonNullElse(member.name(), "")));
-        String free = wished;
-        for (int number = 2; taken.contains(free); number++) {
-            free = wished + number;
-        }
-        return free;
+        return Names.free(taken, wished);
     }
 }

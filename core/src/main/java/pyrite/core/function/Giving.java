@@ -12,6 +12,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
@@ -112,11 +113,7 @@ public final class Giving {
     private static String freeName(Model model, Element part, String wished) {
         Set<String> taken = new HashSet<>(model.names().membersOf(part.id()));
         taken.addAll(model.names().membersOf(owner(model, part).id()));
-        String free = wished;
-        for (int number = 2; taken.contains(free); number++) {
-            free = wished + number;
-        }
-        return free;
+        return Names.free(taken, wished);
     }
 
     private static String lower(String name) {

@@ -514,6 +514,23 @@ public final class Names {
         return names;
     }
 
+    /**
+     * A name that no member of {@code owner} has, inherited ones included: the one wished for, or with a number behind
+     * it.
+     */
+    public String free(ElementId owner, String wished) {
+        return free(membersOf(owner), wished);
+    }
+
+    /** A name that is not taken: the one wished for, or with a number behind it. */
+    public static String free(Collection<String> taken, String wished) {
+        String free = wished;
+        for (int number = 2; taken.contains(free); number++) {
+            free = wished + number;
+        }
+        return free;
+    }
+
     private void collect(ElementId owner, boolean inside, Set<String> names, Set<ElementId> visited) {
         Element element = namespaces.find(owner).orElse(null);
         if (element == null || !visited.add(owner)) {

@@ -17,6 +17,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
+import pyrite.core.model.Names;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
@@ -84,10 +85,7 @@ public final class SubtreeCopy {
         if (owner != null) {
             taken.addAll(model.names().membersOf(owner));
         }
-        String free = name;
-        for (int number = 2; taken.contains(free); number++) {
-            free = name + number;
-        }
+        String free = Names.free(taken, name);
         given.add(free);
         return free;
     }

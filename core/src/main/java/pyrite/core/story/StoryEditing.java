@@ -18,7 +18,6 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
-import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 import pyrite.core.story.Story.Way;
 
@@ -186,7 +185,7 @@ public final class StoryEditing {
         if (ends) {
             body.lead(last, StepGraph.DONE);
         } else if (next != null) {
-            body.lead(last, meeting(body, next));
+            body.lead(last, body.meeting(next));
         }
         body.tidy();
         return new Told(
@@ -195,30 +194,6 @@ public final class StoryEditing {
                 ends
                         ? "the story ends with " + name(last)
                         : name(last) + (next == null ? " ends open" : " goes on with " + name(next)));
-    }
-
-    /** The merge node at which ways come together before a step, and before what decides about it. */
-    private ElementId meeting(StepBody body, ElementId step) {
-        ElementId at = step;
-        while (true) {
-            List<Succession> in = body.to(at);
-            Element before = in.size() == 1 && body.has(in.getFirst().from())
-                    ? body.get(in.getFirst().from())
-                    : null;
-            if (before != null && before.kind() == ElementKind.MERGE) {
-                return before.id();
-            }
-            if (before == null
-                    || before.kind() != ElementKind.DECIDE
-                    || in.getFirst().guard() != null) {
-                break;
-            }
-            at = before.id();
-        }
-        String name = Objects.requireNonNullElse(body.get(step).name(), "step");
-        Element merge = body.fresh(ElementKind.MERGE, body.freeName("before" + ProposedNames.upper(name)));
-        body.insertBefore(at, merge);
-        return merge.id();
     }
 
     /** A new text of a step; a name that was proposed from the old one is proposed anew. */
@@ -232,7 +207,7 @@ public final class StoryEditing {
         if (isProposed && !name.equals(proposed)) {
             body.replace(step.withName(body.freeName(proposed)));
         }
-        document(step, text).forEach(body::also);
+        Documenting.with(model, step, text).forEach(body::also);
         return new Told(body.edit(), id, "text of step " + step.name() + " changed");
     }
 
@@ -256,7 +231,7 @@ public final class StoryEditing {
                 String proposed = ProposedNames.of(text, CONDITION);
                 put.add(proposed.equals(attribute.name()) ? attribute : attribute.withName(body.freeName(proposed)));
             }
-            put.addAll(document(attribute, text));
+            put.addAll(Documenting.with(model, attribute, text));
         } else if (!text.isBlank()) {
             throw new IllegalArgumentException("the condition is an expression; change it in the notation");
         }
@@ -377,29 +352,7 @@ public final class StoryEditing {
     }
 
     private void documented(StepBody body, Element element, String text) {
-        document(element, text).forEach(body::also);
-    }
-
-    /** The documentation of an element with a new text. */
-    private List<Element> document(Element element, String text) {
-        Element doc = model.has(element.id())
-                ? model.children(element.id()).stream()
-                        .filter(child -> child.kind() == ElementKind.DOCUMENTATION)
-                        .findFirst()
-                        .orElse(null)
-                : null;
-        if (doc != null) {
-            return List.of(doc.with(Property.TEXT, text.strip()));
-        }
-        if (text.isBlank()) {
-            return List.of();
-        }
-        List<Element> siblings = model.has(element.id()) ? model.children(element.id()) : List.of();
-        Rank rank = siblings.isEmpty()
-                ? Rank.between(null, null)
-                : Rank.between(null, siblings.getFirst().rank());
-        return List.of(
-                Element.of(ElementKind.DOCUMENTATION, element.id(), rank, null).with(Property.TEXT, text.strip()));
+        Documenting.with(model, element, text).forEach(body::also);
     }
 
     private String name(ElementId id) {

@@ -1,7 +1,6 @@
 package pyrite.core.story;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -195,7 +194,7 @@ public final class Turning {
         Rank last = made.isEmpty()
                 ? model.rankAtEnd(owner.id())
                 : Rank.between(List.copyOf(made.values()).getLast().rank(), null);
-        Element fresh = Element.of(kind, owner.id(), last, freeName(owner, name));
+        Element fresh = Element.of(kind, owner.id(), last, model.names().free(owner.id(), name));
         put.add(fresh);
         if (kind == ElementKind.ACTION_DEFINITION) {
             put.add(Element.of(ElementKind.DOCUMENTATION, fresh.id(), Rank.between(null, null), null)
@@ -203,15 +202,6 @@ public final class Turning {
         }
         made.put(kind + name, fresh);
         return fresh;
-    }
-
-    private String freeName(Element owner, String wished) {
-        Set<String> taken = new HashSet<>(model.names().membersOf(owner.id()));
-        String free = wished;
-        for (int number = 2; taken.contains(free); number++) {
-            free = wished + number;
-        }
-        return free;
     }
 
     private List<Element> turned(Choice choice, Element definition) {

@@ -37,12 +37,10 @@ public final class UseCaseEditing {
         if (!owner.kind().isPackage()) {
             throw new IllegalArgumentException("a use case stands in a package");
         }
-        String name = freeName(owner, ProposedNames.ofDefinition(text, "UseCase"));
+        String name = model.names().free(owner.id(), ProposedNames.ofDefinition(text, "UseCase"));
         Element useCase = Element.of(ElementKind.USE_CASE_DEFINITION, owner.id(), model.rankAtEnd(owner.id()), name);
         put.add(useCase);
-        if (!text.isBlank()) {
-            put.add(document(useCase, text));
-        }
+        put.addAll(Documenting.with(model, useCase, text));
         return made(useCase, "use case " + name + " added");
     }
 
@@ -85,7 +83,8 @@ public final class UseCaseEditing {
                         kind,
                         useCase.id(),
                         beforeSteps(useCase),
-                        freeName(useCase, name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1)))
+                        model.names()
+                                .free(useCase.id(), name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1)))
                 .with(Property.TYPES, List.of(Reference.to(definition.id())));
         put.add(made);
         return made;
@@ -125,13 +124,7 @@ public final class UseCaseEditing {
     /** What is to be reached, in words. */
     public Made objective(Element useCase, String text) {
         Element objective = objective(useCase);
-        Element doc = model.has(objective.id())
-                ? model.children(objective.id()).stream()
-                        .filter(child -> child.kind() == ElementKind.DOCUMENTATION)
-                        .findFirst()
-                        .orElse(null)
-                : null;
-        put.add(doc == null ? document(objective, text) : doc.with(Property.TEXT, text.strip()));
+        put.addAll(Documenting.with(model, objective, text));
         return made(objective, "objective of " + useCase.name() + " changed");
     }
 
@@ -144,14 +137,6 @@ public final class UseCaseEditing {
                     put.add(made);
                     return made;
                 });
-    }
-
-    private Element document(Element element, String text) {
-        List<Element> siblings = model.has(element.id()) ? model.children(element.id()) : List.of();
-        Rank rank = siblings.isEmpty()
-                ? Rank.between(null, null)
-                : Rank.between(null, siblings.getFirst().rank());
-        return Element.of(ElementKind.DOCUMENTATION, element.id(), rank, null).with(Property.TEXT, text.strip());
     }
 
     /** Behind subject, actors and objective and before the steps. */
@@ -191,7 +176,7 @@ public final class UseCaseEditing {
                 ElementKind.PART_DEFINITION,
                 owner.id(),
                 Rank.between(rankBefore(owner, useCase), useCase.rank()),
-                freeName(owner, ProposedNames.ofDefinition(name, "Actor")));
+                model.names().free(owner.id(), ProposedNames.ofDefinition(name, "Actor")));
         put.add(made);
         return made;
     }
@@ -212,15 +197,6 @@ public final class UseCaseEditing {
                 .filter(owner -> owner.kind().isPackage())
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("a use case stands in a package"));
-    }
-
-    private String freeName(Element owner, String wished) {
-        Set<String> taken = new HashSet<>(model.names().membersOf(owner.id()));
-        String free = wished;
-        for (int number = 2; taken.contains(free); number++) {
-            free = wished + number;
-        }
-        return free;
     }
 
     private Made made(Element element, String summary) {

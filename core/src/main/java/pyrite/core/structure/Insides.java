@@ -1,8 +1,6 @@
 package pyrite.core.structure;
 
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.Stream;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -52,11 +50,6 @@ final class Insides {
 
     /** A name that no member of {@code around} has: the one wished for, or with a number behind it. */
     String freeName(Element around, String wished) {
-        Set<String> taken = new HashSet<>(model.names().membersOf(around.id()));
-        String free = wished;
-        for (int number = 2; taken.contains(free); number++) {
-            free = wished + number;
-        }
-        return free;
+        return model.names().free(around.id(), wished);
     }
 }
