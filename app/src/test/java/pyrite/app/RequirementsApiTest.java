@@ -150,7 +150,7 @@ class RequirementsApiTest extends InRequirements {
         assertThat(post("/undo", "{}").statusCode()).isEqualTo(200);
         Model model = merrow.head().model();
         assertThat(model.size()).isEqualTo(before);
-        assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(6);
+        assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(7);
     }
 
     @Test
@@ -395,7 +395,7 @@ class RequirementsApiTest extends InRequirements {
     void aLinkShowsTheNoteOfItsOwnAndNotTheTextOfWhatItLeadsTo() throws Exception {
         pyrite.app.links.ElementLinks links = merrow.bean("elementLinks", pyrite.app.links.ElementLinks.class);
         assertThat(links.of(merrow.head(), merrow.named("closesInTime")))
-                .hasSize(6)
+                .hasSize(7)
                 .allSatisfy(seen -> assertThat(seen.note()).isEmpty());
     }
 }
