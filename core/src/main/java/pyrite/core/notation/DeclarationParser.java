@@ -235,11 +235,13 @@ final class DeclarationParser {
             for (int i = 1; i < words.size(); i++) {
                 there &= cursor.sees(i + skipped, words.get(i));
             }
-            if (there) {
+            // A package is declared elsewhere, though its keyword has two words.
+            ElementKind kind = ElementKind.declaredBy(String.join(" ", words), false)
+                    .or(() -> ElementKind.declaredBy(String.join(" ", words), true))
+                    .orElse(null);
+            if (there && kind != null) {
                 take(words.size() + skipped);
-                return ElementKind.declaredBy(String.join(" ", words), false)
-                        .or(() -> ElementKind.declaredBy(String.join(" ", words), true))
-                        .orElseThrow();
+                return kind;
             }
         }
         return null;
