@@ -32,7 +32,8 @@ class FindingsTest extends InBrowser {
         see("#question [name=reason]").sendKeys("the radar stands outside of this model");
         click("#question .primary");
         told("waived");
-        click("a[href$='findings?waived=true']");
+        see("a[href$='findings?waived=true']");
+        open("findings?waived=true");
         until(textToBePresentInElementLocated(By.id("work"), "the radar stands outside of this model"));
         Element gate = mended.children(merrow.named("Barrier").id()).stream()
                 .filter(child -> "gate".equals(child.name()))
