@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.function.FunctionTree.Use;
 import pyrite.core.function.PartTree.Part;
@@ -139,16 +138,5 @@ public record ExchangeTable(Model model, FunctionTree functions, PartTree parts,
 
     public long count(State state) {
         return rows.stream().filter(row -> row.state() == state).count();
-    }
-
-    /** The functions that exchange something and that nobody performs. */
-    public List<Use> performedByNobody() {
-        return rows.stream()
-                .flatMap(row -> java.util.stream.Stream.of(
-                        row.sender() == null ? List.of(row.from()) : List.<Use>of(),
-                        row.receiver() == null ? List.of(row.to()) : List.<Use>of()))
-                .flatMap(List::stream)
-                .distinct()
-                .collect(Collectors.toList());
     }
 }

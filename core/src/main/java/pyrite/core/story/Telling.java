@@ -281,11 +281,7 @@ final class Telling {
             return null;
         }
         draft.nodes.add(joined);
-        return behindJoin(graph, joined, draft);
-    }
-
-    private @Nullable ElementId behindJoin(StepGraph graph, ElementId join, Draft draft) {
-        return next(graph, model.get(join), draft);
+        return next(graph, model.get(joined), draft);
     }
 
     /**
