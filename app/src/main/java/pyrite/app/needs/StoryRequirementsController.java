@@ -140,7 +140,7 @@ class StoryRequirementsController {
             return Answer.unprocessable(refused);
         }
         int linked = asked.wishes().size() - fresh.size();
-        return commit(head, person, asked.base(), StepRequirements.joined(edits), summary(fresh.size(), linked));
+        return commit(head, person, asked.base(), Edit.joined(edits), summary(fresh.size(), linked));
     }
 
     private List<StepRequirements.Wish> numbered(Workspace.Head head, String specification, List<Wish> fresh) {

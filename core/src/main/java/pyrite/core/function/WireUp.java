@@ -1,17 +1,14 @@
 package pyrite.core.function;
 
 import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import pyrite.core.function.ExchangeTable.Row;
 import pyrite.core.function.ExchangeTable.State;
 import pyrite.core.function.PartTree.Part;
 import pyrite.core.model.Edit;
-import pyrite.core.model.EditResult;
+import pyrite.core.model.EditSequence;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -27,12 +24,11 @@ import pyrite.core.structure.Wiring;
  */
 public final class WireUp {
     private final Element whole;
-    private Model model;
-    private final Map<ElementId, Element> put = new LinkedHashMap<>();
+    private final EditSequence edits;
     private final List<String> summaries = new ArrayList<>();
 
     private WireUp(Model model, Element whole) {
-        this.model = model;
+        this.edits = new EditSequence(model);
         this.whole = whole;
     }
 
@@ -57,8 +53,8 @@ public final class WireUp {
             }
             wiring.wire(row);
         }
-        return new Proposal(
-                new Edit(List.copyOf(wiring.put.values()), Set.of()), wiring.additions(before), wiring.summaries);
+        Edit edit = wiring.edits.edit();
+        return new Proposal(edit, wiring.additions(before, edit), wiring.summaries);
     }
 
     private static String reason(Row row) {
@@ -74,25 +70,26 @@ public final class WireUp {
         Part sender = Objects.requireNonNull(row.sender());
         Part receiver = Objects.requireNonNull(row.receiver());
         Element item = row.item();
+        Model model = edits.model();
         if (item == null) {
             throw new IllegalArgumentException("nothing says what goes from '"
                     + model.names().effectiveName(row.from().function()) + "' to '"
                     + model.names().effectiveName(row.to().function())
                     + "'; give its flow or its parameters a type");
         }
-        SendingPort.Made sending = SendingPort.of(model, sender.element(), item);
+        SendingPort.Made sending = SendingPort.of(edits.model(), sender.element(), item);
         apply(sending.edit(), sending.summary());
         List<ElementId> from = way(sender);
         from.add(sending.port());
-        Wiring.Result result = Wiring.connect(model, from, way(receiver));
+        Wiring.Result result = Wiring.connect(edits.model(), from, way(receiver));
         if (result instanceof Wiring.Result.Several(List<Wiring.Pair> pairs)) {
             result = Wiring.connect(
-                    model, pairs.getFirst().one(), pairs.getFirst().other());
+                    edits.model(), pairs.getFirst().one(), pairs.getFirst().other());
         }
         switch (result) {
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) -> {
                 apply(edit, summary);
-                apply(Flows.make(model, model.get(connector)), "");
+                apply(Flows.make(edits.model(), edits.model().get(connector)), "");
             }
             case Wiring.Result.Refused(String reason) -> throw new IllegalArgumentException(reason);
             case Wiring.Result.Several _ ->
@@ -111,20 +108,16 @@ public final class WireUp {
         if (edit.put().isEmpty()) {
             return;
         }
-        switch (model.apply(edit)) {
-            case EditResult.Applied(Model next, var _) -> model = next;
-            case EditResult.Refused(var problems) ->
-                throw new IllegalArgumentException(problems.getFirst().message());
-        }
-        edit.put().forEach(element -> put.put(element.id(), element));
+        edits.then(edit);
         if (!summary.isEmpty()) {
             summaries.add(summary);
         }
     }
 
-    private List<Addition> additions(Model before) {
-        Set<ElementId> made = new HashSet<>(put.keySet());
-        return put.values().stream()
+    private List<Addition> additions(Model before, Edit edit) {
+        Set<ElementId> made = edit.touched();
+        Model model = edits.model();
+        return edit.put().stream()
                 .filter(element ->
                         element.owner() != null && !made.contains(element.owner()) && !before.has(element.id()))
                 .map(element -> new Addition(

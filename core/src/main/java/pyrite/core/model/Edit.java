@@ -2,7 +2,9 @@ package pyrite.core.model;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** A requested change: elements to add or replace, and elements to remove with all they own. */
@@ -32,6 +34,17 @@ public record Edit(List<Element> put, Set<ElementId> remove) {
             }
         });
         return new Edit(put, remove);
+    }
+
+    /** Several edits that touch different elements as one; of two for the same element the later counts. */
+    public static Edit joined(List<Edit> edits) {
+        Map<ElementId, Element> put = new LinkedHashMap<>();
+        Set<ElementId> removed = new HashSet<>();
+        edits.forEach(edit -> {
+            edit.put().forEach(element -> put.put(element.id(), element));
+            removed.addAll(edit.remove());
+        });
+        return new Edit(List.copyOf(put.values()), removed);
     }
 
     /** The elements named by this edit; a removal also takes what the element owns. */

@@ -24,6 +24,7 @@ public final class Library {
             "Candidates",
             "Libraries",
             "Stories",
+            "Consolidation",
             "Dynamics",
             "Specifications",
             "Tracing",

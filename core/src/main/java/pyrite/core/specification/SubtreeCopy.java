@@ -8,19 +8,12 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import pyrite.core.expression.Expression;
-import pyrite.core.expression.Expression.Body;
-import pyrite.core.expression.Expression.FeatureReference;
-import pyrite.core.expression.Referent;
-import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
-import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Names;
-import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
-import pyrite.core.model.Reference;
+import pyrite.core.model.Redirection;
 
 /** Copies elements with all they own. References between copied elements lead to the copies. */
 public final class SubtreeCopy {
@@ -57,7 +50,8 @@ public final class SubtreeCopy {
                 }
             }
         }
-        return copied.stream().map(this::redirected).toList();
+        Redirection toCopies = new Redirection(copies);
+        return copied.stream().map(toCopies::of).toList();
     }
 
     private Element copy(Element original, @Nullable ElementId owner, Rank rank, @Nullable String name) {
@@ -88,69 +82,5 @@ public final class SubtreeCopy {
         String free = Names.free(taken, name);
         given.add(free);
         return free;
-    }
-
-    private Element redirected(Element copy) {
-        Element redirected = copy;
-        for (Map.Entry<Property<?>, Object> entry : copy.properties().entrySet()) {
-            redirected = set(redirected, entry.getKey(), value(entry.getValue()));
-        }
-        return redirected;
-    }
-
-    @SuppressWarnings("unchecked")
-    private static <T> Element set(Element element, Property<T> property, Object value) {
-        return element.with(property, (T) value);
-    }
-
-    private Object value(Object value) {
-        return switch (value) {
-            case Reference reference ->
-                new Reference(reference.chain().stream()
-                        .map(id -> copies.getOrDefault(id, id))
-                        .toList());
-            case List<?> list -> list.stream().map(this::value).toList();
-            case FeatureValue given ->
-                new FeatureValue(given.kind(), given.expression().rewrite(new ToCopies()));
-            case Expression expression -> expression.rewrite(new ToCopies());
-            default -> value;
-        };
-    }
-
-    private Referent copyOf(Referent referent) {
-        return referent instanceof ElementId id ? copies.getOrDefault(id, id) : referent;
-    }
-
-    private final class ToCopies implements Expression.Rewriter {
-        @Override
-        public Expression feature(FeatureReference reference) {
-            return new FeatureReference(
-                    reference.chain().stream().map(SubtreeCopy.this::copyOf).toList(), reference.span());
-        }
-
-        @Override
-        public Expression unit(FeatureReference reference) {
-            return reference;
-        }
-
-        @Override
-        public Referent function(Referent function, Span span) {
-            return copyOf(function);
-        }
-
-        @Override
-        public Referent type(Referent type, Span span) {
-            return copyOf(type);
-        }
-
-        @Override
-        public List<Referent> steps(Expression source, List<Referent> chain, Span span) {
-            return chain.stream().map(SubtreeCopy.this::copyOf).toList();
-        }
-
-        @Override
-        public Expression.Rewriter inside(Body body) {
-            return this;
-        }
     }
 }

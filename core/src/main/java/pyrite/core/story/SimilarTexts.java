@@ -16,7 +16,7 @@ import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 
 /**
- * Finds the requirements or functions that say much the same as a text: the cosine between the words of both, a word
+ * Finds the requirements, functions or other elements that say much the same as a text: the cosine between the words of both, a word
  * counting more the fewer texts have it (Salton, Wong, Yang 1975; the weights of Spärck Jones 1972).
  */
 public final class SimilarTexts {
@@ -44,6 +44,13 @@ public final class SimilarTexts {
                 texts.add(element, RequirementText.of(model, element));
             }
         });
+        return texts;
+    }
+
+    /** Among anything, by what is said of it. */
+    public static SimilarTexts of(Map<Element, String> said) {
+        SimilarTexts texts = new SimilarTexts();
+        said.forEach(texts::add);
         return texts;
     }
 

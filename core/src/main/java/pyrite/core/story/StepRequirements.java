@@ -92,7 +92,7 @@ public final class StepRequirements {
                 requests.add(after.request(requirements.get(i), step));
             }
         }
-        return joined(List.of(new Edit(put, Set.of()), after.linked(requests)));
+        return Edit.joined(List.of(new Edit(put, Set.of()), after.linked(requests)));
     }
 
     /**
@@ -126,16 +126,5 @@ public final class StepRequirements {
                 .remove(links(step).stream()
                         .filter(link -> link.other(step.id()).equals(requirement))
                         .toList());
-    }
-
-    /** Several edits that touch different elements as one; of two for the same element the later counts. */
-    public static Edit joined(List<Edit> edits) {
-        Map<ElementId, Element> put = new LinkedHashMap<>();
-        Set<ElementId> removed = new HashSet<>();
-        edits.forEach(edit -> {
-            edit.put().forEach(element -> put.put(element.id(), element));
-            removed.addAll(edit.remove());
-        });
-        return new Edit(List.copyOf(put.values()), removed);
     }
 }

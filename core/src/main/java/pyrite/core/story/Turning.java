@@ -96,16 +96,22 @@ public final class Turning {
                         .flatMap(payload -> UseCases.type(model, payload).stream())
                         .findFirst();
             case SEND ->
-                step.get(Property.CONTENT)
-                        .filter(Expression.Construction.class::isInstance)
-                        .map(content -> ((Expression.Construction) content).type())
-                        .filter(ElementId.class::isInstance)
-                        .flatMap(id -> model.find((ElementId) id));
+                step.get(Property.CONTENT).flatMap(content -> sent(model, content));
             default ->
                 model.inheritance().generals(step).stream()
                         .filter(general ->
                                 general.kind() == ElementKind.ACTION_DEFINITION && !model.isLibrary(general.id()))
                         .findFirst();
+        };
+    }
+
+    /** What is sent: something new, or what a function gives. */
+    private static Optional<Element> sent(Model model, Expression content) {
+        return switch (content) {
+            case Expression.Construction(ElementId type, var _, var _) -> model.find(type);
+            case Expression.FeatureReference reference when reference.last() instanceof ElementId feature ->
+                model.find(feature).flatMap(given -> UseCases.type(model, given));
+            default -> Optional.empty();
         };
     }
 

@@ -23,7 +23,7 @@ import pyrite.core.specification.Specification;
  */
 final class RuleCheck {
     private static final Set<String> ANY = Set.of("need", "requirement", "design", "step", "element");
-    private static final Set<String> WATCHED = Set.of("name", "text", "constraint", "type", "value");
+    private static final Set<String> WATCHED = Set.of("name", "text", "constraint", "type", "value", "parameters");
 
     private final Model model;
 

@@ -19,7 +19,7 @@ import pyrite.core.specification.Attributes;
 
 /**
  * The properties of a link end that link rules can watch: its {@code name}, {@code text}, {@code constraint} (with the
- * values it compares with), {@code type}, {@code value} of its own features, or an attribute by name.
+ * values it compares with), {@code type}, {@code value} of its own features, {@code parameters}, or an attribute by name.
  */
 final class WatchedProperties {
     private final Model model;
@@ -58,12 +58,8 @@ final class WatchedProperties {
         return switch (property) {
             case "name" -> Objects.requireNonNullElse(model.names().effectiveName(end), "");
             case "text" -> model.inheritance().documentation(end);
-            case "type" ->
-                end.references(Property.TYPES).stream()
-                        .map(type -> readable
-                                ? Objects.toString(model.names().effectiveName(model.get(type.target())), "")
-                                : type.target().toString())
-                        .collect(Collectors.joining(", "));
+            case "type" -> types(end, readable);
+            case "parameters" -> lines(parameters(end, readable));
             case "constraint" ->
                 pyrite.core.specification.Specification.isRequirement(end)
                         ? lines(Stream.concat(constraints(end, readable), values(end, readable)))
@@ -73,6 +69,24 @@ final class WatchedProperties {
             default ->
                 pyrite.core.specification.Specification.isRequirement(end) ? attributes.value(end, property) : "";
         };
+    }
+
+    private String types(Element feature, boolean readable) {
+        return feature.references(Property.TYPES).stream()
+                .map(type -> readable
+                        ? Objects.toString(model.names().effectiveName(model.get(type.target())), "")
+                        : type.target().toString())
+                .collect(Collectors.joining(", "));
+    }
+
+    private Stream<String> parameters(Element end, boolean readable) {
+        return model.children(end.id()).stream()
+                .flatMap(child -> child.get(Property.DIRECTION).stream()
+                        .map(direction -> direction + " " + (readable ? model.names().effectiveName(child) : child.id())
+                                + " : " + types(child, readable)
+                                + child.get(Property.MULTIPLICITY)
+                                        .map(multiplicity -> " [" + multiplicity + "]")
+                                        .orElse("")));
     }
 
     private static String lines(Stream<String> lines) {
