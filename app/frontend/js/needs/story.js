@@ -5,10 +5,11 @@ import { onRefresh, refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { at, branch, postEdit } from '../frame/server.js';
 import { openMenu } from '../canvas/menu.js';
-import { ask, common } from '../grid/dialog.js';
 import { startReadThrough } from './read-through.js';
 import { askRequirements, dropRequirement } from './step-requirements.js';
 import { askTurning } from './turning.js';
+import { askFlows } from './story-flows.js';
+import { stepMenu } from './story-menu.js';
 import { order } from './story-rows.js';
 import { StoryDrafts } from './story-drafts.js';
 import { Ways } from './story-ways.js';
@@ -103,7 +104,7 @@ class StoryList extends StoryDrafts {
   }
 
   tell() {
-    const { uncovered, toTurn, gaps } = this.data;
+    const { uncovered, gaps } = this.data;
     const steps = this.steps.length;
     const parts = [`${steps} ${steps === 1 ? 'step' : 'steps'}`];
     const button = element('button', { type: 'button', className: 'link-act', data: { act: 'requirements' } });
@@ -112,7 +113,7 @@ class StoryList extends StoryDrafts {
     this.state.replaceChildren(
       element('span', { className: 'quiet', textContent: parts.join('') }),
       button,
-      ...(steps && this.editable ? this.turns(steps, toTurn) : []),
+      ...(steps && this.editable ? this.turns(steps) : []),
       ...gaps.map((gap) =>
         element('span', { className: 'gap-words', textContent: gap.sentence, data: { select: gap.element } }),
       ),
@@ -121,7 +122,8 @@ class StoryList extends StoryDrafts {
   }
 
   /** What is left to turn, and what comes of it. */
-  turns(steps, toTurn) {
+  turns(steps) {
+    const { toTurn, flows } = this.data;
     const act = (textContent, title, run) => {
       const button = element('button', { type: 'button', className: 'link-act', textContent, title });
       button.addEventListener('click', run);
@@ -130,6 +132,15 @@ class StoryList extends StoryDrafts {
     return [
       ...(toTurn
         ? [act(`${toTurn} to turn`, 'Turn steps into events, functions and messages', () => askTurning(this, []))]
+        : []),
+      ...(flows
+        ? [
+            act(
+              `${flows} ${flows === 1 ? 'flow' : 'flows'} to make`,
+              'Let functions take what is received and give what is sent',
+              () => askFlows(this),
+            ),
+          ]
         : []),
       ...(toTurn < steps
         ? [
@@ -222,53 +233,12 @@ class StoryList extends StoryDrafts {
       const { left, bottom } = more.getBoundingClientRect();
       openMenu(
         this.host,
-        this.menu(this.rows.get(more.closest('.story-line').dataset.key)),
+        stepMenu(this, this.rows.get(more.closest('.story-line').dataset.key)),
         left - 220,
         bottom + 2,
         more,
       );
     }
-  }
-
-  menu({ step }) {
-    const way = this.wayOf(step.id);
-    const place = way.steps.findIndex(({ id }) => id === step.id);
-    const start = (more) => {
-      this.begin({ step: step.id }, more);
-      this.show();
-    };
-    const items = [
-      { label: 'Requirements…', run: () => askRequirements(this, [step.id]) },
-      ...step.requirements.map(({ id, label }) => ({
-        label: `No longer linked to ${label}`,
-        run: () => this.act('link', { step: step.id, requirement: id, linked: false }),
-      })),
-    ];
-    if (step.own && step.kind === 'action' && !step.became) {
-      items.push({ label: 'Turn into…', run: () => askTurning(this, [step.id]) });
-    }
-    if (step.own) {
-      items.unshift(
-        { label: 'Add a step behind it', key: 'Enter', run: () => start() },
-        { label: 'Add an alternative', key: 'Tab', run: () => this.indent(this.begin({ step: step.id })) },
-        { label: 'Add a step at the same time', run: () => start({ mode: 'meanwhile' }) },
-        { label: 'An event cuts it short…', run: () => this.askCut(way, step) },
-        null,
-      );
-      items.push(
-        null,
-        { label: 'Move up', key: 'Alt ↑', run: () => this.move(step.id, -1) },
-        { label: 'Move down', key: 'Alt ↓', run: () => this.move(step.id, 1) },
-        ...(place > 0
-          ? [{ label: 'Make it an alternative of the step above', key: 'Tab', run: () => this.branch(step.id) }]
-          : []),
-        ...(way.leaves
-          ? [{ label: `Take it back behind the step above`, key: 'Shift Tab', run: () => this.unbranch(step.id) }]
-          : []),
-        { label: 'Remove', run: () => this.act('remove', { step: step.id }) },
-      );
-    }
-    return items;
   }
 
   async branch(step) {
@@ -295,30 +265,6 @@ class StoryList extends StoryDrafts {
     this.goal = `step ${step}`;
     const behind = by > 0 ? steps[place].id : (steps[place - 1]?.id ?? null);
     this.act('move', { step, behind });
-  }
-
-  async askCut(way, step) {
-    const from = way.steps.findIndex(({ id }) => id === step.id);
-    const last = element(
-      'select',
-      {},
-      ...way.steps
-        .slice(from)
-        .map(({ id, label, text }) => element('option', { value: id, textContent: `${label}: ${text.slice(0, 60)}` })),
-    );
-    const event = element('input', { required: true, maxLength: 4000, autocomplete: 'off' });
-    const answer = await ask(
-      common(),
-      `What cuts short from step ${step.label}`,
-      [
-        { name: 'last', label: 'Up to step', input: last },
-        { name: 'event', label: 'Whenever this happens', input: event },
-      ],
-      'Add the event',
-    );
-    if (answer) {
-      this.act('cut-short', { first: step.id, ...answer });
-    }
   }
 
   // ——— Keys ———

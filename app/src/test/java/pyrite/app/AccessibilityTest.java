@@ -58,6 +58,7 @@ class AccessibilityTest {
                 "/p/merrow/main/needs",
                 "/p/merrow/main/use-cases",
                 "/p/merrow/main/use-cases/drawing",
+                "/p/merrow/main/consolidation",
                 "/p/merrow/main/element/{CloseForSurge}/story",
                 "/p/merrow/main/requirements",
                 "/p/merrow/main/requirements?show=failing",

@@ -80,6 +80,8 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/story")
                     || pattern.endsWith("/story.json")
                     || pattern.endsWith("/turning.json")
+                    || pattern.endsWith("/flows.json")
+                    || pattern.endsWith("/one.json")
                     || pattern.endsWith("/libraries/move")
                     || pattern.endsWith("/pairs")
                     || pattern.endsWith("/element/{id}/candidates");

@@ -17,6 +17,7 @@ import pyrite.core.story.StepRequirements;
 import pyrite.core.story.Story;
 import pyrite.core.story.Story.Ending;
 import pyrite.core.story.StoryChecks;
+import pyrite.core.story.StoryFlows;
 import pyrite.core.story.Turning;
 
 /**
@@ -24,9 +25,10 @@ import pyrite.core.story.Turning;
  *
  * @param uncovered the number of steps without a requirement
  * @param toTurn the number of plain steps that are not turned yet
+ * @param flows the number of flows between turned steps that are not made yet
  * @param gaps what is missing in the story
  */
-record StoryData(int revision, List<Told> ways, int uncovered, int toTurn, List<Gap> gaps) {
+record StoryData(int revision, List<Told> ways, int uncovered, int toTurn, int flows, List<Gap> gaps) {
     /**
      * @param leaves the id of the step in whose place, or behind which, the way is taken
      * @param isBehind whether that step has been taken before
@@ -93,6 +95,7 @@ record StoryData(int revision, List<Told> ways, int uncovered, int toTurn, List<
                         .filter(line -> line.step().kind() == ElementKind.ACTION
                                 && Turning.became(model, line.step()).isEmpty())
                         .count(),
+                new StoryFlows(model, useCase).proposals().size(),
                 StoryChecks.of(model, useCase).stream()
                         .map(gap -> new Gap(gap.element().id().toString(), gap.sentence()))
                         .toList());

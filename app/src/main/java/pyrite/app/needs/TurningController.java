@@ -30,6 +30,7 @@ import pyrite.core.model.Model;
 import pyrite.core.story.Actors;
 import pyrite.core.story.StateSketch;
 import pyrite.core.story.Story;
+import pyrite.core.story.StoryFlows;
 import pyrite.core.story.Turning;
 
 /** Turns the steps of a story into events, functions and messages, and makes a first state machine of them. */
@@ -162,6 +163,53 @@ class TurningController {
                                         + choices.getFirst().name()
                                 : count + " steps of " + useCase.name() + " turned"),
                 "nothing changed");
+    }
+
+    /** @param words what the function takes or gives */
+    record Flow(String event, String function, String words, String step) {}
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/story/flows.json")
+    List<Flow> flows(Workspace.Head head, @PathVariable String id) {
+        Model model = head.model();
+        return new StoryFlows(model, useCase(head, id))
+                .proposals().stream()
+                        .limit(MOST_AT_ONCE)
+                        .map(flow -> new Flow(
+                                flow.event().id().toString(),
+                                flow.function().id().toString(),
+                                flow.definition().name()
+                                        + (flow.isIn() ? " takes " : " gives ")
+                                        + flow.item().name(),
+                                model.inheritance().documentation(flow.event())))
+                        .toList();
+    }
+
+    record Chosen(@NotNull String event, @NotNull String function) {}
+
+    record Flows(
+            @NotEmpty @Size(max = MOST_AT_ONCE) List<@Valid Chosen> flows,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/story/flows")
+    ResponseEntity<Answer> make(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Flows asked) {
+        Element useCase = useCase(head, id);
+        StoryFlows flows = new StoryFlows(head.model(), useCase);
+        List<StoryFlows.Proposal> chosen = flows.proposals().stream()
+                .filter(flow -> asked.flows()
+                        .contains(new Chosen(
+                                flow.event().id().toString(),
+                                flow.function().id().toString())))
+                .toList();
+        return Answer.of(
+                head,
+                workspace.commit(
+                        head.branch(),
+                        asked.base(),
+                        flows.make(chosen),
+                        person,
+                        chosen.size() + (chosen.size() == 1 ? " flow" : " flows") + " of " + useCase.name() + " made"),
+                "these flows are there already");
     }
 
     record At(@PositiveOrZero int base) {}

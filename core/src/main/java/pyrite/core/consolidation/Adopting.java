@@ -29,7 +29,8 @@ final class Adopting {
                 .filter(link -> !link.source().equals(definition.id()))
                 .ifPresent(old::add));
         Linking.Proposal made = linking.make(places.stream()
-                .map(place -> new Linking.Request(kind, definition, model.get(place.member().id())))
+                .map(place -> new Linking.Request(
+                        kind, definition, model.get(place.member().id())))
                 .toList());
         if (!made.refused().isEmpty()) {
             throw new IllegalArgumentException(made.refused().getFirst());

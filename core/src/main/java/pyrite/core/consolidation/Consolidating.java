@@ -8,6 +8,7 @@ import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.consolidation.Feature.Kind;
+import pyrite.core.consolidation.Feature.Parameter;
 import pyrite.core.consolidation.Feature.Place;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditSequence;
@@ -66,18 +67,34 @@ public final class Consolidating {
                 features.stream().flatMap(feature -> feature.places().stream()).toList();
         switch (kind) {
             case VALUE -> link(value(features, name.strip()), places);
-            case FLOW -> throw new IllegalArgumentException(
-                    "flows are one if they join the same and carry the same; make their functions and items one");
+            case FLOW ->
+                throw new IllegalArgumentException(
+                        "flows are one if they join the same and carry the same; make their functions and items one");
             case FUNCTION, ITEM -> {
                 Element lead = features.getFirst().element();
                 List<Element> others =
                         features.stream().skip(1).map(Feature::element).toList();
                 requireFree(lead, others, name.strip());
-                edits.then(Unifying.of(edits.model(), lead, others, name.strip(), parameters));
+                edits.then(Unifying.of(edits.model(), lead, others, name.strip(), all(features, parameters)));
                 link(atHome(features.getFirst()), places);
             }
         }
         return edits.edit();
+    }
+
+    /** What is asked for, and what of the features it leaves out. */
+    private static List<United> all(List<Feature> features, List<United> asked) {
+        if (asked.stream().anyMatch(united -> united.name().isBlank())) {
+            throw new IllegalArgumentException("give each parameter a name");
+        }
+        List<Parameter> taken =
+                asked.stream().flatMap(united -> united.sources().stream()).toList();
+        List<United> all = new ArrayList<>(asked);
+        features.stream()
+                .flatMap(feature -> feature.parameters().stream())
+                .filter(parameter -> !taken.contains(parameter))
+                .forEach(parameter -> all.add(new United(parameter.name(), List.of(parameter), true)));
+        return all;
     }
 
     /** Keeps features that look alike apart, and gives those a name that get one. */
@@ -85,8 +102,7 @@ public final class Consolidating {
         for (Map.Entry<Element, String> each : names.entrySet()) {
             String name = each.getValue().strip();
             if (name.isEmpty()) {
-                throw new IllegalArgumentException(
-                        "'" + each.getKey().name() + "' needs a name");
+                throw new IllegalArgumentException("'" + each.getKey().name() + "' needs a name");
             }
             requireFree(each.getKey(), List.of(), name);
             edits.then(Edit.put(edits.model().get(each.getKey().id()).withName(name)));
@@ -110,8 +126,9 @@ public final class Consolidating {
                 .flatMap(edits.model()::find)
                 .filter(known -> !known.equals(element) && !others.contains(known))
                 .ifPresent(known -> {
-                    throw new IllegalArgumentException("there is already "
-                            + known.kind().titleWithArticle() + " '" + name + "' where '" + element.name() + "' stands");
+                    throw new IllegalArgumentException(
+                            "there is already " + known.kind().titleWithArticle() + " '" + name + "' where '"
+                                    + element.name() + "' stands");
                 });
     }
 
@@ -129,11 +146,10 @@ public final class Consolidating {
         }
         String name = String.valueOf(definition.name());
         if (edits.model().names().member(home.id(), name).isPresent()) {
-            throw new IllegalArgumentException(
-                    "'" + home.name() + "' has something named '" + name + "' already; make the two one, or rename one");
+            throw new IllegalArgumentException("'" + home.name() + "' has something named '" + name
+                    + "' already; make the two one, or rename one");
         }
-        edits.then(Edit.put(
-                definition.withOwner(home.id(), edits.model().rankAtEnd(home.id()))));
+        edits.then(Edit.put(definition.withOwner(home.id(), edits.model().rankAtEnd(home.id()))));
         return edits.model().get(definition.id());
     }
 
@@ -147,16 +163,16 @@ public final class Consolidating {
         if (whole == null || whole.kind() != ElementKind.ACTION_DEFINITION) {
             throw new IllegalArgumentException("choose the function of the system that the flows belong to");
         }
-        SystemFlows.Made made =
-                new SystemFlows(edits.model(), edits.model().get(whole.id())).make(feature.element());
+        SystemFlows.Made made = new SystemFlows(edits.model(), edits.model().get(whole.id())).make(feature.element());
         edits.then(made.edit());
         return edits.model().get(made.flow().id());
     }
 
     private void link(Element definition, List<Place> places) {
         Set<Place> now = new LinkedHashSet<>();
-        new ArrayList<>(places).forEach(place -> now.add(new Place(
-                place.useCase(), edits.model().get(place.member().id()))));
+        new ArrayList<>(places)
+                .forEach(place -> now.add(new Place(
+                        place.useCase(), edits.model().get(place.member().id()))));
         edits.then(Adopting.link(edits.model(), definition, List.copyOf(now)));
     }
 }

@@ -15,6 +15,7 @@ import pyrite.core.consolidation.Feature.Kind;
 import pyrite.core.consolidation.Feature.Place;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.story.SimilarTexts;
 import pyrite.core.trace.Link;
@@ -30,18 +31,19 @@ public final class Consolidation {
     private static final double CLEARLY_ALIKE = 0.5;
 
     private static final int MOST_ALIKE = 12;
+    private static final int MOST_EXISTING = 3;
 
     private final Model model;
     private final Links links;
     private final List<Group> groups = new ArrayList<>();
 
-    /** How features are to each other. */
+    /** How features are to each other; what takes most to decide comes first. */
     public enum Case {
-        ONCE("found once"),
-        SAME("the same in several"),
-        NAMES("differing names"),
         PARAMETERS("differing parameters"),
-        HOMONYM("one name, different things");
+        NAMES("differing names"),
+        HOMONYM("one name, different things"),
+        SAME("the same in several"),
+        ONCE("found once");
 
         private final String title;
 
@@ -96,6 +98,7 @@ public final class Consolidation {
         for (Kind kind : Kind.values()) {
             group(byKind.getOrDefault(kind, List.of()));
         }
+        groups.sort(Comparator.comparing(Group::kind).thenComparing(Group::relation));
     }
 
     public static Consolidation of(Model model) {
@@ -118,6 +121,52 @@ public final class Consolidation {
                 .findFirst();
     }
 
+    /**
+     * Definitions of the system that no use case found and that say much the same as features do: one of them may be
+     * the one that they become.
+     */
+    public List<Feature> existing(List<Feature> features) {
+        Kind kind = features.getFirst().kind();
+        if (kind != Kind.FUNCTION && kind != Kind.ITEM) {
+            return List.of();
+        }
+        Map<Element, String> said = new LinkedHashMap<>();
+        model.ownElements(kind == Kind.FUNCTION ? ElementKind.ACTION_DEFINITION : ElementKind.ITEM_DEFINITION)
+                .filter(definition ->
+                        definition.name() != null && feature(definition.id()).isEmpty())
+                .map(definition -> FoundFeatures.standing(model, kind, definition))
+                .forEach(standing -> said.put(standing.element(), standing.text()));
+        SimilarTexts texts = SimilarTexts.of(said);
+        return features.stream()
+                .flatMap(feature -> texts.to(feature.text(), MOST_EXISTING).stream())
+                .map(SimilarTexts.Match::element)
+                .distinct()
+                .map(definition -> FoundFeatures.standing(model, kind, definition))
+                .toList();
+    }
+
+    /** A feature, or a definition that may become the one for features of a kind. */
+    public Optional<Feature> featureOrStanding(ElementId id, Kind kind) {
+        return feature(id)
+                .or(() -> model.find(id)
+                        .filter(element -> element.kind()
+                                == (kind == Kind.FUNCTION
+                                        ? ElementKind.ACTION_DEFINITION
+                                        : ElementKind.ITEM_DEFINITION))
+                        .map(element -> FoundFeatures.standing(model, kind, element)));
+    }
+
+    /** The names that what stands for a feature had before, or that were those of what became it. */
+    public List<String> remembered(Feature feature) {
+        return model.referrers(feature.element().id()).stream()
+                .map(model::get)
+                .filter(user -> user.kind() == ElementKind.ALIAS && user.name() != null)
+                .map(Element::name)
+                .distinct()
+                .sorted()
+                .toList();
+    }
+
     /** The link that says what a place became. */
     public Optional<Link> origin(Place place) {
         return links.of(place.member()).stream()
@@ -128,7 +177,8 @@ public final class Consolidation {
 
     private void group(List<Feature> features) {
         List<Feature> ordered = features.stream()
-                .sorted(Comparator.comparing((Feature feature) -> -feature.useCases().size())
+                .sorted(Comparator.comparing(
+                                (Feature feature) -> -feature.useCases().size())
                         .thenComparing(this::name))
                 .toList();
         Likeness likeness = new Likeness(ordered);

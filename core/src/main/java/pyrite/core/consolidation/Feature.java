@@ -61,7 +61,8 @@ public record Feature(Kind kind, Element element, List<Place> places, List<Param
 
         /** {@code in level : LevelReading}. */
         public String inWords(Model model) {
-            return (direction.isEmpty() ? "" : direction + " ") + name
+            return (direction.isEmpty() ? "" : direction + " ")
+                    + name
                     + (type == null ? "" : " : " + model.names().effectiveName(type));
         }
     }

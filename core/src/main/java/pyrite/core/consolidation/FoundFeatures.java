@@ -39,7 +39,8 @@ final class FoundFeatures {
 
     static List<Feature> in(Model model) {
         FoundFeatures found = new FoundFeatures(model);
-        UseCases.all(model).forEach(useCase -> model.subtree(useCase.id()).forEach(member -> found.add(useCase, member)));
+        UseCases.all(model)
+                .forEach(useCase -> model.subtree(useCase.id()).forEach(member -> found.add(useCase, member)));
         return found.places.entrySet().stream()
                 .map(each -> found.feature((Kind) each.getKey().getFirst(), each.getKey(), each.getValue()))
                 .toList();
@@ -55,8 +56,7 @@ final class FoundFeatures {
             Turning.became(model, member)
                     .flatMap(_ -> Turning.definition(model, member))
                     .ifPresent(definition -> {
-                        Kind kind =
-                                definition.kind() == ElementKind.ACTION_DEFINITION ? Kind.FUNCTION : Kind.ITEM;
+                        Kind kind = definition.kind() == ElementKind.ACTION_DEFINITION ? Kind.FUNCTION : Kind.ITEM;
                         add(List.of(kind, definition.id()), definition, useCase, member);
                     });
         }
@@ -100,9 +100,7 @@ final class FoundFeatures {
         return flow.get(end).stream()
                 .flatMap(reference -> reference.chain().stream())
                 .flatMap(id -> model.find(id).stream())
-                .flatMap(step -> Turning.became(model, step)
-                        .flatMap(_ -> Turning.definition(model, step))
-                        .stream())
+                .flatMap(step -> Turning.became(model, step).flatMap(_ -> Turning.definition(model, step)).stream())
                 .reduce((_, later) -> later)
                 .orElse(null);
     }
@@ -127,6 +125,17 @@ final class FoundFeatures {
                 parameters(model, kind, element),
                 Actors.spaced(name(model, kind, element)) + " "
                         + (kind == Kind.VALUE ? "" : model.inheritance().documentation(element)) + " " + said);
+    }
+
+    /** A definition that no use case found, as a feature without places. */
+    static Feature standing(Model model, Kind kind, Element definition) {
+        return new Feature(
+                kind,
+                definition,
+                List.of(),
+                parameters(model, kind, definition),
+                Actors.spaced(String.valueOf(definition.name())) + " "
+                        + model.inheritance().documentation(definition));
     }
 
     /** Of a flow, what it joins. */

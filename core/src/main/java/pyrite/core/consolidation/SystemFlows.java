@@ -47,8 +47,8 @@ final class SystemFlows {
         edits.model().children(example.id()).stream()
                 .filter(child -> child.kind() == ElementKind.PAYLOAD)
                 .findFirst()
-                .ifPresent(payload -> edits.then(Edit.put(
-                        Element.of(ElementKind.PAYLOAD, flow.id(), Rank.between(null, null), null)
+                .ifPresent(payload ->
+                        edits.then(Edit.put(Element.of(ElementKind.PAYLOAD, flow.id(), Rank.between(null, null), null)
                                 .with(Property.TYPES, payload.references(Property.TYPES)))));
         return new Made(edits.edit(), flow);
     }
@@ -63,8 +63,8 @@ final class SystemFlows {
 
     /** Where a flow of the system begins or ends for one of a use case. */
     private Reference end(Element example, Property<Reference> end) {
-        Reference there = example.get(end)
-                .orElseThrow(() -> new IllegalArgumentException("the flow does not say what it joins"));
+        Reference there =
+                example.get(end).orElseThrow(() -> new IllegalArgumentException("the flow does not say what it joins"));
         Model model = edits.model();
         Element step = there.chain().stream()
                 .flatMap(id -> model.find(id).stream())

@@ -5,9 +5,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Span;
-import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -60,9 +60,11 @@ final class SystemValues {
                         .with(Property.TEXT, text));
             }
         } else if (attribute.kind() != ElementKind.ATTRIBUTE
-                || !Objects.equals(typeOf(attribute), types.isEmpty() ? null : types.getFirst().target())) {
-            throw new IllegalArgumentException("'" + system.name() + "' has something else named '" + name
-                    + "'; choose another name");
+                || !Objects.equals(
+                        typeOf(attribute),
+                        types.isEmpty() ? null : types.getFirst().target())) {
+            throw new IllegalArgumentException(
+                    "'" + system.name() + "' has something else named '" + name + "'; choose another name");
         }
         put.addFirst(attribute.withName(name));
         for (Feature.Place place : places) {
@@ -75,9 +77,10 @@ final class SystemValues {
         Set<Element> systems = new HashSet<>();
         places.forEach(place -> systems.add(type(subject(place.useCase()))));
         if (systems.size() != 1) {
-            throw new IllegalArgumentException("the use cases have different subjects, so that their values are those of"
-                    + " different systems: "
-                    + systems.stream().map(Element::name).sorted().toList());
+            throw new IllegalArgumentException(
+                    "the use cases have different subjects, so that their values are those of"
+                            + " different systems: "
+                            + systems.stream().map(Element::name).sorted().toList());
         }
         return systems.iterator().next();
     }

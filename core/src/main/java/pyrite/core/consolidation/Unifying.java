@@ -97,13 +97,15 @@ final class Unifying {
     }
 
     private static Element optional(Element parameter, boolean isOptional) {
-        boolean wasOptional = parameter.get(Property.MULTIPLICITY)
+        boolean wasOptional = parameter
+                .get(Property.MULTIPLICITY)
                 .filter(multiplicity -> multiplicity.lower() == 0)
                 .isPresent();
         if (isOptional == wasOptional) {
             return parameter;
         }
-        int upper = parameter.get(Property.MULTIPLICITY).map(Multiplicity::upper).orElse(1);
+        int upper =
+                parameter.get(Property.MULTIPLICITY).map(Multiplicity::upper).orElse(1);
         return parameter.with(
                 Property.MULTIPLICITY,
                 isOptional ? new Multiplicity(0, upper) : upper == 1 ? null : new Multiplicity(1, upper));
@@ -162,7 +164,8 @@ final class Unifying {
         Element documentation = model.children(lead.id()).stream()
                 .filter(child -> child.kind() == ElementKind.DOCUMENTATION)
                 .findFirst()
-                .orElseGet(() -> Element.of(ElementKind.DOCUMENTATION, lead.id(), Rank.between(lastIn(lead), null), null));
+                .orElseGet(
+                        () -> Element.of(ElementKind.DOCUMENTATION, lead.id(), Rank.between(lastIn(lead), null), null));
         put(documentation.with(Property.TEXT, String.join("\n\n", texts)));
     }
 
@@ -201,8 +204,9 @@ final class Unifying {
 
     private boolean isRemoved(Element element) {
         return removed.contains(element.id())
-                || model.has(element.id()) && !put.containsKey(element.id()) && model.owners(element).stream()
-                        .anyMatch(owner -> removed.contains(owner.id()));
+                || model.has(element.id())
+                        && !put.containsKey(element.id())
+                        && model.owners(element).stream().anyMatch(owner -> removed.contains(owner.id()));
     }
 
     private void put(Element element) {

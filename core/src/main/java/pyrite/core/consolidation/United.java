@@ -34,7 +34,8 @@ public record United(String name, List<Parameter> sources, boolean isOptional) {
                         sources.getFirst().name(),
                         sources,
                         sources.size() < features.size() || sources.stream().anyMatch(Parameter::isOptional)))
-                .sorted(Comparator.comparing(each -> each.sources().getFirst().direction().equals("out")))
+                .sorted(Comparator.comparing(
+                        each -> each.sources().getFirst().direction().equals("out")))
                 .toList();
     }
 
@@ -42,8 +43,8 @@ public record United(String name, List<Parameter> sources, boolean isOptional) {
         for (Parameter parameter : List.copyOf(left)) {
             free.stream()
                     .filter(sources -> sources.getFirst().fits(parameter)
-                            && (!byName || Unifying.key(sources.getFirst().name())
-                                    .equals(Unifying.key(parameter.name()))))
+                            && (!byName
+                                    || Unifying.key(sources.getFirst().name()).equals(Unifying.key(parameter.name()))))
                     .findFirst()
                     .ifPresent(sources -> {
                         sources.add(parameter);

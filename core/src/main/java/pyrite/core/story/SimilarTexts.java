@@ -16,8 +16,8 @@ import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.Specification;
 
 /**
- * Finds the requirements, functions or other elements that say much the same as a text: the cosine between the words of both, a word
- * counting more the fewer texts have it (Salton, Wong, Yang 1975; the weights of Spärck Jones 1972).
+ * Finds the requirements, functions or other elements that say much the same as a text: the cosine between the words of
+ * both, a word counting more the fewer texts have it (Salton, Wong, Yang 1975; the weights of Spärck Jones 1972).
  */
 public final class SimilarTexts {
     private static final Pattern SEPARATOR = Pattern.compile("[^\\p{L}\\p{N}]+");

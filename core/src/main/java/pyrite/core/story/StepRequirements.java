@@ -1,10 +1,7 @@
 package pyrite.core.story;
 
 import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import pyrite.core.model.Edit;

@@ -133,7 +133,10 @@ public final class StoryFlows {
             Element parameter = proposal.parameter() != null
                     ? proposal.parameter()
                     : parameters.computeIfAbsent(
-                            List.of(proposal.definition().id(), proposal.direction(), proposal.item().id()),
+                            List.of(
+                                    proposal.definition().id(),
+                                    proposal.direction(),
+                                    proposal.item().id()),
                             _ -> made(proposal, put));
             if (proposal.isIn()) {
                 Element payload = named(proposal.event(), proposal.item(), put);
@@ -143,7 +146,9 @@ public final class StoryFlows {
                         .with(Property.TARGET, new Reference(way(proposal.function(), parameter)));
                 put.put(flow.id(), flow);
                 Element what = Element.of(ElementKind.PAYLOAD, flow.id(), Rank.between(null, null), null)
-                        .with(Property.TYPES, List.of(Reference.to(proposal.item().id())));
+                        .with(
+                                Property.TYPES,
+                                List.of(Reference.to(proposal.item().id())));
                 put.put(what.id(), what);
                 last = Rank.between(last, null);
             } else {

@@ -95,8 +95,7 @@ public final class Turning {
                         .filter(child -> child.kind() == ElementKind.PAYLOAD)
                         .flatMap(payload -> UseCases.type(model, payload).stream())
                         .findFirst();
-            case SEND ->
-                step.get(Property.CONTENT).flatMap(content -> sent(model, content));
+            case SEND -> step.get(Property.CONTENT).flatMap(content -> sent(model, content));
             default ->
                 model.inheritance().generals(step).stream()
                         .filter(general ->
@@ -109,7 +108,8 @@ public final class Turning {
     private static Optional<Element> sent(Model model, Expression content) {
         return switch (content) {
             case Expression.Construction(ElementId type, var _, var _) -> model.find(type);
-            case Expression.FeatureReference reference when reference.last() instanceof ElementId feature ->
+            case Expression.FeatureReference reference
+            when reference.last() instanceof ElementId feature ->
                 model.find(feature).flatMap(given -> UseCases.type(model, given));
             default -> Optional.empty();
         };

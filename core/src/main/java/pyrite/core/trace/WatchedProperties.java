@@ -19,7 +19,8 @@ import pyrite.core.specification.Attributes;
 
 /**
  * The properties of a link end that link rules can watch: its {@code name}, {@code text}, {@code constraint} (with the
- * values it compares with), {@code type}, {@code value} of its own features, {@code parameters}, or an attribute by name.
+ * values it compares with), {@code type}, {@code value} of its own features, {@code parameters}, or an attribute by
+ * name.
  */
 final class WatchedProperties {
     private final Model model;
@@ -82,11 +83,12 @@ final class WatchedProperties {
     private Stream<String> parameters(Element end, boolean readable) {
         return model.children(end.id()).stream()
                 .flatMap(child -> child.get(Property.DIRECTION).stream()
-                        .map(direction -> direction + " " + (readable ? model.names().effectiveName(child) : child.id())
-                                + " : " + types(child, readable)
-                                + child.get(Property.MULTIPLICITY)
-                                        .map(multiplicity -> " [" + multiplicity + "]")
-                                        .orElse("")));
+                        .map(direction ->
+                                direction + " " + (readable ? model.names().effectiveName(child) : child.id())
+                                        + " : " + types(child, readable)
+                                        + child.get(Property.MULTIPLICITY)
+                                                .map(multiplicity -> " [" + multiplicity + "]")
+                                                .orElse("")));
     }
 
     private static String lines(Stream<String> lines) {

@@ -124,7 +124,8 @@ class ConsolidationTest {
     @Test
     void parametersAreUnitedAndWhatNotAllHaveIsOptional() {
         List<United> united = United.of(List.of(feature("Closing::WarnChannel"), feature("Opening::SoundSiren")));
-        assertThat(united.stream().map(each -> each.name() + " " + each.sources().size() + " " + each.isOptional()))
+        assertThat(united.stream()
+                        .map(each -> each.name() + " " + each.sources().size() + " " + each.isOptional()))
                 .containsExactly("warning 2 false", "level 1 true");
     }
 
@@ -145,9 +146,10 @@ class ConsolidationTest {
                         "then action sound : Functions::WarnPeople",
                         "flow of Warning from hear.warning to sound.warning;");
         assertThat(Links.in(model).of(element("Functions::WarnPeople")).stream()
-                        .map(link -> link.kind().forward() + " "
-                                + model.names().qualifiedName(model.get(link.target()))))
-                .containsExactlyInAnyOrder("found in Test::Closing::Close::warn", "found in Test::Opening::Open::sound");
+                        .map(link ->
+                                link.kind().forward() + " " + model.names().qualifiedName(model.get(link.target()))))
+                .containsExactlyInAnyOrder(
+                        "found in Test::Closing::Close::warn", "found in Test::Opening::Open::sound");
         assertThat(group("Functions::WarnPeople").state()).isEqualTo(State.DECIDED);
         assertThat(Consolidation.of(model).groups().stream().map(this::words))
                 .contains("FUNCTION SAME WarnPeople", "FLOW SAME Warning to WarnPeople");
@@ -163,8 +165,7 @@ class ConsolidationTest {
                         "again")
                 .with(
                         Property.TYPES,
-                        List.of(Reference.to(
-                                element("Functions::WarnPeople").id())));
+                        List.of(Reference.to(element("Functions::WarnPeople").id())));
         apply(Edit.put(step));
         assertThat(group("Functions::WarnPeople").state()).isEqualTo(State.NEW);
         apply(consolidating().adopt(List.of(feature("Functions::WarnPeople"))));
@@ -193,8 +194,11 @@ class ConsolidationTest {
     void differentThingsOfOneNameAreRenamedApart() {
         Feature levels = feature("Closing::Report");
         Feature faults = feature("Opening::Report");
-        apply(consolidating().apart(
-                List.of(levels, faults), Map.of(levels.element(), "ReportLevel", faults.element(), "ReportFault"), ""));
+        apply(consolidating()
+                .apart(
+                        List.of(levels, faults),
+                        Map.of(levels.element(), "ReportLevel", faults.element(), "ReportFault"),
+                        ""));
         assertThat(group("Closing::ReportLevel").members()).hasSize(1);
         assertThat(element("Opening::Open::report").references(Property.TYPES))
                 .containsExactly(Reference.to(element("Opening::ReportFault").id()));
@@ -205,8 +209,8 @@ class ConsolidationTest {
         List<Feature> features = List.of(feature("Closing::WarnChannel"), feature("Opening::SoundSiren"));
         apply(consolidating().apart(features, Map.of(), "one is a light"));
         assertThat(group("Closing::WarnChannel").relation()).isEqualTo(Case.ONCE);
-        assertThat(consolidating().apart(
-                                List.of(feature("Closing::WarnChannel"), feature("Opening::SoundSiren")), Map.of(), "")
+        assertThat(consolidating()
+                        .apart(List.of(feature("Closing::WarnChannel"), feature("Opening::SoundSiren")), Map.of(), "")
                         .put())
                 .isEmpty();
     }
@@ -257,8 +261,8 @@ class ConsolidationTest {
                 .hasMessage("give the one definition a name");
         assertThatThrownBy(() -> consolidating().unify(functions, "Protect", United.of(functions)))
                 .hasMessageContaining("'Functions' has something named 'Protect' already");
-        assertThatThrownBy(() ->
-                        consolidating().unify(List.of(functions.getFirst(), feature("Warning")), "X", List.of()))
+        assertThatThrownBy(
+                        () -> consolidating().unify(List.of(functions.getFirst(), feature("Warning")), "X", List.of()))
                 .hasMessage("choose at least two features of one kind");
         assertThatThrownBy(() -> new Consolidating(model, null, null)
                         .adopt(Consolidation.of(model).groups().stream()
