@@ -60,6 +60,7 @@ class RoutesTest extends InProject {
                 case "candidates.json", "candidates" -> "?kind=derive&out=false&element=" + one;
                 case "between.json" -> "?left=" + one + "&right=" + other;
                 case "trace" -> "?set=~need";
+                case "one.json" -> "?features=" + one;
                 case "matrix.json", "matrix" -> "?kind=frame&rows=~requirement&columns=~need";
                 case "export.csv" -> "?set=~need&rows=~need&columns=~need&kind=frame&of=" + part;
                 default -> "";

@@ -137,7 +137,9 @@ final class InstanceBuilder {
         if (slot == null) {
             return;
         }
-        noteRead(feature);
+        if (feature.kind() != ElementKind.OCCURRENCE && feature.kind() != ElementKind.ACTION) {
+            noteRead(feature);
+        }
         for (Element old : inheritance.redefined(feature)) {
             instance.put(old.id(), slot);
         }
@@ -160,6 +162,8 @@ final class InstanceBuilder {
             case PART -> parts(instance, feature, depth);
             // A port adds quantities only where something is bound to what it carries.
             case PORT -> new Instance.Slot.Later(() -> several(instance, feature, depth));
+            // What a path or a function has is worked out where an expression names it.
+            case OCCURRENCE, ACTION -> new Instance.Slot.Later(() -> several(instance, feature, depth));
             case ATTRIBUTE, REFERENCE, SUBJECT -> attribute(instance, feature, depth);
             case ASSERTED_CONSTRAINT -> {
                 instance.constraints().add(feature);

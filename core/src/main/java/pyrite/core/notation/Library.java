@@ -25,6 +25,7 @@ public final class Library {
             "Libraries",
             "Stories",
             "Consolidation",
+            "FunctionPaths",
             "Dynamics",
             "Specifications",
             "Tracing",
