@@ -5,7 +5,11 @@ import { say } from '../frame/notice.js';
 import { refusal, save } from '../frame/saving.js';
 import { ask, common, openForm } from '../grid/dialog.js';
 
-async function give({ function: of, path }) {
+async function give({ function: of, path, part: known }) {
+  if (known) {
+    save('/functions/give', { function: of, part: known });
+    return;
+  }
   const whole = document.getElementById('functions').dataset.in;
   const response = await fetch(at(`functions/parts.json?${new URLSearchParams({ in: whole })}`), {
     headers: { 'X-Requested-With': 'fetch' },

@@ -43,7 +43,24 @@ function showing(source) {
   };
 }
 
+/** What belongs to a marked path stands out: all else steps back. */
+function markPath({ host, scene }) {
+  const marks = new Set((host.dataset.marks ?? '').split(' ').filter(Boolean));
+  if (!marks.size) {
+    return;
+  }
+  const lit = new Set();
+  scene.boxes.forEach((box) => {
+    if (marks.has(box.id)) {
+      [box, ...scene.surroundings(box)].forEach(({ key }) => lit.add(key));
+    }
+  });
+  scene.boxes.forEach((box) => box.node.classList.toggle('aside', !lit.has(box.key)));
+  scene.lines.forEach((line) => line.node.classList.toggle('aside', !marks.has(line.id)));
+}
+
 function shown(canvas) {
+  markPath(canvas);
   canvas.host.dispatchEvent(new CustomEvent('pyrite:drawn'));
   remark();
   const note = document.getElementById('drawing-note');

@@ -33,7 +33,7 @@ export function ask(dialog, title, fields, action, send) {
         'div',
         { className: 'flex gap-2' },
         element('button', { className: 'act primary', textContent: action, value: 'go' }),
-        element('button', { className: 'act', textContent: 'Leave', value: '', formNoValidate: true }),
+        element('button', { className: 'act', textContent: 'Cancel', value: '', formNoValidate: true }),
       ),
     );
     dialog.replaceChildren(form);

@@ -45,7 +45,7 @@ class Picker {
     this.note = element('p', { className: 'quiet small', role: 'status' });
     this.fault = element('p', { className: 'fault', role: 'alert' });
     this.go = element('button', { type: 'button', className: 'act primary', textContent: 'Link' });
-    const leave = element('button', { type: 'button', className: 'act', textContent: 'Leave' });
+    const leave = element('button', { type: 'button', className: 'act', textContent: 'Cancel' });
     const here = ids.length === 1 ? 'This' : `These ${ids.length}`;
     host().replaceChildren(
       element('h2', { textContent: `${here} …` }),

@@ -123,7 +123,7 @@ async function split(id) {
       { className: 'flex gap-2' },
       go,
       button('Another part', 'Another part', () => add('')),
-      button('Leave', 'Leave', () => dialog.close()),
+      button('Cancel', 'Cancel', () => dialog.close()),
     ),
   );
   dialog.showModal();

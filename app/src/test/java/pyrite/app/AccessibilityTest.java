@@ -59,6 +59,8 @@ class AccessibilityTest {
                 "/p/merrow/main/use-cases",
                 "/p/merrow/main/use-cases/drawing",
                 "/p/merrow/main/consolidation",
+                "/p/merrow/main/paths",
+                "/p/merrow/main/functions/matrix",
                 "/p/merrow/main/element/{CloseForSurge}/story",
                 "/p/merrow/main/requirements",
                 "/p/merrow/main/requirements?show=failing",

@@ -3,6 +3,7 @@ package pyrite.app.architecture;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -14,7 +15,9 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.expression.Keywords;
+import pyrite.core.function.FunctionPaths;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.trace.SavedView;
@@ -45,7 +48,14 @@ class DrawingPages {
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/inside")
-    String inside(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+    String inside(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String path,
+            org.springframework.ui.Model page) {
+        page.addAttribute("path", path.isEmpty() ? null : head.element(path));
+        page.addAttribute("marks", marks(head, path));
         return drawing(head, person, withInside(head, id), Form.INTERCONNECTION, false, "inside", page);
     }
 
@@ -55,7 +65,14 @@ class DrawingPages {
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/flow")
-    String flow(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+    String flow(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String path,
+            org.springframework.ui.Model page) {
+        page.addAttribute("path", path.isEmpty() ? null : head.element(path));
+        page.addAttribute("marks", marks(head, path));
         Element element = head.element(id);
         if (!ShownView.hasSteps(element)) {
             throw new NotFound("such a view shows the steps of an action or use case, and "
@@ -83,6 +100,20 @@ class DrawingPages {
                 .map(ShownView::form)
                 .orElseThrow(() -> new NotFound("this element is no view that is drawn"));
         return drawing(head, person, view, form, false, "drawing", page);
+    }
+
+    /**
+     * What a drawing marks of a function path; empty if none is asked for.
+     *
+     * @param id of the path
+     */
+    private static String marks(Workspace.Head head, String id) {
+        return id.isEmpty()
+                ? ""
+                : new FunctionPaths(head.model())
+                        .of(head.element(id)).marked().stream()
+                                .map(ElementId::toString)
+                                .collect(Collectors.joining(" "));
     }
 
     private String drawing(

@@ -29,6 +29,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.consolidation.Consolidation;
 import pyrite.core.function.ExchangeTable;
 import pyrite.core.function.ExchangeTable.Row;
 import pyrite.core.function.ExchangeTable.State;
@@ -90,8 +91,16 @@ public class ExchangesController {
      * A function that a part has.
      *
      * @param part the path of the part that performs it
+     * @param events what of it use cases found as an event or message
+     * @param values its attributes
      */
-    public record Had(Element function, String part, List<String> receives, List<String> sends) {}
+    public record Had(
+            Element function,
+            String part,
+            List<String> receives,
+            List<String> sends,
+            List<String> events,
+            List<String> values) {}
 
     /** The functions of a part, and what crosses its border by them. */
     @Costly
@@ -139,7 +148,29 @@ public class ExchangesController {
                                 perform,
                                 tree.path(part),
                                 parameters(model, perform, "in"),
-                                parameters(model, perform, "out"))))
+                                parameters(model, perform, "out"),
+                                events(model, perform),
+                                values(model, perform))))
+                .toList();
+    }
+
+    private static List<String> events(Model model, Element function) {
+        Consolidation consolidation = Consolidation.of(model);
+        Labels labels = new Labels(model);
+        return model.inheritance().features(function).stream()
+                .filter(feature -> feature.get(Property.DIRECTION).isPresent())
+                .flatMap(feature -> model.inheritance().generals(feature).stream())
+                .filter(general -> consolidation.feature(general.id()).isPresent())
+                .map(labels::name)
+                .distinct()
+                .toList();
+    }
+
+    private static List<String> values(Model model, Element function) {
+        Labels labels = new Labels(model);
+        return model.inheritance().features(function).stream()
+                .filter(feature -> feature.kind() == ElementKind.ATTRIBUTE && !model.isLibrary(feature.id()))
+                .map(labels::name)
                 .toList();
     }
 

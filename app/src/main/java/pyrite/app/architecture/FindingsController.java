@@ -39,6 +39,7 @@ import pyrite.core.finding.Finding;
 import pyrite.core.finding.Findings;
 import pyrite.core.finding.Mends;
 import pyrite.core.finding.Rule;
+import pyrite.core.function.FunctionPaths;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -128,13 +129,26 @@ class FindingsController {
 
     private List<Known> all(Workspace.Head head) {
         Model model = head.model();
-        return Stream.concat(Findings.in(model).all(model).stream(), breached(head).stream())
+        return Stream.of(Findings.in(model).all(model), brokenPaths(model), breached(head))
+                .flatMap(List::stream)
                 // What comes from another project is mended there.
                 .filter(finding ->
                         UsedLibrary.around(model, model.get(finding.element())).isEmpty())
                 .map(finding -> new Known(
                         finding, Waivers.of(model, model.get(finding.element())).get(finding.key())))
                 .toList();
+    }
+
+    private static List<Finding> brokenPaths(Model model) {
+        return new FunctionPaths(model)
+                .all().stream()
+                        .flatMap(path -> path.faults().stream()
+                                .map(fault -> new Finding(
+                                        Rule.BROKEN_PATH,
+                                        path.path().id(),
+                                        fault,
+                                        new Labels(model).name(path.path()) + ": " + fault)))
+                        .toList();
     }
 
     /** Requirements that fail by values that no run has to find out. */

@@ -5,6 +5,9 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,6 +30,8 @@ import pyrite.core.model.Element;
 @Controller
 class FunctionsController {
     private static final int MOST_ROWS = 500;
+
+    private static final int MOST_COLUMNS = 120;
 
     private final Pages pages;
     private final Workspace workspace;
@@ -89,6 +94,69 @@ class FunctionsController {
                 own,
                 own.isEmpty() ? List.copyOf(performers.of(use)) : List.of(),
                 !use.isLeaf());
+    }
+
+    /**
+     * A row of the matrix.
+     *
+     * @param marks for each column: own, around or nothing
+     */
+    public record MatrixLine(Line line, List<String> marks) {}
+
+    /** Functions against parts: which part performs what, to be given and taken by a click. */
+    @Costly
+    @GetMapping("/p/{project}/{branch}/functions/matrix")
+    String matrix(
+            Workspace.Head head,
+            Person person,
+            @RequestParam(defaultValue = "") String of,
+            @RequestParam(defaultValue = "") String in,
+            @RequestParam(defaultValue = "false") boolean all,
+            org.springframework.ui.Model page) {
+        pages.frame(page, head, person, Station.ARCHITECTURE, "Functions and parts");
+        page.addAttribute("functions", FunctionQuestion.functions(head.model()));
+        page.addAttribute("wholes", FunctionQuestion.wholes(head.model()));
+        page.addAttribute("all", all);
+        FunctionQuestion.of(head, of, in).ifPresent(question -> {
+            FunctionTree tree = FunctionTree.of(head.model(), question.function());
+            PartTree parts = PartTree.of(head.model(), question.whole());
+            Performers performers = Performers.of(head.model(), parts);
+            List<Line> lines = tree.uses().stream()
+                    .limit(MOST_ROWS)
+                    .map(use -> line(tree, performers, use))
+                    .toList();
+            List<PartTree.Part> columns = columns(parts, lines, all);
+            page.addAttribute("function", question.function());
+            page.addAttribute("whole", question.whole());
+            page.addAttribute("parts", parts);
+            page.addAttribute("columns", columns);
+            page.addAttribute("more", parts.parts().size() - 1 > columns.size());
+            page.addAttribute(
+                    "lines",
+                    lines.stream()
+                            .map(line -> new MatrixLine(
+                                    line,
+                                    columns.stream()
+                                            .map(part -> mark(line, part))
+                                            .toList()))
+                            .toList());
+        });
+        return "architecture/functions-matrix";
+    }
+
+    private static String mark(Line line, PartTree.Part part) {
+        return line.parts().contains(part) ? "own" : line.around().contains(part) ? "around" : "";
+    }
+
+    /** The parts that perform something, or all. */
+    private static List<PartTree.Part> columns(PartTree parts, List<Line> lines, boolean all) {
+        Set<PartTree.Part> performing = lines.stream()
+                .flatMap(line -> Stream.concat(line.parts().stream(), line.around().stream()))
+                .collect(Collectors.toSet());
+        return parts.parts().stream()
+                .filter(part -> !part.way().isEmpty() && (all || performing.contains(part)))
+                .limit(MOST_COLUMNS)
+                .toList();
     }
 
     /** The functions without functions in them that nobody performs. */

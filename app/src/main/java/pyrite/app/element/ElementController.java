@@ -10,6 +10,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.architecture.Performing;
 import pyrite.app.evidence.Verdicts;
 import pyrite.app.links.ElementLinks;
 import pyrite.app.store.BranchStore;
@@ -98,6 +99,7 @@ class ElementController {
                         || element.kind().isUsage());
         page.addAttribute("restorable", head.past() && person.mayEdit() && !model.isLibrary(element.id()));
         page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
+        page.addAttribute("performing", Performing.of(model, element).orElse(null));
         if (!Specification.isRequirement(element)) {
             return "architecture/element";
         }

@@ -18,7 +18,8 @@ import pyrite.core.model.SnapshotMap;
 
 /**
  * All findings of a snapshot. Found in one pass, then kept up with edits by looking again at what these reach. Those of
- * {@link Rule#LIMIT} are no part of it: they are verdicts.
+ * {@link Rule#LIMIT} are no part of it: they are verdicts. Nor are those of {@link Rule#BROKEN_PATH}: they rest on all
+ * that is exchanged.
  */
 public final class Findings {
     /** Beyond so many elements or edits everything is looked at anew. */

@@ -19,6 +19,7 @@ public enum Rule {
     UNTOLD("untold", "Way not told", "decisions of use cases without branches, conditions or steps"),
     ENDLESS("endless", "No end", "ways of use cases that do not say how they go on"),
     IDLE("idle", "Idle actor", "actors that no step of their use case names"),
+    BROKEN_PATH("broken-path", "Path broken", "function paths that no longer lead through what they say"),
     LIMIT("limit", "Limit breached", "requirements that the values of their parts violate");
 
     private final String key;

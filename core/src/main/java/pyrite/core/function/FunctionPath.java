@@ -21,7 +21,11 @@ import pyrite.core.model.ElementId;
  * @param combined the attributes of the path
  */
 public record FunctionPath(
-        Element path, Element whole, @Nullable Element function, List<Stage> stages, List<Step> steps,
+        Element path,
+        Element whole,
+        @Nullable Element function,
+        List<Stage> stages,
+        List<Step> steps,
         List<Combined> combined) {
     /**
      * A function on the way.
@@ -33,7 +37,11 @@ public record FunctionPath(
      * @param fault why it does not hold; empty if it does
      */
     public record Stage(
-            Element element, @Nullable Element definition, Set<Use> uses, @Nullable Part part, String fault) {}
+            Element element,
+            @Nullable Element definition,
+            Set<Use> uses,
+            @Nullable Part part,
+            String fault) {}
 
     /**
      * From a stage to the next.
@@ -65,8 +73,8 @@ public record FunctionPath(
         }
         combined.stream()
                 .filter(each -> !each.left().isEmpty())
-                .forEach(each -> faults.add(
-                        "'" + each.attribute().name() + "' leaves out " + String.join(", ", each.left())));
+                .forEach(each ->
+                        faults.add("'" + each.attribute().name() + "' leaves out " + String.join(", ", each.left())));
         return faults.stream().filter(fault -> !fault.isEmpty()).toList();
     }
 

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -109,8 +110,7 @@ public final class FunctionPaths {
             if (!stages.isEmpty()) {
                 narrowed.add(with(stages.getLast(), reached));
             }
-            return new FunctionPath(
-                    path, whole, table.functions().top().function(), narrowed, steps, combined(stages));
+            return new FunctionPath(path, whole, table.functions().top().function(), narrowed, steps, combined(stages));
         }
 
         private Stage with(Stage stage, Set<Use> uses) {
@@ -129,23 +129,28 @@ public final class FunctionPaths {
                     .collect(Collectors.toCollection(LinkedHashSet::new));
             if (uses.isEmpty()) {
                 String top = String.valueOf(table.functions().top().function().name());
-                return new Stage(
-                        element, definition, uses, part, definition.name() + " is no longer part of " + top);
+                return new Stage(element, definition, uses, part, definition.name() + " is no longer part of " + top);
             }
             if (part == null) {
                 return new Stage(element, definition, uses, null, "");
             }
             Set<Use> performed = uses.stream()
-                    .filter(use -> performers.of(use).stream().anyMatch(each -> each.isIn(part)))
+                    .filter(use -> performers(use).anyMatch(each -> each.isIn(part)))
                     .collect(Collectors.toCollection(LinkedHashSet::new));
             return performed.isEmpty()
                     ? new Stage(element, definition, uses, part, moved(definition, uses, part))
                     : new Stage(element, definition, performed, part, "");
         }
 
+        /** Of a function that nobody has as a whole, those who perform what it is made of. */
+        private Stream<Part> performers(Use use) {
+            Set<Part> known = performers.of(use);
+            return known.isEmpty() ? use.inside().stream().flatMap(this::performers) : known.stream();
+        }
+
         private String moved(Element definition, Set<Use> uses, Part part) {
             String now = uses.stream()
-                    .flatMap(use -> performers.of(use).stream())
+                    .flatMap(this::performers)
                     .map(table.parts()::path)
                     .distinct()
                     .sorted()
@@ -249,7 +254,9 @@ public final class FunctionPaths {
 
     /** An attribute of the path with a value, and the stages that it should name and does not. */
     private List<Combined> combined(List<Stage> stages) {
-        Element path = stages.isEmpty() ? null : model.get(Objects.requireNonNull(stages.getFirst().element().owner()));
+        Element path = stages.isEmpty()
+                ? null
+                : model.get(Objects.requireNonNull(stages.getFirst().element().owner()));
         if (path == null) {
             return List.of();
         }
@@ -260,7 +267,8 @@ public final class FunctionPaths {
     }
 
     private List<String> left(Element attribute, List<Stage> stages) {
-        Expression value = attribute.get(Property.VALUE).map(FeatureValue::expression).orElse(null);
+        Expression value =
+                attribute.get(Property.VALUE).map(FeatureValue::expression).orElse(null);
         if (value == null) {
             return List.of();
         }
@@ -270,7 +278,8 @@ public final class FunctionPaths {
                 named.add(id);
             }
         });
-        boolean combines = stages.stream().anyMatch(stage -> named.contains(stage.element().id()));
+        boolean combines =
+                stages.stream().anyMatch(stage -> named.contains(stage.element().id()));
         return stages.stream()
                 .filter(stage -> combines
                         && !named.contains(stage.element().id())

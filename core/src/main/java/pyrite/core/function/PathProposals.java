@@ -21,13 +21,13 @@ public final class PathProposals {
 
     private final Map<Place, Set<Place>> next = new LinkedHashMap<>();
 
-    /** A function and who performs it. */
+    /** A function and who performs it; null if nobody does, or several may. */
     public record Place(Use use, @Nullable Part part) {}
 
     private PathProposals(ExchangeTable table, int depth) {
         for (Row row : table.rows()) {
-            Place from = new Place(at(row.from(), depth), row.fromPart());
-            Place to = new Place(at(row.to(), depth), row.toPart());
+            Place from = place(row.from(), row.fromPart(), depth);
+            Place to = place(row.to(), row.toPart(), depth);
             if (!from.equals(to)) {
                 next.computeIfAbsent(from, _ -> new LinkedHashSet<>()).add(to);
                 next.computeIfAbsent(to, _ -> new LinkedHashSet<>());
@@ -40,12 +40,13 @@ public final class PathProposals {
         return new PathProposals(table, depth);
     }
 
-    private static Use at(Use use, int depth) {
+    /** Of a function that is made of others it is left open who performs it: several may. */
+    private static Place place(Use use, @Nullable Part part, int depth) {
         Use at = use;
         while (at.way().size() > depth && at.within() != null) {
             at = at.within();
         }
-        return at;
+        return new Place(at, at.equals(use) ? part : null);
     }
 
     /** What a way can begin or end at. */

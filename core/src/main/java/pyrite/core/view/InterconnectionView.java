@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Referent;
+import pyrite.core.function.FunctionPaths;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -118,7 +119,9 @@ public final class InterconnectionView {
 
     private List<Element> inside(Element element) {
         return model.inheritance().features(element).stream()
-                .filter(feature -> INNER.contains(feature.kind()) && !model.isLibrary(feature.id()))
+                .filter(feature -> INNER.contains(feature.kind())
+                        && !model.isLibrary(feature.id())
+                        && !FunctionPaths.isPath(model, feature))
                 .filter(feature -> isShown.test(element, feature))
                 .toList();
     }

@@ -10,7 +10,6 @@ import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
-import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.NotationWriter;
@@ -90,7 +89,8 @@ class FunctionPathTest {
     void aPathSaysWhyItIsBroken() {
         assertThat(path(HEAD
                                 + PARTS.replace("perform action choose : Choose; ", "")
-                                        .replace("part def Spare;", "part def Spare { perform action choose : Choose; }")
+                                        .replace(
+                                                "part def Spare;", "part def Spare { perform action choose : Choose; }")
                                 + GATE)
                         .faults())
                 .containsExactly("Choose is performed by spare, not by controller");
@@ -116,8 +116,8 @@ class FunctionPathTest {
     @Test
     void waysAreFoundAlongWhatIsExchangedAndBecomePaths() {
         model = Models.of(HEAD + PARTS + GATE);
-        ExchangeTable table = ExchangeTable.of(
-                model, Models.element(model, "Test::Close"), Models.element(model, "Test::Gate"), 9);
+        ExchangeTable table =
+                ExchangeTable.of(model, Models.element(model, "Test::Close"), Models.element(model, "Test::Gate"), 9);
         PathProposals proposals = PathProposals.of(table, 1);
         FunctionTree.Use from = table.functions().top().inside().getFirst();
         FunctionTree.Use to = table.functions().top().inside().getLast();
@@ -171,10 +171,14 @@ class FunctionPathTest {
                         + Objects.requireNonNull(judgement.margin()).si())
                 .containsExactly("PASS 5.0");
         apply(((Authoring.Proposal.Accepted) new Authoring(model)
-                        .value(Models.element(model, "Test::Drive"), Models.element(model, "Test::Drive::time"), "46 [s]"))
+                        .value(
+                                Models.element(model, "Test::Drive"),
+                                Models.element(model, "Test::Drive::time"),
+                                "46 [s]"))
                 .edit());
         assertThat(judged.holdsIn(model)).isFalse();
-        assertThat(StaticJudgement.of(model, Models.element(model, "Test::inTime")).judgements())
+        assertThat(StaticJudgement.of(model, Models.element(model, "Test::inTime"))
+                        .judgements())
                 .extracting(Judgement::verdict)
                 .containsExactly(VerdictKind.FAIL);
     }
