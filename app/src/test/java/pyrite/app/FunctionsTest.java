@@ -63,7 +63,7 @@ class FunctionsTest extends InBrowser {
         open("exchanges?state=UNWIRED");
         click("[data-wire=one]");
         until(textToBePresentInElementLocated(By.cssSelector(".wire-preview"), "port def ElectricPowerPort"));
-        click("dialog .primary");
+        click("dialog[open] .primary");
         told("battery.electricPower connected to powerUnit.electricPower in SurgeGate");
         assertThat(table().count(State.UNWIRED)).isZero();
         click("#undo");
@@ -93,5 +93,45 @@ class FunctionsTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("work"), "performed by nobody 2"));
         assertThat(ines.driver().findElements(By.cssSelector("[data-wire=one]")))
                 .isEmpty();
+    }
+
+    @Test
+    void aFunctionIsGivenAndTakenInTheMatrix() {
+        open("functions/matrix");
+        click("[aria-label='Give commandGate.logEvents to cabinet.radio']");
+        told("performs LogEvents");
+        assertThat(table().count(State.NOBODY)).isZero();
+        click("[aria-label='cabinet.radio no longer performs commandGate.logEvents']");
+        told("no longer performs LogEvents");
+    }
+
+    @Test
+    void aPathIsFoundNamedLimitedAndBreaksWhenAFunctionMoves() {
+        open("paths");
+        click("[data-path=make]");
+        new Select(see("[aria-label='From function']")).selectByVisibleText("watchWater.measureOutside");
+        new Select(see("[aria-label='To function']")).selectByVisibleText("warnEverybody.soundHorn");
+        until(textToBePresentInElementLocated(By.cssSelector("[aria-label='Ways found']"), "(siren)"));
+        see("dialog [aria-label=Name]").sendKeys("warning");
+        click("dialog[open] .primary");
+        told("function path warning made");
+        String path = "[data-path-name=warning] ";
+        click(path + "[data-path=combine]");
+        click("#question .primary");
+        told("warning: time adds up along the path");
+        click(path + "[data-path=require]");
+        see("#question [name=limit]").sendKeys("1 [s]");
+        see("#question [name=text]").sendKeys("The siren shall sound within 1 s of a rising sea.");
+        click("#question .primary");
+        told("limits warning");
+        // 0.2 s to measure, 0.05 s to compare, 0.3 s to decide, 0.6 s to sound.
+        until(textToBePresentInElementLocated(By.cssSelector(path + ".path-limit"), "1.15 s"));
+        assertThat(see(path + ".path-limit").getText()).contains("fail");
+
+        open("functions");
+        click("[aria-label='siren no longer performs warnEverybody.soundHorn']");
+        told("no longer performs SoundHorn");
+        open("findings?rule=broken-path");
+        until(textToBePresentInElementLocated(By.id("work"), "SoundHorn is performed by nobody, not by siren"));
     }
 }

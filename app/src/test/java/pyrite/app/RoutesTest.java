@@ -83,6 +83,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/turning.json")
                     || pattern.endsWith("/flows.json")
                     || pattern.endsWith("/one.json")
+                    || pattern.endsWith("/paths/{id}/choices.json")
                     || pattern.endsWith("/libraries/move")
                     || pattern.endsWith("/pairs")
                     || pattern.endsWith("/element/{id}/candidates");

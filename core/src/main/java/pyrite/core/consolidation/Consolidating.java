@@ -124,7 +124,9 @@ public final class Consolidating {
                 .names()
                 .member(element.owner(), name)
                 .flatMap(edits.model()::find)
-                .filter(known -> !known.equals(element) && !others.contains(known))
+                .filter(known -> !known.equals(element)
+                        && !others.contains(known)
+                        && !Unifying.isNameOf(edits.model(), known, element, others))
                 .ifPresent(known -> {
                     throw new IllegalArgumentException(
                             "there is already " + known.kind().titleWithArticle() + " '" + name + "' where '"

@@ -10,6 +10,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
+import pyrite.core.behavior.StepGraph;
 import pyrite.core.consolidation.Feature.Parameter;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -66,6 +68,13 @@ final class Unifying {
     private void unite(List<United> parameters) {
         Rank last = model.rankAtEnd(lead.id());
         Set<String> names = new HashSet<>();
+        Set<Element> all = parameters.stream()
+                .flatMap(united -> united.sources().stream())
+                .map(Parameter::element)
+                .collect(Collectors.toSet());
+        model.inheritance().features(lead).stream()
+                .filter(feature -> !all.contains(feature) && !model.isLibrary(feature.id()))
+                .forEach(feature -> names.add(String.valueOf(model.names().effectiveName(feature))));
         for (United united : parameters) {
             Parameter kept = united.sources().stream()
                     .filter(source -> lead.id().equals(source.element().owner()))
@@ -86,7 +95,7 @@ final class Unifying {
                 }
                 put(optional(element.withName(Names.free(names, united.name())), united.isOptional()));
             }
-            names.add(united.name());
+            names.add(String.valueOf(put.getOrDefault(element.id(), element).name()));
         }
     }
 
@@ -114,22 +123,41 @@ final class Unifying {
     /** What else a definition is made of moves into the one that stays. */
     private void moveInside(Element other) {
         List<Element> inside = inside(other);
-        if (inside.isEmpty()) {
-            return;
-        }
-        boolean saysMore = inside.stream().anyMatch(child -> child.kind() != ElementKind.METADATA);
-        if (saysMore && inside(lead).stream().anyMatch(child -> child.kind() != ElementKind.METADATA)) {
+        if (inside.stream().anyMatch(Unifying::isBody) && inside(lead).stream().anyMatch(Unifying::isBody)) {
             throw new IllegalArgumentException("both '" + lead.name() + "' and '" + other.name()
                     + "' say what they are made of; take that out of one of them first");
         }
         Rank last = lastIn(lead);
-        Set<String> names = new HashSet<>(model.names().membersOf(lead.id()));
         for (Element child : inside) {
-            last = Rank.between(last, null);
-            Element moved = child.withOwner(lead.id(), last);
-            put(child.name() == null ? moved : moved.withName(Names.free(names, child.name())));
-            names.add(String.valueOf(child.name()));
+            if (!isThere(other, child)) {
+                last = Rank.between(last, null);
+                put(child.withOwner(lead.id(), last));
+            }
         }
+    }
+
+    private static boolean isBody(Element child) {
+        return StepGraph.isStep(child.kind()) || child.kind().isFlow() || child.kind() == ElementKind.BINDING;
+    }
+
+    /** A member that the one that stays has by the same name is one with it, if both say the same. */
+    private boolean isThere(Element other, Element child) {
+        Element known = child.name() == null
+                ? null
+                : inside(lead).stream()
+                        .filter(each -> child.name().equals(each.name()))
+                        .findFirst()
+                        .orElse(null);
+        if (known == null) {
+            return false;
+        }
+        if (known.kind() != child.kind() || !known.properties().equals(child.properties())) {
+            throw new IllegalArgumentException("'" + lead.name() + "' and '" + other.name()
+                    + "' have different members named '" + child.name() + "'; rename or remove one first");
+        }
+        to.put(child.id(), known.id());
+        removed.add(child.id());
+        return true;
     }
 
     private List<Element> inside(Element definition) {
@@ -169,13 +197,26 @@ final class Unifying {
         put(documentation.with(Property.TEXT, String.join("\n\n", texts)));
     }
 
+    /** A name that is remembered already and is taken up again needs its alias no more. */
     private void rename(String name) {
+        model.children(Objects.requireNonNull(lead.owner(), "what is found stands in a package")).stream()
+                .filter(child -> name.equals(child.name()) && isNameOf(model, child, lead, others))
+                .forEach(alias -> removed.add(alias.id()));
         put(lead.withName(name));
         others.forEach(other -> {
             removed.add(other.id());
             remember(other, name);
         });
         remember(lead, name);
+    }
+
+    /** Whether it is an alias for one of those that become one. */
+    static boolean isNameOf(Model model, Element alias, Element lead, List<Element> others) {
+        return alias.kind() == ElementKind.ALIAS
+                && alias.get(Property.TARGET)
+                        .flatMap(target -> model.find(target.target()))
+                        .filter(meant -> meant.equals(lead) || others.contains(meant))
+                        .isPresent();
     }
 
     /** An alias where the name stood; none where the one that stays has this name and place. */

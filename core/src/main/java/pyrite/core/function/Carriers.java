@@ -28,6 +28,9 @@ final class Carriers {
     /** The joints that reach a part, by its way. */
     private final Map<List<ElementId>, List<Joint>> reaching = new HashMap<>();
 
+    /** What the ports at a connection carry. */
+    private final Map<ElementId, List<PortFace>> faces = new HashMap<>();
+
     /** A connection with the parts that its two ends reach: the one it is written at, and those within. */
     private record Joint(Element connector, Set<Part> one, Set<Part> other, Part first, Part second) {}
 
@@ -144,7 +147,7 @@ final class Carriers {
         if (connector.kind() == ElementKind.FLOW) {
             return isForth && carriesFlow(connector, way);
         }
-        List<PortFace> faces = Fit.faces(model, connector);
+        List<PortFace> faces = faces(connector);
         if (faces.size() != 2 || !faces.stream().allMatch(PortFace::isComparable)) {
             return true;
         }
@@ -153,6 +156,10 @@ final class Carriers {
         return sending.features().stream().anyMatch(feature -> feature.way().sends() && suits(feature.element(), way))
                 && receiving.features().stream()
                         .anyMatch(feature -> feature.way().receives() && suits(feature.element(), way));
+    }
+
+    private List<PortFace> faces(Element connector) {
+        return faces.computeIfAbsent(connector.id(), _ -> Fit.faces(model, connector));
     }
 
     private boolean carriesFlow(Element flow, FlowWays.Way way) {

@@ -3,8 +3,10 @@ package pyrite.core.function;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.behavior.StepGraph;
@@ -23,6 +25,8 @@ public final class FunctionTree {
     private final Model model;
     private final Use top;
     private final List<Use> uses = new ArrayList<>();
+    /** By the way of a use; a tree may be asked by several at once. */
+    private final Map<List<ElementId>, String> paths = new ConcurrentHashMap<>();
 
     /**
      * One use of a function in the tree.
@@ -124,9 +128,11 @@ public final class FunctionTree {
 
     /** The path of names from the top: {@code decide.compare}; the name of the top for itself. */
     public String path(Use use) {
-        return use.way().isEmpty()
-                ? name(use.function())
-                : use.way().stream().map(id -> name(model.get(id))).collect(Collectors.joining("."));
+        return paths.computeIfAbsent(
+                use.way(),
+                way -> way.isEmpty()
+                        ? name(top.function())
+                        : way.stream().map(id -> name(model.get(id))).collect(Collectors.joining(".")));
     }
 
     private String name(Element element) {

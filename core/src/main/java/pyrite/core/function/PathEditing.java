@@ -4,8 +4,11 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Expression;
@@ -166,14 +169,22 @@ public final class PathEditing {
                 .orElse(List.of());
     }
 
-    /** The names of attributes with values that functions on a path or their performers have. */
+    /**
+     * The names of attributes with values that functions on a path or their performers have, those that most have
+     * first.
+     */
     public List<String> attributes(FunctionPath path) {
-        return path.stages().stream()
+        Map<String, Long> counts = path.stages().stream()
                 .flatMap(stage -> Stream.concat(
-                        names(stage.element()),
-                        stage.part() == null ? Stream.of() : names(stage.part().element())))
-                .distinct()
-                .sorted()
+                                names(stage.element()),
+                                stage.part() == null
+                                        ? Stream.of()
+                                        : names(stage.part().element()))
+                        .distinct())
+                .collect(Collectors.groupingBy(name -> name, TreeMap::new, Collectors.counting()));
+        return counts.entrySet().stream()
+                .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
+                .map(Map.Entry::getKey)
                 .toList();
     }
 

@@ -2,9 +2,13 @@ package pyrite.core.function;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Operator;
@@ -99,12 +103,31 @@ public final class PathRequirement {
         return edits.edit();
     }
 
+    /** By the part that satisfies most others of the whole, so that there is something to judge. */
     private void satisfy(Element whole, ElementId requirement) {
-        Linking.Proposal link = new Linking(edits.model())
-                .make(List.of(new Linking.Request(
-                        LinkKind.SATISFY,
-                        whole,
-                        Objects.requireNonNull(edits.model().get(requirement)))));
+        Model model = edits.model();
+        Map<Reference, List<Element>> known = model.ownElements(ElementKind.SATISFACTION)
+                .filter(satisfaction -> satisfaction
+                        .get(Property.BY)
+                        .flatMap(by -> model.find(by.target()))
+                        .filter(part -> model.inheritance().generals(part).contains(whole))
+                        .isPresent())
+                .collect(Collectors.groupingBy(
+                        satisfaction -> satisfaction.get(Property.BY).orElseThrow(),
+                        LinkedHashMap::new,
+                        Collectors.toList()));
+        Optional<Element> example =
+                known.values().stream().max(Comparator.comparingInt(List::size)).map(List::getLast);
+        if (example.isPresent()) {
+            Element like = example.get();
+            ElementId owner = Objects.requireNonNull(like.owner());
+            edits.then(Edit.put(Element.of(ElementKind.SATISFACTION, owner, model.rankAtEnd(owner), null)
+                    .with(Property.TARGET, Reference.to(requirement))
+                    .with(Property.BY, like.get(Property.BY).orElseThrow())));
+            return;
+        }
+        Linking.Proposal link =
+                new Linking(model).make(List.of(new Linking.Request(LinkKind.SATISFY, whole, model.get(requirement))));
         if (!link.refused().isEmpty()) {
             throw new IllegalArgumentException(link.refused().getFirst());
         }

@@ -8,8 +8,10 @@ import java.util.Objects;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
+import pyrite.core.expression.Operator;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
+import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.NotationWriter;
@@ -181,5 +183,39 @@ class FunctionPathTest {
                         .judgements())
                 .extracting(Judgement::verdict)
                 .containsExactly(VerdictKind.FAIL);
+    }
+
+    @Test
+    void aLimitBecomesARequirementThatThePartSatisfiesWhichSatisfiesOthers() {
+        model = Models.of(HEAD + PARTS + GATE + """
+                package Wishes { requirement <'R-1'> inTime { subject gate : Gate; } }
+                part gate : Gate;
+                satisfy Wishes::inTime by gate;
+                """);
+        FunctionPath path = path();
+        PathRequirement.Wish wish = new PathRequirement.Wish(
+                path.combined().getFirst().attribute(),
+                Operator.LESS_OR_EQUAL,
+                "50 [s]",
+                Models.element(model, "Test::Wishes"),
+                "R-2",
+                "The leaf shall move in time.");
+        apply(PathRequirement.make(model, path, wish));
+        assertThat(NotationWriter.write(model, List.of(Models.element(model, "Test::Wishes"))))
+                .contains(
+                        "requirement <'R-2'>",
+                        "The leaf shall move in time.",
+                        "subject gate : Gate;",
+                        "require constraint { gate.closing.time <= 50 [s] }");
+        Element made = PathRequirement.on(model, path.path()).getFirst();
+        assertThat(StaticJudgement.of(model, made).judgements())
+                .extracting(Judgement::verdict)
+                .containsExactly(VerdictKind.PASS);
+        assertThatThrownBy(() -> PathRequirement.make(
+                        model,
+                        path,
+                        new PathRequirement.Wish(
+                                wish.attribute(), Operator.LESS_OR_EQUAL, "50 [", wish.specification(), "R-3", "x")))
+                .hasMessageStartingWith("the limit '50 ['");
     }
 }
