@@ -97,6 +97,10 @@ const outline = (box, kind, round) =>
 
 const url = (id) => (id ? `url(#${id})` : null);
 
+/** The name of a box; of a step that is told, its text. */
+const named = ({ title, parts }) =>
+  title || (parts ?? []).flatMap(({ rows }) => rows.map(({ text: words }) => words)).join(' ');
+
 /** A box without what stands in it. */
 export function boxShape(box, editable) {
   const round = box.shape === 'usage' || box.shape === 'step' ? ROUND : 0;
@@ -106,7 +110,7 @@ export function boxShape(box, editable) {
     tabindex: -1,
     role: 'group',
     'aria-roledescription': 'box',
-    'aria-label': `${box.keyword} ${box.title}${box.inherited ? ', inherited' : ''}`,
+    'aria-label': `${box.keyword} ${named(box)}${box.inherited ? ', inherited' : ''}`,
     'data-select': box.id,
     'data-key': box.key,
   });

@@ -139,6 +139,28 @@ class StoriesTest extends InBrowser {
                 .startsWith("The gate reads the water level");
     }
 
+    @Test
+    void aRequirementIsDraggedOntoAStepAndAStepIsTakenOutOnTheDrawing() {
+        Element step = merrow.named("tellEndurance");
+        open("element/" + merrow.named("WorkInPowerCut").id() + "/story");
+        click("[data-bring]");
+        see("#bring input").sendKeys("reportsItsState");
+        drag(
+                () -> see("#bring [data-id='" + merrow.named("reportsItsState").id() + "']"),
+                () -> see(".box[data-select='" + step.id() + "'] .prose"));
+        told("linked");
+        assertThat(new StepRequirements(merrow.head().model()).of(step)).isNotEmpty();
+
+        // Taken out on the drawing, the story goes on without it; undo brings it back with its link.
+        click(".box[data-select='" + step.id() + "']:not(.uncovered) .keyword");
+        see(".box.chosen[data-select='" + step.id() + "']");
+        press(Keys.DELETE);
+        until(driver -> story("WorkInPowerCut").getFirst().contains("tells the harbour master") ? null : true);
+        click("#undo");
+        told("undone");
+        assertThat(new StepRequirements(merrow.head().model()).of(step)).isNotEmpty();
+    }
+
     private long uncovered() {
         StepRequirements requirements = new StepRequirements(merrow.head().model());
         return Story.of(merrow.head().model(), merrow.named("WorkInPowerCut")).lines().stream()

@@ -12,6 +12,8 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.structure.Detaching;
+import pyrite.core.trace.Removal;
 
 /**
  * What gestures on a drawing of steps do to their order: a line from one step to another, and steps taken away.
@@ -70,7 +72,15 @@ public final class Ordering {
             put.addAll(body.edit().put());
             removed.addAll(body.edit().remove());
         });
-        return new Edit(put, removed);
+        return withWhatLeadsThere(model, new Edit(put, removed));
+    }
+
+    /** The same edit; with what it removes go the flows and links that lead there from elsewhere. */
+    public static Edit withWhatLeadsThere(Model model, Edit edit) {
+        List<Element> gone =
+                edit.remove().stream().flatMap(id -> model.find(id).stream()).toList();
+        Edit cut = Removal.of(model, Detaching.of(model, gone).tops()).edit();
+        return Edit.joined(List.of(cut, edit));
     }
 
     private static String name(Model model, Element step) {

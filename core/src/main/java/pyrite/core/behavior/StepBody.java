@@ -2,169 +2,30 @@ package pyrite.core.behavior;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.behavior.StepGraph.Succession;
-import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Names;
 import pyrite.core.model.Property;
-import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * The body of one behaviour while its steps are rearranged; {@link #edit} gives all that was done as one edit. Where
- * the order allows it, a succession is written as {@code then}, and what others wrote stays as it is.
+ * The body of one behaviour while its steps are rearranged. Where the order allows it, a succession is written as
+ * {@code then}, and what others wrote stays as it is.
  */
-public final class StepBody {
-    private final Model model;
-    private final ElementId owner;
-    private final List<Element> members;
-    private final Map<ElementId, Element> put = new LinkedHashMap<>();
-    private final Set<ElementId> removed = new HashSet<>();
+public final class StepBody extends BodyMembers {
     private final Set<ElementId> needlessBefore = new HashSet<>();
 
     public StepBody(Model model, Element behavior) {
-        this.model = model;
-        this.owner = behavior.id();
-        this.members = new ArrayList<>(model.children(owner));
+        super(model, behavior);
         steps().stream().filter(this::isNeedless).map(Element::id).forEach(needlessBefore::add);
-    }
-
-    /** All that was done. A step that a succession names gets a name if it has none. */
-    public Edit edit() {
-        Set<ElementId> named = new HashSet<>();
-        members.stream()
-                .filter(member -> member.kind() == ElementKind.SUCCESSION)
-                .forEach(succession -> List.of(Property.SOURCE, Property.TARGET)
-                        .forEach(end -> succession.get(end).ifPresent(reference -> named.add(reference.target()))));
-        steps().stream()
-                .filter(step -> named.contains(step.id()) && step.name() == null && step.shortName() == null)
-                .forEach(step -> replace(step.withName(freeName(usualName(step.kind())))));
-        return new Edit(List.copyOf(put.values()), removed);
-    }
-
-    private static String usualName(ElementKind kind) {
-        return switch (kind) {
-            case DECIDE -> "choice";
-            case FORK -> "split";
-            case JOIN -> "both";
-            case MERGE -> "meeting";
-            default -> "step";
-        };
-    }
-
-    public ElementId owner() {
-        return owner;
-    }
-
-    public boolean has(ElementId member) {
-        return members.stream().anyMatch(each -> each.id().equals(member));
-    }
-
-    public List<Element> steps() {
-        return members.stream()
-                .filter(member -> StepGraph.isStep(member.kind()))
-                .toList();
-    }
-
-    public Element get(ElementId member) {
-        return members.get(place(member));
-    }
-
-    private int place(ElementId member) {
-        for (int i = 0; i < members.size(); i++) {
-            if (members.get(i).id().equals(member)) {
-                return i;
-            }
-        }
-        throw new IllegalArgumentException("the step stands in another behaviour");
-    }
-
-    public List<Succession> from(ElementId step) {
-        return successions().stream()
-                .filter(succession -> succession.from().equals(step))
-                .toList();
-    }
-
-    public List<Succession> to(ElementId step) {
-        return successions().stream()
-                .filter(succession -> succession.to().equals(step))
-                .toList();
-    }
-
-    private List<Succession> successions() {
-        return StepGraph.written(members, UnaryOperator.identity());
-    }
-
-    /** A new member of this body, which has no place in it yet. */
-    public Element fresh(ElementKind kind, @Nullable String name) {
-        return Element.of(kind, owner, Rank.between(null, null), name);
-    }
-
-    /** {@code then target;}, or {@code if guard then target;}. */
-    private Element leading(ElementId target) {
-        return fresh(ElementKind.SUCCESSION, null).with(Property.TARGET, Reference.to(target));
-    }
-
-    /** Puts an element that is owned by something else than this body. */
-    public void also(Element element) {
-        put.put(element.id(), element);
-    }
-
-    public void replace(Element member) {
-        members.set(place(member.id()), member);
-        put.put(member.id(), member);
-    }
-
-    private void insert(int place, Element member) {
-        Rank before = place == 0 ? null : members.get(place - 1).rank();
-        Rank after = place == members.size() ? null : members.get(place).rank();
-        Element placed = member.withOwner(owner, Rank.between(before, after));
-        members.add(place, placed);
-        put.put(placed.id(), placed);
-        removed.remove(placed.id());
-    }
-
-    private void remove(Element member) {
-        members.remove(place(member.id()));
-        put.remove(member.id());
-        if (model.has(member.id())) {
-            removed.add(member.id());
-        }
-    }
-
-    private static Element following(Element step, boolean follows) {
-        return step.with(Property.THEN, follows ? true : null);
-    }
-
-    private static boolean follows(Element step) {
-        return step.get(Property.THEN).orElse(false);
-    }
-
-    /** Puts a member before the first step or succession, such as an attribute that conditions name. */
-    public void insertBeforeSteps(Element member) {
-        int place = 0;
-        while (place < members.size()
-                && members.get(place).kind() != ElementKind.SUCCESSION
-                && !StepGraph.isStep(members.get(place).kind())) {
-            place++;
-        }
-        insert(place, member);
-    }
-
-    /** At the end, with nothing leading to it. */
-    public void append(Element step) {
-        insert(members.size(), following(step, false));
     }
 
     /** The first step of the behaviour; everything that was first comes behind it. */
@@ -516,12 +377,5 @@ public final class StepBody {
             Element moved = member.withOwner(around.id(), member.rank());
             put.put(member.id(), member.id().equals(first) ? following(moved, false) : moved);
         }
-    }
-
-    /** A name that nothing in this body has. */
-    public String freeName(String wished) {
-        Set<String> taken = new HashSet<>(model.names().membersOf(owner));
-        members.forEach(member -> taken.add(Objects.requireNonNullElse(member.name(), "")));
-        return Names.free(taken, wished);
     }
 }

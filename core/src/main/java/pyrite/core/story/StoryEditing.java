@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.Ordering;
 import pyrite.core.behavior.StepBody;
 import pyrite.core.behavior.StepGraph;
 import pyrite.core.behavior.StepGraph.Succession;
@@ -267,7 +268,7 @@ public final class StoryEditing {
                 .map(model::find)
                 .flatMap(java.util.Optional::stream)
                 .forEach(gone -> gone.get(Property.GUARD).ifPresent(guard -> unneeded(guard, gone.id(), needless)));
-        return new Told(with(body.edit(), needless), id, summary);
+        return new Told(Ordering.withWhatLeadsThere(model, with(body.edit(), needless)), id, summary);
     }
 
     /** Moves a step behind another one; before all others if {@code behind} is null. */

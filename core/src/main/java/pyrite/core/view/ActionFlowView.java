@@ -107,7 +107,9 @@ final class ActionFlowView {
             graph.first().forEach(first -> edge(prefix, StepGraph.START, first, "", null));
         }
         graph.successions().forEach(succession -> succession(prefix, succession));
-        flows(behavior, prefix);
+        if (!isStory) {
+            flows(behavior, prefix);
+        }
     }
 
     private void terminal(String prefix, String parent, ElementId id, Diagram.Shape shape) {

@@ -10,6 +10,7 @@ import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
 class OrderingTest {
@@ -79,5 +80,21 @@ class OrderingTest {
         assertThat(Ordering.areSteps(model, List.of(at("raise")))).isTrue();
         assertThat(Ordering.areSteps(model, List.of(Models.element(model, "Test::Level"))))
                 .isFalse();
+    }
+
+    @Test
+    void withAStepGoTheFlowsAndLinksThatLeadToIt() {
+        model = Models.of("""
+                item def Oil; requirement wish;
+                action def Close {
+                    first start; then action give { out item oil : Oil; } then action take { in item oil : Oil; } then done;
+                    flow of Oil from give.oil to take.oil;
+                }
+                dependency wish to Close::take;
+                dependency wish to Close::give;""");
+        apply(Ordering.remove(model, List.of(at("take"))));
+        assertThat(order()).containsExactly("give → done", "start → give");
+        assertThat(model.ownElements(ElementKind.FLOW)).isEmpty();
+        assertThat(model.ownElements(ElementKind.DEPENDENCY)).hasSize(1);
     }
 }
