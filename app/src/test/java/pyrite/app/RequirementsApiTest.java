@@ -150,7 +150,7 @@ class RequirementsApiTest extends InRequirements {
         assertThat(post("/undo", "{}").statusCode()).isEqualTo(200);
         Model model = merrow.head().model();
         assertThat(model.size()).isEqualTo(before);
-        assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(7);
+        assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(8);
     }
 
     @Test
@@ -282,7 +282,7 @@ class RequirementsApiTest extends InRequirements {
                 .body();
         assertThat(window)
                 .contains("LF-8")
-                .containsPattern("\"requirements\":75")
+                .containsPattern("\"requirements\":76")
                 .containsPattern("\"index\":9\\d")
                 .containsPattern("\"spine\":\"h[hrn]+\"");
         assertThat(ines.get(BRANCH + "/requirements/rows.json?group=status&where=priority:must")
@@ -395,7 +395,7 @@ class RequirementsApiTest extends InRequirements {
     void aLinkShowsTheNoteOfItsOwnAndNotTheTextOfWhatItLeadsTo() throws Exception {
         pyrite.app.links.ElementLinks links = merrow.bean("elementLinks", pyrite.app.links.ElementLinks.class);
         assertThat(links.of(merrow.head(), merrow.named("closesInTime")))
-                .hasSize(7)
+                .hasSize(8)
                 .allSatisfy(seen -> assertThat(seen.note()).isEmpty());
     }
 }

@@ -28,13 +28,7 @@ public final class Ordering {
         return elements.stream()
                 .allMatch(element -> StepGraph.isStep(element.kind())
                         && element.owner() != null
-                        && isBehavior(model.get(element.owner())));
-    }
-
-    private static boolean isBehavior(Element owner) {
-        return owner.kind().family() == ElementKind.Family.BEHAVIOR
-                || owner.kind() == ElementKind.USE_CASE
-                || owner.kind() == ElementKind.USE_CASE_DEFINITION;
+                        && model.get(element.owner()).kind().tellsWhatHappens());
     }
 
     /** One step comes behind another; where others lead to it already, they come together at a merge node. */

@@ -275,6 +275,11 @@ public enum ElementKind {
         return family;
     }
 
+    /** Whether what happens is told in its body: actions, states, and cases, which are behaviours, too. */
+    public boolean tellsWhatHappens() {
+        return family == Family.BEHAVIOR || body == Body.CASE;
+    }
+
     public Form form() {
         return form;
     }

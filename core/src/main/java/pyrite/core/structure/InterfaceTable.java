@@ -121,9 +121,9 @@ public record InterfaceTable(List<Row> rows) {
                 Fit.of(model, connector)));
     }
 
-    /** Flows between functions say what is exchanged, and not between whom. */
+    /** Flows between functions or steps say what is exchanged, and not between whom. */
     private static boolean isWithinBehavior(Model model, Element connector) {
-        return connector.owner() != null && model.get(connector.owner()).kind().family() == ElementKind.Family.BEHAVIOR;
+        return connector.owner() != null && model.get(connector.owner()).kind().tellsWhatHappens();
     }
 
     /** The party is the way up to the last part; what follows is its port or feature. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.function.FunctionPaths;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -115,11 +116,16 @@ public final class GeneralView {
         }
     }
 
-    /** The features that may be boxes: of a definition or usage all it has, own ones first. */
+    /**
+     * The features that may be boxes: of a definition or usage all it has, own ones first. A function path is drawn by
+     * what it leads through.
+     */
     private List<Element> parts(Element element) {
         return model.inheritance().features(element).stream()
-                .filter(feature ->
-                        feature.kind().isUsage() && feature.kind().hasBox() && !model.isLibrary(feature.id()))
+                .filter(feature -> feature.kind().isUsage()
+                        && feature.kind().hasBox()
+                        && !model.isLibrary(feature.id())
+                        && !FunctionPaths.isPath(model, feature))
                 .toList();
     }
 
