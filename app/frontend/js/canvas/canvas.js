@@ -100,15 +100,19 @@ export class Canvas {
 
   /**
    * All of it; beside a text, where there is little room, a part of it that can be read. Steps follow each other from the
-   * top down: of these as much as there is room for when they are seen in their whole width.
+   * top down: of these as much as there is room for when they are seen in their whole width, and where that is too small
+   * to read, what is around the start.
    */
   fitAtFirst() {
     const { all } = this.scene;
-    if (this.data?.boxes.some(({ shape }) => shape === 'start')) {
-      const { clientWidth, clientHeight } = this.host;
-      this.viewport.fit({ ...all, height: Math.min(all.height, (all.width * clientHeight) / clientWidth) });
+    const start = this.data?.boxes.find(({ shape }) => shape === 'start');
+    const { clientWidth, clientHeight } = this.host;
+    if (start) {
+      const height = Math.min(all.height, (all.width * clientHeight) / clientWidth);
+      this.viewport.fit({ ...all, height }, 24, READABLE);
+      this.viewport.lookAt(start.x + start.width / 2, all);
     } else {
-      this.fit(this.host.clientWidth < NARROW ? READABLE : undefined);
+      this.fit(clientWidth < NARROW ? READABLE : undefined);
     }
   }
 

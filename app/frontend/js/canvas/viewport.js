@@ -48,6 +48,18 @@ export class Viewport {
     this.apply();
   }
 
+  /** Where not all of the width is in sight, what is around a place of it. */
+  lookAt(x, { x: left, width }) {
+    const { clientWidth } = this.host;
+    const room = clientWidth / this.scale;
+    if (width > room) {
+      const margin = 24 / this.scale;
+      const from = Math.min(Math.max(x - room / 2, left - margin), left + width + margin - room);
+      this.x = -from * this.scale;
+      this.apply();
+    }
+  }
+
   pan(dx, dy) {
     this.moved = true;
     this.x += dx;

@@ -4,6 +4,8 @@ import { say } from './notice.js';
 
 const TRY_AGAIN = 1500;
 const A_MOMENT = 100;
+/** A button that is held longer holds nothing back, ms. */
+const LONGEST_PRESS = 2000;
 
 const listeners = new Set();
 let waiting = false;
@@ -23,6 +25,22 @@ function focused() {
   }
   return region && activeElement.dataset.select
     ? `#${CSS.escape(region.id)} [data-select="${CSS.escape(activeElement.dataset.select)}"][tabindex]`
+    : null;
+}
+
+let pressed = false;
+addEventListener('pointerdown', () => (pressed = true), true);
+['pointerup', 'pointercancel', 'blur'].forEach((end) => addEventListener(end, () => (pressed = false), true));
+
+/** When no button of the mouse is held: what is replaced between press and release never gets the click. */
+function released() {
+  return pressed
+    ? new Promise((resolve) => {
+        const done = () => setTimeout(resolve);
+        addEventListener('pointerup', done, { once: true, capture: true });
+        addEventListener('pointercancel', done, { once: true, capture: true });
+        setTimeout(resolve, LONGEST_PRESS);
+      })
     : null;
 }
 
@@ -52,6 +70,10 @@ export async function refresh() {
     return;
   }
   const fresh = new DOMParser().parseFromString(text, 'text/html');
+  await released();
+  if (request !== newest) {
+    return;
+  }
   const focus = focused();
   for (const region of document.querySelectorAll('[data-region]')) {
     const replacement = fresh.getElementById(region.id);

@@ -8,8 +8,11 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -128,7 +131,7 @@ class PathsController {
                         FunctionPath::path,
                         other -> PathEditing.unrealised(path, other),
                         (one, _) -> one,
-                        java.util.LinkedHashMap::new));
+                        LinkedHashMap::new));
         return new Row(
                 path,
                 stages,
@@ -178,7 +181,7 @@ class PathsController {
     private static Stream<String> partKeys(FunctionPath path) {
         return path.stages().stream()
                 .map(FunctionPath.Stage::part)
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .flatMap(part -> around(path.whole(), part.way()));
     }
 
@@ -229,7 +232,7 @@ class PathsController {
                 uses.stream()
                         .map(use -> new Function(
                                 table.functions().path(use), table.functions().path(use)))
-                        .sorted(java.util.Comparator.comparing(Function::name))
+                        .sorted(Comparator.comparing(Function::name))
                         .toList(),
                 first.isEmpty() || last.isEmpty()
                         ? List.of()

@@ -6,6 +6,7 @@ import pyrite.core.consolidation.Feature.Place;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
+import pyrite.core.trace.Link;
 import pyrite.core.trace.LinkKind;
 import pyrite.core.trace.Linking;
 
@@ -24,7 +25,7 @@ final class Adopting {
         Consolidation before = Consolidation.of(model);
         LinkKind kind = LinkKind.named(model, ORIGIN).orElseThrow();
         Linking linking = new Linking(model);
-        List<pyrite.core.trace.Link> old = new ArrayList<>();
+        List<Link> old = new ArrayList<>();
         places.forEach(place -> before.origin(place)
                 .filter(link -> !link.source().equals(definition.id()))
                 .ifPresent(old::add));

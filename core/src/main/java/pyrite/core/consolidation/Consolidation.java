@@ -32,6 +32,8 @@ public final class Consolidation {
 
     private static final int MOST_ALIKE = 12;
     private static final int MOST_EXISTING = 3;
+    /** Each text is compared with every other; of more features than this only the names are compared. */
+    private static final int MOST_COMPARED = 1_000;
 
     private final Model model;
     private final Links links;
@@ -244,6 +246,9 @@ public final class Consolidation {
         private final Set<Set<ElementId>> apart = KeptApart.in(model);
 
         Likeness(List<Feature> features) {
+            if (features.size() > MOST_COMPARED) {
+                return;
+            }
             SimilarTexts texts = SimilarTexts.of(features.stream()
                     .collect(Collectors.toMap(Feature::element, Feature::text, (one, _) -> one, LinkedHashMap::new)));
             features.forEach(feature -> {

@@ -1,6 +1,8 @@
 package pyrite.core.consolidation;
 
 import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -56,7 +58,7 @@ public record Feature(Kind kind, Element element, List<Place> places, List<Param
             boolean isOptional) {
         /** Whether two would be one: both directions and types agree. */
         boolean fits(Parameter other) {
-            return direction.equals(other.direction) && java.util.Objects.equals(type, other.type);
+            return direction.equals(other.direction) && Objects.equals(type, other.type);
         }
 
         /** {@code in level : LevelReading}. */
@@ -89,7 +91,7 @@ public record Feature(Kind kind, Element element, List<Place> places, List<Param
     private Set<List<Object>> signature() {
         return parameters.stream()
                 .map(parameter -> List.<Object>of(
-                        parameter.name().toLowerCase(java.util.Locale.ROOT),
+                        parameter.name().toLowerCase(Locale.ROOT),
                         parameter.direction(),
                         parameter.type() == null ? "" : parameter.type().id()))
                 .collect(Collectors.toSet());

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import pyrite.core.behavior.BehaviorChecks;
 import pyrite.core.expression.Referent;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -23,6 +24,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.story.Story;
 import pyrite.core.story.StoryChecks;
 import pyrite.core.structure.ConnectorEnds;
 import pyrite.core.structure.Fit;
@@ -60,7 +62,11 @@ final class Checks {
                     ENUMERATION_DEFINITION -> unused(element, found);
             case PORT, ITEM -> subsetters(element, found);
             case SATISFACTION -> gone(element, found);
-            case USE_CASE_DEFINITION, USE_CASE -> story(element, found);
+            case USE_CASE_DEFINITION, USE_CASE -> {
+                story(element, found);
+                behavior(element, found);
+            }
+            case ACTION_DEFINITION, ACTION, STATE_DEFINITION, STATE -> behavior(element, found);
             default -> {
                 if (element.kind().isConnector() || element.kind().isFlow() || element.kind() == ElementKind.BINDING) {
                     misfits(element, found);
@@ -90,6 +96,28 @@ final class Checks {
                             useCase.id(),
                             at + (time == 1 ? "" : time),
                             name(useCase) + ": " + gap.sentence()));
+                });
+    }
+
+    /** What a behaviour lacks before it runs; what a story does not reach is said with the story. */
+    private void behavior(Element behavior, List<Finding> found) {
+        boolean isTold = Story.isToldOf(behavior.kind())
+                || model.owners(behavior).stream().anyMatch(owner -> Story.isToldOf(owner.kind()));
+        Map<String, Integer> times = new HashMap<>();
+        BehaviorChecks.of(model, behavior).stream()
+                .filter(gap -> !isTold || gap.kind() != BehaviorChecks.Kind.UNREACHED)
+                .forEach(gap -> {
+                    String at = name(gap.member());
+                    int time = times.merge(gap.kind() + at, 1, Integer::sum);
+                    found.add(new Finding(
+                            switch (gap.kind()) {
+                                case UNREACHED -> Rule.UNREACHED;
+                                case STANDSTILL -> Rule.STANDSTILL;
+                                case UNENTERED -> Rule.UNENTERED;
+                            },
+                            behavior.id(),
+                            at + (time == 1 ? "" : time),
+                            name(behavior) + ": " + gap.sentence()));
                 });
     }
 

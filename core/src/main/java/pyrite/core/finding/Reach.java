@@ -16,7 +16,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
-import pyrite.core.story.Story;
 
 /**
  * The elements whose findings an edit may alter: what changed, what inherits from it, what carries it, what is joined
@@ -78,9 +77,7 @@ final class Reach {
         element.outgoing().forEach(this::withRedefinitions);
     }
 
-    /**
-     * The use cases in whose stories an element is read: those it stands in, and those with conditions that name it.
-     */
+    /** The behaviours in which an element is read: those it stands in, and those with conditions that name it. */
     private void told(Element element) {
         ElementId owner = element.owner();
         climb(owner);
@@ -96,7 +93,7 @@ final class Reach {
         for (Element at = id == null ? null : model.find(id).orElse(null);
                 at != null;
                 at = at.owner() == null ? null : model.get(at.owner())) {
-            if (Story.isToldOf(at.kind())) {
+            if (at.kind().tellsWhatHappens()) {
                 spreads(at.id());
             }
         }
@@ -175,12 +172,15 @@ final class Reach {
                 && user.references(Property.TYPES).isEmpty();
     }
 
-    /** Whether what owns an element is something else with another member: a port carries it, a part contains it. */
+    /**
+     * Whether what owns an element is something else with another member: a port carries it, a part contains it, a
+     * behaviour goes on with it.
+     */
     private static boolean isPartOf(Element member, Element owner) {
         return switch (owner.kind()) {
             case PORT, PORT_DEFINITION, INTERFACE_DEFINITION, CONNECTION_DEFINITION -> true;
             case PART, PART_DEFINITION -> member.kind() == ElementKind.PART;
-            default -> false;
+            default -> owner.kind().tellsWhatHappens();
         };
     }
 }

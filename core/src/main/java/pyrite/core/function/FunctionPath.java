@@ -1,5 +1,6 @@
 package pyrite.core.function;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
@@ -66,7 +67,7 @@ public record FunctionPath(
 
     /** All that is broken, a sentence each. */
     public List<String> faults() {
-        List<String> faults = new java.util.ArrayList<>();
+        List<String> faults = new ArrayList<>();
         for (int i = 0; i < stages.size(); i++) {
             faults.add(stages.get(i).fault());
             faults.add(i < steps.size() ? steps.get(i).fault() : "");

@@ -1,6 +1,7 @@
 package pyrite.core.function;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -67,7 +68,7 @@ public final class FunctionTree {
     public static List<Element> tops(Model model) {
         return model.ownElements(Set.of(ElementKind.ACTION_DEFINITION, ElementKind.ACTION))
                 .filter(function -> isTop(model, function))
-                .sorted(java.util.Comparator.comparing(model.names()::qualifiedName))
+                .sorted(Comparator.comparing(model.names()::qualifiedName))
                 .toList();
     }
 

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
@@ -98,7 +99,7 @@ public final class PathRequirement {
                                 Span.NONE));
         put.add(subject);
         put.add(constraint);
-        edits.then(new Edit(put, java.util.Set.of()));
+        edits.then(new Edit(put, Set.of()));
         satisfy(path.whole(), requirement.id());
         return edits.edit();
     }

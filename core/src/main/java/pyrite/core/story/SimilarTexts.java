@@ -28,6 +28,8 @@ public final class SimilarTexts {
 
     private final List<Known> known = new ArrayList<>();
     private final Map<String, Integer> frequencies = new HashMap<>();
+    /** The weights of the words of each text, once all texts are known. */
+    private final Map<Element, Map<CharSequence, Integer>> weighted = new HashMap<>();
 
     private record Known(Element element, String text, Set<String> words) {}
 
@@ -81,8 +83,11 @@ public final class SimilarTexts {
         CosineSimilarity cosine = new CosineSimilarity();
         return known.stream()
                 .filter(each -> each.words().stream().anyMatch(weights::containsKey))
-                .map(each ->
-                        new Match(each.element(), each.text(), cosine.cosineSimilarity(weights, weights(each.words()))))
+                .map(each -> new Match(
+                        each.element(),
+                        each.text(),
+                        cosine.cosineSimilarity(
+                                weights, weighted.computeIfAbsent(each.element(), _ -> weights(each.words())))))
                 .filter(match -> match.similarity() >= LEAST)
                 .sorted(Comparator.comparingDouble(Match::similarity)
                         .reversed()

@@ -2,6 +2,7 @@ package pyrite.core.story;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -165,7 +166,7 @@ public final class StoryFlows {
 
     private Element made(Proposal proposal, Map<ElementId, Element> put) {
         Element definition = proposal.definition();
-        Set<String> taken = new java.util.HashSet<>(model.names().membersOf(definition.id()));
+        Set<String> taken = new HashSet<>(model.names().membersOf(definition.id()));
         Rank last = model.rankAtEnd(definition.id());
         for (Element other : put.values()) {
             if (definition.id().equals(other.owner())) {

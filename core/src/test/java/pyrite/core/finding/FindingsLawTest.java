@@ -51,6 +51,12 @@ class FindingsLawTest {
             }
             use case def Refill :> Fill { action :>> open { doc /* The keeper opens. */ } }
             use case refill : Refill { then action extra1; }
+            action def Work { first start; then decide d; then b; then c; action b; then both; action c; then both;
+                join both; then done; }
+            action def Rework :> Work { action :>> b; action late; }
+            item def Go;
+            state def Modes { entry; then idle; state idle; state busy; state lost; transition first idle accept Go then busy; }
+            state def Special :> Modes { transition first busy accept Go then lost; }
             """);
 
     private static final List<String> MEMBERS = List.of(
@@ -71,7 +77,14 @@ class FindingsLawTest {
             "action apart { doc /* The owner waits. */ }",
             "then fill",
             "if isFull then fill",
-            "actor third : Tank");
+            "actor third : Tank",
+            "then done",
+            "join joined",
+            "first b then both",
+            "merge one",
+            "state further",
+            "transition first busy accept Go then idle",
+            "action :>> c");
 
     @Property(tries = 3000)
     void whatIsKeptUpIsWhatALookAtEverythingFinds(@ForAll long seed) {

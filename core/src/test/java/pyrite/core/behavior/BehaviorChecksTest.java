@@ -1,0 +1,100 @@
+package pyrite.core.behavior;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import pyrite.core.Models;
+import pyrite.core.model.Model;
+
+/** Small behaviours with what is missing in each written down by hand. */
+class BehaviorChecksTest {
+    private static List<String> gaps(String body) {
+        Model model = Models.of("private import ScalarValues::*;\n" + body);
+        return BehaviorChecks.of(model, Models.element(model, "Test::B")).stream()
+                .map(gap -> gap.kind() + " " + gap.sentence())
+                .toList();
+    }
+
+    @Test
+    void aSequenceWithForkAndJoinLacksNothing() {
+        assertThat(gaps("""
+                action def B { first start; then action a; then fork f; then b; then c;
+                    action b; then both; action c; then both; join both; then action d; then done; }""")).isEmpty();
+        assertThat(gaps("action def B { action a; action b; }")).isEmpty();
+    }
+
+    @Test
+    void aJoinBehindADecisionWaitsWithoutEnd() {
+        assertThat(gaps("""
+                action def B { attribute x : Boolean; first start; then decide d; if x then b; else c;
+                    action b; then both; action c; then both; join both; then action e; then done; }"""))
+                .containsExactly(
+                        "STANDSTILL 'both' may wait for 'c' and 'b' without end; a merge node lets either lead on");
+        assertThat(gaps("""
+                action def B { attribute x : Boolean; first start; then decide d; if x then b; else c;
+                    action b; then one; action c; then one; merge one; then action e; then done; }""")).isEmpty();
+    }
+
+    @Test
+    void aStepThatSeveralLeadToWaitsForAllOfThem() {
+        assertThat(gaps("""
+                action def B { attribute x : Boolean; first start; then action a; then decide d; if x then b; else c;
+                    action b; then done; action c; then a; }"""))
+                .containsExactly("STANDSTILL 'a' may wait for 'c' without end; a merge node lets either lead on");
+        assertThat(gaps("""
+                action def B { attribute x : Boolean; first start; then merge m; then action a; then decide d;
+                    if x then b; else c; action b; then done; action c; then m; }""")).isEmpty();
+    }
+
+    @Test
+    void aBranchThatIsTakenInOneWayOnlyStandsStillInTheOther() {
+        assertThat(gaps("""
+                action def B { attribute x : Boolean; first start; then fork f; then a; then d;
+                    action a; then both; decide d; if x then b; else c;
+                    action b; then both; action c; then done; join both; then done; }"""))
+                .containsExactly("STANDSTILL 'both' may wait for 'b' without end; a merge node lets either lead on");
+    }
+
+    @Test
+    void aCircleThatNothingLeadsIntoIsNotReached() {
+        assertThat(gaps("""
+                action def B { first start; then action a; then done;
+                    merge m; then action b; then action c; then m; }"""))
+                .containsExactly(
+                        "UNREACHED no way leads from the start to 'm'",
+                        "UNREACHED no way leads from the start to 'b'",
+                        "UNREACHED no way leads from the start to 'c'");
+    }
+
+    @Test
+    void aTerminateEndsWhatElseWaits() {
+        String body = """
+                action def B { attribute x : Boolean; first start; then fork f; then a; then d;
+                    action a; then both; decide d; if x then stop; else b;
+                    action stop terminate; action b; then both; join both; then done; }""";
+        assertThat(gaps(body)).isEmpty();
+        assertThat(gaps(body.replace("action stop terminate;", "action stop;"))).hasSize(1);
+    }
+
+    @Test
+    void whatCouldFillUpWithoutEndIsNotJudged() {
+        assertThat(gaps("""
+                action def B { first start; then merge m; then fork f; then a; then m;
+                    action a; then both; action z; then both; join both; }""")).isEmpty();
+    }
+
+    @Test
+    void aStateThatNoTransitionLeadsToIsNotEntered() {
+        String states = """
+                item def Go;
+                state def B { entry; then idle; state idle; state busy; state lost;
+                    transition first idle accept Go then busy; transition first busy accept Go then idle;
+                    transition first lost accept Go then idle; }""";
+        assertThat(gaps(states)).containsExactly("UNENTERED no transition leads to state 'lost'");
+        assertThat(gaps("state def B parallel { state one; state two; }")).isEmpty();
+        assertThat(gaps(states.replace("state def B {", "state def A {")
+                        + "state def B :> A { transition first busy accept Go then lost; }"))
+                .isEmpty();
+    }
+}
