@@ -5,7 +5,6 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentI
 import static org.openqa.selenium.support.ui.ExpectedConditions.visibilityOfElementLocated;
 
 import java.io.IOException;
-import java.time.Duration;
 import java.util.List;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -15,19 +14,14 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
-import org.openqa.selenium.TimeoutException;
 import org.openqa.selenium.WebDriver;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
-import org.openqa.selenium.support.ui.ExpectedCondition;
-import org.openqa.selenium.support.ui.WebDriverWait;
 import pyrite.core.model.Model;
 import pyrite.core.trace.Links;
 
 /** The demo's project, and Ines in front of it with a browser: what her hands do and what she waits to see. */
 abstract class InBrowser extends InProject {
-    private static final Duration PATIENCE = Duration.ofSeconds(4);
-
     static Browser ines;
 
     @BeforeAll
@@ -100,22 +94,6 @@ abstract class InBrowser extends InProject {
 
     void told(String words) {
         ines.until().until(textToBePresentInElementLocated(By.id("saved"), words));
-    }
-
-    /**
-     * Clicks until the page says what came of it: where something beside it opens at that moment, the element moves and
-     * the click meets another place.
-     */
-    void clickUntilTold(String css, String words) {
-        ExpectedCondition<Boolean> isTold = textToBePresentInElementLocated(By.id("saved"), words);
-        until(driver -> {
-            click(css);
-            try {
-                return new WebDriverWait(driver, PATIENCE).until(isTold);
-            } catch (TimeoutException _) {
-                return false;
-            }
-        });
     }
 
     static void atRevision(Browser browser, int number) {
