@@ -26,6 +26,7 @@ final class Reach {
     private final int most;
     private final Set<ElementId> reached = new LinkedHashSet<>();
     private final Set<ElementId> spread = new HashSet<>();
+    private final Set<ElementId> told = new HashSet<>();
     /** What is, or was, joined to something, with what redefines it. */
     private final Set<ElementId> joined = new HashSet<>();
 
@@ -77,16 +78,10 @@ final class Reach {
         element.outgoing().forEach(this::withRedefinitions);
     }
 
-    /** The behaviours in which an element is read: those it stands in, and those with conditions that name it. */
+    /** The behaviours in which an element is read: those it stands in, and those whose successions lead there. */
     private void told(Element element) {
-        ElementId owner = element.owner();
-        climb(owner);
-        if (element.kind() == ElementKind.DOCUMENTATION && owner != null && model.has(owner)) {
-            model.referrers(owner).stream()
-                    .map(model::get)
-                    .filter(user -> user.kind() == ElementKind.SUCCESSION)
-                    .forEach(user -> climb(user.owner()));
-        }
+        ledTo(element.id());
+        climb(element.owner());
     }
 
     private void climb(@Nullable ElementId id) {
@@ -96,6 +91,17 @@ final class Reach {
             if (at.kind().tellsWhatHappens()) {
                 spreads(at.id());
             }
+            ledTo(at.id());
+        }
+    }
+
+    /** Successions may lead to what stands elsewhere, and conditions name what is told elsewhere. */
+    private void ledTo(ElementId id) {
+        if (told.add(id)) {
+            model.referrers(id).stream()
+                    .map(model::get)
+                    .filter(user -> user.kind() == ElementKind.SUCCESSION)
+                    .forEach(user -> climb(user.owner()));
         }
     }
 
