@@ -4,6 +4,9 @@ import java.util.function.IntConsumer;
 
 /** A condition over the variables of a flattened system. */
 public sealed interface Condition {
+    /** The mode of a relation that a run does not watch: it is asked for at single instants. */
+    int UNWATCHED = -1;
+
     record Fixed(boolean holds) implements Condition {}
 
     /**

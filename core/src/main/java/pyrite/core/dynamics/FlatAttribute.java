@@ -22,6 +22,11 @@ final class FlatAttribute {
     @Nullable
     Condition condition;
 
+    /** Whether it keeps its value until something that happens gives it another. */
+    boolean held;
+    /** Whether it counts something, and is no attribute of the model. */
+    boolean counts;
+
     boolean inProgress;
     /** The index of the time derivative among the variables, -1 where none is asked for. */
     int rate = -1;

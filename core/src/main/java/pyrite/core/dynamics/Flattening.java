@@ -3,6 +3,7 @@ package pyrite.core.dynamics;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -14,11 +15,13 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.FaultException;
 import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.ObservationFunction;
 import pyrite.core.expression.Operator;
 import pyrite.core.expression.Referent;
+import pyrite.core.expression.Span;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
 import pyrite.core.model.DisplayUnit;
@@ -146,6 +149,143 @@ public final class Flattening {
                 : Optional.empty();
     }
 
+    /** What is read at single instants, such as what is assigned. */
+    public Term momentary(Expression expression, Instance scope) {
+        return lowering.momentarily(() -> lowering.term(expression, scope));
+    }
+
+    /**
+     * A condition that is asked for at single instants, such as a guard. One on what changes continuously is watched all
+     * the same, so that it changes at the very instant at which others that say the same do.
+     */
+    public Condition momentaryCondition(Expression expression, Instance scope) {
+        Condition condition = lowering.momentarily(() -> lowering.condition(expression, scope));
+        BitSet used = new BitSet();
+        condition.variables(used::set);
+        boolean isHeld = used.stream()
+                .allMatch(index -> Objects.requireNonNull(lowering.variables().get(index)).held);
+        if (isHeld) {
+            return condition;
+        }
+        if (!lowering.behaviors().isEmpty()) {
+            return condition;
+        }
+        return lowering.condition(expression, scope);
+    }
+
+    /** The values drawn in what was lowered since the last call. */
+    public List<Draw> takeDraws() {
+        return lowering.behaviors().take();
+    }
+
+    /** Whether anything is drawn at random. */
+    public boolean isRandom() {
+        return lowering.behaviors().isRandom();
+    }
+
+    /** The values that are drawn once, before a run begins. */
+    public List<Draw> drawsAtStart() {
+        return List.copyOf(lowering.behaviors().atStart());
+    }
+
+    /** What an expression with several values comes to, each of them a number. */
+    public List<Term> several(Expression expression, Instance scope) {
+        return lowering.momentarily(() -> lowering.collections().values(expression, scope).stream()
+                .map(value -> lowering.termOf(value, expression))
+                .toList());
+    }
+
+    /** An instance of a definition that is no part of the system: what its features are given. */
+    public Instance sample(Element definition, Instance scope) {
+        return builder.call(definition, scope.path());
+    }
+
+    /** All instances built so far. */
+    public List<Instance> built() {
+        return List.copyOf(builder.built());
+    }
+
+    /** What stands for a feature in an instance: as many as there are. */
+    public List<Instance> in(Instance instance, Element feature) {
+        return instance.slot(feature.id())
+                .map(slot -> switch (slot) {
+                    case Instance.Slot.Parts(List<Instance> parts) -> parts;
+                    case Instance.Slot.Later later -> later.instances();
+                    case Instance.Slot.Alias(FeatureReference reference, Instance scope) -> instances(reference, scope);
+                    default -> List.<Instance>of();
+                })
+                .orElse(List.of());
+    }
+
+    /** Says that something that happens assigns what a way leads to. */
+    public void assigned(List<ElementId> chain, Instance scope) {
+        attributes(chain, scope).forEach(attribute -> {
+            if (attribute.term != null && !attribute.held) {
+                throw new IllegalStateException("what is assigned is said before anything is lowered");
+            }
+            attribute.held = true;
+        });
+    }
+
+    private List<FlatAttribute> attributes(List<ElementId> chain, Instance scope) {
+        return lowering.targets().of(new FeatureReference(List.copyOf(chain), Span.NONE), scope).stream()
+                .filter(FlatAttribute.class::isInstance)
+                .map(FlatAttribute.class::cast)
+                .toList();
+    }
+
+    /** The attributes that a way leads to, which are assigned. */
+    public List<HeldAttribute> held(List<ElementId> chain, Instance scope) {
+        return attributes(chain, scope).stream().map(this::held).toList();
+    }
+
+    /** The attributes of an instance that hold from one event to the next, without those of its parts. */
+    public List<HeldAttribute> held(Instance instance) {
+        return builder.quantities().stream()
+                .filter(quantity -> quantity.owner == instance && quantity.held)
+                .map(this::held)
+                .toList();
+    }
+
+    private HeldAttribute held(FlatAttribute attribute) {
+        int variable = ((Term.Variable) lowering.term(attribute)).index();
+        lowering.behaviors().take();
+        Term start = attribute.value == null
+                ? null
+                : momentaryNumber(attribute.value.expression(), attribute.owner, attribute.truth);
+        List<Draw> draws = lowering.behaviors().take();
+        Set<ElementId> features = new LinkedHashSet<>();
+        model.inheritance().redefined(attribute.feature).forEach(each -> features.add(each.id()));
+        return new HeldAttribute(
+                attribute.feature, features, attribute.path, variable, attribute.truth, start, draws);
+    }
+
+    /** A number, or 1 and 0 for what is true and false. */
+    public Term momentaryNumber(Expression expression, Instance scope, boolean isTruth) {
+        return isTruth
+                ? lowering.momentarily(() ->
+                        Terms.choice(lowering.condition(expression, scope), Terms.ONE, Terms.ZERO))
+                : momentary(expression, scope);
+    }
+
+    /** Counts how often a step or state is started and ended. */
+    public Counted counted(Instance instance) {
+        return counts(instance, false);
+    }
+
+    /** Counts how much of a pool is held, and how many wait for it. */
+    public Counted pooled(Instance instance) {
+        return counts(instance, true);
+    }
+
+    private Counted counts(Instance instance, boolean isOfPool) {
+        Instance.Counts counts = lowering.behaviors().counts(instance, isOfPool);
+        return new Counted(counts.first(), counts.second());
+    }
+
+    /** The indices of what is counted: started and ended, or held and waiting. */
+    public record Counted(int first, int second) {}
+
     public Condition condition(Expression expression, Instance scope) {
         return lowering.condition(expression, scope);
     }
@@ -153,7 +293,7 @@ public final class Flattening {
     /**
      * The expression a reference stands for where it leads to an attribute with a fixed value, and where to read it.
      */
-    public Optional<Defined> definition(Expression.FeatureReference reference, Instance scope) {
+    public Optional<Defined> definition(FeatureReference reference, Instance scope) {
         List<Object> targets = lowering.targets().of(reference, scope);
         return switch (targets.size() == 1 ? targets.getFirst() : null) {
             case FlatAttribute q
@@ -191,7 +331,7 @@ public final class Flattening {
     }
 
     /** The instances a reference leads to. */
-    public List<Instance> instances(Expression.FeatureReference reference, Instance scope) {
+    public List<Instance> instances(FeatureReference reference, Instance scope) {
         return lowering.targets().of(reference, scope).stream()
                 .filter(Instance.class::isInstance)
                 .map(Instance.class::cast)
@@ -214,6 +354,8 @@ public final class Flattening {
         for (int i = 0; i < builder.quantities().size(); i++) {
             FlatAttribute quantity = builder.quantities().get(i);
             if (quantity.isFixed()
+                    && !quantity.held
+                    && !InstanceBuilder.isWithinBehavior(quantity.owner)
                     && !quantity.truth
                     && isNumber(quantity)
                     && lowering.collections().isOne(quantity)) {
@@ -300,7 +442,7 @@ public final class Flattening {
     private List<String> given(Expression part, Instance scope) {
         Set<String> given = new LinkedHashSet<>();
         part.walk(each -> {
-            if (each instanceof Expression.FeatureReference reference) {
+            if (each instanceof FeatureReference reference) {
                 lowering.targets().of(reference, scope).stream()
                         .filter(FlatAttribute.class::isInstance)
                         .map(FlatAttribute.class::cast)
@@ -359,7 +501,7 @@ public final class Flattening {
     private Term end(Element binding, Property<Reference> property, Instance scope) {
         List<ElementId> chain = binding.get(property).orElseThrow().chain();
         return lowering.term(
-                new Expression.FeatureReference(List.copyOf(chain), pyrite.core.expression.Span.NONE), scope);
+                new FeatureReference(List.copyOf(chain), Span.NONE), scope);
     }
 
     private Map<Integer, Integer> rates() {
@@ -377,7 +519,15 @@ public final class Flattening {
         List<Variable> variables = new ArrayList<>();
         for (int i = 0; i < lowering.variableCount(); i++) {
             FlatAttribute quantity = Objects.requireNonNull(lowering.variables().get(i));
-            if (derivatives.contains(i)) {
+            if (quantity.held) {
+                variables.add(new Variable(
+                        quantity.path,
+                        quantity.feature.id(),
+                        quantity.dimension,
+                        quantity.unit,
+                        quantity.counts ? Variable.Role.COUNT : Variable.Role.HELD,
+                        Double.NaN));
+            } else if (derivatives.contains(i)) {
                 var dimension = quantity.dimension.per(ObservationFunction.TIME);
                 variables.add(new Variable(
                         "der(" + quantity.path + ")",

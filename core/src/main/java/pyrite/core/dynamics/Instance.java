@@ -62,6 +62,23 @@ public final class Instance {
         return Optional.empty();
     }
 
+    /**
+     * What a run counts of a step or state, how often it was started and ended; of a pool, how much of it is held, and
+     * how many wait for it. The indices of variables.
+     */
+    record Counts(int first, int second) {}
+
+    private @Nullable Counts counts;
+
+    @Nullable
+    Counts counts() {
+        return counts;
+    }
+
+    void counts(Counts those) {
+        counts = those;
+    }
+
     private final String path;
     private final Element usage;
     private final @Nullable Instance around;
@@ -85,8 +102,7 @@ public final class Instance {
         return usage;
     }
 
-    @Nullable
-    Instance around() {
+    public @Nullable Instance around() {
         return around;
     }
 

@@ -105,6 +105,8 @@ final class InstanceBuilder {
             for (Element member : model.children(general.id())) {
                 if (member.kind() == ElementKind.BINDING) {
                     instance.bindings().add(member);
+                } else if (member.kind() == ElementKind.LOOP_VARIABLE) {
+                    put(instance, member, attribute(instance, member, depth));
                 } else if (member.kind().isUsage() && instance.slot(member.id()).isEmpty()) {
                     alias(instance, member);
                 }
@@ -164,14 +166,29 @@ final class InstanceBuilder {
             case PORT -> new Instance.Slot.Later(() -> several(instance, feature, depth));
             // What a path or a function has is worked out where an expression names it.
             case OCCURRENCE, ACTION -> new Instance.Slot.Later(() -> several(instance, feature, depth));
+            case ITEM, PAYLOAD -> new Instance.Slot.Later(() -> one(instance, feature, depth));
             case ATTRIBUTE, REFERENCE, SUBJECT -> attribute(instance, feature, depth);
             case ASSERTED_CONSTRAINT -> {
                 instance.constraints().add(feature);
                 noteRead(feature);
                 yield null;
             }
-            default -> null;
+            default ->
+                feature.kind().isBehavior()
+                        ? new Instance.Slot.Later(() -> behaviors(instance, feature, depth))
+                        : null;
         };
+    }
+
+    /** A step or state, so often as is said; however many there may be, they happen in one place. */
+    private List<Instance> behaviors(Instance instance, Element feature, int depth) {
+        return inheritance.multiplicity(feature).isFixed() && inheritance.multiplicity(feature).upper() > 1
+                ? several(instance, feature, depth)
+                : one(instance, feature, depth);
+    }
+
+    private List<Instance> one(Instance instance, Element feature, int depth) {
+        return List.of(build(feature, instance.pathOf(nameOf(feature)), instance, new HashMap<>(), depth + 1));
     }
 
     private Instance.Slot attribute(Instance instance, Element feature, int depth) {
@@ -197,8 +214,41 @@ final class InstanceBuilder {
                 dimension,
                 unit,
                 value);
+        quantity.held = isHeld(instance, feature, value);
         quantities.add(quantity);
         return quantity;
+    }
+
+    /** What a behaviour has of its own, and what an item that arrives has, holds from one event to the next. */
+    private boolean isHeld(Instance instance, Element feature, @Nullable FeatureValue value) {
+        boolean isOpen = value == null || value.kind().isInitial();
+        return switch (instance.usage().kind()) {
+            case ITEM, PAYLOAD ->
+                instance.around() != null && isBehavior(instance.around()) && feature.kind() == ElementKind.ATTRIBUTE;
+            default -> isOpen && isBehavior(instance);
+        };
+    }
+
+    /** Whether an instance is a step, a state or an item in one: what it has is asked for where something happens. */
+    static boolean isWithinBehavior(Instance instance) {
+        return isBehavior(instance)
+                || instance.around() != null
+                        && isBehavior(instance.around())
+                        && (instance.usage().kind() == ElementKind.ITEM
+                                || instance.usage().kind() == ElementKind.PAYLOAD);
+    }
+
+    private static boolean isBehavior(Instance instance) {
+        ElementKind kind = instance.usage().kind();
+        return kind.family() == ElementKind.Family.BEHAVIOR;
+    }
+
+    /** What counts something of an instance; it is no attribute of it. */
+    FlatAttribute counter(Element of, Instance owner, String name) {
+        FlatAttribute counter = new FlatAttribute(
+                of, owner, name + "(" + owner.path() + ")", false, Dimension.ONE, DisplayUnit.coherent(Dimension.ONE), null);
+        counter.held = true;
+        return counter;
     }
 
     private String nameOf(Element feature) {

@@ -54,6 +54,7 @@ final class Lowering {
     private final CallLowering calls;
     private final TotalLowering totals;
     private final BinaryConditionLowering twoSides;
+    private final BehaviorLowering behaviors;
     private final Deque<FlatAttribute> circle = new ArrayDeque<>();
     private final List<Condition.Relation> relations = new ArrayList<>();
     private final List<String> relationLabels = new ArrayList<>();
@@ -63,6 +64,8 @@ final class Lowering {
     private int count;
     private String label = "";
     private boolean frozen;
+    /** Whether conditions are asked for only at single instants, so that nobody watches when they change. */
+    private boolean momentary;
 
     Lowering(Model model, InstanceBuilder builder, Budget budget) {
         this.budget = budget;
@@ -74,6 +77,7 @@ final class Lowering {
         this.calls = new CallLowering(model, builder, this);
         this.totals = new TotalLowering(model, this);
         this.twoSides = new BinaryConditionLowering(this, environment);
+        this.behaviors = new BehaviorLowering(this, environment);
     }
 
     ReferenceLookup targets() {
@@ -86,6 +90,40 @@ final class Lowering {
 
     CollectionLowering collections() {
         return collections;
+    }
+
+    BehaviorLowering behaviors() {
+        return behaviors;
+    }
+
+    boolean isFrozen() {
+        return frozen;
+    }
+
+    boolean isMomentary() {
+        return momentary;
+    }
+
+    String label() {
+        return label;
+    }
+
+    /** A variable that counts something or keeps what was drawn. */
+    int count(Element of, Instance owner, String name, boolean isShown) {
+        FlatAttribute counted = builder.counter(of, owner, name);
+        counted.counts = !isShown;
+        return ((Term.Variable) variable(counted)).index();
+    }
+
+    /** Lowers what is asked for at single instants only: its conditions are not watched. */
+    <T> T momentarily(Supplier<T> work) {
+        boolean outer = momentary;
+        momentary = true;
+        try {
+            return work.get();
+        } finally {
+            momentary = outer;
+        }
     }
 
     List<Condition.Relation> relations() {
@@ -233,6 +271,8 @@ final class Lowering {
             case ModelFunction.Mathematical(MathFunction f) -> mathematical(f, arguments, scope);
             case ModelFunction.Derivative() -> derivative((FeatureReference) arguments.getFirst(), scope, at);
             case ModelFunction.OverCollection(CollectionFunction f) -> collections.term(f, arguments, scope, at);
+            case ModelFunction.Random(var distribution) -> behaviors.drawn(distribution, arguments, scope, at);
+            case ModelFunction.OfPerformance(var f) -> behaviors.term(f, arguments, scope);
             case ModelFunction.Total() -> totals.term((FeatureReference) arguments.getFirst(), scope);
             case ModelFunction.Defined defined -> calls.term(defined, (ElementId) called, arguments, scope, at);
             case ModelFunction.Observing(var observation) -> throw wholeRun(observation, at);
@@ -299,6 +339,12 @@ final class Lowering {
         if (term(quantity) instanceof Term.Constant) {
             return Terms.ZERO;
         }
+        if (quantity.held) {
+            throw new FaultException(
+                    call.span(),
+                    "'" + quantity.path + "' is assigned by an action and keeps its value until then, so its derivative "
+                            + "cannot be used");
+        }
         if (quantity.isFixed()) {
             throw new FaultException(
                     call.span(),
@@ -339,6 +385,8 @@ final class Lowering {
             case ModelFunction.OverCollection(CollectionFunction f) -> collections.condition(f, arguments, scope, at);
             case ModelFunction.Defined defined -> calls.condition(defined, (ElementId) called, arguments, scope, at);
             case ModelFunction.Observing(var observation) -> throw wholeRun(observation, at);
+            case ModelFunction.OfPerformance(var f) -> behaviors.condition(f, arguments, scope);
+            case ModelFunction.Random(var _) -> behaviors.chance(arguments, scope, at);
             default -> throw new FaultException(at.span(), "a condition is needed here");
         };
     }
@@ -347,6 +395,9 @@ final class Lowering {
     Condition relation(Term left, Term right, boolean strict, boolean kink) {
         if (Terms.minus(left, right) instanceof Term.Constant(double margin)) {
             return (strict ? margin > 0 : margin >= 0) ? Terms.TRUE : Terms.FALSE;
+        }
+        if (momentary) {
+            return new Condition.Relation(Condition.UNWATCHED, left, right, strict, kink);
         }
         Condition.Relation relation = new Condition.Relation(relations.size(), left, right, strict, kink);
         relations.add(relation);
@@ -388,7 +439,7 @@ final class Lowering {
     /** What a quantity comes to: a constant, or a variable. */
     Term term(FlatAttribute quantity) {
         if (quantity.term == null) {
-            quantity.term = quantity.isFixed() ? fixed(quantity) : variable(quantity);
+            quantity.term = quantity.isFixed() && !quantity.held ? fixed(quantity) : variable(quantity);
         }
         return quantity.term;
     }
@@ -422,6 +473,9 @@ final class Lowering {
     }
 
     private Condition condition(FlatAttribute quantity, Expression at) {
+        if (quantity.held) {
+            return relation(term(quantity), Terms.constant(0.5), false, false);
+        }
         if (quantity.condition == null) {
             if (!quantity.isFixed()) {
                 throw new FaultException(
@@ -454,6 +508,8 @@ final class Lowering {
         circle.push(quantity);
         String outer = label;
         Map<Integer, String> outerLost = takeLost();
+        boolean outerMomentary = momentary;
+        momentary = false;
         label = quantity.path;
         try {
             return work.get();
@@ -466,6 +522,7 @@ final class Lowering {
         } finally {
             label = outer;
             lost = outerLost;
+            momentary = outerMomentary;
             circle.pop();
             quantity.inProgress = false;
         }

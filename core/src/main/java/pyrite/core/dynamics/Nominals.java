@@ -81,6 +81,11 @@ final class Nominals {
         for (int i = 0; i < states.length; i++) {
             parts[states[i]] = sizes[i];
         }
+        for (int i = 0; i < v.length; i++) {
+            if (system.flat().variables().get(i).role().isHeld()) {
+                parts[i] = Math.abs(v[i]);
+            }
+        }
         for (SortedSystem.Assignment assignment : system.assignments()) {
             parts[assignment.variable()] = parts(assignment.term(), t, v, modes, parts);
         }

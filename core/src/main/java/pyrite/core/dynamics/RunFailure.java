@@ -10,6 +10,8 @@ public final class RunFailure extends ExplainedException {
     public enum Reason {
         DIVERGED,
         CHATTERING,
+        /** What happens makes no sense or has no end at one instant. */
+        HAPPENING,
         BUDGET_EXCEEDED,
         CANCELLED
     }
@@ -18,7 +20,7 @@ public final class RunFailure extends ExplainedException {
     private final double time;
     private final transient List<ElementId> elements;
 
-    RunFailure(Reason reason, double time, String message, List<ElementId> elements) {
+    public RunFailure(Reason reason, double time, String message, List<ElementId> elements) {
         super(message);
         this.reason = reason;
         this.time = time;

@@ -16,7 +16,7 @@ import org.hipparchus.ode.sampling.ODEStepHandler;
  * so the right-hand side is smooth. Where the margin of a relation crosses zero, the piece ends, the relation changes
  * and the next piece begins.
  */
-public final class Simulation {
+public final class Simulation implements Moment {
     private static final int CHECK_EVERY = 512;
     private static final int MOST_SWITCHES_AT_ONCE = 50;
     /**
@@ -72,8 +72,22 @@ public final class Simulation {
     private int evaluations;
     private double reached;
     private double[] reachedState = new double[0];
+    private final Happenings happenings;
+    /** Whether nothing changes between events, so that there is nothing to integrate and nothing to locate. */
+    private final boolean isStill;
 
-    private Simulation(SortedSystem system, RunSettings settings, RunControl control, InstantSource clock) {
+    private double t;
+    private double[] y = new double[0];
+    /** Whether a held variable changed and what depends on it was not computed since. */
+    private boolean isStale;
+
+    private Simulation(
+            SortedSystem system,
+            RunSettings settings,
+            RunControl control,
+            InstantSource clock,
+            Happenings happenings) {
+        this.happenings = happenings;
         this.system = system;
         this.kernel = Compiler.compile(system);
         this.settings = settings;
@@ -92,6 +106,10 @@ public final class Simulation {
         this.deadline = clock.millis() + settings.budget().toMillis();
         this.modes = new boolean[system.flat().relations().size()];
         this.v = new double[system.flat().variables().size()];
+        for (int i = 0; i < v.length; i++) {
+            // What is held has no value until it is given one.
+            v[i] = system.flat().variables().get(i).role().isHeld() ? Double.NaN : 0;
+        }
         this.margins = new double[modes.length];
         this.marginsAhead = new double[modes.length];
         this.largestMargins = new double[modes.length];
@@ -101,6 +119,7 @@ public final class Simulation {
         this.guard = new BranchGuard(system, kernel);
         this.trajectory = new Trajectory(system, kernel, guard, states, failures, this::watch);
         this.timeSwitches = new TimeSwitches();
+        this.isStill = states.length == 0 && !new TimeOnly(system).isAnything();
         this.marginTerms = system.flat().relations().stream()
                 .map(Condition.Relation::margin)
                 .toList();
@@ -119,22 +138,54 @@ public final class Simulation {
     }
 
     static Trajectory run(SortedSystem system, RunSettings settings, RunControl control, InstantSource clock) {
-        return new Simulation(system, settings, control, clock).run();
+        return new Simulation(system, settings, control, clock, Happenings.NONE).run();
+    }
+
+    /** A run in which something happens at single instants; it stands before its first instant. */
+    public static Simulation of(
+            SortedSystem system, RunSettings settings, RunControl control, Happenings happenings) {
+        return new Simulation(system, settings, control, InstantSource.system(), happenings);
     }
 
     private Trajectory run() {
-        double t = settings.start();
-        double[] y = Arrays.stream(states)
+        begin();
+        advance(settings.stop());
+        return trajectory;
+    }
+
+    /** What was computed so far. */
+    public Trajectory trajectory() {
+        return trajectory;
+    }
+
+    /** Computes the first instant. */
+    public void begin() {
+        t = settings.start();
+        y = Arrays.stream(states)
                 .mapToDouble(state -> system.flat().variables().get(state).start())
                 .toArray();
         if (states.length == 0) {
             y = new double[] {0};
         }
+        happenings.begin(this);
         settle(t, y, -1);
+        isStale = false;
         requireFinite(t);
         nominals.start(t, y, v, modes);
-        while (t < settings.stop()) {
-            Piece piece = integrate(t, y);
+        happenings.happen(this);
+        refresh();
+    }
+
+    /**
+     * Goes on up to an instant, s, that is not after the end of the run.
+     *
+     * @throws RunFailure if a value stops being finite, a condition switches without end, time is up or somebody
+     *     cancels
+     */
+    public void advance(double until) {
+        while (t < until) {
+            double limit = Math.min(until, happenings.next());
+            Piece piece = isStill ? still(limit) : integrate(t, y, limit);
             t = piece.end();
             y = piece.state();
             if (piece.fired() >= 0) {
@@ -143,9 +194,78 @@ public final class Simulation {
                 settle(t, y, piece.fired());
                 trajectory.switchedAt(t);
             }
+            if (piece.fired() >= 0 || t >= happenings.next()) {
+                happen();
+            }
         }
-        control.progress(1);
-        return trajectory;
+        control.progress((t - settings.start()) / span);
+    }
+
+    /** Lets happen what is due, or what somebody asked for from outside. */
+    public void happen() {
+        int before = trajectory.stepCount();
+        happenings.happen(this);
+        refresh();
+        if (trajectory.stepCount() != before) {
+            throw new IllegalStateException("time does not pass while something happens");
+        }
+    }
+
+    private Piece still(double limit) {
+        trajectory.add(new Step(t, limit, null, 0, modes, trajectory.stepCount()));
+        reached = limit;
+        watch(limit);
+        requireFewEnoughSteps();
+        return new Piece(limit, y, -1);
+    }
+
+    @Override
+    public double time() {
+        return t;
+    }
+
+    @Override
+    public double value(Term term) {
+        refresh();
+        return Terms.value(term, t, v);
+    }
+
+    @Override
+    public boolean holds(Condition condition) {
+        refresh();
+        return switch (condition) {
+            case Condition.Fixed f -> f.holds();
+            case Condition.Relation r ->
+                r.mode() == Condition.UNWATCHED ? Terms.holds(r, t, v) : modes[r.mode()];
+            case Condition.Both both -> holds(both.left()) && holds(both.right());
+            case Condition.Either either -> holds(either.left()) || holds(either.right());
+            case Condition.Not not -> !holds(not.operand());
+        };
+    }
+
+    @Override
+    public double get(int variable) {
+        refresh();
+        return v[variable];
+    }
+
+    @Override
+    public void set(int variable, double value) {
+        if (Double.compare(v[variable], value) != 0) {
+            v[variable] = value;
+            trajectory.hold(variable, value);
+            trajectory.switchedAt(t);
+            isStale = true;
+            timeSwitches.forget();
+        }
+    }
+
+    /** Computes what depends on held variables that changed. */
+    private void refresh() {
+        if (isStale) {
+            isStale = false;
+            settle(t, y, -1);
+        }
     }
 
     private void requireProgress(int relation, double t) {
@@ -166,11 +286,12 @@ public final class Simulation {
      * is not finite, the way up to there and a little beyond is tried again from the last good state with shorter
      * steps.
      */
-    private Piece integrate(double from, double[] y) {
+    private Piece integrate(double from, double[] y, double limit) {
         double t = from;
         double[] state = y;
         TimeSwitches.Next planned = timeSwitches.next(t);
-        double end = planned.time();
+        double cap = Math.min(planned.time(), limit);
+        double end = cap;
         double largest = LARGEST_STEP * span;
         for (int retry = 0; ; retry++) {
             reached = t;
@@ -185,7 +306,7 @@ public final class Simulation {
                 t = reached;
                 state = reachedState;
                 largest = missing / 8;
-                end = Math.min(planned.time(), t + 2 * missing);
+                end = Math.min(cap, t + 2 * missing);
             } catch (Ended ended) {
                 return new Piece(reached, reachedState, ended.fired);
             } catch (MathRuntimeException e) {
@@ -401,6 +522,11 @@ public final class Simulation {
         private final boolean[] plannedModes = new boolean[modes.length];
         private boolean begun;
 
+        /** What was planned rests on values that changed. */
+        void forget() {
+            begun = false;
+        }
+
         /** Whether no relation depends on a state. */
         boolean areAll() {
             return relations.cardinality() == modes.length;
@@ -423,7 +549,7 @@ public final class Simulation {
         }
 
         private double firstSwitch(int relation, double t) {
-            Step ahead = new Step(t, settings.stop(), null, states.length, modes);
+            Step ahead = new Step(t, settings.stop(), null, states.length, modes, trajectory.stepCount());
             double first = first(new StepEnclosure(trajectory, ahead), relation, t, settings.stop());
             return Double.isNaN(first) ? Double.POSITIVE_INFINITY : first;
         }
@@ -443,6 +569,12 @@ public final class Simulation {
                     .first(from, to);
         } catch (SwitchSearch.GivenUp e) {
             throw failures.tooFast(e.time(), relation);
+        }
+    }
+
+    private void requireFewEnoughSteps() {
+        if (trajectory.stepCount() > MOST_STEPS) {
+            throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll, stiffness.isFound());
         }
     }
 
@@ -470,7 +602,7 @@ public final class Simulation {
                 stiffness.stepped(lastStep);
             }
             int dimension = interpolator.getCurrentState().getPrimaryStateDimension();
-            Step step = new Step(from, to, interpolator, dimension, pieceModes);
+            Step step = new Step(from, to, interpolator, dimension, pieceModes, trajectory.stepCount());
             int fired = -1;
             if (!timeSwitches.areAll()) {
                 FirstSwitch first = firstSwitch(step);
@@ -495,12 +627,6 @@ public final class Simulation {
             }
             takeWhatIsAsked(reached);
             control.progress((reached - settings.start()) / span);
-        }
-
-        private void requireFewEnoughSteps() {
-            if (trajectory.stepCount() > MOST_STEPS) {
-                throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll, stiffness.isFound());
-            }
         }
 
         /** Where a step ends: s, and the relation that switches there, -1 if none does. */

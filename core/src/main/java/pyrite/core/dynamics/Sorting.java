@@ -83,7 +83,7 @@ public final class Sorting {
     private void take(Equation equation) {
         BitSet found = new BitSet();
         equation.residual().variables(index -> {
-            if (flat.variables().get(index).role() != Variable.Role.STATE) {
+            if (flat.variables().get(index).role().isUnknown()) {
                 found.set(index);
             }
         });
@@ -101,7 +101,7 @@ public final class Sorting {
         return equation.lost().keySet().stream()
                 .mapToInt(Integer::intValue)
                 .sorted()
-                .filter(index -> flat.variables().get(index).role() != Variable.Role.STATE);
+                .filter(index -> flat.variables().get(index).role().isUnknown());
     }
 
     /** An equation without unknowns says nothing if it holds, and is one too many if it does not. */
@@ -110,6 +110,7 @@ public final class Sorting {
                 && equation.right() instanceof Term.Constant(double r)
                 && Math.abs(l - r) <= NEGLIGIBLE * Math.max(equation.size(), Math.max(Math.abs(l), Math.abs(r)));
         if (!holds) {
+            requireNothingHeld(equation);
             unknownsLostIn(equation).forEach(unknown -> requireEffect(unknown, equation));
             String givers = equation.given().isEmpty() ? "" : " (" + String.join(", ", equation.given()) + ")";
             throw new ModelFault(
@@ -118,6 +119,18 @@ public final class Sorting {
                             + ", so there is nothing left for it to determine; remove it or leave one of its values open",
                     List.of(equation.source()));
         }
+    }
+
+    /** What actions assign is given; an equation for it is one too many. */
+    private void requireNothingHeld(Equation equation) {
+        equation.residual().variables(index -> {
+            if (flat.variables().get(index).role().isHeld()) {
+                throw new ModelFault(
+                        nameOf(index) + " is assigned by an action and determined by the equation '" + equation.label()
+                                + "' too; only one of them can give it its value",
+                        List.of(flat.variables().get(index).feature(), equation.source()));
+            }
+        });
     }
 
     private Matching match() {
@@ -168,6 +181,7 @@ public final class Sorting {
         open.forEach(unknown -> flat.equations().forEach(equation -> requireEffect(unknown, equation)));
         for (int e = 0; e < equations.size(); e++) {
             if (matching.unknownOf[e] == Matching.NONE) {
+                requireNothingHeld(equations.get(e));
                 throw tooMany(e, matching);
             }
         }

@@ -221,7 +221,11 @@ public final class StepEnclosure {
             Jet known = variables.get(index);
             if (known == null) {
                 int state = trajectory.stateOf(index);
-                known = state >= 0 ? polynomial().state(state, a, b) : of(trajectory.definition(index), true);
+                known = state >= 0
+                        ? polynomial().state(state, a, b)
+                        : trajectory.isHeld(index)
+                                ? Jet.constant(trajectory.held(index, step))
+                                : of(trajectory.definition(index), true);
                 variables.put(index, known);
             }
             return known;
@@ -289,7 +293,11 @@ public final class StepEnclosure {
             Double known = variables.get(index);
             if (known == null) {
                 int state = trajectory.stateOf(index);
-                known = state >= 0 ? polynomial().state(state, weights()) : value(trajectory.definition(index));
+                known = state >= 0
+                        ? polynomial().state(state, weights())
+                        : trajectory.isHeld(index)
+                                ? Double.valueOf(trajectory.held(index, step))
+                                : Double.valueOf(value(trajectory.definition(index)));
                 variables.put(index, known);
             }
             return known;

@@ -36,6 +36,32 @@ final class TimeOnly {
         return relations;
     }
 
+    /** Whether anything depends on time directly. */
+    boolean isAnything() {
+        return system.assignments().stream().anyMatch(assignment -> usesTime(assignment.term()))
+                || system.flat().relations().stream().anyMatch(relation -> usesTime(relation.margin()));
+    }
+
+    private static boolean usesTime(Term term) {
+        return switch (term) {
+            case Term.Constant _, Term.Variable _ -> false;
+            case Term.Time _ -> true;
+            case Term.Arithmetic a -> usesTime(a.left()) || usesTime(a.right());
+            case Term.Call c -> usesTime(c.argument());
+            case Term.Choice c -> usesTime(c.condition()) || usesTime(c.whenTrue()) || usesTime(c.whenFalse());
+        };
+    }
+
+    private static boolean usesTime(Condition condition) {
+        return switch (condition) {
+            case Condition.Fixed _ -> false;
+            case Condition.Relation r -> usesTime(r.margin());
+            case Condition.Both b -> usesTime(b.left()) || usesTime(b.right());
+            case Condition.Either e -> usesTime(e.left()) || usesTime(e.right());
+            case Condition.Not n -> usesTime(n.operand());
+        };
+    }
+
     /** Adds the variables that are computed from one in the set, or by a term that counts itself. */
     private void spread(BitSet variables, Predicate<Term> counts) {
         system.assignments().forEach(assignment -> {

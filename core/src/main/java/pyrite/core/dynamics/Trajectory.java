@@ -21,6 +21,8 @@ public final class Trajectory {
 
     private static final int BYTES_AN_ARRAY = 32;
 
+    private static final int MOST_RECORDED_SWITCHES = 20_000;
+
     private static final long MOST_BYTES_LOOSE = 64L << 20;
     private static final long MOST_BYTES_COMPACT = 192L << 20;
 
@@ -30,6 +32,7 @@ public final class Trajectory {
     private final RunFailures failures;
     private final DoubleConsumer watch;
     private final int[] states;
+    private final HeldValues held;
     private final List<Step> steps = new ArrayList<>();
     private final StepShelf shelf = new StepShelf(MOST_BYTES_COMPACT);
     private int compactSteps;
@@ -53,6 +56,12 @@ public final class Trajectory {
         this.failures = failures;
         this.watch = watch;
         this.states = states;
+        List<Variable> variables = system.flat().variables();
+        boolean[] isHeld = new boolean[variables.size()];
+        for (int i = 0; i < isHeld.length; i++) {
+            isHeld[i] = variables.get(i).role().isHeld();
+        }
+        this.held = new HeldValues(isHeld);
         this.placeOfState = new int[system.flat().variables().size()];
         Arrays.fill(placeOfState, -1);
         for (int i = 0; i < states.length; i++) {
@@ -76,7 +85,22 @@ public final class Trajectory {
     }
 
     void switchedAt(double t) {
-        switches.add(t);
+        if (switches.isEmpty() || switches.getLast() < t) {
+            switches.add(t);
+        }
+    }
+
+    /** From the next step on. */
+    void hold(int variable, double value) {
+        held.set(variable, steps.size(), value);
+    }
+
+    boolean isHeld(int variable) {
+        return held.isHeld(variable);
+    }
+
+    double held(int variable, Step step) {
+        return held.at(variable, step.number());
     }
 
     public SortedSystem system() {
@@ -124,6 +148,7 @@ public final class Trajectory {
 
     double[] at(Step step, double t) {
         double[] v = new double[system.flat().variables().size()];
+        held.into(step.number(), v);
         double[] y = step.at(t);
         for (int i = 0; i < states.length; i++) {
             v[states[i]] = y[i];
@@ -187,7 +212,8 @@ public final class Trajectory {
     }
 
     /**
-     * All variables at every interval, at both ends, and at each switching twice, just before and just after.
+     * All variables at every interval, at both ends, and at each switching twice, just before and just after. Of very
+     * many switchings none is recorded; whatever is judged is judged by the trajectory itself.
      *
      * @throws RunFailure if a variable has no finite value at one of these instants
      */
@@ -195,7 +221,7 @@ public final class Trajectory {
         int count = (int) Math.floor((stop() - start()) / interval * (1 + 1e-12));
         Recording.Builder recording =
                 new Recording.Builder(system.flat().variables().size());
-        int next = 0;
+        int next = switches.size() > MOST_RECORDED_SWITCHES ? switches.size() : 0;
         for (int i = 0; i <= count + 1; i++) {
             double t = i <= count ? start() + i * interval : stop();
             while (next < switches.size() && switches.get(next) <= Math.min(t, stop())) {

@@ -12,10 +12,24 @@ import pyrite.core.model.ElementId;
  * @param start the initial value of a state, in coherent SI units
  */
 public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
-    /** A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation. */
+    /**
+     * A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation, a held one is
+     * constant until something that happens gives it another value. A count is held, and is no attribute of the model.
+     */
     public enum Role {
         STATE,
         RATE,
-        ALGEBRAIC
+        ALGEBRAIC,
+        HELD,
+        COUNT;
+
+        /** Whether an equation determines it. */
+        boolean isUnknown() {
+            return this == RATE || this == ALGEBRAIC;
+        }
+
+        boolean isHeld() {
+            return this == HELD || this == COUNT;
+        }
     }
 }

@@ -49,6 +49,11 @@ record BoundParameters(Environment outer, Map<Referent, Type> types) implements 
     }
 
     @Override
+    public Type amountOf(Expression.FeatureReference pool) {
+        return outer.amountOf(pool);
+    }
+
+    @Override
     public String nameOf(Referent referent) {
         return outer.nameOf(referent);
     }

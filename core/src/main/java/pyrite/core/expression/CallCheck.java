@@ -40,6 +40,8 @@ final class CallCheck {
             case ModelFunction.Observing(ObservationFunction o) -> observing(call, o, types);
             case ModelFunction.Derivative() -> derivative(call, types);
             case ModelFunction.Total() -> total(call, types);
+            case ModelFunction.Random(Distribution d) -> drawn(call, d, types);
+            case ModelFunction.OfPerformance(PerformanceFunction f) -> performed(call, f, types);
             case ModelFunction.Defined defined -> defined(call, defined, types);
             case ModelFunction.OverCollection _ -> throw new IllegalStateException("handled before");
         };
@@ -243,6 +245,43 @@ final class CallCheck {
         }
         Type quantity = check.number(subject, arguments.getFirst(), name);
         return quantity instanceof Type.Number(Dimension d) ? observation.result(d) : Type.UNKNOWN;
+    }
+
+    /** What is drawn has the dimension of the parameters that are no plain numbers. */
+    private Type drawn(Invocation call, Distribution distribution, List<Type> arguments) {
+        String name = distribution.functionName();
+        if (arguments.size() != distribution.arity()) {
+            check.fault(call, name + " takes " + distribution.parameters() + ", not " + arguments.size()
+                    + (arguments.size() == 1 ? " argument" : " arguments"));
+            return Type.UNKNOWN;
+        }
+        Type drawn = null;
+        for (int i = 0; i < arguments.size(); i++) {
+            Expression argument = call.arguments().get(i);
+            Type type = check.number(argument, arguments.get(i), name);
+            if (distribution.isPlain(i)) {
+                check.same(argument, type, Type.NUMBER, "used here, where a plain number is needed");
+            } else {
+                drawn = drawn == null ? type : check.same(argument, drawn, type, "the same");
+            }
+        }
+        return distribution == Distribution.CHANCE
+                ? Type.TRUTH
+                : drawn == null || distribution.givesNumber() ? Type.NUMBER : drawn;
+    }
+
+    private Type performed(Invocation call, PerformanceFunction function, List<Type> arguments) {
+        String name = function.functionName();
+        if (arguments.size() != 1 || !(call.arguments().getFirst() instanceof FeatureReference of)) {
+            check.fault(
+                    call,
+                    name + " takes the name of one "
+                            + (function.isOfPool() ? "pool: " + name + "(kitchen.stove)" : "step or state: " + name + "(gate.warn)"));
+            return Type.UNKNOWN;
+        }
+        return function.isCondition()
+                ? Type.TRUTH
+                : function == PerformanceFunction.USED ? environment.amountOf(of) : Type.NUMBER;
     }
 
     private Type total(Invocation call, List<Type> arguments) {

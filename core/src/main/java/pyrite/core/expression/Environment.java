@@ -17,6 +17,9 @@ public interface Environment {
     /** What a calculation comes to, over its parameters; empty where nothing says so. */
     Optional<Expression> definition(Referent calculation);
 
+    /** The type of the amounts of a pool. */
+    Type amountOf(Expression.FeatureReference pool);
+
     /** How a referent is called in messages. */
     String nameOf(Referent referent);
 }

@@ -35,6 +35,12 @@ public sealed interface ModelFunction {
     /** {@code der(x)}: the time derivative of a quantity that changes. */
     record Derivative() implements ModelFunction {}
 
+    /** {@code exponential(3 [min])}: a value that a run draws. */
+    record Random(Distribution distribution) implements ModelFunction {}
+
+    /** {@code active(gate.modes.closing)}: what a run performs, or how a pool is used. */
+    record OfPerformance(PerformanceFunction function) implements ModelFunction {}
+
     /** A user-defined calculation or constraint, with its parameters in order and its result type. */
     record Defined(String name, List<Parameter> parameters, Type result) implements ModelFunction {
         public Defined {

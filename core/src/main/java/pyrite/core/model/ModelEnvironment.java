@@ -13,6 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Dimension;
+import pyrite.core.expression.Distribution;
 import pyrite.core.expression.Environment;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
@@ -21,6 +22,7 @@ import pyrite.core.expression.MathFunction;
 import pyrite.core.expression.ModelFunction;
 import pyrite.core.expression.Name;
 import pyrite.core.expression.ObservationFunction;
+import pyrite.core.expression.PerformanceFunction;
 import pyrite.core.expression.Referent;
 import pyrite.core.expression.Type;
 import pyrite.core.expression.TypeCheck;
@@ -67,6 +69,16 @@ public final class ModelEnvironment implements Environment {
                     LibraryNames.id("Dynamics::" + observation.functionName()),
                     new ModelFunction.Observing(observation));
         }
+        for (Distribution distribution : Distribution.values()) {
+            functions.put(
+                    LibraryNames.id("Execution::" + distribution.functionName()),
+                    new ModelFunction.Random(distribution));
+        }
+        for (PerformanceFunction function : PerformanceFunction.values()) {
+            functions.put(
+                    LibraryNames.id("Execution::" + function.functionName()),
+                    new ModelFunction.OfPerformance(function));
+        }
         functions.put(LibraryNames.id(LibraryNames.DERIVATIVE), new ModelFunction.Derivative());
         functions.put(LibraryNames.id(LibraryNames.TOTAL), new ModelFunction.Total());
         for (CollectionFunction function : CollectionFunction.values()) {
@@ -75,6 +87,17 @@ public final class ModelEnvironment implements Environment {
                     new ModelFunction.OverCollection(function));
         }
         return Map.copyOf(functions);
+    }
+
+    @Override
+    public Type amountOf(FeatureReference pool) {
+        Type type = pool.last() instanceof ElementId id
+                ? model.find(id)
+                        .flatMap(element -> model.inheritance().effective(element, LibraryNames.id(LibraryNames.CAPACITY)))
+                        .map(capacity -> typeOf(capacity.id()))
+                        .orElse(Type.UNKNOWN)
+                : Type.UNKNOWN;
+        return type instanceof Type.Number ? type : Type.NUMBER;
     }
 
     @Override

@@ -303,7 +303,7 @@ public final class Names {
                 .map(Element::id);
     }
 
-    static boolean isPrivate(Element element) {
+    public static boolean isPrivate(Element element) {
         return "private".equals(element.properties().get(Property.VISIBILITY));
     }
 

@@ -27,6 +27,7 @@ public final class Library {
             "Consolidation",
             "FunctionPaths",
             "Dynamics",
+            "Execution",
             "Specifications",
             "Tracing",
             "Placement",

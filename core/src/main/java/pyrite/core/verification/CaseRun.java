@@ -20,6 +20,10 @@ import pyrite.core.dynamics.SortedSystem;
 import pyrite.core.dynamics.Sorting;
 import pyrite.core.dynamics.Trajectory;
 import pyrite.core.dynamics.Variable;
+import pyrite.core.execution.Engine;
+import pyrite.core.execution.Happened;
+import pyrite.core.execution.Program;
+import pyrite.core.execution.ProgramBuilder;
 import pyrite.core.expression.FaultException;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
@@ -32,6 +36,7 @@ import pyrite.core.model.Model;
  *
  * @param failure one sentence; null if the run reached its end
  * @param culprits the elements that the failure names
+ * @param happened the events of the run, of several replications those of the first
  */
 public record CaseRun(
         ElementId id,
@@ -41,6 +46,7 @@ public record CaseRun(
         double[] times,
         List<Series> series,
         List<Judgement> judgements,
+        Happened happened,
         Fingerprint fingerprint) {
 
     /** One variable over the recorded instants, in its display unit. */
@@ -91,17 +97,18 @@ public record CaseRun(
 
         private CaseRun complete(CaseSetup setup) {
             Instance root = flattening.running(setup.system());
-            SortedSystem sorted = Sorting.sort(flattening.system(), control);
+            Program program = ProgramBuilder.build(model, flattening);
+            SortedSystem sorted = Sorting.sort(program.flat(), control);
             read.addAll(flattening.drainRead());
-            Trajectory trajectory = Simulation.run(sorted, setup.settings(), control);
-            Recording recording = trajectory.record(setup.settings().interval());
+            int replications = program.isRandom() ? setup.randomness().replications() : 1;
+            OneRun first = new OneRun(sorted, program, setup, 0, replications, control);
+            Recording recording = first.trajectory().record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
-            RequirementJudge judge = new RequirementJudge(model, flattening, root, trajectory, recording);
-            List<Judgement> judgements = setup.requirements().stream()
-                    .flatMap(r -> judge.judge(r).stream())
-                    .map(judgement ->
-                            judgement.with(system.and(judgement.fingerprint()).withoutSpare(model)))
-                    .toList();
+            RequirementJudge judge = new RequirementJudge(model, flattening, root, first.trajectory(), recording);
+            List<Judgement> judgements = judged(judge, setup);
+            if (replications > 1 && !setup.requirements().isEmpty()) {
+                judgements = replicated(judgements, root, sorted, program, setup);
+            }
             return new CaseRun(
                     usage.id(),
                     null,
@@ -109,8 +116,82 @@ public record CaseRun(
                     List.of(),
                     recording.times(),
                     series(sorted.flat(), flattening.declared(), recording, judge.shownIn()),
-                    judgements,
+                    judgements.stream()
+                            .map(judgement -> judgement.with(
+                                    system.and(judgement.fingerprint()).withoutSpare(model)))
+                            .toList(),
+                    first.happened(),
                     system.withoutSpare(model));
+        }
+
+        private static List<Judgement> judged(RequirementJudge judge, CaseSetup setup) {
+            return setup.requirements().stream()
+                    .flatMap(requirement -> judge.judge(requirement).stream())
+                    .toList();
+        }
+
+        /** Runs are made on all cores; what each gives is judged here, one after the other. */
+        private List<Judgement> replicated(
+                List<Judgement> first, Instance root, SortedSystem sorted, Program program, CaseSetup setup) {
+            Replications all = new Replications(setup.randomness().leastShare());
+            all.add(first);
+            int replications = setup.randomness().replications();
+            int atOnce = Runtime.getRuntime().availableProcessors();
+            for (int from = 1; from < replications; from += atOnce) {
+                IntStream.range(from, Math.min(from + atOnce, replications))
+                        .parallel()
+                        .mapToObj(replication ->
+                                new OneRun(sorted, program, setup, replication, replications, control).trajectory())
+                        .toList()
+                        .forEach(trajectory -> all.add(judged(
+                                new RequirementJudge(model, flattening, root, trajectory, null), setup)));
+            }
+            return all.overall();
+        }
+
+        /** One run to its end. */
+        private record OneRun(Trajectory trajectory, Happened happened) {
+            OneRun(
+                    SortedSystem sorted,
+                    Program program,
+                    CaseSetup setup,
+                    int replication,
+                    int replications,
+                    RunControl control) {
+                this(run(
+                        sorted,
+                        new Engine(program, setup.randomness().seed(), replication),
+                        setup,
+                        share(control, replication, replications)));
+            }
+
+            private OneRun(OneRun same) {
+                this(same.trajectory, same.happened);
+            }
+
+            private static OneRun run(SortedSystem sorted, Engine engine, CaseSetup setup, RunControl control) {
+                Simulation simulation = Simulation.of(sorted, setup.settings(), control, engine);
+                simulation.begin();
+                simulation.advance(setup.settings().stop());
+                return new OneRun(simulation.trajectory(), engine.happened());
+            }
+
+            /** Progress of one of several runs. */
+            private static RunControl share(RunControl control, int replication, int replications) {
+                return replications == 1
+                        ? control
+                        : new RunControl() {
+                            @Override
+                            public void progress(double fraction) {
+                                control.progress((replication + fraction) / replications);
+                            }
+
+                            @Override
+                            public boolean isCancelled() {
+                                return control.isCancelled();
+                            }
+                        };
+            }
         }
 
         /** In the order in which the attributes are declared. */
@@ -119,7 +200,8 @@ public record CaseRun(
             Map<String, Integer> places = new HashMap<>();
             declared.forEach(path -> places.putIfAbsent(path, places.size()));
             return IntStream.range(0, flat.variables().size())
-                    .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE)
+                    .filter(i -> flat.variables().get(i).role() != Variable.Role.RATE
+                            && flat.variables().get(i).role() != Variable.Role.COUNT)
                     .boxed()
                     .sorted(Comparator.comparing(
                             i -> places.getOrDefault(flat.variables().get(i).path(), Integer.MAX_VALUE)))
@@ -148,7 +230,7 @@ public record CaseRun(
                                     .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))))
                     .toList();
             return new CaseRun(
-                    usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, fingerprint);
+                    usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, Happened.NOTHING, fingerprint);
         }
 
         /** The parts of what should have run that are to satisfy a requirement; an empty name if there are none. */

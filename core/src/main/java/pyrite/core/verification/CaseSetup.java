@@ -21,7 +21,16 @@ import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
 
 /** The settings of a case: the system to run, the times, and the requirements it verifies. */
-public record CaseSetup(Element system, RunSettings settings, List<Element> requirements) {
+public record CaseSetup(Element system, RunSettings settings, Randomness randomness, List<Element> requirements) {
+    private static final int MOST_REPLICATIONS = 100_000;
+
+    /**
+     * What is drawn at random in a case.
+     *
+     * @param replications how many runs are made, each with other values
+     * @param leastShare the share of them in which a requirement must hold
+     */
+    public record Randomness(long seed, int replications, double leastShare) {}
 
     /** Whether a usage is a run: an analysis by TimeRun or a verification by SimulatedCheck. */
     public static boolean isRunnable(Model model, Element usage) {
@@ -43,7 +52,7 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
         }
         flattening.noteRead(usage);
         Settings settings = new Settings(model, usage, flattening);
-        return new CaseSetup(system(model, usage, flattening), settings.read(), requirements(model, usage, flattening));
+        return new CaseSetup(system(model, usage, flattening), settings.read(), settings.randomness(), requirements(model, usage, flattening));
     }
 
     /** @throws ModelFault if the case names no part that runs */
@@ -101,6 +110,25 @@ public record CaseSetup(Element system, RunSettings settings, List<Element> requ
                 return tolerance.isPresent() ? settings.withTolerance(tolerance.get()) : settings;
             } catch (IllegalArgumentException e) {
                 throw new ModelFault(Objects.requireNonNull(e.getMessage()), List.of(usage.id()));
+            }
+        }
+
+        Randomness randomness() {
+            Instance instance = flattening.root(usage);
+            double seed = number(instance, "seed").orElse(1.0);
+            double replications = number(instance, "replications").orElse(1.0);
+            double leastShare = number(instance, "leastShare").orElse(1.0);
+            require(seed == Math.rint(seed), "the seed is a whole number, not " + seed);
+            require(
+                    replications == Math.rint(replications) && replications >= 1 && replications <= MOST_REPLICATIONS,
+                    "there are from 1 to " + MOST_REPLICATIONS + " replications, not " + replications);
+            require(leastShare > 0 && leastShare <= 1, "the least share is more than 0 and at most 1, not " + leastShare);
+            return new Randomness((long) seed, (int) replications, leastShare);
+        }
+
+        private void require(boolean holds, String message) {
+            if (!holds) {
+                throw new ModelFault(message, List.of(usage.id()));
             }
         }
 

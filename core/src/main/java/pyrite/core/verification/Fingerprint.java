@@ -36,7 +36,7 @@ import pyrite.core.notation.StoredExpression;
  */
 public record Fingerprint(SortedMap<ElementId, String> hashes) {
     /** Of the rules by which results are computed. Another one makes all results stale. */
-    private static final String VERSION = "3 ";
+    private static final String VERSION = "4 ";
 
     public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());
 
@@ -214,8 +214,11 @@ public record Fingerprint(SortedMap<ElementId, String> hashes) {
 
     private static boolean counts(ElementKind kind) {
         return kind.isUsage()
-                        && (kind.family() == Family.STRUCTURE || kind.family() == Family.ANALYSIS)
+                        && (kind.family() == Family.STRUCTURE
+                                || kind.family() == Family.ANALYSIS
+                                || kind.family() == Family.BEHAVIOR)
                         && !kind.isCase()
+                || kind.family() == Family.BEHAVIOR && !kind.isDefinition()
                 || kind == ElementKind.BINDING
                 || kind == ElementKind.OBJECTIVE
                 || kind == ElementKind.VERIFIED_REQUIREMENT

@@ -27,6 +27,11 @@ public record Judgement(
         Objects.requireNonNull(reason);
     }
 
+    Judgement with(VerdictKind other, String because) {
+        return new Judgement(
+                requirement, subject, other, margin, worstInstant, firstViolation, because, plot, fingerprint);
+    }
+
     Judgement with(Fingerprint rests) {
         return new Judgement(requirement, subject, verdict, margin, worstInstant, firstViolation, reason, plot, rests);
     }

@@ -32,7 +32,7 @@ class StepTest {
     private static void compare(ODEStateInterpolator interpolator, StepShelf shelf, Random random) {
         double from = interpolator.getPreviousState().getTime();
         double to = interpolator.getCurrentState().getTime();
-        Step step = new Step(from, to, interpolator, 3, new boolean[0]);
+        Step step = new Step(from, to, interpolator, 3, new boolean[0], 0);
         step.compact(shelf);
         for (int i = 0; i < 20; i++) {
             double t = from + random.nextDouble() * (to - from);

@@ -1,0 +1,373 @@
+package pyrite.core.execution;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.PriorityQueue;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Condition;
+import pyrite.core.dynamics.Draw;
+import pyrite.core.dynamics.Happenings;
+import pyrite.core.dynamics.HeldAttribute;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.dynamics.Moment;
+import pyrite.core.dynamics.RunFailure;
+import pyrite.core.model.ElementId;
+
+/**
+ * Lets the behaviour of a program happen: events in the order of time, at one instant in the order in which they were
+ * planned. What is due at an instant is carried out one piece of work after the other until nothing is left; each piece
+ * begins others at the end of the queue. So the same program and seed give the same run.
+ */
+public final class Engine implements Happenings {
+    /** So many pieces of work at one instant have no end. */
+    private static final int MOST_AT_ONCE = 200_000;
+
+    private static final int MOST_EVENTS = 20_000_000;
+
+    private final Program program;
+    private final RandomStreams streams;
+    private final EventLog log;
+    private final PriorityQueue<Timer> agenda = new PriorityQueue<>();
+    private final Deque<Runnable> work = new ArrayDeque<>();
+    private final List<Watch> watches = new ArrayList<>();
+    private final Set<Wait> waits = new LinkedHashSet<>();
+    private final Map<Instance, Item> current = new IdentityHashMap<>();
+    private final Performances performances;
+    private final Machines machines;
+    private final Pools pools;
+    private final Mail mail;
+    private @Nullable Moment moment;
+    private long planned;
+    private int events;
+    private int itemCount;
+    private boolean isStill;
+
+    /** What is to be done at an instant, unless it is called off. */
+    static final class Timer implements Comparable<Timer> {
+        private final double time;
+        private final long order;
+        private final Runnable task;
+        private boolean isOff;
+
+        private Timer(double time, long order, Runnable task) {
+            this.time = time;
+            this.order = order;
+            this.task = task;
+        }
+
+        void callOff() {
+            isOff = true;
+        }
+
+        @Override
+        public int compareTo(Timer other) {
+            int byTime = Double.compare(time, other.time);
+            return byTime != 0 ? byTime : Long.compare(order, other.order);
+        }
+    }
+
+    /** What waits for a condition. */
+    static final class Watch {
+        private final Condition condition;
+        private final Runnable task;
+        private boolean isOff;
+
+        private Watch(Condition condition, Runnable task) {
+            this.condition = condition;
+            this.task = task;
+        }
+
+        void callOff() {
+            isOff = true;
+        }
+    }
+
+    /**
+     * That something waits.
+     *
+     * @param subject the index of what waits
+     * @param what in words, such as {@code waits for 'Order' via kitchen.counter}
+     */
+    public record Wait(int subject, Kind kind, String what, List<Instance> for_) {
+        /** What kind of thing is missing. */
+        public enum Kind {
+            ITEM,
+            POOL,
+            STEP,
+            CONDITION,
+            BRANCH,
+            /** A state waits for what may come at any time, which is nothing to worry about. */
+            EVENT
+        }
+
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return this == other;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(this);
+        }
+    }
+
+    /**
+     * @param seed of the random numbers
+     * @param replication tells several runs with one seed from each other
+     */
+    public Engine(Program program, long seed, int replication) {
+        this.program = program;
+        this.streams = new RandomStreams(seed, replication);
+        this.log = new EventLog(program.subjects());
+        this.performances = new Performances(this, program);
+        this.machines = new Machines(this);
+        this.pools = new Pools(this, program);
+        this.mail = new Mail(this, program);
+    }
+
+    public EventLog log() {
+        return log;
+    }
+
+    /** What happened so far, and what waits now. */
+    public Happened happened() {
+        return new Happened(log, Standstill.of(this));
+    }
+
+    boolean isStandingStill() {
+        return isStill;
+    }
+
+    /** What waits now, in the order in which it began to. */
+    public List<Wait> waits() {
+        return List.copyOf(waits);
+    }
+
+    Program program() {
+        return program;
+    }
+
+    Performances performances() {
+        return performances;
+    }
+
+    Machines machines() {
+        return machines;
+    }
+
+    Pools pools() {
+        return pools;
+    }
+
+    Mail mail() {
+        return mail;
+    }
+
+    // Happenings
+
+    @Override
+    public void begin(Moment first) {
+        moment = first;
+        program.atStart().forEach(draw -> first.set(draw.variable(), drawn(draw)));
+        program.steps().values().forEach(step -> {
+            if (step.counted != null) {
+                first.set(step.counted.first(), 0);
+                first.set(step.counted.second(), 0);
+            }
+        });
+        program.states().forEach(state -> {
+            first.set(state.counted.first(), 0);
+            first.set(state.counted.second(), 0);
+        });
+        program.assigned().forEach(this::initial);
+        pools.begin();
+        program.performed().stream().filter(top -> top.step().needs.isEmpty()).forEach(top -> soon(() -> performances.begin(top.step(), null, List.of())));
+    }
+
+    /** The first value of an attribute; one that has none is no number until it is assigned. */
+    void initial(HeldAttribute attribute) {
+        if (attribute.start() != null) {
+            set(attribute.variable(), number(new Formula(attribute.start(), attribute.draws())));
+        }
+    }
+
+    @Override
+    public double next() {
+        while (!agenda.isEmpty() && agenda.peek().isOff) {
+            agenda.poll();
+        }
+        return agenda.isEmpty() ? Double.POSITIVE_INFINITY : agenda.peek().time;
+    }
+
+    @Override
+    public void happen(Moment now) {
+        moment = now;
+        int atOnce = 0;
+        while (true) {
+            Runnable task = work.poll();
+            if (task == null) {
+                task = due();
+            }
+            if (task == null) {
+                task = watched();
+            }
+            if (task == null) {
+                break;
+            }
+            if (++atOnce > MOST_AT_ONCE || ++events > MOST_EVENTS) {
+                throw failure(
+                        "at t = " + now.time() + " s more than "
+                                + (atOnce > MOST_AT_ONCE ? MOST_AT_ONCE + " things happen at one instant" : MOST_EVENTS + " things have happened")
+                                + "; " + lastSubject() + " is one of them; give something in the circle a duration",
+                        List.of());
+            }
+            task.run();
+        }
+        noticeStandstill(now.time());
+    }
+
+    private String lastSubject() {
+        return log.size() == 0
+                ? "what is performed first"
+                : "'" + program.subjects().get(log.get(log.size() - 1).subject()).path() + "'";
+    }
+
+    private @Nullable Runnable due() {
+        return next() <= now() ? agenda.poll().task : null;
+    }
+
+    private @Nullable Runnable watched() {
+        for (int i = 0; i < watches.size(); i++) {
+            Watch watch = watches.get(i);
+            if (watch.isOff) {
+                watches.remove(i--);
+            } else if (moment().holds(watch.condition)) {
+                watches.remove(i);
+                return watch.task;
+            }
+        }
+        return null;
+    }
+
+    private void noticeStandstill(double time) {
+        boolean isNow = agenda.isEmpty()
+                && watches.isEmpty()
+                && waits.stream().anyMatch(wait -> wait.kind() != Wait.Kind.EVENT);
+        if (isNow && !isStill) {
+            waits.stream()
+                    .filter(wait -> wait.subject() >= 0 && wait.kind() != Wait.Kind.EVENT)
+                    .forEach(wait -> log.add(time, EventLog.Kind.STANDSTILL, wait.subject(), 0, wait.what()));
+        }
+        isStill = isNow;
+    }
+
+    // What the parts of the engine ask for
+
+    private Moment moment() {
+        return Objects.requireNonNull(moment, "the run has not begun");
+    }
+
+    double now() {
+        return moment().time();
+    }
+
+    void soon(Runnable task) {
+        work.add(task);
+    }
+
+    Timer plan(double time, Runnable task) {
+        Timer timer = new Timer(time, planned++, task);
+        agenda.add(timer);
+        return timer;
+    }
+
+    Watch watch(Condition condition, Runnable task) {
+        Watch watch = new Watch(condition, task);
+        watches.add(watch);
+        return watch;
+    }
+
+    Wait waiting(int subject, Wait.Kind kind, String what, List<Instance> for_) {
+        Wait wait = new Wait(subject, kind, what, for_);
+        waits.add(wait);
+        return wait;
+    }
+
+    void goesOn(@Nullable Wait wait) {
+        waits.remove(wait);
+    }
+
+    double number(Formula formula) {
+        for (Draw draw : formula.draws()) {
+            set(draw.variable(), drawn(draw));
+        }
+        return moment().value(formula.term());
+    }
+
+    private double drawn(Draw draw) {
+        try {
+            return streams.next(draw, moment());
+        } catch (RandomStreams.ImpossibleDraw e) {
+            throw failure(draw.source().strip().split(" ")[0] + ": " + e.getMessage(), List.of());
+        }
+    }
+
+    boolean holds(@Nullable Question question) {
+        if (question == null) {
+            return true;
+        }
+        question.draws().forEach(draw -> set(draw.variable(), drawn(draw)));
+        return moment().holds(question.condition());
+    }
+
+    double get(int variable) {
+        return moment().get(variable);
+    }
+
+    void set(int variable, double value) {
+        moment().set(variable, value);
+    }
+
+    void count(int variable, double more) {
+        set(variable, get(variable) + more);
+    }
+
+    void log(EventLog.Kind kind, int subject, int occasion, String detail) {
+        log.add(now(), kind, subject, occasion, detail);
+    }
+
+    RunFailure failure(String message, List<ElementId> elements) {
+        return new RunFailure(RunFailure.Reason.HAPPENING, now(), message, elements);
+    }
+
+    int nextItem() {
+        return ++itemCount;
+    }
+
+    /** What a place for items holds now. */
+    @Nullable
+    Item current(Instance slot) {
+        return current.get(slot);
+    }
+
+    void current(Instance slot, Item item) {
+        current.put(slot, item);
+    }
+
+    /** Writes the values of an item where they are read. */
+    void put(Item item, ItemSlot slot) {
+        for (HeldAttribute attribute : slot.attributes()) {
+            int place = item.layout().type() == null ? 0 : item.layout().place(attribute.features());
+            if (place >= 0 && place < item.values().length) {
+                set(attribute.variable(), item.values()[place]);
+            }
+        }
+    }
+}

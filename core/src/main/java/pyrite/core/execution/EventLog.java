@@ -1,0 +1,115 @@
+package pyrite.core.execution;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** The events of a run in their order; made for millions of them. */
+public final class EventLog {
+    private static final int FIRST_CAPACITY = 256;
+
+    /** What happened. */
+    public enum Kind {
+        /** A step began. */
+        STARTED,
+        /** A step ended. */
+        ENDED,
+        /** A step was cut short. */
+        CUT,
+        /** A state was entered. */
+        ENTERED,
+        /** A state was left. */
+        LEFT,
+        /** A transition was taken. */
+        TAKEN,
+        /** A step or state waits for an item, a time or a condition. */
+        WAITS,
+        /** A step waits for a pool. */
+        QUEUED,
+        /** An item was sent. */
+        SENT,
+        /** An item was accepted. */
+        ACCEPTED,
+        /** No transition accepted an item. */
+        DROPPED,
+        /** Nobody was there to receive an item. */
+        LOST,
+        /** A value was assigned. */
+        ASSIGNED,
+        /** Nothing can happen any more, and something waits. */
+        STANDSTILL
+    }
+
+    /**
+     * One event.
+     *
+     * @param time s
+     * @param subject the index of what it is about
+     * @param occasion tells the performances of one step from each other
+     */
+    public record Event(double time, Kind kind, int subject, int occasion, String detail) {}
+
+    private static final Kind[] KINDS = Kind.values();
+
+    private final List<Subject> subjects;
+    private final List<String> details = new ArrayList<>();
+    private final Map<String, Integer> knownDetails = new HashMap<>();
+    private double[] times = new double[FIRST_CAPACITY];
+    private byte[] kinds = new byte[FIRST_CAPACITY];
+    private int[] about = new int[FIRST_CAPACITY];
+    private int[] occasions = new int[FIRST_CAPACITY];
+    private int[] texts = new int[FIRST_CAPACITY];
+    private int size;
+
+    EventLog(List<Subject> subjects) {
+        this.subjects = List.copyOf(subjects);
+    }
+
+    void add(double time, Kind kind, int subject, int occasion, String detail) {
+        if (size == times.length) {
+            int capacity = size + size / 2;
+            times = Arrays.copyOf(times, capacity);
+            kinds = Arrays.copyOf(kinds, capacity);
+            about = Arrays.copyOf(about, capacity);
+            occasions = Arrays.copyOf(occasions, capacity);
+            texts = Arrays.copyOf(texts, capacity);
+        }
+        times[size] = time;
+        kinds[size] = (byte) kind.ordinal();
+        about[size] = subject;
+        occasions[size] = occasion;
+        texts[size] = detail.isEmpty() ? -1 : knownDetails.computeIfAbsent(detail, text -> {
+            details.add(text);
+            return details.size() - 1;
+        });
+        size++;
+    }
+
+    public List<Subject> subjects() {
+        return subjects;
+    }
+
+    public int size() {
+        return size;
+    }
+
+    public Event get(int index) {
+        return new Event(
+                times[index],
+                KINDS[kinds[index]],
+                about[index],
+                occasions[index],
+                texts[index] < 0 ? "" : details.get(texts[index]));
+    }
+
+    /** From one event up to another. */
+    public List<Event> slice(int from, int to) {
+        List<Event> slice = new ArrayList<>(to - from);
+        for (int i = from; i < to; i++) {
+            slice.add(get(i));
+        }
+        return slice;
+    }
+}

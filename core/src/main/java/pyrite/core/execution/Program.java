@@ -1,0 +1,51 @@
+package pyrite.core.execution;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.dynamics.Draw;
+import pyrite.core.dynamics.FlatSystem;
+import pyrite.core.dynamics.Flattening.Counted;
+import pyrite.core.dynamics.HeldAttribute;
+import pyrite.core.dynamics.Instance;
+import pyrite.core.model.Element;
+
+/**
+ * All that the parts of what runs perform and exhibit, ready to happen.
+ *
+ * @param performed in the order of the parts and of what is written in each
+ * @param flat the equations of the same parts
+ * @param assigned the attributes of parts that actions assign
+ * @param atStart what is drawn before anything happens
+ */
+public record Program(
+        List<Top> performed,
+        List<HeldAttribute> assigned,
+        List<Draw> atStart,
+        Map<Instance, PoolNode> pools,
+        Routes routes,
+        List<Subject> subjects,
+        Map<Instance, StepNode> steps,
+        Collection<StateNode> states,
+        int stepCount,
+        Kinship kinship,
+        boolean isRandom,
+        FlatSystem flat) {
+
+    /** What one part performs or exhibits of its own accord. */
+    record Top(Instance part, StepNode step) {}
+
+    /** A pool and what it can hold. */
+    record PoolNode(Instance instance, int subject, Counted counted, Formula capacity, @Nullable Formula initially) {}
+
+    /** Which types of items are also others. */
+    interface Kinship {
+        boolean isA(Element type, Element general);
+    }
+
+    /** Whether nothing happens. */
+    public boolean isEmpty() {
+        return performed.isEmpty();
+    }
+}
