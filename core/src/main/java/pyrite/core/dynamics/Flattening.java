@@ -43,6 +43,7 @@ public final class Flattening {
     private final Budget budget;
     private final InstanceBuilder builder;
     private final Lowering lowering;
+    private final List<HeldAttribute> constants = new ArrayList<>();
 
     public Flattening(Model model) {
         this(model, RunControl.NONE);
@@ -257,7 +258,7 @@ public final class Flattening {
         Set<ElementId> features = new LinkedHashSet<>();
         model.inheritance().redefined(attribute.feature).forEach(each -> features.add(each.id()));
         return new HeldAttribute(
-                attribute.feature, features, attribute.path, variable, attribute.truth, start, draws);
+                attribute.feature, features, attribute.path, variable, attribute.truth, start, attribute.isFixed(), draws);
     }
 
     /** A number, or 1 and 0 for what is true and false. */
@@ -364,8 +365,32 @@ public final class Flattening {
         }
         equations.addAll(lowering.definitions());
         Map<Integer, Integer> rates = rates();
+        keepConstant(equations, rates);
         lowering.freeze();
         return new FlatSystem(variables(rates), equations, rates, lowering.relations(), lowering.relationLabels());
+    }
+
+    /** What no equation mentions, and nothing assigns, stays as it begins. */
+    private void keepConstant(List<Equation> equations, Map<Integer, Integer> rates) {
+        BitSet mentioned = new BitSet();
+        equations.forEach(equation -> equation.residual().variables(mentioned::set));
+        equations.forEach(equation -> equation.lost().keySet().forEach(mentioned::set));
+        rates.forEach((state, rate) -> {
+            mentioned.set(state);
+            mentioned.set(rate);
+        });
+        List.copyOf(lowering.variables().entrySet()).forEach(entry -> {
+            FlatAttribute quantity = entry.getValue();
+            if (!mentioned.get(entry.getKey()) && !quantity.held) {
+                quantity.held = true;
+                constants.add(held(quantity));
+            }
+        });
+    }
+
+    /** What nothing determines or assigns although it is read where something happens. */
+    public List<HeldAttribute> constants() {
+        return List.copyOf(constants);
     }
 
     private boolean isNumber(FlatAttribute quantity) {

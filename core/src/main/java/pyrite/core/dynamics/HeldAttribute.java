@@ -12,6 +12,7 @@ import pyrite.core.model.ElementId;
  * @param features it and all that it redefines
  * @param variable its index among the variables
  * @param start the value it begins with; null if none is given
+ * @param isFixed whether that is written with {@code =}: it holds unless another comes from outside
  * @param draws what is drawn for that
  */
 public record HeldAttribute(
@@ -21,4 +22,5 @@ public record HeldAttribute(
         int variable,
         boolean isTruth,
         @Nullable Term start,
+        boolean isFixed,
         List<Draw> draws) {}

@@ -252,8 +252,12 @@ final class InstanceBuilder {
     }
 
     private String nameOf(Element feature) {
-        return Objects.requireNonNullElse(
-                model.names().effectiveName(feature), feature.kind().title());
+        String name = model.names().effectiveName(feature);
+        return name != null
+                ? name
+                : feature.kind().isBehavior()
+                        ? UnnamedSteps.name(model, feature)
+                        : feature.kind().title();
     }
 
     private Instance.Slot parts(Instance instance, Element feature, int depth) {

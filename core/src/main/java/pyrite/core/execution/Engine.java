@@ -18,6 +18,7 @@ import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.Moment;
 import pyrite.core.dynamics.RunFailure;
+import pyrite.core.dynamics.Term;
 import pyrite.core.model.ElementId;
 
 /**
@@ -308,7 +309,33 @@ public final class Engine implements Happenings {
         for (Draw draw : formula.draws()) {
             set(draw.variable(), drawn(draw));
         }
-        return moment().value(formula.term());
+        double value = moment().value(formula.term());
+        if (Double.isNaN(value)) {
+            throw failure("something is used at t = " + now() + " s that has no value yet" + about(formula.term()), List.of());
+        }
+        return value;
+    }
+
+    /** Which of the variables in a term has no value. */
+    private String about(Term term) {
+        List<String> names = new ArrayList<>();
+        term.variables(index -> {
+            if (Double.isNaN(get(index))) {
+                names.add("'" + program.flat().variables().get(index).path() + "'");
+            }
+        });
+        return names.isEmpty() ? "" : ": " + String.join(", ", names);
+    }
+
+    private void requireValues(Condition condition) {
+        condition.variables(index -> {
+            if (Double.isNaN(get(index))) {
+                throw failure(
+                        "'" + program.flat().variables().get(index).path() + "' is asked for at t = " + now()
+                                + " s and has no value yet; give it one with ':='",
+                        List.of(program.flat().variables().get(index).feature()));
+            }
+        });
     }
 
     private double drawn(Draw draw) {
@@ -324,6 +351,7 @@ public final class Engine implements Happenings {
             return true;
         }
         question.draws().forEach(draw -> set(draw.variable(), drawn(draw)));
+        requireValues(question.condition());
         return moment().holds(question.condition());
     }
 

@@ -470,7 +470,17 @@ final class Performances {
     }
 
     private void give(Performance performance, Parameter parameter) {
-        deliver(performance, parameter.endpoints(), item(parameter));
+        for (HeldAttribute attribute : parameter.slot().attributes()) {
+            if (attribute.isFixed() && attribute.start() != null) {
+                engine.initial(attribute);
+            }
+        }
+        deliver(
+                performance,
+                parameter.endpoints(),
+                parameter.value() == null
+                        ? item(parameter)
+                        : new Item(Item.Layout.VALUE, engine.nextItem(), new double[] {engine.number(parameter.value())}));
     }
 
     private void deliver(Performance from, List<Endpoint> endpoints, Item item) {

@@ -1,10 +1,12 @@
 package pyrite.core.execution;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.StepNode.ClaimNode;
 import pyrite.core.execution.StepNode.ClaimNode.Use;
@@ -30,6 +32,8 @@ final class Pools {
         /** What steps that fill will add. */
         private double coming;
 
+        private final Object fills = new Object();
+
         Level(Program.PoolNode node, double capacity, double available) {
             this.node = node;
             this.capacity = capacity;
@@ -37,7 +41,12 @@ final class Pools {
         }
     }
 
-    private record Held(Level level, double amount, Use use) {}
+    private record Held(Level level, double amount, Use use) {
+        /** What it waits in line with. */
+        Object queue() {
+            return use == Use.FILL ? level.fills : level;
+        }
+    }
 
     private record Request(
             Performance performance, List<Held> wanted, double priority, Runnable granted, Engine.Wait until) {}
@@ -101,16 +110,17 @@ final class Pools {
     }
 
     private void grant() {
-        Map<Level, Boolean> taken = new IdentityHashMap<>();
+        // Who fills does not wait behind who takes: it may be what that one waits for.
+        Set<Object> passed = Collections.newSetFromMap(new IdentityHashMap<>());
         for (int i = 0; i < waiting.size(); i++) {
             Request request = waiting.get(i);
-            boolean isFirst = request.wanted().stream().noneMatch(each -> taken.containsKey(each.level()));
+            boolean isFirst = request.wanted().stream().noneMatch(each -> passed.contains(each.queue()));
             if (isFirst && request.wanted().stream().allMatch(Pools::fits)) {
                 waiting.remove(i--);
                 give(request);
             } else {
-                request.wanted().forEach(each -> taken.put(each.level(), true));
-                if (taken.size() == levels.size()) {
+                request.wanted().forEach(each -> passed.add(each.queue()));
+                if (passed.size() == 2 * levels.size()) {
                     return;
                 }
             }

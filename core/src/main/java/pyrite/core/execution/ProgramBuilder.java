@@ -92,6 +92,10 @@ public final class ProgramBuilder {
         later.forEach(Runnable::run);
         parts.stream().filter(this::isPool).forEach(this::pool);
         FlatSystem flat = flattening.system();
+        flattening.constants().forEach(constant -> {
+            requireValue(constant);
+            assigned.putIfAbsent(constant.path(), constant);
+        });
         return new Program(
                 tops,
                 List.copyOf(assigned.values()),
@@ -105,6 +109,15 @@ public final class ProgramBuilder {
                 (type, general) -> model.inheritance().isA(type, general.id()),
                 flattening.isRandom(),
                 flat);
+    }
+
+    /** What is read where something happens, and neither assigned nor determined, keeps the value it begins with. */
+    private static void requireValue(HeldAttribute constant) {
+        if (constant.start() == null) {
+            throw new ModelFault(
+                    "'" + constant.path() + "' is used by what happens, but nothing gives it a value; write '= …', or ':= …' if an action assigns it",
+                    List.of(constant.feature().id()));
+        }
     }
 
     private static boolean isPart(Instance instance) {
@@ -142,8 +155,19 @@ public final class ProgramBuilder {
         parameters(node);
         node.deed = deed(node);
         claims(node);
-        later.add(() -> node.frame.addAll(flattening.held(instance)));
+        later.add(() -> frame(node));
         return node;
+    }
+
+    /** What each performance of a step has values of its own for: its attributes, and those of its items. */
+    private void frame(StepNode node) {
+        node.frame.addAll(flattening.held(node.instance));
+        model.inheritance().features(node.element).stream()
+                .filter(feature -> feature.kind() == ElementKind.PAYLOAD
+                        || feature.kind() == ElementKind.ITEM && !model.inheritance().isA(feature, CLAIM))
+                .filter(feature -> !model.isLibrary(feature.id()))
+                .flatMap(feature -> flattening.in(node.instance, feature).stream())
+                .forEach(item -> node.frame.addAll(flattening.held(item)));
     }
 
     /** A behaviour is read with all that is written in it, and in what it inherits from. */
@@ -459,7 +483,7 @@ public final class ProgramBuilder {
         read(block);
         StepNode node = new StepNode(stepCount++, block, instance, -1, null);
         steps.put(instance, node);
-        later.add(() -> node.frame.addAll(flattening.held(instance)));
+        later.add(() -> frame(node));
         node.deed = new Deed.Steps(net(block, instance));
         return node;
     }
@@ -533,7 +557,18 @@ public final class ProgramBuilder {
     }
 
     private StepNode.Parameter parameter(StepNode node, Element feature, List<StepNode.Endpoint> endpoints) {
-        return new StepNode.Parameter(feature, slot(node.instance, feature), layout(feature), endpoints);
+        Formula value = model.environment().typeOf(feature.id()) instanceof Type.Thing
+                ? null
+                : model.inheritance()
+                        .value(feature)
+                        .filter(given -> !given.kind().isInitial())
+                        .map(given -> number(
+                                given.expression(),
+                                node.instance,
+                                model.environment().typeOf(feature.id()) instanceof Type.Truth,
+                                feature))
+                        .orElse(null);
+        return new StepNode.Parameter(feature, slot(node.instance, feature), layout(feature), value, endpoints);
     }
 
     private ItemSlot slot(Instance instance, Element feature) {

@@ -30,9 +30,11 @@ final class StepNode {
     /**
      * What goes in or out.
      *
+     * @param value what it is worked out from where it goes out; null for what it holds
      * @param endpoints where it flows to
      */
-    record Parameter(Element feature, ItemSlot slot, Item.Layout layout, List<Endpoint> endpoints) {}
+    record Parameter(
+            Element feature, ItemSlot slot, Item.Layout layout, @Nullable Formula value, List<Endpoint> endpoints) {}
 
     /** A parameter of a step; in flows. */
     record Endpoint(Instance step, ElementId feature) {}

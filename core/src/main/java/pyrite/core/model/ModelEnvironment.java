@@ -222,6 +222,12 @@ public final class ModelEnvironment implements Environment {
         if (value.isPresent()) {
             return TypeCheck.check(value.get().expression(), this).type();
         }
+        if (element.kind() == ElementKind.LOOP_VARIABLE && element.owner() != null) {
+            return model.get(element.owner())
+                    .get(Property.CONDITION)
+                    .map(values -> TypeCheck.check(values, this).type())
+                    .orElse(Type.UNKNOWN);
+        }
         boolean untyped = model.inheritance().generals(element).stream()
                 .noneMatch(e -> e.kind().isDefinition());
         boolean isValue = element.kind() == ElementKind.ATTRIBUTE

@@ -311,7 +311,11 @@ final class StepParser {
     private void transition(Draft draft) {
         int first = cursor.at();
         cursor.require("transition");
-        boolean named = cursor.sees("<") || cursor.seesName() && !isSource();
+        boolean named = cursor.sees("<")
+                || cursor.sees(":")
+                || cursor.sees(":>")
+                || cursor.sees(":>>")
+                || cursor.seesName() && !isSource();
         if (named) {
             declarations.identification(draft);
             declarations.clauses(draft);
