@@ -37,6 +37,8 @@ import { startMarkup } from './requirements/markup.js';
 import { startWording } from './requirements/wording.js';
 import { startRuns } from './runs/runs.js';
 import { startSeries } from './runs/series.js';
+import { startTimeline } from './runs/timeline.js';
+import { startEvents } from './runs/events.js';
 
 startLive();
 startEditing();
@@ -75,4 +77,6 @@ startImport();
 startMarkup();
 startRuns();
 startSeries();
+startTimeline();
+startEvents();
 startApiDocs();

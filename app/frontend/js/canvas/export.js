@@ -86,9 +86,29 @@ export async function asSvg(canvas, withFonts = true) {
   return new XMLSerializer().serializeToString(copy);
 }
 
+/** Any picture of the page as an SVG document that stands for itself. */
+export async function standing(svg) {
+  const copy = svg.cloneNode(true);
+  dress(svg, copy);
+  copy.querySelectorAll('*').forEach((node) => {
+    [...node.attributes]
+      .filter(({ name }) => name === 'class' || name.startsWith('data-') || name === 'href')
+      .forEach(({ name }) => node.removeAttribute(name));
+  });
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  const style = document.createElementNS('http://www.w3.org/2000/svg', 'style');
+  style.textContent = await fontFaces();
+  copy.prepend(style);
+  return new XMLSerializer().serializeToString(copy);
+}
+
 /** The drawing as a picture of so many points for each px. */
 export async function asPng(canvas, density = 2) {
-  const text = await asSvg(canvas);
+  return painted(await asSvg(canvas), density);
+}
+
+/** An SVG document as a picture of so many points for each px. */
+export async function painted(text, density = 2) {
   const image = new Image();
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
   await image.decode();

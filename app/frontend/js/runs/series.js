@@ -146,6 +146,7 @@ class SeriesPlot {
       (range) => {
         this.range = range;
         this.draw();
+        document.dispatchEvent(new CustomEvent('pyrite:window', { detail: { range, from: this } }));
       },
       this.range,
     );
@@ -194,6 +195,12 @@ export function startSeries() {
       current.start();
     }
   };
+  document.addEventListener('pyrite:window', ({ detail }) => {
+    if (current && detail.from !== current && current.runs.length === 1) {
+      current.range = detail.range;
+      current.draw();
+    }
+  });
   document.addEventListener('input', (event) => {
     if (event.target.id === 'series-filter') {
       current?.narrow();

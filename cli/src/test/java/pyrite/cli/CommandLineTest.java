@@ -130,9 +130,9 @@ class CommandLineTest {
         replace(
                 "assert constraint drain",
                 "state operating { state idle; } action fill; attribute x : LengthValue = 1 [m]; assert constraint drain");
-        String note = "note: state 'operating' of 'tank' is not executed yet; a run follows equations only";
+        String note = "note: state 'operating' of 'tank' is written there but not exhibited; write 'exhibit state' to run it";
         pyrite("check", file.toString());
-        assertThat(out.toString()).contains(note, "note: action 'fill' of 'tank' is not executed yet");
+        assertThat(out.toString()).contains(note, "note: action 'fill' of 'tank' is written there but not performed");
         pyrite("run", file.toString(), "--case", "Tank::look");
         assertThat(err.toString()).contains(note);
         assertThat(pyrite("verify", file.toString())).isZero();

@@ -101,6 +101,7 @@ class RunsController {
         page.addAttribute(
                 "pruned",
                 run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
+        page.addAttribute("happened", store.happened(id).orElse(null));
         page.addAttribute("before", store.before(run).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);

@@ -43,7 +43,8 @@ class FirstStart implements ApplicationRunner {
             "functions",
             "harbour",
             "instruments",
-            "verification");
+            "verification",
+            "behaviour");
     private static final String DEMO_PASSWORD = "merrow";
 
     private final PersonMapper people;

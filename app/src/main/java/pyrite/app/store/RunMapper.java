@@ -93,6 +93,18 @@ public interface RunMapper {
             @Param("unit") String unit,
             @Param("content") byte[] content);
 
+    @Insert("insert into run_happened (run_id, content) values (#{run}, #{content})")
+    void addHappened(@Param("run") long run, @Param("content") byte[] content);
+
+    @Select("select content from run_happened where run_id = #{run}")
+    Optional<byte[]> happened(long run);
+
+    /** Drops the events of a case's older runs, as {@link #prune} does their series. */
+    @Update("""
+            delete from run_happened where run_id in (
+                select id from run where branch_id = #{branch} and case_id = #{caseId} order by id desc offset #{kept} rows)""")
+    int pruneHappened(@Param("branch") long branch, @Param("caseId") UUID caseId, @Param("kept") int kept);
+
     @Select(RUN + " where r.status = 'QUEUED' order by r.id")
     List<RunRecord> queued();
 

@@ -14,6 +14,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import pyrite.core.execution.Happened;
+import pyrite.core.execution.HappenedBytes;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
@@ -81,11 +83,15 @@ public class RunStore {
                     series.unit(),
                     SeriesBytes.pack(series.values()));
         }
+        if (result.happened().log().size() > 0) {
+            mapper.addHappened(id, HappenedBytes.write(result.happened()));
+        }
         if (!result.cancelled()) {
             result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement, result.fingerprint())));
         }
         if (keptSeries > 0) {
             mapper.prune(run.branchId(), run.caseId(), keptSeries);
+            mapper.pruneHappened(run.branchId(), run.caseId(), keptSeries);
         }
     }
 
@@ -164,6 +170,11 @@ public class RunStore {
             }
         }
         return new Recorded(times, series);
+    }
+
+    /** What happened in a run; nothing if nothing did, or if it is no longer kept. */
+    public Optional<Happened> happened(long run) {
+        return mapper.happened(run).map(HappenedBytes::read);
     }
 
     /** The recorded instants alone, s. */

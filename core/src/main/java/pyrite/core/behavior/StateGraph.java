@@ -78,9 +78,11 @@ public final class StateGraph {
                 actions.putIfAbsent(role, member);
                 isBeginning = role.equals("entry");
             } else if (member.kind() == ElementKind.SUCCESSION || member.kind() == ElementKind.TRANSITION) {
-                ElementId source = end(member, Property.SOURCE).map(this::standing).orElse(isBeginning ? null : before);
+                ElementId source =
+                        end(member, Property.SOURCE).map(this::standing).orElse(isBeginning ? null : before);
                 boolean begins = source == null || source.equals(StepGraph.START);
-                ElementId target = end(member, Property.TARGET).map(this::standing).orElse(null);
+                ElementId target =
+                        end(member, Property.TARGET).map(this::standing).orElse(null);
                 if (target != null && begins) {
                     own.add(new Beginning(target, member.get(Property.GUARD).orElse(null)));
                 } else if (target != null && source != null && isEffective(member)) {

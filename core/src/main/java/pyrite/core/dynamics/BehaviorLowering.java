@@ -50,7 +50,8 @@ final class BehaviorLowering {
     Term drawn(Distribution distribution, List<Expression> arguments, Instance scope, Expression at) {
         if (lowering.isFrozen()) {
             throw new FaultException(
-                    at.span(), distribution.functionName() + " draws a value in a run; a requirement observes it there");
+                    at.span(),
+                    distribution.functionName() + " draws a value in a run; a requirement observes it there");
         }
         List<Term> parameters = new ArrayList<>();
         List<Term> shares = new ArrayList<>();
@@ -75,8 +76,7 @@ final class BehaviorLowering {
     }
 
     Condition chance(List<Expression> arguments, Instance scope, Expression at) {
-        return lowering.relation(
-                drawn(Distribution.CHANCE, arguments, scope, at), Terms.constant(0.5), false, false);
+        return lowering.relation(drawn(Distribution.CHANCE, arguments, scope, at), Terms.constant(0.5), false, false);
     }
 
     Condition condition(PerformanceFunction function, List<Expression> arguments, Instance scope) {

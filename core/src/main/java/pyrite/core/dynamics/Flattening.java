@@ -156,8 +156,8 @@ public final class Flattening {
     }
 
     /**
-     * A condition that is asked for at single instants, such as a guard. One on what changes continuously is watched all
-     * the same, so that it changes at the very instant at which others that say the same do.
+     * A condition that is asked for at single instants, such as a guard. One on what changes continuously is watched
+     * all the same, so that it changes at the very instant at which others that say the same do.
      */
     public Condition momentaryCondition(Expression expression, Instance scope) {
         Condition condition = lowering.momentarily(() -> lowering.condition(expression, scope));
@@ -258,14 +258,20 @@ public final class Flattening {
         Set<ElementId> features = new LinkedHashSet<>();
         model.inheritance().redefined(attribute.feature).forEach(each -> features.add(each.id()));
         return new HeldAttribute(
-                attribute.feature, features, attribute.path, variable, attribute.truth, start, attribute.isFixed(), draws);
+                attribute.feature,
+                features,
+                attribute.path,
+                variable,
+                attribute.truth,
+                start,
+                attribute.isFixed(),
+                draws);
     }
 
     /** A number, or 1 and 0 for what is true and false. */
     public Term momentaryNumber(Expression expression, Instance scope, boolean isTruth) {
         return isTruth
-                ? lowering.momentarily(() ->
-                        Terms.choice(lowering.condition(expression, scope), Terms.ONE, Terms.ZERO))
+                ? lowering.momentarily(() -> Terms.choice(lowering.condition(expression, scope), Terms.ONE, Terms.ZERO))
                 : momentary(expression, scope);
     }
 
@@ -525,8 +531,7 @@ public final class Flattening {
 
     private Term end(Element binding, Property<Reference> property, Instance scope) {
         List<ElementId> chain = binding.get(property).orElseThrow().chain();
-        return lowering.term(
-                new FeatureReference(List.copyOf(chain), Span.NONE), scope);
+        return lowering.term(new FeatureReference(List.copyOf(chain), Span.NONE), scope);
     }
 
     private Map<Integer, Integer> rates() {

@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.Dimension;
@@ -174,15 +173,14 @@ final class InstanceBuilder {
                 yield null;
             }
             default ->
-                feature.kind().isBehavior()
-                        ? new Instance.Slot.Later(() -> behaviors(instance, feature, depth))
-                        : null;
+                feature.kind().isBehavior() ? new Instance.Slot.Later(() -> behaviors(instance, feature, depth)) : null;
         };
     }
 
     /** A step or state, so often as is said; however many there may be, they happen in one place. */
     private List<Instance> behaviors(Instance instance, Element feature, int depth) {
-        return inheritance.multiplicity(feature).isFixed() && inheritance.multiplicity(feature).upper() > 1
+        return inheritance.multiplicity(feature).isFixed()
+                        && inheritance.multiplicity(feature).upper() > 1
                 ? several(instance, feature, depth)
                 : one(instance, feature, depth);
     }
@@ -246,7 +244,13 @@ final class InstanceBuilder {
     /** What counts something of an instance; it is no attribute of it. */
     FlatAttribute counter(Element of, Instance owner, String name) {
         FlatAttribute counter = new FlatAttribute(
-                of, owner, name + "(" + owner.path() + ")", false, Dimension.ONE, DisplayUnit.coherent(Dimension.ONE), null);
+                of,
+                owner,
+                name + "(" + owner.path() + ")",
+                false,
+                Dimension.ONE,
+                DisplayUnit.coherent(Dimension.ONE),
+                null);
         counter.held = true;
         return counter;
     }

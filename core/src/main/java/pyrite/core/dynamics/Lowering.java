@@ -342,7 +342,8 @@ final class Lowering {
         if (quantity.held) {
             throw new FaultException(
                     call.span(),
-                    "'" + quantity.path + "' is assigned by an action and keeps its value until then, so its derivative "
+                    "'" + quantity.path
+                            + "' is assigned by an action and keeps its value until then, so its derivative "
                             + "cannot be used");
         }
         if (quantity.isFixed()) {

@@ -82,11 +82,7 @@ public final class Simulation implements Moment {
     private boolean isStale;
 
     private Simulation(
-            SortedSystem system,
-            RunSettings settings,
-            RunControl control,
-            InstantSource clock,
-            Happenings happenings) {
+            SortedSystem system, RunSettings settings, RunControl control, InstantSource clock, Happenings happenings) {
         this.happenings = happenings;
         this.system = system;
         this.kernel = Compiler.compile(system);
@@ -142,8 +138,7 @@ public final class Simulation implements Moment {
     }
 
     /** A run in which something happens at single instants; it stands before its first instant. */
-    public static Simulation of(
-            SortedSystem system, RunSettings settings, RunControl control, Happenings happenings) {
+    public static Simulation of(SortedSystem system, RunSettings settings, RunControl control, Happenings happenings) {
         return new Simulation(system, settings, control, InstantSource.system(), happenings);
     }
 
@@ -235,8 +230,7 @@ public final class Simulation implements Moment {
         refresh();
         return switch (condition) {
             case Condition.Fixed f -> f.holds();
-            case Condition.Relation r ->
-                r.mode() == Condition.UNWATCHED ? Terms.holds(r, t, v) : modes[r.mode()];
+            case Condition.Relation r -> r.mode() == Condition.UNWATCHED ? Terms.holds(r, t, v) : modes[r.mode()];
             case Condition.Both both -> holds(both.left()) && holds(both.right());
             case Condition.Either either -> holds(either.left()) || holds(either.right());
             case Condition.Not not -> !holds(not.operand());

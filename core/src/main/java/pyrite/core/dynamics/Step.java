@@ -23,13 +23,7 @@ final class Step {
      * @param to s, within what the interpolator covers
      * @param interpolator null where only time is asked for
      */
-    Step(
-            double from,
-            double to,
-            @Nullable ODEStateInterpolator interpolator,
-            int states,
-            boolean[] modes,
-            int number) {
+    Step(double from, double to, @Nullable ODEStateInterpolator interpolator, int states, boolean[] modes, int number) {
         this.from = from;
         this.to = to;
         this.interpolator = interpolator;

@@ -13,8 +13,9 @@ import pyrite.core.model.ElementId;
  */
 public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
     /**
-     * A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation, a held one is
-     * constant until something that happens gives it another value. A count is held, and is no attribute of the model.
+     * A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation, a held one
+     * is constant until something that happens gives it another value. A count is held, and is no attribute of the
+     * model.
      */
     public enum Role {
         STATE,

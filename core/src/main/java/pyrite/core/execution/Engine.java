@@ -189,7 +189,9 @@ public final class Engine implements Happenings {
         });
         program.assigned().forEach(this::initial);
         pools.begin();
-        program.performed().stream().filter(top -> top.step().needs.isEmpty()).forEach(top -> soon(() -> performances.begin(top.step(), null, List.of())));
+        program.performed().stream()
+                .filter(top -> top.step().needs.isEmpty())
+                .forEach(top -> soon(() -> performances.begin(top.step(), null, List.of())));
     }
 
     /** The first value of an attribute; one that has none is no number until it is assigned. */
@@ -225,7 +227,9 @@ public final class Engine implements Happenings {
             if (++atOnce > MOST_AT_ONCE || ++events > MOST_EVENTS) {
                 throw failure(
                         "at t = " + now.time() + " s more than "
-                                + (atOnce > MOST_AT_ONCE ? MOST_AT_ONCE + " things happen at one instant" : MOST_EVENTS + " things have happened")
+                                + (atOnce > MOST_AT_ONCE
+                                        ? MOST_AT_ONCE + " things happen at one instant"
+                                        : MOST_EVENTS + " things have happened")
                                 + "; " + lastSubject() + " is one of them; give something in the circle a duration",
                         List.of());
             }
@@ -237,7 +241,10 @@ public final class Engine implements Happenings {
     private String lastSubject() {
         return log.size() == 0
                 ? "what is performed first"
-                : "'" + program.subjects().get(log.get(log.size() - 1).subject()).path() + "'";
+                : "'"
+                        + program.subjects()
+                                .get(log.get(log.size() - 1).subject())
+                                .path() + "'";
     }
 
     private @Nullable Runnable due() {
@@ -311,7 +318,9 @@ public final class Engine implements Happenings {
         }
         double value = moment().value(formula.term());
         if (Double.isNaN(value)) {
-            throw failure("something is used at t = " + now() + " s that has no value yet" + about(formula.term()), List.of());
+            throw failure(
+                    "something is used at t = " + now() + " s that has no value yet" + about(formula.term()),
+                    List.of());
         }
         return value;
     }

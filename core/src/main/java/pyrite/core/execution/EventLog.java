@@ -1,5 +1,8 @@
 package pyrite.core.execution;
 
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -80,11 +83,45 @@ public final class EventLog {
         kinds[size] = (byte) kind.ordinal();
         about[size] = subject;
         occasions[size] = occasion;
-        texts[size] = detail.isEmpty() ? -1 : knownDetails.computeIfAbsent(detail, text -> {
-            details.add(text);
-            return details.size() - 1;
-        });
+        texts[size] = detail.isEmpty()
+                ? -1
+                : knownDetails.computeIfAbsent(detail, text -> {
+                    details.add(text);
+                    return details.size() - 1;
+                });
         size++;
+    }
+
+    void write(DataOutputStream out) throws IOException {
+        out.writeInt(details.size());
+        for (String detail : details) {
+            HappenedBytes.text(out, detail);
+        }
+        out.writeInt(size);
+        for (int i = 0; i < size; i++) {
+            out.writeDouble(times[i]);
+            out.writeByte(kinds[i]);
+            out.writeInt(about[i]);
+            out.writeInt(occasions[i]);
+            out.writeInt(texts[i]);
+        }
+    }
+
+    static EventLog read(List<Subject> subjects, DataInputStream in) throws IOException {
+        EventLog log = new EventLog(subjects);
+        List<String> details = new ArrayList<>();
+        for (int left = in.readInt(); left > 0; left--) {
+            details.add(HappenedBytes.text(in));
+        }
+        for (int left = in.readInt(); left > 0; left--) {
+            double time = in.readDouble();
+            Kind kind = KINDS[in.readByte()];
+            int subject = in.readInt();
+            int occasion = in.readInt();
+            int text = in.readInt();
+            log.add(time, kind, subject, occasion, text < 0 ? "" : details.get(text));
+        }
+        return log;
     }
 
     public List<Subject> subjects() {

@@ -51,7 +51,8 @@ final class Layouts {
             case Expression.Construction(var type, List<Expression> arguments, var _) ->
                 made((ElementId) type, arguments, scope);
             case Expression.Invocation(var type, List<Expression> arguments, var _)
-            when type instanceof ElementId id && model.get(id).kind().isDefinition()
+            when type instanceof ElementId id
+                    && model.get(id).kind().isDefinition()
                     && model.environment().function(type).isEmpty() -> made(id, arguments, scope);
             default -> null;
         };
@@ -77,12 +78,13 @@ final class Layouts {
         List<@Nullable Formula> values = new ArrayList<>();
         for (Element attribute : layout.attributes()) {
             Expression value = given.get(model.names().effectiveName(attribute));
-            values.add(value != null
-                    ? number(attribute, value, scope)
-                    : model.inheritance()
-                            .value(attribute)
-                            .map(usual -> number(attribute, usual.expression(), sample))
-                            .orElse(null));
+            values.add(
+                    value != null
+                            ? number(attribute, value, scope)
+                            : model.inheritance()
+                                    .value(attribute)
+                                    .map(usual -> number(attribute, usual.expression(), sample))
+                                    .orElse(null));
         }
         return new Made(layout, values);
     }

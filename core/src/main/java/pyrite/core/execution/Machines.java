@@ -132,7 +132,8 @@ final class Machines {
             active.node.beginnings.stream()
                     .filter(beginning -> engine.holds(beginning.guard()))
                     .findFirst()
-                    .ifPresent(beginning -> entered.addAll(downTo(active.node, beginning.state()).subList(0, 1)));
+                    .ifPresent(beginning -> entered.addAll(
+                            downTo(active.node, beginning.state()).subList(0, 1)));
         }
         enterEach(machine, active, entered, 0, path, then);
     }
@@ -237,11 +238,13 @@ final class Machines {
                                         + " s; a waiting time is not negative",
                                 List.of(way.element().id()));
                     }
-                    Engine.Timer timer = engine.plan(at, () -> event(machine, () -> {
-                        if (!active.isLeft && engine.holds(way.guard())) {
-                            take(machine, active, way);
-                        }
-                    }));
+                    Engine.Timer timer = engine.plan(
+                            at,
+                            () -> event(machine, () -> {
+                                if (!active.isLeft && engine.holds(way.guard())) {
+                                    take(machine, active, way);
+                                }
+                            }));
                     active.callOff.add(timer::callOff);
                 }
                 case Trigger.OfChange(Condition condition, String _) -> watch(machine, active, way, condition);
@@ -257,18 +260,20 @@ final class Machines {
 
     /** A change that the guard refuses counts again when the condition has been false between. */
     private void watch(Machine machine, Active active, Way way, Condition condition) {
-        Engine.Watch watch = engine.watch(condition, () -> event(machine, () -> {
-            if (active.isLeft) {
-                return;
-            }
-            if (engine.holds(way.guard())) {
-                take(machine, active, way);
-            } else {
-                Engine.Watch again = engine.watch(
-                        new Condition.Not(condition), () -> watch(machine, active, way, condition));
-                active.callOff.add(again::callOff);
-            }
-        }));
+        Engine.Watch watch = engine.watch(
+                condition,
+                () -> event(machine, () -> {
+                    if (active.isLeft) {
+                        return;
+                    }
+                    if (engine.holds(way.guard())) {
+                        take(machine, active, way);
+                    } else {
+                        Engine.Watch again = engine.watch(
+                                new Condition.Not(condition), () -> watch(machine, active, way, condition));
+                        active.callOff.add(again::callOff);
+                    }
+                }));
         active.callOff.add(watch::callOff);
     }
 
@@ -307,11 +312,7 @@ final class Machines {
     private void take(Machine machine, Active from, Way way) {
         machine.busy++;
         StateNode to = way.to();
-        engine.log(
-                Kind.TAKEN,
-                from.node.subject,
-                from.occasion,
-                "to " + (to == null ? "done" : to.instance.path()));
+        engine.log(Kind.TAKEN, from.node.subject, from.occasion, "to " + (to == null ? "done" : to.instance.path()));
         Active outer = from.around;
         while (outer != null && to != null && (to == outer.node || !to.isWithin(outer.node))) {
             outer = outer.around;
@@ -325,16 +326,19 @@ final class Machines {
         while (left.around != around) {
             left = java.util.Objects.requireNonNull(left.around);
         }
-        leave(left, machine, () -> act(machine, way.effect(), () -> {
-            if (to == null) {
-                around.isFinished = true;
-                engine.soon(() -> event(machine, () -> complete(machine, around)));
-                settled(machine);
-                return;
-            }
-            List<StateNode> path = downTo(around.node, to);
-            enter(machine, path.getFirst(), around, path.subList(1, path.size()), () -> settled(machine));
-        }));
+        leave(
+                left,
+                machine,
+                () -> act(machine, way.effect(), () -> {
+                    if (to == null) {
+                        around.isFinished = true;
+                        engine.soon(() -> event(machine, () -> complete(machine, around)));
+                        settled(machine);
+                        return;
+                    }
+                    List<StateNode> path = downTo(around.node, to);
+                    enter(machine, path.getFirst(), around, path.subList(1, path.size()), () -> settled(machine));
+                }));
     }
 
     /** The states from one within another down to it, the outermost first. */

@@ -52,11 +52,12 @@ final class Mail {
                 of.inboxes().forEach(inbox -> inbox(inbox).wanted.add(of));
             }
         });
-        program.states().forEach(state -> state.ways.forEach(way -> {
-            if (way.trigger() instanceof Trigger.OfItem of) {
-                of.inboxes().forEach(inbox -> inbox(inbox).handled.add(of));
-            }
-        }));
+        program.states()
+                .forEach(state -> state.ways.forEach(way -> {
+                    if (way.trigger() instanceof Trigger.OfItem of) {
+                        of.inboxes().forEach(inbox -> inbox(inbox).handled.add(of));
+                    }
+                }));
     }
 
     private Inbox inbox(Instance at) {
@@ -114,7 +115,9 @@ final class Mail {
     }
 
     private static String words(Item item) {
-        String type = item.layout().type() == null ? "value" : String.valueOf(item.layout().type().name());
+        String type = item.layout().type() == null
+                ? "value"
+                : String.valueOf(item.layout().type().name());
         return type + " " + item.number();
     }
 
@@ -148,7 +151,8 @@ final class Mail {
 
     private boolean matches(Trigger.OfItem trigger, Item item) {
         return trigger.type() == null
-                || item.layout().type() != null && program.kinship().isA(item.layout().type(), trigger.type());
+                || item.layout().type() != null
+                        && program.kinship().isA(item.layout().type(), trigger.type());
     }
 
     private boolean isWanted(Instance at, Item item) {
@@ -193,8 +197,9 @@ final class Mail {
     private void accepted(Waiting waiting, Item item) {
         engine.goesOn(waiting.until());
         // Whatever other ports it waited at, it waits no more.
-        waiting.trigger().inboxes().forEach(each -> inbox(each).waiting.removeIf(one ->
-                one.performance() == waiting.performance()));
+        waiting.trigger()
+                .inboxes()
+                .forEach(each -> inbox(each).waiting.removeIf(one -> one.performance() == waiting.performance()));
         engine.soon(() -> {
             if (!waiting.performance().isEnded) {
                 engine.performances().accepted(waiting.performance(), waiting.trigger(), item);
@@ -245,7 +250,8 @@ final class Mail {
         kept.computeIfAbsent(need, _ -> new ArrayDeque<>()).add(item);
         boolean isTop = program.performed().stream().anyMatch(top -> top.step() == step);
         while (isTop && step.needs.stream().noneMatch(each -> kept(each).isEmpty())) {
-            List<Item> items = step.needs.stream().map(each -> kept(each).removeFirst()).toList();
+            List<Item> items =
+                    step.needs.stream().map(each -> kept(each).removeFirst()).toList();
             engine.soon(() -> engine.performances().begin(step, null, items));
         }
     }

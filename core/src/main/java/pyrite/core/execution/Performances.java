@@ -2,7 +2,6 @@ package pyrite.core.execution;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Deque;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -143,16 +142,14 @@ final class Performances {
             case Deed.Repeat repeat -> round(performance, repeat);
             case Deed.ForEach each -> next(performance, each);
             case Deed.Terminate(@Nullable Instance target) -> terminate(performance, target);
-            case Deed.Machine(StateNode state) ->
-                engine.machines().start(state, performance, () -> end(performance));
+            case Deed.Machine(StateNode state) -> engine.machines().start(state, performance, () -> end(performance));
         }
     }
 
     private void endLater(Performance performance, double duration) {
         if (!(duration >= 0)) {
             throw engine.failure(
-                    "'" + performance.node.path() + "' would take " + duration
-                            + " s; a duration is not negative",
+                    "'" + performance.node.path() + "' would take " + duration + " s; a duration is not negative",
                     List.of(performance.node.element.id()));
         }
         if (duration == Double.POSITIVE_INFINITY) {
@@ -212,11 +209,15 @@ final class Performances {
             engine.set(each.variable().variable(), value);
             save(performance);
         }
-        begin(each.round(), performance, List.of(), () -> engine.soon(() -> {
-            if (!performance.isEnded) {
-                next(performance, each);
-            }
-        }));
+        begin(
+                each.round(),
+                performance,
+                List.of(),
+                () -> engine.soon(() -> {
+                    if (!performance.isEnded) {
+                        next(performance, each);
+                    }
+                }));
     }
 
     private void terminate(Performance performance, @Nullable Instance target) {
@@ -311,7 +312,8 @@ final class Performances {
             handOn(performance, parameter);
         }
         for (StepNode step : net.steps()) {
-            step.needs.forEach(need -> performance.arrived(need).addAll(engine.mail().kept(need)));
+            step.needs.forEach(
+                    need -> performance.arrived(need).addAll(engine.mail().kept(need)));
             step.needs.forEach(need -> engine.mail().kept(need).clear());
         }
         for (int place : net.begin()) {
@@ -332,8 +334,8 @@ final class Performances {
             return;
         }
         load(around);
-        boolean isDecision = net.steps().get(step).deed instanceof Deed.Control(var kind)
-                && kind == Deed.Control.Node.DECIDE;
+        boolean isDecision =
+                net.steps().get(step).deed instanceof Deed.Control(var kind) && kind == Deed.Control.Node.DECIDE;
         boolean anyTaken = false;
         boolean anyConditional = false;
         int otherwise = -1;
@@ -407,7 +409,8 @@ final class Performances {
         boolean hasTokens = isMerge
                 ? Arrays.stream(in).anyMatch(place -> around.tokens[place] > 0)
                 : Arrays.stream(in).allMatch(place -> around.tokens[place] > 0);
-        return hasTokens && step.needs.stream().noneMatch(need -> around.arrived(need).isEmpty());
+        return hasTokens
+                && step.needs.stream().noneMatch(need -> around.arrived(need).isEmpty());
     }
 
     /** A behaviour is done when nothing goes on in it and nothing in it waits. */
@@ -449,16 +452,15 @@ final class Performances {
         }
         int subject = step.subject >= 0 ? step.subject : around.node.subject;
         return engine.waiting(
-                subject,
-                Engine.Wait.Kind.STEP,
-                "'" + step.path() + "' waits for " + String.join(" and ", what),
-                from);
+                subject, Engine.Wait.Kind.STEP, "'" + step.path() + "' waits for " + String.join(" and ", what), from);
     }
 
     // Items
 
     private Item item(Parameter parameter) {
-        double[] values = new double[Math.max(parameter.layout().attributes().size(), parameter.slot().isValue() ? 1 : 0)];
+        double[] values = new double
+                [Math.max(
+                        parameter.layout().attributes().size(), parameter.slot().isValue() ? 1 : 0)];
         Arrays.fill(values, Double.NaN);
         for (HeldAttribute attribute : parameter.slot().attributes()) {
             int place = parameter.slot().isValue() ? 0 : parameter.layout().place(attribute.features());
@@ -480,7 +482,8 @@ final class Performances {
                 parameter.endpoints(),
                 parameter.value() == null
                         ? item(parameter)
-                        : new Item(Item.Layout.VALUE, engine.nextItem(), new double[] {engine.number(parameter.value())}));
+                        : new Item(
+                                Item.Layout.VALUE, engine.nextItem(), new double[] {engine.number(parameter.value())}));
     }
 
     private void deliver(Performance from, List<Endpoint> endpoints, Item item) {
@@ -513,7 +516,10 @@ final class Performances {
     }
 
     private @Nullable Parameter needOf(StepNode step, Endpoint endpoint) {
-        return step.needs.stream().filter(each -> isFeature(each, endpoint)).findFirst().orElse(null);
+        return step.needs.stream()
+                .filter(each -> isFeature(each, endpoint))
+                .findFirst()
+                .orElse(null);
     }
 
     private static boolean isFeature(Parameter parameter, Endpoint endpoint) {
@@ -542,8 +548,8 @@ final class Performances {
                 endLater(performance, isAbsolute ? Math.max(0, time - engine.now()) : time);
             }
             case StepNode.Trigger.OfChange(var condition, String words) -> {
-                Engine.Wait wait = engine.waiting(
-                        node.subject, Engine.Wait.Kind.CONDITION, "waits until " + words, List.of());
+                Engine.Wait wait =
+                        engine.waiting(node.subject, Engine.Wait.Kind.CONDITION, "waits until " + words, List.of());
                 Engine.Watch watch = engine.watch(condition, () -> {
                     engine.goesOn(wait);
                     end(performance);

@@ -75,17 +75,23 @@ final class Pools {
             priority = Math.max(priority, engine.number(claim.priority()));
             if (!(amount >= 0) || amount > level.capacity * (1 + ROUNDING)) {
                 throw engine.failure(
-                        "'" + performance.node.path() + "' claims " + amount + " of '" + claim.pool().path()
-                                + "', which never has more than " + level.capacity,
+                        "'" + performance.node.path() + "' claims " + amount + " of '"
+                                + claim.pool().path() + "', which never has more than " + level.capacity,
                         List.of(performance.node.element.id()));
             }
             wanted.add(new Held(level, amount, claim.use()));
         }
-        List<Instance> pools = performance.node.claims.stream().map(ClaimNode::pool).toList();
+        List<Instance> pools =
+                performance.node.claims.stream().map(ClaimNode::pool).toList();
         Engine.Wait wait = engine.waiting(
                 performance.node.subject,
                 Engine.Wait.Kind.POOL,
-                "waits for " + String.join(" and ", pools.stream().map(pool -> "'" + pool.path() + "'").toList()),
+                "waits for "
+                        + String.join(
+                                " and ",
+                                pools.stream()
+                                        .map(pool -> "'" + pool.path() + "'")
+                                        .toList()),
                 pools);
         Request request = new Request(performance, wanted, priority, granted, wait);
         int place = waiting.size();
@@ -104,7 +110,8 @@ final class Pools {
     private void withdraw(Request request) {
         if (waiting.remove(request)) {
             engine.goesOn(request.until());
-            request.wanted().forEach(each -> engine.count(each.level().node.counted().second(), -1));
+            request.wanted()
+                    .forEach(each -> engine.count(each.level().node.counted().second(), -1));
             engine.soon(this::grant);
         }
     }
@@ -178,7 +185,8 @@ final class Pools {
     /** The performances that hold something of a pool. */
     List<Performance> holders(Instance pool) {
         return held.entrySet().stream()
-                .filter(each -> each.getValue().stream().anyMatch(one -> one.level().node.instance() == pool))
+                .filter(each -> each.getValue().stream()
+                        .anyMatch(one -> one.level().node.instance() == pool))
                 .map(Map.Entry::getKey)
                 .toList();
     }

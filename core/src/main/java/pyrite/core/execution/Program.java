@@ -37,7 +37,12 @@ public record Program(
     record Top(Instance part, StepNode step) {}
 
     /** A pool and what it can hold. */
-    record PoolNode(Instance instance, int subject, Counted counted, Formula capacity, @Nullable Formula initially) {}
+    record PoolNode(
+            Instance instance,
+            int subject,
+            Counted counted,
+            Formula capacity,
+            @Nullable Formula initially) {}
 
     /** Which types of items are also others. */
     interface Kinship {

@@ -115,7 +115,8 @@ public final class ProgramBuilder {
     private static void requireValue(HeldAttribute constant) {
         if (constant.start() == null) {
             throw new ModelFault(
-                    "'" + constant.path() + "' is used by what happens, but nothing gives it a value; write '= …', or ':= …' if an action assigns it",
+                    "'" + constant.path()
+                            + "' is used by what happens, but nothing gives it a value; write '= …', or ':= …' if an action assigns it",
                     List.of(constant.feature().id()));
         }
     }
@@ -131,7 +132,9 @@ public final class ProgramBuilder {
         for (Element feature : model.inheritance().features(part.usage())) {
             boolean isPerformed = feature.kind() == ElementKind.PERFORM || feature.kind() == ElementKind.EXHIBIT;
             if (isPerformed && !model.isLibrary(feature.id())) {
-                flattening.in(part, feature).forEach(instance -> tops.add(new Program.Top(part, step(feature, instance))));
+                flattening
+                        .in(part, feature)
+                        .forEach(instance -> tops.add(new Program.Top(part, step(feature, instance))));
             }
         }
     }
@@ -149,7 +152,10 @@ public final class ProgramBuilder {
                 stepCount++,
                 element,
                 instance,
-                isControl ? -1 : subject(StateGraph.isState(element.kind()) ? Subject.Kind.STATE : Subject.Kind.STEP, instance),
+                isControl
+                        ? -1
+                        : subject(
+                                StateGraph.isState(element.kind()) ? Subject.Kind.STATE : Subject.Kind.STEP, instance),
                 isControl ? null : flattening.counted(instance));
         steps.put(instance, node);
         parameters(node);
@@ -164,7 +170,8 @@ public final class ProgramBuilder {
         node.frame.addAll(flattening.held(node.instance));
         model.inheritance().features(node.element).stream()
                 .filter(feature -> feature.kind() == ElementKind.PAYLOAD
-                        || feature.kind() == ElementKind.ITEM && !model.inheritance().isA(feature, CLAIM))
+                        || feature.kind() == ElementKind.ITEM
+                                && !model.inheritance().isA(feature, CLAIM))
                 .filter(feature -> !model.isLibrary(feature.id()))
                 .flatMap(feature -> flattening.in(node.instance, feature).stream())
                 .forEach(item -> node.frame.addAll(flattening.held(item)));
@@ -275,7 +282,8 @@ public final class ProgramBuilder {
         List<StepNet.Succession> successions = new ArrayList<>();
         List<Integer> begin = new ArrayList<>();
         for (StepGraph.Succession each : graph.successions()) {
-            Integer from = each.from().equals(StepGraph.START) ? Integer.valueOf(StepNet.START) : places.get(each.from());
+            Integer from =
+                    each.from().equals(StepGraph.START) ? Integer.valueOf(StepNet.START) : places.get(each.from());
             Integer to = each.to().equals(StepGraph.DONE) ? Integer.valueOf(StepNet.DONE) : places.get(each.to());
             if (from == null || to == null) {
                 throw new ModelFault(
@@ -289,8 +297,8 @@ public final class ProgramBuilder {
             }
             Expression guard = each.guard();
             if (guard != null) {
-                later.add(() -> successions.set(
-                        place, new StepNet.Succession(from, to, question(guard, instance), false)));
+                later.add(() ->
+                        successions.set(place, new StepNet.Succession(from, to, question(guard, instance), false)));
             }
         }
         if (!graph.hasStart()) {
@@ -311,7 +319,8 @@ public final class ProgramBuilder {
     }
 
     private StepNode several(Element element, List<Instance> instances) {
-        List<StepNode> copies = instances.stream().map(each -> step(element, each)).toList();
+        List<StepNode> copies =
+                instances.stream().map(each -> step(element, each)).toList();
         Instance first = Objects.requireNonNull(instances.getFirst().around());
         StepNode all = new StepNode(stepCount++, element, first, -1, null);
         all.deed = new Deed.Several(copies);
@@ -336,7 +345,8 @@ public final class ProgramBuilder {
                 later.add(() -> triggerOf.put(
                         instance,
                         new StepNode.Trigger.OfChange(
-                                watched(Objects.requireNonNull(content), instance), words(Objects.requireNonNull(content), instance))));
+                                watched(Objects.requireNonNull(content), instance),
+                                words(Objects.requireNonNull(content), instance))));
             default ->
                 later.add(() -> triggerOf.put(
                         instance,
@@ -376,7 +386,10 @@ public final class ProgramBuilder {
                 via instanceof FeatureReference reference ? flattening.instances(reference, scope) : List.of();
         if (ports.isEmpty()) {
             throw new ModelFault(
-                    "'" + scope.path() + "' says 'via' what is no port of what runs", List.of(at.id()), Property.VIA, via.span());
+                    "'" + scope.path() + "' says 'via' what is no port of what runs",
+                    List.of(at.id()),
+                    Property.VIA,
+                    via.span());
         }
         return ports;
     }
@@ -388,7 +401,8 @@ public final class ProgramBuilder {
 
     private Deed sending(StepNode node) {
         Element element = node.element;
-        Expression content = model.inheritance().nearest(element, Property.CONTENT).orElse(null);
+        Expression content =
+                model.inheritance().nearest(element, Property.CONTENT).orElse(null);
         Expression via = model.inheritance().nearest(element, Property.VIA).orElse(null);
         Expression to = model.inheritance().nearest(element, Property.RECEIVER).orElse(null);
         List<Instance> ports = via == null ? List.of() : ports(via, node.instance, element);
@@ -431,7 +445,8 @@ public final class ProgramBuilder {
                 .orElseThrow(() -> new ModelFault("'" + node.path() + "' assigns nothing", List.of(node.element.id())));
         if (targets.isEmpty()) {
             throw new ModelFault(
-                    "'" + node.path() + "' assigns to what is no number and no condition; other values cannot be assigned in a run yet",
+                    "'" + node.path()
+                            + "' assigns to what is no number and no condition; other values cannot be assigned in a run yet",
                     List.of(node.element.id()),
                     Property.TARGET,
                     Span.NONE);
@@ -440,7 +455,8 @@ public final class ProgramBuilder {
             requireFree(each, node);
             assigned.putIfAbsent(each.path(), each);
         });
-        return new Deed.Assign(targets, number(value, node.instance, targets.getFirst().isTruth(), node.element));
+        return new Deed.Assign(
+                targets, number(value, node.instance, targets.getFirst().isTruth(), node.element));
     }
 
     private void requireFree(HeldAttribute target, StepNode node) {
@@ -454,7 +470,8 @@ public final class ProgramBuilder {
     }
 
     private Deed terminate(StepNode node) {
-        Expression content = model.inheritance().nearest(node.element, Property.CONTENT).orElse(null);
+        Expression content =
+                model.inheritance().nearest(node.element, Property.CONTENT).orElse(null);
         if (content == null) {
             return new Deed.Terminate(null);
         }
@@ -462,8 +479,7 @@ public final class ProgramBuilder {
                 ? flattening.instances(reference, node.instance)
                 : List.of();
         if (ended.isEmpty()) {
-            throw new ModelFault(
-                    "'" + node.path() + "' ends what is no step of what runs", List.of(node.element.id()));
+            throw new ModelFault("'" + node.path() + "' ends what is no step of what runs", List.of(node.element.id()));
         }
         return new Deed.Terminate(ended.getFirst());
     }
@@ -488,6 +504,14 @@ public final class ProgramBuilder {
         return node;
     }
 
+    private StepNode round(Element form, StepNode node) {
+        List<Element> blocks = blocks(form);
+        if (blocks.isEmpty()) {
+            throw new ModelFault("'" + node.path() + "' has nothing to repeat", List.of(form.id()));
+        }
+        return block(blocks.getFirst(), node);
+    }
+
     private Deed choice(StepNode node, Element form) {
         List<Element> blocks = blocks(form);
         StepNode yes = blocks.isEmpty() ? null : block(blocks.getFirst(), node);
@@ -498,7 +522,7 @@ public final class ProgramBuilder {
     }
 
     private Deed repeated(StepNode node, Element form) {
-        StepNode round = block(blocks(form).getFirst(), node);
+        StepNode round = round(form, node);
         Expression before = form.get(Property.CONDITION).orElse(null);
         Expression until = form.get(Property.UNTIL).orElse(null);
         later.add(() -> node.deed = new Deed.Repeat(
@@ -509,7 +533,7 @@ public final class ProgramBuilder {
     }
 
     private Deed forEach(StepNode node, Element form) {
-        StepNode round = block(blocks(form).getFirst(), node);
+        StepNode round = round(form, node);
         Expression values = required(form, Property.CONDITION, node);
         later.add(() -> {
             HeldAttribute variable = flattening.held(node.instance).stream()
@@ -657,14 +681,13 @@ public final class ProgramBuilder {
         List<Instance> pooled = pool == null ? List.of() : flattening.in(claim, pool);
         if (pooled.size() != 1 || !isPool(pooled.getFirst())) {
             throw new ModelFault(
-                    "'" + claim.path() + "' does not say which pool it claims; write 'ref part :>> pool = …;' with a part that is a Pool",
+                    "'" + claim.path()
+                            + "' does not say which pool it claims; write 'ref part :>> pool = …;' with a part that is a Pool",
                     List.of(feature.id()));
         }
         StepNode.ClaimNode.Use use = model.inheritance().isA(feature, DRAW)
                 ? StepNode.ClaimNode.Use.DRAW
-                : model.inheritance().isA(feature, FILL)
-                        ? StepNode.ClaimNode.Use.FILL
-                        : StepNode.ClaimNode.Use.HOLD;
+                : model.inheritance().isA(feature, FILL) ? StepNode.ClaimNode.Use.FILL : StepNode.ClaimNode.Use.HOLD;
         node.claims.add(new StepNode.ClaimNode(
                 pooled.getFirst(),
                 valueOf(claim, feature, "Execution::Claim::amount").orElse(Formula.ONE),
@@ -699,8 +722,10 @@ public final class ProgramBuilder {
                             instance,
                             subject(Subject.Kind.POOL, instance),
                             flattening.pooled(instance),
-                            valueOf(instance, instance.usage(), LibraryNames.CAPACITY).orElse(Formula.ONE),
-                            valueOf(instance, instance.usage(), "Execution::Pool::initially").orElse(null)));
+                            valueOf(instance, instance.usage(), LibraryNames.CAPACITY)
+                                    .orElse(Formula.ONE),
+                            valueOf(instance, instance.usage(), "Execution::Pool::initially")
+                                    .orElse(null)));
         }
     }
 
@@ -735,7 +760,8 @@ public final class ProgramBuilder {
         return node;
     }
 
-    private void way(StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
+    private void way(
+            StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
         StateNode from = inner.getOrDefault(transition.from(), anywhere(transition.carrier(), Property.SOURCE, scope));
         boolean ends = transition.to().equals(StateGraph.DONE);
         StateNode to = ends
@@ -748,9 +774,8 @@ public final class ProgramBuilder {
         }
         Element carrier = transition.carrier();
         read(carrier);
-        Instance instance = flattening.in(scope, carrier).stream()
-                .findFirst()
-                .orElseGet(() -> flattening.inside(carrier, scope));
+        Instance instance =
+                flattening.in(scope, carrier).stream().findFirst().orElseGet(() -> flattening.inside(carrier, scope));
         StepNode effect = model.children(carrier.id()).stream()
                 .filter(child -> child.get(Property.ROLE).orElse("").equals("do"))
                 .findFirst()
@@ -759,11 +784,7 @@ public final class ProgramBuilder {
         trigger(carrier, instance, part(scope));
         Expression guard = model.inheritance().nearest(carrier, Property.GUARD).orElse(null);
         later.add(() -> from.ways.add(new StateNode.Way(
-                carrier,
-                triggerOf.get(instance),
-                guard == null ? null : question(guard, instance),
-                effect,
-                to)));
+                carrier, triggerOf.get(instance), guard == null ? null : question(guard, instance), effect, to)));
     }
 
     /** A state that a transition names by a way of several steps. */
@@ -813,10 +834,15 @@ public final class ProgramBuilder {
         model.children(connector.id()).forEach(flattening::noteReadAlone);
         if (model.inheritance().isA(connector, LibraryNames.id(LibraryNames.CHANNEL))) {
             Instance instance = flattening.inside(connector, part);
-            later.add(() -> ports(connector, part, new Routes.ChannelNode(
-                    instance,
-                    valueOf(instance, connector, "Execution::Channel::rate").orElse(null),
-                    valueOf(instance, connector, "Execution::Channel::latency").orElse(null))));
+            later.add(() -> ports(
+                    connector,
+                    part,
+                    new Routes.ChannelNode(
+                            instance,
+                            valueOf(instance, connector, "Execution::Channel::rate")
+                                    .orElse(null),
+                            valueOf(instance, connector, "Execution::Channel::latency")
+                                    .orElse(null))));
         } else {
             ports(connector, part, null);
         }
@@ -840,7 +866,8 @@ public final class ProgramBuilder {
         if (ends.size() == 2) {
             for (Instance from : owners(ends.getFirst(), part)) {
                 owners(ends.getLast(), part).stream()
-                        .filter(to -> from.usage().kind() == ElementKind.PORT && to.usage().kind() == ElementKind.PORT)
+                        .filter(to -> from.usage().kind() == ElementKind.PORT
+                                && to.usage().kind() == ElementKind.PORT)
                         .forEach(to -> routes.hop(from, to, null));
             }
         }

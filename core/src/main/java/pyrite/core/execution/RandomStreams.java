@@ -118,7 +118,9 @@ final class RandomStreams {
                 yield u -> -p[0] * Math.log1p(-u);
             }
             case ERLANG -> {
-                given.require(p[0] >= 1 && p[0] == Math.rint(p[0]) && p[1] > 0, "the stages are a whole number and the mean is positive");
+                given.require(
+                        p[0] >= 1 && p[0] == Math.rint(p[0]) && p[1] > 0,
+                        "the stages are a whole number and the mean is positive");
                 yield new GammaDistribution(p[0], p[1] / p[0])::inverseCumulativeProbability;
             }
             case GAMMA -> {
@@ -221,8 +223,7 @@ final class RandomStreams {
             for (int i = 1; i < values.length; i++) {
                 given.require(values[i] >= values[i - 1] && shares[i] >= shares[i - 1], "values and shares ascend");
             }
-            given.require(
-                    Math.abs(shares[shares.length - 1] - 1) <= WHOLE && shares[0] >= 0, "the last share is 1");
+            given.require(Math.abs(shares[shares.length - 1] - 1) <= WHOLE && shares[0] >= 0, "the last share is 1");
             if (u <= shares[0]) {
                 return values[0];
             }

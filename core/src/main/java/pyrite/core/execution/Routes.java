@@ -20,7 +20,10 @@ final class Routes {
      * @param rate how many pass in a second; null for any number at once
      * @param latency s; null for none
      */
-    record ChannelNode(Instance instance, @Nullable Formula rate, @Nullable Formula latency) {}
+    record ChannelNode(
+            Instance instance,
+            @Nullable Formula rate,
+            @Nullable Formula latency) {}
 
     private record Hop(Instance to, @Nullable ChannelNode channel) {}
 

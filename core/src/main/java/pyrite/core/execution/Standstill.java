@@ -88,14 +88,16 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                     .stronglyConnectedSets().stream()
                             .filter(set -> set.size() > 1
                                     || graph.containsEdge(
-                                            set.iterator().next(), set.iterator().next()))
+                                            set.iterator().next(),
+                                            set.iterator().next()))
                             .forEach(circles::addAll);
             return circles;
         }
 
         private List<Giver> givers(Wait wait) {
             return switch (wait.kind()) {
-                case POOL -> wait.for_().stream().flatMap(pool -> holders(pool).stream()).toList();
+                case POOL ->
+                    wait.for_().stream().flatMap(pool -> holders(pool).stream()).toList();
                 case STEP -> wait.for_().stream().map(this::state).toList();
                 case ITEM -> senders(wait);
                 case CONDITION, BRANCH, EVENT -> List.of();
@@ -108,7 +110,9 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                             performance.node.subject,
                             "'" + performance.node.path() + "' holds '" + pool.path() + "'"
                                     + (waiting.containsKey(performance.node.subject)
-                                            ? " and itself " + waiting.get(performance.node.subject).what()
+                                            ? " and itself "
+                                                    + waiting.get(performance.node.subject)
+                                                            .what()
                                             : "")))
                     .toList();
         }
@@ -135,7 +139,9 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
         /** What a step, or something in it, waits for. */
         private @org.jspecify.annotations.Nullable Wait waitingWithin(StepNode step) {
             for (Wait wait : engine.waits()) {
-                for (int at = wait.subject(); at >= 0; at = program.subjects().get(at).parent()) {
+                for (int at = wait.subject();
+                        at >= 0;
+                        at = program.subjects().get(at).parent()) {
                     if (at == step.subject) {
                         return wait;
                     }
@@ -154,8 +160,7 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                     .filter(step -> step.subject == wait.subject())
                     .findFirst()
                     .orElse(null);
-            Trigger.OfItem wanted =
-                    waits != null && waits.deed instanceof Deed.Accept(Trigger.OfItem of) ? of : null;
+            Trigger.OfItem wanted = waits != null && waits.deed instanceof Deed.Accept(Trigger.OfItem of) ? of : null;
             steps.values().stream()
                     .filter(step -> step.deed instanceof Deed.Send send && reaches(send, wait, wanted))
                     .sorted(java.util.Comparator.comparing(step -> step.number))
@@ -166,8 +171,7 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
             return givers;
         }
 
-        private boolean reaches(
-                Deed.Send send, Wait wait, Trigger.@org.jspecify.annotations.Nullable OfItem wanted) {
+        private boolean reaches(Deed.Send send, Wait wait, Trigger.@org.jspecify.annotations.Nullable OfItem wanted) {
             boolean isThere = send.receivers().stream().anyMatch(wait.for_()::contains)
                     || send.ports().stream()
                             .flatMap(port -> program.routes().from(port).stream())
@@ -177,7 +181,10 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                             || wanted.type() == null
                             || send.layout().type() != null
                                     && program.kinship()
-                                            .isA(Objects.requireNonNull(send.layout().type()), wanted.type()));
+                                            .isA(
+                                                    Objects.requireNonNull(
+                                                            send.layout().type()),
+                                                    wanted.type()));
         }
     }
 }

@@ -9,7 +9,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param begin the places of the successions that have a token when it begins
  */
-record StepNet(List<StepNode> steps, List<Succession> successions, List<int[]> in, List<int[]> out, List<Integer> begin) {
+record StepNet(
+        List<StepNode> steps, List<Succession> successions, List<int[]> in, List<int[]> out, List<Integer> begin) {
     /** The end of a behaviour, in the place of a step. */
     static final int DONE = -1;
 

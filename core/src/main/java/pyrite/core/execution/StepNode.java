@@ -18,6 +18,7 @@ final class StepNode {
     final Instance instance;
     /** Its index among the subjects of the log; -1 for a control node. */
     final int subject;
+
     final @Nullable Counted counted;
     /** What it has of its own, with the items that arrive: each performance has its own values of these. */
     final List<HeldAttribute> frame = new ArrayList<>();
@@ -34,7 +35,11 @@ final class StepNode {
      * @param endpoints where it flows to
      */
     record Parameter(
-            Element feature, ItemSlot slot, Item.Layout layout, @Nullable Formula value, List<Endpoint> endpoints) {}
+            Element feature,
+            ItemSlot slot,
+            Item.Layout layout,
+            @Nullable Formula value,
+            List<Endpoint> endpoints) {}
 
     /** A parameter of a step; in flows. */
     record Endpoint(Instance step, ElementId feature) {}
@@ -90,10 +95,16 @@ final class StepNode {
 
         record Assign(List<HeldAttribute> targets, Formula value) implements Deed {}
 
-        record Choose(Question condition, @Nullable StepNode yes, @Nullable StepNode no) implements Deed {}
+        record Choose(
+                Question condition,
+                @Nullable StepNode yes,
+                @Nullable StepNode no) implements Deed {}
 
         /** @param before asked before each round, {@code until} after it */
-        record Repeat(@Nullable Question before, StepNode round, @Nullable Question until) implements Deed {}
+        record Repeat(
+                @Nullable Question before,
+                StepNode round,
+                @Nullable Question until) implements Deed {}
 
         record ForEach(@Nullable HeldAttribute variable, List<Formula> values, StepNode round) implements Deed {}
 

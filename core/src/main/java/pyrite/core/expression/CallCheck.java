@@ -251,8 +251,10 @@ final class CallCheck {
     private Type drawn(Invocation call, Distribution distribution, List<Type> arguments) {
         String name = distribution.functionName();
         if (arguments.size() != distribution.arity()) {
-            check.fault(call, name + " takes " + distribution.parameters() + ", not " + arguments.size()
-                    + (arguments.size() == 1 ? " argument" : " arguments"));
+            check.fault(
+                    call,
+                    name + " takes " + distribution.parameters() + ", not " + arguments.size()
+                            + (arguments.size() == 1 ? " argument" : " arguments"));
             return Type.UNKNOWN;
         }
         Type drawn = null;
@@ -276,7 +278,9 @@ final class CallCheck {
             check.fault(
                     call,
                     name + " takes the name of one "
-                            + (function.isOfPool() ? "pool: " + name + "(kitchen.stove)" : "step or state: " + name + "(gate.warn)"));
+                            + (function.isOfPool()
+                                    ? "pool: " + name + "(kitchen.stove)"
+                                    : "step or state: " + name + "(gate.warn)"));
             return Type.UNKNOWN;
         }
         return function.isCondition()

@@ -93,7 +93,8 @@ public final class ModelEnvironment implements Environment {
     public Type amountOf(FeatureReference pool) {
         Type type = pool.last() instanceof ElementId id
                 ? model.find(id)
-                        .flatMap(element -> model.inheritance().effective(element, LibraryNames.id(LibraryNames.CAPACITY)))
+                        .flatMap(element ->
+                                model.inheritance().effective(element, LibraryNames.id(LibraryNames.CAPACITY)))
                         .map(capacity -> typeOf(capacity.id()))
                         .orElse(Type.UNKNOWN)
                 : Type.UNKNOWN;

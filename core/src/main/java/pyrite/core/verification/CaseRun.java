@@ -143,8 +143,8 @@ public record CaseRun(
                         .mapToObj(replication ->
                                 new OneRun(sorted, program, setup, replication, replications, control).trajectory())
                         .toList()
-                        .forEach(trajectory -> all.add(judged(
-                                new RequirementJudge(model, flattening, root, trajectory, null), setup)));
+                        .forEach(trajectory -> all.add(
+                                judged(new RequirementJudge(model, flattening, root, trajectory, null), setup)));
             }
             return all.overall();
         }
@@ -230,7 +230,15 @@ public record CaseRun(
                                     .with(fingerprint.and(Fingerprint.of(model, List.of(requirement.id()))))))
                     .toList();
             return new CaseRun(
-                    usage.id(), reason, cancelled, culprits, new double[0], List.of(), judgements, Happened.NOTHING, fingerprint);
+                    usage.id(),
+                    reason,
+                    cancelled,
+                    culprits,
+                    new double[0],
+                    List.of(),
+                    judgements,
+                    Happened.NOTHING,
+                    fingerprint);
         }
 
         /** The parts of what should have run that are to satisfy a requirement; an empty name if there are none. */

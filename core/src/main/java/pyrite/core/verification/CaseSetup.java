@@ -52,7 +52,11 @@ public record CaseSetup(Element system, RunSettings settings, Randomness randomn
         }
         flattening.noteRead(usage);
         Settings settings = new Settings(model, usage, flattening);
-        return new CaseSetup(system(model, usage, flattening), settings.read(), settings.randomness(), requirements(model, usage, flattening));
+        return new CaseSetup(
+                system(model, usage, flattening),
+                settings.read(),
+                settings.randomness(),
+                requirements(model, usage, flattening));
     }
 
     /** @throws ModelFault if the case names no part that runs */
@@ -122,7 +126,9 @@ public record CaseSetup(Element system, RunSettings settings, Randomness randomn
             require(
                     replications == Math.rint(replications) && replications >= 1 && replications <= MOST_REPLICATIONS,
                     "there are from 1 to " + MOST_REPLICATIONS + " replications, not " + replications);
-            require(leastShare > 0 && leastShare <= 1, "the least share is more than 0 and at most 1, not " + leastShare);
+            require(
+                    leastShare > 0 && leastShare <= 1,
+                    "the least share is more than 0 and at most 1, not " + leastShare);
             return new Randomness((long) seed, (int) replications, leastShare);
         }
 

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import pyrite.core.behavior.StepGraph;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.ModelFault;
 import pyrite.core.model.Element;
@@ -12,7 +11,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
-/** Behaviour that is written about what runs and that a run leaves out, because only equations are executed. */
+/** Behaviour that is written in the parts of what runs and that no part performs or exhibits: a run leaves it out. */
 public final class NotExecuted {
     private final Model model;
     private final List<String> found = new ArrayList<>();
@@ -39,18 +38,30 @@ public final class NotExecuted {
             if (seen.add(feature.id())) {
                 if (feature.kind() == ElementKind.PART) {
                     look(feature, path + "." + name(feature));
-                } else if (feature.kind().isBehavior() && hasSomethingToDo(feature)) {
+                } else if (feature.kind().isBehavior()
+                        && feature.kind() != ElementKind.PERFORM
+                        && feature.kind() != ElementKind.EXHIBIT
+                        && !isPerformed(part, feature)) {
                     found.add(feature.kind().title() + " '" + name(feature) + "' of '" + path
-                            + "' is not executed yet; a run follows equations only");
+                            + "' is written there but not "
+                            + (isState(feature)
+                                    ? "exhibited; write 'exhibit state'"
+                                    : "performed; write 'perform action'")
+                            + " to run it");
                 }
             }
         }
     }
 
-    /** A function that only says what goes in and out has no steps that a run could leave out. */
-    private boolean hasSomethingToDo(Element behavior) {
-        return behavior.kind() != ElementKind.PERFORM
-                || !StepGraph.of(model, behavior).steps().isEmpty();
+    private static boolean isState(Element behavior) {
+        return behavior.kind() == ElementKind.STATE;
+    }
+
+    /** Whether a part performs or exhibits it by name. */
+    private boolean isPerformed(Element part, Element behavior) {
+        return model.inheritance().features(part).stream()
+                .filter(feature -> feature.kind() == ElementKind.PERFORM || feature.kind() == ElementKind.EXHIBIT)
+                .anyMatch(feature -> model.inheritance().isA(feature, behavior.id()));
     }
 
     private String name(Element element) {

@@ -37,14 +37,19 @@ final class Replications {
     private Judgement overall(List<Judgement> runs) {
         Judgement worst = runs.stream()
                 .min(Comparator.comparing((Judgement run) -> rank(run.verdict()))
-                        .thenComparing(run -> run.margin() == null ? Double.POSITIVE_INFINITY : run.margin().shown()))
+                        .thenComparing(run -> run.margin() == null
+                                ? Double.POSITIVE_INFINITY
+                                : run.margin().shown()))
                 .orElseThrow();
         if (worst.verdict() == VerdictKind.ERROR || worst.verdict() == VerdictKind.INCONCLUSIVE) {
             return worst;
         }
-        int passes = (int) runs.stream().filter(run -> run.verdict() == VerdictKind.PASS).count();
+        int passes = (int)
+                runs.stream().filter(run -> run.verdict() == VerdictKind.PASS).count();
         Interval share = Interval.of(passes, runs.size());
-        return worst.with(verdict(passes, runs.size(), share), sentence(passes, runs.size(), share) + "; the worst: " + worst.reason());
+        return worst.with(
+                verdict(passes, runs.size(), share),
+                sentence(passes, runs.size(), share) + "; the worst: " + worst.reason());
     }
 
     private static int rank(VerdictKind kind) {

@@ -75,7 +75,10 @@ class ActionFlowTest {
     }
 
     private static java.util.List<String> steps(String body, double stop) {
-        return Played.of("item def Go; item def Box { attribute n : Real; }\npart p { attribute x : Real := 0; perform action w { " + body + " } }", stop)
+        return Played.of(
+                        "item def Go; item def Box { attribute n : Real; }\npart p { attribute x : Real := 0; perform action w { "
+                                + body + " } }",
+                        stop)
                 .lines(Kind.STARTED, Kind.ENDED, Kind.CUT, Kind.STANDSTILL)
                 .stream()
                 .map(line -> line.replace("p.w.", ""))
@@ -89,9 +92,15 @@ class ActionFlowTest {
     @Test
     void aJoinWaitsForAllAndAMergeForAny() {
         // SysML 2.0, 7.17.4: control nodes.
-        assertThat(steps("first start; then fork f; then a; then b; " + A + " then j; " + B + " then j; join j; then action c; then done;", 9))
+        assertThat(steps(
+                        "first start; then fork f; then a; then b; " + A + " then j; " + B
+                                + " then j; join j; then action c; then done;",
+                        9))
                 .containsSubsequence("1.0 ended a", "2.0 ended b", "2.0 started c", "2.0 ended p.w");
-        assertThat(steps("first start; then fork f; then a; then b; " + A + " then m; " + B + " then m; merge m; then action c; then done;", 9))
+        assertThat(steps(
+                        "first start; then fork f; then a; then b; " + A + " then m; " + B
+                                + " then m; merge m; then action c; then done;",
+                        9))
                 .containsSubsequence("1.0 started c", "2.0 started c", "2.0 ended p.w");
     }
 
@@ -101,7 +110,8 @@ class ActionFlowTest {
         assertThat(steps("first start; then decide; if x > 1 then one; if x < 1 then two; else three;" + rest, 9))
                 .contains("0.0 started two")
                 .noneMatch(line -> line.contains("one") || line.contains("three"));
-        assertThat(steps("first start; then decide; if x > 1 then one; else three;" + rest, 9)).contains("0.0 started three");
+        assertThat(steps("first start; then decide; if x > 1 then one; else three;" + rest, 9))
+                .contains("0.0 started three");
         assertThat(steps("first start; then decide d; if x > 1 then one; if x > 2 then two;" + rest, 9))
                 .last()
                 .isEqualTo("0.0 standstill p.w: no branch of 'd' is open");
@@ -109,19 +119,26 @@ class ActionFlowTest {
 
     @Test
     void loopsGoRoundUntilTheirConditionHolds() {
-        assertThat(steps("first start; then while x < 3 { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } then action after1; then done;", 9))
+        assertThat(steps(
+                        "first start; then while x < 3 { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } then action after1; then done;",
+                        9))
                 .contains("3.0 started after1")
                 .filteredOn(line -> line.contains("started") && line.endsWith(".a"))
                 .hasSize(3);
-        assertThat(steps("first start; then loop { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } until x >= 2; then action after1; then done;", 9))
+        assertThat(steps(
+                        "first start; then loop { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } until x >= 2; then action after1; then done;",
+                        9))
                 .contains("2.0 started after1");
-        Played sum = Played.of("part p { attribute x : Real := 0; perform action w { first start; then for i in (1, 2, 4) { assign x := x + i; } then done; } }", 1);
+        Played sum = Played.of(
+                "part p { attribute x : Real := 0; perform action w { first start; then for i in (1, 2, 4) { assign x := x + i; } then done; } }",
+                1);
         assertThat(sum.at("p.x", 1)).isEqualTo(7);
     }
 
     @Test
     void anIfDoesOneOrTheOther() {
-        String model = "part p { attribute x : Real := %s; attribute y : Real := 0; perform action w { first start; then if x > 2 { assign y := 1; } else if x > 1 { assign y := 2; } else { assign y := 3; } then done; } }";
+        String model =
+                "part p { attribute x : Real := %s; attribute y : Real := 0; perform action w { first start; then if x > 2 { assign y := 1; } else if x > 1 { assign y := 2; } else { assign y := 3; } then done; } }";
         assertThat(Played.of(model.formatted("5"), 1).at("p.y", 1)).isEqualTo(1);
         assertThat(Played.of(model.formatted("1.5"), 1).at("p.y", 1)).isEqualTo(2);
         assertThat(Played.of(model.formatted("0"), 1).at("p.y", 1)).isEqualTo(3);
@@ -131,21 +148,28 @@ class ActionFlowTest {
     void terminateEndsTheBehaviourAroundOrAStep() {
         assertThat(steps("first start; then fork f; then a; then b; " + A + " then terminate; " + B + " then done;", 9))
                 .contains("1.0 cut b", "1.0 ended p.w");
-        assertThat(steps("first start; then fork f; then a; then b; " + A + " then terminate b; " + B + " then done;", 9))
+        assertThat(steps(
+                        "first start; then fork f; then a; then b; " + A + " then terminate b; " + B + " then done;",
+                        9))
                 .contains("1.0 ended b");
     }
 
     @Test
     void timesAreWaitedFor() {
-        assertThat(steps("first start; then action w1 accept after 3 [s]; then action w2 accept at 10 [s]; then action w3 accept at 4 [s]; then action w4 accept when time > 12 [s]; then done;", 20))
+        assertThat(steps(
+                        "first start; then action w1 accept after 3 [s]; then action w2 accept at 10 [s]; then action w3 accept at 4 [s]; then action w4 accept when time > 12 [s]; then done;",
+                        20))
                 .contains("3.0 ended w1", "10.0 ended w2", "10.0 ended w3", "12.0 ended w4");
     }
 
     @Test
     void anActionWithStepsIgnoresItsDurationUnlessItIsToldOtherwise() {
-        String inner = "action a : TimedAction { attribute :>> duration = 7 [s]; %s action i : TimedAction { attribute :>> duration = 2 [s]; } }";
-        assertThat(steps("first start; then " + inner.formatted("") + " then done;", 20)).contains("2.0 ended a");
-        assertThat(steps("first start; then " + inner.formatted("attribute :>> inside = false;") + " then done;", 20)).contains("7.0 ended a");
+        String inner =
+                "action a : TimedAction { attribute :>> duration = 7 [s]; %s action i : TimedAction { attribute :>> duration = 2 [s]; } }";
+        assertThat(steps("first start; then " + inner.formatted("") + " then done;", 20))
+                .contains("2.0 ended a");
+        assertThat(steps("first start; then " + inner.formatted("attribute :>> inside = false;") + " then done;", 20))
+                .contains("7.0 ended a");
     }
 
     @Test
@@ -174,7 +198,11 @@ class ActionFlowTest {
                 part p { part sensor : Sensor; part brain : Brain; flow of Reading from sensor.measure.reading to brain.judge.reading; }
                 """, 9);
         assertThat(played.lines(Kind.STARTED, Kind.ENDED))
-                .containsExactly("0.0 started p.sensor.measure", "2.0 ended p.sensor.measure", "2.0 started p.brain.judge", "3.0 ended p.brain.judge");
+                .containsExactly(
+                        "0.0 started p.sensor.measure",
+                        "2.0 ended p.sensor.measure",
+                        "2.0 started p.brain.judge",
+                        "3.0 ended p.brain.judge");
     }
 
     @Test
@@ -201,21 +229,29 @@ class ActionFlowTest {
                 part def Receiver { port plug : Plug; perform action hear { first start; then accept Word via plug; then accept Word via plug; then done; } }
                 part p { part sender : Sender; part receiver : Receiver; interface radio : Radio connect sender.plug to receiver.plug; }
                 """, 20);
-        assertThat(played.lines(Kind.ACCEPTED)).extracting(line -> line.substring(0, 3)).containsExactly("3.0", "4.0");
+        assertThat(played.lines(Kind.ACCEPTED))
+                .extracting(line -> line.substring(0, 3))
+                .containsExactly("3.0", "4.0");
     }
 
     @Test
     void whatNobodyAcceptsIsReported() {
-        assertThat(Played.of("item def Go; port def D { in item g : Go; } part p { port d : D; perform action w { first start; then send new Go() via d; then done; } }", 1)
+        assertThat(Played.of(
+                                "item def Go; port def D { in item g : Go; } part p { port d : D; perform action w { first start; then send new Go() via d; then done; } }",
+                                1)
                         .lines(Kind.LOST))
                 .containsExactly("0.0 lost p.w.send: Go 1: nobody there accepts it");
     }
 
     @Test
     void aPoolIsGrantedByPriorityAndThenInTheOrderOfArrival() {
-        String step = "action %s : TimedAction { attribute :>> duration = 2 [s]; item :>> claims : Claim { ref part :>> pool = oven; attribute :>> amount = %s; attribute :>> priority = %s; } } then done;";
-        Played played = Played.of("part def Oven :> Pool { attribute :>> capacity = 10 [kW]; } part p { part oven : Oven; perform action w { first start; then fork f; then a; then b; then c; then d; "
-                + step.formatted("a", "8 [kW]", "0") + step.formatted("b", "4 [kW]", "0") + step.formatted("c", "6 [kW]", "1") + step.formatted("d", "2 [kW]", "0") + " } }", 20);
+        String step =
+                "action %s : TimedAction { attribute :>> duration = 2 [s]; item :>> claims : Claim { ref part :>> pool = oven; attribute :>> amount = %s; attribute :>> priority = %s; } } then done;";
+        Played played = Played.of(
+                "part def Oven :> Pool { attribute :>> capacity = 10 [kW]; } part p { part oven : Oven; perform action w { first start; then fork f; then a; then b; then c; then d; "
+                        + step.formatted("a", "8 [kW]", "0") + step.formatted("b", "4 [kW]", "0")
+                        + step.formatted("c", "6 [kW]", "1") + step.formatted("d", "2 [kW]", "0") + " } }",
+                20);
         assertThat(played.lines(Kind.STARTED).subList(1, 5))
                 .containsExactly("0.0 started p.w.a", "2.0 started p.w.c", "2.0 started p.w.b", "4.0 started p.w.d");
         assertThat(played.at("used(p.oven)", 3)).isEqualTo(10_000);

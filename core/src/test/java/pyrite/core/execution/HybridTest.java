@@ -23,7 +23,8 @@ class HybridTest {
         double toTop = 100 * Math.log((30 - 20.0) / (30 - 22));
         double down = 100 * Math.log((22 - 10.0) / (18 - 10));
         double up = 100 * Math.log((30 - 18.0) / (30 - 22));
-        List<Double> switches = played.trajectory().switches().stream().filter(t -> t > 0).toList();
+        List<Double> switches =
+                played.trajectory().switches().stream().filter(t -> t > 0).toList();
         assertThat(switches.get(0)).isCloseTo(toTop, within(1e-6));
         assertThat(switches.get(1)).isCloseTo(toTop + down, within(1e-6));
         assertThat(switches.get(2)).isCloseTo(toTop + down + up, within(1e-6));

@@ -31,8 +31,8 @@ record Played(Engine engine, Trajectory trajectory) {
         Program program = ProgramBuilder.build(model, flattening);
         SortedSystem sorted = Sorting.sort(program.flat());
         Engine engine = new Engine(program, seed, 0);
-        Simulation simulation = Simulation.of(
-                sorted, RunSettings.of(0, stop).withTolerance(1e-9), RunControl.NONE, engine);
+        Simulation simulation =
+                Simulation.of(sorted, RunSettings.of(0, stop).withTolerance(1e-9), RunControl.NONE, engine);
         simulation.begin();
         simulation.advance(stop);
         return new Played(engine, simulation.trajectory());

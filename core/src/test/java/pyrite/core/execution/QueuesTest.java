@@ -37,8 +37,7 @@ class QueuesTest {
         double mean = Arrays.stream(means).average().orElseThrow();
         double variance =
                 Arrays.stream(means).map(each -> (each - mean) * (each - mean)).sum() / (RUNS - 1);
-        double half = new TDistribution(RUNS - 1).inverseCumulativeProbability(0.995)
-                * Math.sqrt(variance / RUNS);
+        double half = new TDistribution(RUNS - 1).inverseCumulativeProbability(0.995) * Math.sqrt(variance / RUNS);
         assertThat(mean).isBetween(expected - half, expected + half);
         assertThat(half).as("half of the confidence interval").isLessThan(0.15 * expected);
     }

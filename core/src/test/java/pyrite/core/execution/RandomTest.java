@@ -42,7 +42,10 @@ class RandomTest {
                 .mapToDouble(i -> played.trajectory().at(i + 0.5, false)[x])
                 .toArray();
         double found = DoubleStream.of(drawn).average().orElseThrow();
-        double spread = Math.sqrt(DoubleStream.of(drawn).map(each -> (each - found) * (each - found)).sum() / (DRAWN - 1));
+        double spread = Math.sqrt(DoubleStream.of(drawn)
+                        .map(each -> (each - found) * (each - found))
+                        .sum()
+                / (DRAWN - 1));
         // Four standard errors of the mean; the deviation of the longest tail here varies by some per cent.
         assertThat(found).isBetween(mean - 4 * deviation / Math.sqrt(DRAWN), mean + 4 * deviation / Math.sqrt(DRAWN));
         assertThat(spread).isBetween(deviation * 0.95, deviation * 1.05);
@@ -65,9 +68,12 @@ class RandomTest {
 
     @Test
     void anotherPlaceThatDrawsLeavesTheOthersAsTheyWere() {
-        String other = "perform action v { first start; then loop { first start; then action c : TimedAction { attribute :>> duration = exponential(1 [s]); } then done; } then done; }";
+        String other =
+                "perform action v { first start; then loop { first start; then action c : TimedAction { attribute :>> duration = exponential(1 [s]); } then done; } then done; }";
         List<String> alone = Played.of(line(""), 200).lines(Kind.STARTED);
-        assertThat(Played.of(line(other), 200).lines(Kind.STARTED).stream().filter(each -> each.contains("p.w")).toList())
+        assertThat(Played.of(line(other), 200).lines(Kind.STARTED).stream()
+                        .filter(each -> each.contains("p.w"))
+                        .toList())
                 .isEqualTo(alone);
     }
 
@@ -84,8 +90,12 @@ class RandomTest {
 
     @Test
     void anAttributeIsDrawnOnceForARun() {
-        Played played = Played.of("part p { attribute mass : Real = normal(10, 1); attribute double1 : Real = 2 * mass; perform action w; }", 10);
-        assertThat(played.at("p.double1", 5)).isEqualTo(2 * played.at("p.mass", 5)).isBetween(10.0, 30.0);
+        Played played = Played.of(
+                "part p { attribute mass : Real = normal(10, 1); attribute double1 : Real = 2 * mass; perform action w; }",
+                10);
+        assertThat(played.at("p.double1", 5))
+                .isEqualTo(2 * played.at("p.mass", 5))
+                .isBetween(10.0, 30.0);
         assertThat(played.at("p.mass", 9)).isEqualTo(played.at("p.mass", 1));
     }
 }

@@ -22,12 +22,16 @@ class StateMachineTest {
             sending.append("then action : TimedAction { attribute :>> duration = 1 [s]; } then send new %s to m; "
                     .formatted(signal.contains("(") ? signal : signal + "()"));
         }
-        return Played.of(TYPES + """
+        return Played.of(
+                        TYPES
+                                + """
                 part def M { attribute x : Real := 0; exhibit state modes %s }
                 part def Sender { ref part m : M; perform action talk { first start; %s then done; } }
                 part p { part m : M; part sender : Sender { ref part :>> m = p.m; } }
                 %s
-                """.formatted(states.startsWith("parallel") ? states : "{ " + states + " }", sending, more), 100)
+                """.formatted(
+                                        states.startsWith("parallel") ? states : "{ " + states + " }", sending, more),
+                        100)
                 .lines(kinds)
                 .stream()
                 .filter(line -> !line.endsWith(" p.m.modes"))
@@ -42,90 +46,152 @@ class StateMachineTest {
     static List<Arguments> cases() {
         return List.of(
                 // 7.18.3: a transition is taken on its trigger; 7.18.2: the entry succession says where it begins.
-                Arguments.of("A B", "entry; then off; state off; accept A then on; state on; accept B then off;",
+                Arguments.of(
+                        "A B",
+                        "entry; then off; state off; accept A then on; state on; accept B then off;",
                         List.of("0.0 entered off", "1.0 left off", "1.0 entered on", "2.0 left on", "2.0 entered off")),
                 // An event of a special kind is an event of the general one.
-                Arguments.of("Loud", "entry; then off; state off; accept A then on; state on;",
+                Arguments.of(
+                        "Loud",
+                        "entry; then off; state off; accept A then on; state on;",
                         List.of("0.0 entered off", "1.0 left off", "1.0 entered on")),
                 // 7.18.2: exit innermost first, then the effect, then entry outermost first.
-                Arguments.of("A", """
+                Arguments.of(
+                        "A",
+                        """
                         entry; then outer;
                         state outer { entry assign x := 1; then one; exit assign x := 2;
                             state one { entry assign x := 3; exit assign x := 4; } }
                         transition first outer accept A do assign x := 9 then other;
                         state other { entry assign x := 5; then two; state two { entry assign x := 6; } }
                         """,
-                        List.of("0.0 entered outer", "0.0 assigned outer.entry: x := 1.0", "0.0 entered outer.one",
-                                "0.0 assigned outer.one.entry: x := 3.0", "1.0 assigned outer.one.exit: x := 4.0",
-                                "1.0 left outer.one", "1.0 assigned outer.exit: x := 2.0", "1.0 left outer",
-                                "1.0 assigned effect: x := 9.0", "1.0 entered other", "1.0 assigned other.entry: x := 5.0",
-                                "1.0 entered other.two", "1.0 assigned other.two.entry: x := 6.0")),
+                        List.of(
+                                "0.0 entered outer",
+                                "0.0 assigned outer.entry: x := 1.0",
+                                "0.0 entered outer.one",
+                                "0.0 assigned outer.one.entry: x := 3.0",
+                                "1.0 assigned outer.one.exit: x := 4.0",
+                                "1.0 left outer.one",
+                                "1.0 assigned outer.exit: x := 2.0",
+                                "1.0 left outer",
+                                "1.0 assigned effect: x := 9.0",
+                                "1.0 entered other",
+                                "1.0 assigned other.entry: x := 5.0",
+                                "1.0 entered other.two",
+                                "1.0 assigned other.two.entry: x := 6.0")),
                 // A transition of an inner state comes before one of an outer.
-                Arguments.of("A A", """
+                Arguments.of(
+                        "A A",
+                        """
                         entry; then outer;
                         state outer { entry; then one; state one; accept A then two; state two; }
                         accept A then last; state last;
                         """,
-                        List.of("0.0 entered outer", "0.0 entered outer.one", "1.0 left outer.one",
-                                "1.0 entered outer.two", "2.0 left outer.two", "2.0 left outer", "2.0 entered last")),
+                        List.of(
+                                "0.0 entered outer",
+                                "0.0 entered outer.one",
+                                "1.0 left outer.one",
+                                "1.0 entered outer.two",
+                                "2.0 left outer.two",
+                                "2.0 left outer",
+                                "2.0 entered last")),
                 // Parallel states each take the event, in the order in which they are declared.
-                Arguments.of("A", """
+                Arguments.of(
+                        "A",
+                        """
                         entry; then both; state both parallel {
                             state left { entry; then l1; state l1; accept A then l2; state l2; }
                             state right { entry; then r1; state r1; accept A then r2; state r2; } }
                         """,
-                        List.of("0.0 entered both", "0.0 entered both.left", "0.0 entered both.left.l1",
-                                "0.0 entered both.right", "0.0 entered both.right.r1", "1.0 left both.left.l1",
-                                "1.0 entered both.left.l2", "1.0 left both.right.r1", "1.0 entered both.right.r2")),
+                        List.of(
+                                "0.0 entered both",
+                                "0.0 entered both.left",
+                                "0.0 entered both.left.l1",
+                                "0.0 entered both.right",
+                                "0.0 entered both.right.r1",
+                                "1.0 left both.left.l1",
+                                "1.0 entered both.left.l2",
+                                "1.0 left both.right.r1",
+                                "1.0 entered both.right.r2")),
                 // An event that no transition accepts is dropped.
-                Arguments.of("B A", "entry; then off; state off; accept A then on; state on; accept B then off;",
-                        List.of("0.0 entered off", "1.0 dropped modes: B 1: no transition accepts it now", "2.0 left off",
+                Arguments.of(
+                        "B A",
+                        "entry; then off; state off; accept A then on; state on; accept B then off;",
+                        List.of(
+                                "0.0 entered off",
+                                "1.0 dropped modes: B 1: no transition accepts it now",
+                                "2.0 left off",
                                 "2.0 entered on")),
                 // A guard decides; the first transition in the order of declaration is taken.
                 Arguments.of("Num(5)", """
                         entry; then off; state off; accept n : Num if n.n > 9 then high; accept n : Num if n.n > 3 then middle;
                         accept n : Num then low; state high; state middle; state low;
-                        """,
-                        List.of("0.0 entered off", "1.0 left off", "1.0 entered middle")),
+                        """, List.of("0.0 entered off", "1.0 left off", "1.0 entered middle")),
                 // After a time, counted from the entry of the state.
-                Arguments.of("", "entry; then off; state off; accept after 5 [s] then on; state on; accept at 20 [s] then off;",
-                        List.of("0.0 entered off", "5.0 left off", "5.0 entered on", "20.0 left on", "20.0 entered off",
-                                "25.0 left off", "25.0 entered on")),
+                Arguments.of(
+                        "",
+                        "entry; then off; state off; accept after 5 [s] then on; state on; accept at 20 [s] then off;",
+                        List.of(
+                                "0.0 entered off",
+                                "5.0 left off",
+                                "5.0 entered on",
+                                "20.0 left on",
+                                "20.0 entered off",
+                                "25.0 left off",
+                                "25.0 entered on")),
                 // A time that is left before it has passed means nothing.
-                Arguments.of("A", "entry; then off; state off; accept after 5 [s] then on; accept A then other; state on; state other;",
+                Arguments.of(
+                        "A",
+                        "entry; then off; state off; accept after 5 [s] then on; accept A then other; state on; state other;",
                         List.of("0.0 entered off", "1.0 left off", "1.0 entered other")),
                 // A completed state takes its transition without trigger: when its do action has ended.
                 Arguments.of("", """
                         entry; then busy; state busy { do action work : TimedAction { attribute :>> duration = 4 [s]; } }
                         transition first busy then free; state free;
-                        """,
-                        List.of("0.0 entered busy", "4.0 left busy", "4.0 entered free")),
+                        """, List.of("0.0 entered busy", "4.0 left busy", "4.0 entered free")),
                 // A composite state is completed by what leads to its done.
-                Arguments.of("A", """
+                Arguments.of(
+                        "A",
+                        """
                         entry; then whole; state whole { entry; then one; state one; accept A then done; }
                         transition first whole then after1; state after1;
                         """,
-                        List.of("0.0 entered whole", "0.0 entered whole.one", "1.0 left whole.one", "1.0 left whole",
+                        List.of(
+                                "0.0 entered whole",
+                                "0.0 entered whole.one",
+                                "1.0 left whole.one",
+                                "1.0 left whole",
                                 "1.0 entered after1")),
                 // A transition may lead into the middle of another state.
-                Arguments.of("A", """
+                Arguments.of(
+                        "A", """
                         entry; then off; state off; transition first off accept A then on.fast;
                         state on { entry; then slow; state slow; state fast; }
-                        """,
-                        List.of("0.0 entered off", "1.0 left off", "1.0 entered on", "1.0 entered on.fast")),
+                        """, List.of("0.0 entered off", "1.0 left off", "1.0 entered on", "1.0 entered on.fast")),
                 // A transition to the state itself leaves and enters it.
-                Arguments.of("A", "entry; then off; state off; accept A then off;",
+                Arguments.of(
+                        "A",
+                        "entry; then off; state off; accept A then off;",
                         List.of("0.0 entered off", "1.0 left off", "1.0 entered off")),
                 // What begins depends on a condition.
-                Arguments.of("", "entry; transition if x > 1 then high; transition if x < 1 then low; state high; state low;",
+                Arguments.of(
+                        "",
+                        "entry; transition if x > 1 then high; transition if x < 1 then low; state high; state low;",
                         List.of("0.0 entered low")),
                 // A change is noticed when it comes about, and at once if it is there.
-                Arguments.of("A", """
+                Arguments.of(
+                        "A",
+                        """
                         entry; then off; state off; transition first off accept A do assign x := 7 then on;
                         state on; accept when x > 5 then hot; state hot;
                         """,
-                        List.of("0.0 entered off", "1.0 left off", "1.0 assigned effect: x := 7.0", "1.0 entered on",
-                                "1.0 left on", "1.0 entered hot")));
+                        List.of(
+                                "0.0 entered off",
+                                "1.0 left off",
+                                "1.0 assigned effect: x := 7.0",
+                                "1.0 entered on",
+                                "1.0 left on",
+                                "1.0 entered hot")));
     }
 
     @ParameterizedTest
@@ -175,7 +241,10 @@ class StateMachineTest {
                 """, 10).lines(Kind.ENTERED);
         assertThat(lines)
                 .containsExactly(
-                        "0.0 entered p.n.m", "0.0 entered p.n.m.off", "1.0 entered p.n.m.away", "2.0 entered p.n.m.on",
+                        "0.0 entered p.n.m",
+                        "0.0 entered p.n.m.off",
+                        "1.0 entered p.n.m.away",
+                        "2.0 entered p.n.m.on",
                         "3.0 entered p.n.m.off");
     }
 }

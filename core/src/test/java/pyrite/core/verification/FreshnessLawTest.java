@@ -2,14 +2,11 @@ package pyrite.core.verification;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -22,8 +19,6 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
-import pyrite.core.model.Reference;
-import pyrite.core.notation.Authoring;
 
 /**
  * Random edits by any construct: where a fresh judgement differs from the one before, the one before counts as stale.
@@ -87,9 +82,6 @@ class FreshnessLawTest {
             """;
 
     private static final Model MODEL = Models.of(TEXT);
-    private static final List<Element> OWN = MODEL.ownElements().stream()
-            .sorted(Comparator.comparing(Element::id))
-            .toList();
     private static final Map<String, Judgement> BEFORE = judgements(MODEL, RunControl.NONE);
 
     @Test
@@ -152,6 +144,8 @@ class FreshnessLawTest {
             "calc def Half { in x : Real; return : Real = x * 3; }",
             "attribute factor : Real = 9");
 
+    private static final RandomEdits EDITS = new RandomEdits(MODEL, VALUES, MEMBERS);
+
     private static Map<String, Judgement> judgements(Model model, RunControl control) {
         Map<String, Judgement> byPlace = new TreeMap<>();
         Element check = model.ownElements().stream()
@@ -180,7 +174,7 @@ class FreshnessLawTest {
     @Property(tries = 2500)
     void aJudgementThatAFreshOneContradictsIsStale(@ForAll long seed) {
         Random random = new Random(seed);
-        Edit edit = edit(random);
+        Edit edit = EDITS.next(random);
         if (edit == null || !(MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference))) {
             return;
         }
@@ -206,7 +200,7 @@ class FreshnessLawTest {
 
     @Property(tries = 2500)
     void aJudgementWithoutARunThatAFreshOneContradictsIsStale(@ForAll long seed) {
-        Edit edit = edit(new Random(seed));
+        Edit edit = EDITS.next(new Random(seed));
         if (edit == null || !(MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference))) {
             return;
         }
@@ -231,54 +225,5 @@ class FreshnessLawTest {
     private static String said(Judgement judgement) {
         return judgement.verdict() + " " + judgement.margin() + " " + judgement.worstInstant() + " "
                 + judgement.firstViolation() + " " + judgement.reason();
-    }
-
-    private static Edit edit(Random random) {
-        Element one = OWN.get(random.nextInt(OWN.size()));
-        Element other = OWN.get(random.nextInt(OWN.size()));
-        Authoring authoring = new Authoring(MODEL);
-        return switch (random.nextInt(9)) {
-            case 0 -> removal(one);
-            case 1 ->
-                accepted(() -> authoring.value(
-                        MODEL.find(one.owner() == null ? one.id() : one.owner()).orElseThrow(),
-                        one,
-                        pick(VALUES, random)));
-            case 2 -> accepted(() -> authoring.value(one, other, pick(VALUES, random)));
-            case 3, 4 -> accepted(() -> authoring.members(one, pick(MEMBERS, random)));
-            case 5 -> Edit.put(one.withOwner(other.id(), one.rank()));
-            case 6 -> Edit.put(one.with(pyrite.core.model.Property.TYPES, List.of(Reference.to(other.id()))));
-            case 7 -> Edit.put(one.with(pyrite.core.model.Property.REDEFINES, List.of(Reference.to(other.id()))));
-            default -> retargeted(one, other, random);
-        };
-    }
-
-    private static Edit removal(Element one) {
-        Set<ElementId> all = new HashSet<>();
-        MODEL.subtree(one.id()).forEach(each -> all.add(each.id()));
-        return new Edit(List.of(), all);
-    }
-
-    private static Edit retargeted(Element one, Element other, Random random) {
-        return switch (random.nextInt(4)) {
-            case 0 -> Edit.put(one.with(pyrite.core.model.Property.TARGET, Reference.to(other.id())));
-            case 1 -> Edit.put(one.with(pyrite.core.model.Property.BY, Reference.to(other.id())));
-            case 2 -> Edit.put(one.with(pyrite.core.model.Property.SPECIALIZES, List.of(Reference.to(other.id()))));
-            default ->
-                one.get(pyrite.core.model.Property.RESULT).isEmpty()
-                                || other.get(pyrite.core.model.Property.RESULT).isEmpty()
-                        ? Edit.put(one.with(pyrite.core.model.Property.NEGATED, true))
-                        : Edit.put(one.with(
-                                pyrite.core.model.Property.RESULT,
-                                other.get(pyrite.core.model.Property.RESULT).orElseThrow()));
-        };
-    }
-
-    private static <T> T pick(List<T> from, Random random) {
-        return from.get(random.nextInt(from.size()));
-    }
-
-    private static Edit accepted(Supplier<Authoring.Proposal> proposal) {
-        return proposal.get() instanceof Authoring.Proposal.Accepted accepted ? accepted.edit() : null;
     }
 }
