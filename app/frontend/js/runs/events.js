@@ -20,16 +20,20 @@ class Events {
 
   async fetch() {
     this.next = 0;
-    this.table = element('table', { className: 'rows' }, element('tbody'));
-    this.place.replaceChildren(this.table);
+    const table = element('table', { className: 'rows' }, element('tbody'));
+    this.table = table;
     await this.more();
-    if (!this.table.tBodies[0].rows.length) {
-      this.place.replaceChildren(element('p', { className: 'quiet', textContent: 'No event is like that.' }));
+    if (this.table === table) {
+      this.place.replaceChildren(
+        table.tBodies[0].rows.length
+          ? table
+          : element('p', { className: 'quiet', textContent: 'No event is like that.' }),
+      );
     }
   }
 
   async more() {
-    const start = this.next;
+    const { next: start, table } = this;
     this.next = -1;
     const query = new URLSearchParams({
       start: String(start),
@@ -41,17 +45,15 @@ class Events {
       query.set('from', this.range[0]);
       query.set('to', this.range[1]);
     }
-    const asked = query.toString();
-    this.asked = asked;
-    const response = await fetch(at(`runs/${this.run}/events.json?${asked}`), {
+    const response = await fetch(at(`runs/${this.run}/events.json?${query}`), {
       headers: { 'X-Requested-With': 'fetch' },
-    });
-    if (this.asked !== asked || !response.ok) {
+    }).catch(() => undefined);
+    if (this.table !== table || !response?.ok) {
       return;
     }
     const { events, next } = await response.json();
     this.next = next;
-    this.table.tBodies[0].append(...events.map((event) => this.line(event)));
+    table.tBodies[0].append(...events.map((event) => this.line(event)));
   }
 
   line({ time, kind, path, element: id, detail }) {

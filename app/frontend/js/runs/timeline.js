@@ -52,7 +52,7 @@ class Timeline {
   }
 
   get span() {
-    return Math.max(80, this.place.clientWidth - NAMES - 12);
+    return Math.max(80, this.place.clientWidth - NAMES - 20);
   }
 
   async fetch() {
@@ -139,10 +139,8 @@ class Timeline {
     const { unit, factor } = clock(this.picture.ends);
     ticks(from * factor, to * factor, Math.max(2, Math.floor(this.span / 90))).forEach((tick) => {
       const x = this.x(tick / factor);
-      sheet.append(
-        shape('line', { class: 'tick', x1: x, x2: x, y1: AXIS - 6, y2: height }),
-        words(`${number(tick)} ${unit}`, { class: 'tick', x, y: 12 }),
-      );
+      const label = words(`${number(tick)} ${unit}`, { class: 'tick', x: Math.min(x, this.width - 30), y: 12 });
+      sheet.append(shape('line', { class: 'tick', x1: x, x2: x, y1: AXIS - 6, y2: height }), label);
     });
   }
 
@@ -185,7 +183,7 @@ class Timeline {
     const right = Math.min(NAMES + this.span, this.x(to));
     const width = Math.max(1.5, right - left);
     const group = shape('g', {
-      class: `bar ${row.kind.toLowerCase()} ${state.toLowerCase()}`,
+      class: `bar ${row.kind.toLowerCase()} ${state.toLowerCase()}${count > 1 ? ' many' : ''}`,
       'data-select': row.element,
     });
     const { unit, factor } = clock(this.picture.ends);
@@ -212,8 +210,9 @@ class Timeline {
         group.append(shape('path', { d: lines }));
       }
     }
-    if (width > 64 && state !== 'WAITS') {
-      group.append(words(row.name.length * 6.2 < width - 10 ? row.name : '', { x: left + 6, y: y + 15 }));
+    const label = count > 1 ? `${count} ×` : row.name;
+    if ((state === 'ACTIVE' || count > 1) && label.length * 6.2 < width - 10) {
+      group.append(words(label, { x: left + 6, y: y + 15 }));
     }
     return group;
   }

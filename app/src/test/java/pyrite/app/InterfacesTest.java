@@ -20,7 +20,7 @@ class InterfacesTest extends InSession {
                 .contains("5 connections between 7 parties", "pumps outlet metering supply oil ↔ OilLine fits")
                 .contains("Who sends what to whom")
                 .doesNotContain("not fit");
-        assertThat(words("interfaces")).contains("28 connections", "SurgeGate").doesNotContain("Who sends what");
+        assertThat(words("interfaces")).contains("31 connections", "SurgeGate").doesNotContain("Who sends what");
         assertThat(words("interfaces?of=" + merrow.named("Cylinder").id())).contains("Nothing is connected here");
     }
 

@@ -282,7 +282,7 @@ class RequirementsApiTest extends InRequirements {
                 .body();
         assertThat(window)
                 .contains("LF-8")
-                .containsPattern("\"requirements\":76")
+                .containsPattern("\"requirements\":81")
                 .containsPattern("\"index\":9\\d")
                 .containsPattern("\"spine\":\"h[hrn]+\"");
         assertThat(ines.get(BRANCH + "/requirements/rows.json?group=status&where=priority:must")
@@ -372,7 +372,7 @@ class RequirementsApiTest extends InRequirements {
     void whatIsAskedForAnAttributeMayStandInAFilterAnOrderAndAGroup() throws Exception {
         assertThat(ines.get(BRANCH + "/requirements/rows.json?where=status:draft&count=300")
                         .body())
-                .contains("\"requirements\":8")
+                .contains("\"requirements\":13")
                 .contains("MG-20")
                 .doesNotContain("MG-1\"");
         assertThat(ines.get(BRANCH + "/requirements/rows.json?sort=-id&count=1").body())

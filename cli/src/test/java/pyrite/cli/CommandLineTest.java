@@ -130,7 +130,8 @@ class CommandLineTest {
         replace(
                 "assert constraint drain",
                 "state operating { state idle; } action fill; attribute x : LengthValue = 1 [m]; assert constraint drain");
-        String note = "note: state 'operating' of 'tank' is written there but not exhibited; write 'exhibit state' to run it";
+        String note =
+                "note: state 'operating' of 'tank' is written there but not exhibited; write 'exhibit state' to run it";
         pyrite("check", file.toString());
         assertThat(out.toString()).contains(note, "note: action 'fill' of 'tank' is written there but not performed");
         pyrite("run", file.toString(), "--case", "Tank::look");

@@ -25,6 +25,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.execution.EventLog;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -101,6 +102,7 @@ class RunsController {
         page.addAttribute(
                 "pruned",
                 run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
+        page.addAttribute("eventKinds", EventLog.Kind.values());
         page.addAttribute("happened", store.happened(id).orElse(null));
         page.addAttribute("before", store.before(run).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));

@@ -108,8 +108,11 @@ class FirstStart implements ApplicationRunner {
             throw new IllegalStateException(
                     "the demo model has errors: " + reading.problems().getFirst());
         }
-        workspace.commit(
+        Workspace.Commit first = workspace.commit(
                 main, 0, reading.edit(), people.bySignIn("odo").orElseThrow(), "Merrow surge gate, first model");
+        if (!(first instanceof Workspace.Commit.Saved)) {
+            throw new IllegalStateException("the demo model is refused: " + first);
+        }
         if (history) {
             new DemoHistory(workspace, people, baselines, clock).write(main);
             new DemoLibrary(workspace, branches, people, baselines, clock).write(main);

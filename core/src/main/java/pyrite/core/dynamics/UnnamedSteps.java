@@ -22,9 +22,12 @@ final class UnnamedSteps {
         List<Element> alike = model.children(owner.id()).stream()
                 .filter(each -> each.kind() == step.kind() && model.names().effectiveName(each) == null)
                 .toList();
-        String title = step.kind().shortKeyword() == null
-                ? step.kind().keyword()
-                : step.kind().shortKeyword();
+        String title =
+                step.kind() == ElementKind.WHILE && step.get(Property.CONDITION).isEmpty()
+                        ? "loop"
+                        : step.kind().shortKeyword() == null
+                                ? step.kind().keyword()
+                                : step.kind().shortKeyword();
         return alike.size() < 2 ? title : title + " " + (alike.indexOf(step) + 1);
     }
 }

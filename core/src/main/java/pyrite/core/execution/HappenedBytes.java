@@ -31,6 +31,7 @@ public final class HappenedBytes {
                 text(out, subject.path());
                 out.writeUTF(subject.element().toString());
                 out.writeInt(subject.parent());
+                out.writeBoolean(subject.isTimeless());
             }
             log.write(out);
             standstill(out, happened.standstill());
@@ -66,7 +67,11 @@ public final class HappenedBytes {
             List<Subject> subjects = new ArrayList<>();
             for (int left = in.readInt(); left > 0; left--) {
                 subjects.add(new Subject(
-                        Subject.Kind.values()[in.readByte()], text(in), ElementId.parse(in.readUTF()), in.readInt()));
+                        Subject.Kind.values()[in.readByte()],
+                        text(in),
+                        ElementId.parse(in.readUTF()),
+                        in.readInt(),
+                        in.readBoolean()));
             }
             EventLog log = EventLog.read(subjects, in);
             return new Happened(log, standstill(in));

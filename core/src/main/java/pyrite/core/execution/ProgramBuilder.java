@@ -147,7 +147,7 @@ public final class ProgramBuilder {
             return known;
         }
         read(element);
-        boolean isControl = control(element) != null;
+        boolean isControl = control(element) != null || isEmpty(element);
         StepNode node = new StepNode(
                 stepCount++,
                 element,
@@ -177,6 +177,14 @@ public final class ProgramBuilder {
                 .forEach(item -> node.frame.addAll(flattening.held(item)));
     }
 
+    /** {@code entry;} stands where nothing is done. */
+    private boolean isEmpty(Element element) {
+        return element.kind() == ElementKind.ACTION
+                && !element.get(Property.ROLE).orElse("").isEmpty()
+                && model.names().effectiveName(element) == null
+                && StepGraph.of(model, element).steps().isEmpty();
+    }
+
     /** A behaviour is read with all that is written in it, and in what it inherits from. */
     private void read(Element behavior) {
         flattening.noteRead(behavior);
@@ -196,7 +204,7 @@ public final class ProgramBuilder {
         for (Instance at = instance.around(); at != null && parent < 0; at = at.around()) {
             parent = subjectOf.getOrDefault(at, -1);
         }
-        subjects.add(new Subject(kind, instance.path(), instance.usage().id(), parent));
+        subjects.add(new Subject(kind, instance.path(), instance.usage().id(), parent, false));
         subjectOf.put(instance, subjects.size() - 1);
         return subjects.size() - 1;
     }
@@ -245,6 +253,12 @@ public final class ProgramBuilder {
             return new Deed.Steps(net(node.element, node.instance));
         }
         if (duration == null) {
+            if (node.subject >= 0) {
+                Subject subject = subjects.get(node.subject);
+                subjects.set(
+                        node.subject,
+                        new Subject(subject.kind(), subject.path(), subject.element(), subject.parent(), true));
+            }
             return new Deed.Nothing();
         }
         later.add(() -> node.deed = new Deed.Timed(formula(duration.expression(), node.instance)));

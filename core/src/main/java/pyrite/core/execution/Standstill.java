@@ -132,7 +132,8 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                             ? "'" + step.path() + "' was never started"
                             : started > ended
                                     ? "'" + step.path() + "' goes on"
-                                    : "'" + step.path() + "' has ended " + times(ended) + " and does not start again";
+                                    : "'" + step.path() + "' has ended " + times(ended)
+                                            + (engine.isStandingStill() ? " and does not start again" : "");
             return new Giver(own == null ? step.subject : own.subject(), why);
         }
 

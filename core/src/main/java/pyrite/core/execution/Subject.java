@@ -7,8 +7,9 @@ import pyrite.core.model.ElementId;
  *
  * @param path names from the root of what runs
  * @param parent the index of the step or state around it; -1 if there is none
+ * @param isTimeless whether it is a step of which nothing says how long it takes, so that it takes no time
  */
-public record Subject(Kind kind, String path, ElementId element, int parent) {
+public record Subject(Kind kind, String path, ElementId element, int parent, boolean isTimeless) {
     /** What a subject is. */
     public enum Kind {
         STEP,
