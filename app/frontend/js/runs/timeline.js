@@ -40,6 +40,7 @@ class Timeline {
   constructor(place) {
     this.place = place;
     this.run = place.dataset.timeline;
+    this.address = place.dataset.timelineAt ?? `runs/${this.run}`;
     this.folded = new Set();
     this.range = null;
     this.text = '';
@@ -63,7 +64,7 @@ class Timeline {
     }
     const asked = query.toString();
     this.asked = asked;
-    const response = await fetch(at(`runs/${this.run}/timeline.json?${asked}`), {
+    const response = await fetch(at(`${this.address}/timeline.json?${asked}`), {
       headers: { 'X-Requested-With': 'fetch' },
     }).catch(() => undefined);
     if (this.asked !== asked) {
@@ -110,7 +111,7 @@ class Timeline {
       width: this.width,
       height,
       viewBox: `0 0 ${this.width} ${height}`,
-      role: 'img',
+      role: 'group',
       'aria-label': `Timeline of run ${this.run}`,
     });
     this.sheet = sheet;
@@ -328,6 +329,7 @@ export function startTimeline() {
         .then((blob) => download(blob, `run-${current.run}-timeline.png`));
     }
   });
+  document.addEventListener('pyrite:timeline', () => current?.fetch());
   document.addEventListener('pyrite:window', ({ detail }) => {
     if (current && detail.from !== current) {
       current.range = detail.range;

@@ -42,6 +42,7 @@ class RoutesTest extends InProject {
                                     pattern.contains("/runs/") || pattern.contains("/tokens/")
                                             ? "1"
                                             : id(model, "closingCheck"))
+                            .replace("{key}", "none")
                             .replace("{tagId}", "00000000-0000-4000-8000-000000000001")
                             .replace("{file}", "00000000-0000-4000-8000-000000000000")
                     + query(id(model, "closesInTime"), id(model, "closesOnOnePump"), id(model, "SurgeGate"));
@@ -70,6 +71,7 @@ class RoutesTest extends InProject {
         /** Whether it asks for something that the demo does not have. */
         private boolean asksForNothing() {
             return pattern.contains("/runs/")
+                    || pattern.contains("/bench/")
                     || pattern.contains("{file}")
                     || pattern.contains("{tagId}")
                     || pattern.endsWith("/views/{id}")

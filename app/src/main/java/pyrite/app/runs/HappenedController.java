@@ -28,8 +28,6 @@ import pyrite.core.execution.Timeline;
 /** What happened in a run: its timeline, its events, and what waited at its end. */
 @Controller
 class HappenedController {
-    private static final int MOST_SLICES = 5_000;
-    private static final int MOST_ROWS = 400;
     private static final int MOST_EVENTS = 1_000;
 
     private final RunStore store;
@@ -52,27 +50,9 @@ class HappenedController {
         return new Found(happened, new Timeline(happened.log(), ends), begins, ends);
     }
 
-    /**
-     * One row of a timeline.
-     *
-     * @param bars each from, to, state and how many are drawn as one
-     */
-    record Row(
-            int subject,
-            String kind,
-            String name,
-            String path,
-            String part,
-            int depth,
-            String element,
-            List<List<Object>> bars) {}
-
-    /** What can be seen between two instants. */
-    record Picture(double begins, double ends, double from, double to, boolean cut, List<Row> rows) {}
-
     @GetMapping("/p/{project}/{branch}/runs/{id}/timeline.json")
     @ResponseBody
-    Picture timeline(
+    TimelinePicture timeline(
             Workspace.Head head,
             @PathVariable long id,
             @RequestParam(defaultValue = "-Infinity") double from,
@@ -80,65 +60,12 @@ class HappenedController {
             @RequestParam(defaultValue = "800") int slices,
             @RequestParam(defaultValue = "") String text) {
         Found found = find(head, id);
-        double begin = Math.max(from, found.begins());
-        double end = Math.min(to, found.ends());
-        List<Subject> subjects = found.happened().log().subjects();
-        Set<Integer> shown = shown(found, text.strip().toLowerCase(Locale.ROOT));
-        List<Row> rows = new ArrayList<>();
-        for (int i = 0; i < subjects.size() && rows.size() < MOST_ROWS; i++) {
-            if (shown.contains(i)) {
-                rows.add(row(subjects, i, found.timeline().bars(i, begin, end, Math.clamp(slices, 1, MOST_SLICES))));
-            }
-        }
-        return new Picture(found.begins(), found.ends(), begin, end, shown.size() > rows.size(), rows);
-    }
-
-    /** Those in which something happened and whose path has the text in it, with what is around them. */
-    private static Set<Integer> shown(Found found, String text) {
-        List<Subject> subjects = found.happened().log().subjects();
-        Set<Integer> shown = new HashSet<>();
-        for (int i = 0; i < subjects.size(); i++) {
-            if (!found.timeline().bars(i).isEmpty()
-                    && subjects.get(i).path().toLowerCase(Locale.ROOT).contains(text)) {
-                for (int at = i; at >= 0; at = subjects.get(at).parent()) {
-                    shown.add(at);
-                }
-            }
-        }
-        return shown;
-    }
-
-    private static Row row(List<Subject> subjects, int index, List<Timeline.Bar> bars) {
-        Subject subject = subjects.get(index);
-        int depth = 0;
-        int top = index;
-        while (subjects.get(top).parent() >= 0) {
-            top = subjects.get(top).parent();
-            depth++;
-        }
-        String around = subject.parent() < 0
-                ? before(subject.path())
-                : subjects.get(subject.parent()).path();
-        String name = subject.path().startsWith(around + ".")
-                ? subject.path().substring(around.length() + 1)
-                : subject.path();
-        return new Row(
-                index,
-                subject.kind().name(),
-                name,
-                subject.path(),
-                before(subjects.get(top).path()),
-                depth,
-                subject.element().toString(),
-                bars.stream()
-                        .map(bar -> List.<Object>of(
-                                bar.from(), bar.to(), bar.state().name(), bar.count()))
-                        .toList());
-    }
-
-    private static String before(String path) {
-        int dot = path.lastIndexOf('.');
-        return dot < 0 ? path : path.substring(0, dot);
+        return TimelinePicture.of(
+                found.happened().log(),
+                found.begins(),
+                found.ends(),
+                new TimelinePicture.Window(from, to, slices),
+                text);
     }
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/timeline.csv")

@@ -276,6 +276,11 @@ public final class Engine implements Happenings {
         isStill = isNow;
     }
 
+    /** An item that somebody outside gives to the system. */
+    void giveFromOutside(Instance at, Item item) {
+        soon(() -> mail.deliver(at, item));
+    }
+
     // What the parts of the engine ask for
 
     private Moment moment() {

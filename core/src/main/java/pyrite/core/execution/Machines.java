@@ -298,7 +298,7 @@ final class Machines {
             if (way.trigger() instanceof Trigger.OfItem of && engine.mail().isOf(of, at, item)) {
                 engine.put(item, of.slot());
                 if (engine.holds(way.guard())) {
-                    engine.log(Kind.ACCEPTED, active.node.subject, active.occasion, of.words());
+                    engine.log(Kind.ACCEPTED, active.node.subject, active.occasion, Mail.words(item) + of.place());
                     take(machine, active, way);
                     return true;
                 }

@@ -114,7 +114,8 @@ final class Mail {
         return new Item(send.layout(), engine.nextItem(), values);
     }
 
-    private static String words(Item item) {
+    /** Type and number: what tells an item from all others. */
+    static String words(Item item) {
         String type = item.layout().type() == null
                 ? "value"
                 : String.valueOf(item.layout().type().name());

@@ -566,7 +566,7 @@ final class Performances {
         load(performance);
         engine.put(item, trigger.slot());
         saveAround(performance);
-        engine.log(Kind.ACCEPTED, performance.node.subject, performance.occasion, trigger.words());
+        engine.log(Kind.ACCEPTED, performance.node.subject, performance.occasion, Mail.words(item) + trigger.place());
         end(performance);
     }
 }

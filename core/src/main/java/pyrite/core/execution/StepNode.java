@@ -129,7 +129,13 @@ final class StepNode {
          * @param type of what is accepted; null for anything
          * @param words for messages
          */
-        record OfItem(@Nullable Element type, ItemSlot slot, List<Instance> inboxes, String words) implements Trigger {}
+        record OfItem(@Nullable Element type, ItemSlot slot, List<Instance> inboxes, String words) implements Trigger {
+            /** Where it comes through, if that is said. */
+            String place() {
+                int via = words.indexOf(" via ");
+                return via < 0 ? "" : words.substring(via);
+            }
+        }
 
         /** @param isAbsolute whether it is an instant of the run, s, and not how long to wait */
         record OfTime(Formula time, boolean isAbsolute) implements Trigger {}

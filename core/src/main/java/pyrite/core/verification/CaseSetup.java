@@ -78,6 +78,15 @@ public record CaseSetup(Element system, RunSettings settings, Randomness randomn
                         List.of(usage.id())));
     }
 
+    /**
+     * What runs in a case.
+     *
+     * @throws ModelFault if the case names no part that runs
+     */
+    public static Element system(Model model, Element usage) {
+        return system(model, usage, new Flattening(model));
+    }
+
     private static List<Element> requirements(Model model, Element usage, Flattening flattening) {
         return model.inheritance().features(usage).stream()
                 .filter(f -> f.kind() == ElementKind.OBJECTIVE)

@@ -62,7 +62,7 @@ class ActionFlowTest {
                 """, 600);
         assertThat(played.lines(Kind.STARTED, Kind.ENDED, Kind.ACCEPTED))
                 .contains(
-                        "5.0 accepted p.kitchen.serve.take: 'Order' via p.kitchen.counter",
+                        "5.0 accepted p.kitchen.serve.take: Order 1 via p.kitchen.counter",
                         "185.0 ended p.kitchen.serve.boil",
                         "195.0 ended p.kitchen.serve.pour",
                         "200.0 ended p.kitchen.serve.fetch",

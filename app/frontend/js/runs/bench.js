@@ -1,0 +1,241 @@
+// The bench: a part is played by hand. Time runs at a chosen speed or stands until asked; what it receives is given here.
+import { at, branch, post } from '../frame/server.js';
+import { element } from '../frame/dom.js';
+import { say } from '../frame/notice.js';
+import { Messages } from './messages.js';
+import { number } from './scales.js';
+
+const TICK = 250;
+const UNITS = { ms: 0.001, s: 1, min: 60, h: 3600 };
+const BEGIN = new Set(['STARTED', 'ENTERED']);
+const WAIT = new Set(['WAITS', 'QUEUED']);
+const END = new Set(['ENDED', 'CUT', 'LEFT']);
+
+/** 3:04:05.2 of so many seconds. */
+export function clockFace(t) {
+  const whole = Math.floor(t + 1e-9);
+  const two = (n) => String(n).padStart(2, '0');
+  const rest = t - whole > 1e-3 ? (t - whole).toFixed(2).slice(1).replace(/0+$/, '') : '';
+  return `${Math.floor(whole / 3600)}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}${rest}`;
+}
+
+/** Seconds of '10 min', '3 h' or '45'; undefined if it is no time. */
+export function seconds(text) {
+  const found = /^\s*([0-9]+(?:\.[0-9]+)?)\s*(ms|s|min|h)?\s*$/.exec(text);
+  return found ? Number(found[1]) * UNITS[found[2] ?? 's'] : undefined;
+}
+
+class Bench {
+  constructor(place) {
+    this.place = place;
+    this.key = place.dataset.bench;
+    this.size = 0;
+    this.about = [];
+    this.active = new Map();
+    this.messages = new Messages(document.getElementById('bench-messages'));
+  }
+
+  async start() {
+    const response = await fetch(at(`bench/${this.key}/state.json`), { headers: { 'X-Requested-With': 'fetch' } });
+    this.take(await response.json());
+  }
+
+  async ask(what, body) {
+    const { status, body: state } = await post(at(`bench/${this.key}/${what}`), { ...body, since: this.size });
+    const fault = document.getElementById('bench-fault');
+    fault.hidden = status === 200;
+    if (status === 200) {
+      this.take(state);
+    } else {
+      fault.textContent = state?.message ?? 'It cannot be reached now.';
+      this.stop();
+    }
+    return status === 200;
+  }
+
+  take(state) {
+    if (state.about.length) {
+      this.about = state.about;
+      this.active.clear();
+    }
+    this.now = state.now;
+    this.horizon = state.horizon;
+    this.next = state.next;
+    this.size = state.size;
+    state.events.forEach((event) => this.event(event));
+    document.getElementById('bench-clock').textContent = clockFace(state.now);
+    document.getElementById('bench-old').hidden = !state.isOld;
+    this.place.querySelector('[data-bench-next]').disabled = state.next === null;
+    this.showNow(state.waits);
+    this.showValues(state);
+    this.messages.draw();
+    if (state.events.length || !this.drawn || this.now - this.drawn > this.now / 200) {
+      this.drawn = this.now;
+      document.dispatchEvent(new CustomEvent('pyrite:timeline'));
+    }
+  }
+
+  event([time, kind, subject, occasion, detail]) {
+    const key = `${subject} ${occasion}`;
+    if (BEGIN.has(kind)) {
+      this.active.set(key, { subject, words: '' });
+    } else if (WAIT.has(kind)) {
+      this.active.set(key, { subject, words: detail });
+    } else if (END.has(kind)) {
+      this.active.delete(key);
+    }
+    const { part, path, element: id } = this.about[subject];
+    this.messages.event({ time, kind, detail, part, path, element: id });
+  }
+
+  /** The innermost of what is active, and what it waits for. */
+  showNow() {
+    const subjects = new Set([...this.active.values()].map(({ subject }) => subject));
+    const inner = [...this.active.values()].filter(
+      ({ subject }) => ![...subjects].some((other) => this.about[other].parent === subject),
+    );
+    document
+      .getElementById('bench-now')
+      .replaceChildren(
+        ...inner.map(({ subject, words }) =>
+          element(
+            'li',
+            { className: words ? 'waits' : 'active', data: { select: this.about[subject].element } },
+            element('a', { href: at(`element/${this.about[subject].element}`), textContent: this.about[subject].path }),
+            ` ${words || 'active'}`,
+          ),
+        ),
+      );
+  }
+
+  showValues({ values, inputs }) {
+    document
+      .getElementById('bench-values')
+      .replaceChildren(
+        ...Object.entries(values).flatMap(([path, value]) => [
+          element('dt', { textContent: path }),
+          element('dd', { className: 'mono', textContent: value }),
+        ]),
+      );
+    document.querySelectorAll('[data-bench-set] input').forEach((field, i) => {
+      if (document.activeElement !== field) {
+        field.value = number(inputs[i]);
+      }
+    });
+  }
+
+  /** Time runs as fast as it is told, measured by the clock of this page. */
+  run() {
+    const button = this.place.querySelector('[data-bench-run] span');
+    if (this.timer) {
+      this.stop();
+      return;
+    }
+    button.textContent = 'Pause';
+    this.last = performance.now();
+    const tick = async () => {
+      const passed = (performance.now() - this.last) / 1000;
+      this.last = performance.now();
+      const speed = Number(document.getElementById('bench-speed').value);
+      const goesOn = await this.ask('advance', { until: this.now + passed * speed, toEvent: false });
+      if (goesOn && this.timer && this.now < this.horizon && this.place.isConnected) {
+        this.timer = setTimeout(tick, TICK);
+      } else {
+        this.stop();
+      }
+    };
+    this.timer = setTimeout(tick, TICK);
+  }
+
+  stop() {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    const button = this.place.querySelector('[data-bench-run] span');
+    if (button) {
+      button.textContent = 'Run';
+    }
+  }
+
+  give(form) {
+    const values = {};
+    for (const field of form.querySelectorAll('input')) {
+      const text = field.value.trim();
+      const value = field.dataset.truth === 'true' ? Number(/^(true|yes|1)$/i.test(text)) : Number(text);
+      if (text && !Number.isFinite(value)) {
+        say(`${field.name} is a number`);
+        return;
+      }
+      if (text) {
+        values[field.name] = value;
+      }
+    }
+    this.ask('give', { offer: Number(form.dataset.benchGive), values });
+  }
+
+  set(form) {
+    const text = form.querySelector('input').value.trim();
+    if (!text || !Number.isFinite(Number(text))) {
+      say('A number is needed here.');
+      return;
+    }
+    document.activeElement?.blur();
+    this.ask('set', { input: Number(form.dataset.benchSet), value: Number(text) });
+  }
+
+  pass(form) {
+    const time = seconds(form.querySelector('input').value);
+    if (time === undefined) {
+      say('How long? For instance 10 min, 3 h or 45 s.');
+      return;
+    }
+    this.ask('advance', { until: this.now + time, toEvent: false });
+  }
+}
+
+async function open(button) {
+  button.disabled = true;
+  const { status, body } = await post(`${branch()}/element/${button.dataset.benchOpen}/bench`);
+  if (status === 201) {
+    location.href = body.address;
+  } else {
+    button.disabled = false;
+    say(body.message);
+  }
+}
+
+export function startBench() {
+  const place = document.querySelector('[data-bench]');
+  document.addEventListener('click', (event) => {
+    const opener = event.target.closest('[data-bench-open]');
+    if (opener) {
+      open(opener);
+    }
+  });
+  if (!place) {
+    return;
+  }
+  const bench = new Bench(place);
+  bench.start();
+  document.addEventListener('click', (event) => {
+    if (event.target.closest('[data-bench-run]')) {
+      bench.run();
+    } else if (event.target.closest('[data-bench-event]')) {
+      bench.ask('advance', { until: null, toEvent: true });
+    } else if (event.target.closest('[data-bench-next]') && bench.next !== null) {
+      bench.ask('advance', { until: bench.next, toEvent: false });
+    }
+  });
+  document.addEventListener('submit', (event) => {
+    const form = event.target;
+    if (form.matches('[data-bench-give], [data-bench-set], [data-bench-to]')) {
+      event.preventDefault();
+      if (form.matches('[data-bench-give]')) {
+        bench.give(form);
+      } else if (form.matches('[data-bench-set]')) {
+        bench.set(form);
+      } else {
+        bench.pass(form);
+      }
+    }
+  });
+}

@@ -1,0 +1,214 @@
+package pyrite.app.runs;
+
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.RunFailure;
+import pyrite.core.execution.Bench;
+import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Subject;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.verification.CaseSetup;
+
+/** The bench: a part is played by hand, and shows what it does. */
+@Controller
+class BenchController {
+    private static final double DAY = 86_400;
+    private static final int MOST_EVENTS = 5_000;
+
+    private final Pages pages;
+    private final Benches benches;
+
+    BenchController(Pages pages, Benches benches) {
+        this.pages = pages;
+        this.benches = benches;
+    }
+
+    /** The address of what was put on the bench. */
+    record Opened(String address) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/bench")
+    @ResponseBody
+    ResponseEntity<Opened> open(Workspace.Head head, Person person, @PathVariable String id) {
+        Element element = head.element(id);
+        Element part = CaseSetup.isRunnable(head.model(), element) ? CaseSetup.system(head.model(), element) : element;
+        if (part.kind() != ElementKind.PART) {
+            throw new NotFound(
+                    "a part is put on the bench; this is " + part.kind().titleWithArticle());
+        }
+        Benches.Seat seat = benches.open(head, person, part, DAY);
+        return ResponseEntity.status(HttpStatus.CREATED).body(new Opened(head.address("bench/" + seat.key())));
+    }
+
+    @GetMapping("/p/{project}/{branch}/bench/{key}")
+    String show(Workspace.Head head, Person person, @PathVariable String key, org.springframework.ui.Model page) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        pages.frame(page, head, person, Station.RUNS, "Bench");
+        page.addAttribute("seat", key);
+        page.addAttribute("element", seat.part());
+        page.addAttribute("revision", seat.revision());
+        page.addAttribute("offers", seat.with(Bench::offers));
+        page.addAttribute("inputs", seat.with(Bench::inputs));
+        return "runs/bench";
+    }
+
+    /** What an event is about. */
+    record About(String kind, String path, String part, String element, int parent) {}
+
+    /**
+     * What the page shows.
+     *
+     * @param next the next planned instant, s; null if nothing is planned
+     * @param about the subjects of all events; empty if the page has them
+     * @param events those since the last look: time, kind, subject, occasion, detail
+     * @param size how many events there are in all
+     * @param isOld whether the model was changed since
+     */
+    record State(
+            double now,
+            double horizon,
+            @Nullable Double next,
+            List<About> about,
+            List<List<Object>> events,
+            int size,
+            List<String> waits,
+            List<Double> inputs,
+            Map<String, String> values,
+            boolean isOld) {}
+
+    @GetMapping("/p/{project}/{branch}/bench/{key}/state.json")
+    @ResponseBody
+    State state(
+            Workspace.Head head, Person person, @PathVariable String key, @RequestParam(defaultValue = "0") int since) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        return seat.with(bench -> state(head, seat, bench, since));
+    }
+
+    private static State state(Workspace.Head head, Benches.Seat seat, Bench bench, int since) {
+        EventLog log = bench.log();
+        List<Subject> subjects = log.subjects();
+        int from = Math.max(Math.clamp(since, 0, log.size()), log.size() - MOST_EVENTS);
+        return new State(
+                bench.now(),
+                bench.horizon(),
+                Double.isInfinite(bench.next()) ? null : Double.valueOf(bench.next()),
+                since > 0
+                        ? List.of()
+                        : IntStream.range(0, subjects.size())
+                                .mapToObj(i -> new About(
+                                        subjects.get(i).kind().name(),
+                                        subjects.get(i).path(),
+                                        TimelinePicture.part(subjects, i),
+                                        subjects.get(i).element().toString(),
+                                        subjects.get(i).parent()))
+                                .toList(),
+                log.slice(from, log.size()).stream()
+                        .map(event -> List.<Object>of(
+                                event.time(), event.kind().name(), event.subject(), event.occasion(), event.detail()))
+                        .toList(),
+                log.size(),
+                bench.waits().stream()
+                        .filter(wait -> wait.subject() >= 0)
+                        .map(wait -> subjects.get(wait.subject()).path() + " " + wait.what())
+                        .toList(),
+                bench.inputs().stream()
+                        .map(input -> Double.isNaN(input.value()) ? 0 : input.value())
+                        .toList(),
+                bench.values(),
+                head.number() > seat.revision());
+    }
+
+    @GetMapping("/p/{project}/{branch}/bench/{key}/timeline.json")
+    @ResponseBody
+    TimelinePicture timeline(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String key,
+            @RequestParam(defaultValue = "-Infinity") double from,
+            @RequestParam(defaultValue = "Infinity") double to,
+            @RequestParam(defaultValue = "800") int slices,
+            @RequestParam(defaultValue = "") String text) {
+        return benches.seat(head, person, key)
+                .with(bench -> TimelinePicture.of(
+                        bench.log(), 0, Math.max(bench.now(), 1), new TimelinePicture.Window(from, to, slices), text));
+    }
+
+    /**
+     * How far time is to pass.
+     *
+     * @param until s; null for no end but the horizon
+     * @param toEvent whether it ends with the next event
+     */
+    record Advance(@Nullable Double until, boolean toEvent, int since) {}
+
+    @PostMapping("/p/{project}/{branch}/bench/{key}/advance")
+    @ResponseBody
+    State advance(Workspace.Head head, Person person, @PathVariable String key, @RequestBody Advance asked) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        return seat.with(bench -> {
+            double until = asked.until() == null ? bench.horizon() : asked.until();
+            if (asked.toEvent()) {
+                bench.advanceToEvent(until);
+            } else {
+                bench.advance(until);
+            }
+            return state(head, seat, bench, asked.since());
+        });
+    }
+
+    /** An item for the system. */
+    record Given(int offer, Map<String, Double> values, int since) {}
+
+    @PostMapping("/p/{project}/{branch}/bench/{key}/give")
+    @ResponseBody
+    State give(Workspace.Head head, Person person, @PathVariable String key, @RequestBody Given given) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        return seat.with(bench -> {
+            if (given.offer() < 0 || given.offer() >= bench.offers().size()) {
+                throw new IllegalArgumentException("there is nothing like that to give");
+            }
+            bench.give(given.offer(), given.values());
+            return state(head, seat, bench, given.since());
+        });
+    }
+
+    /** Another value for an attribute. */
+    record Setting(int input, double value, int since) {}
+
+    @PostMapping("/p/{project}/{branch}/bench/{key}/set")
+    @ResponseBody
+    State set(Workspace.Head head, Person person, @PathVariable String key, @RequestBody Setting asked) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        return seat.with(bench -> {
+            if (asked.input() < 0 || asked.input() >= bench.inputs().size() || !Double.isFinite(asked.value())) {
+                throw new IllegalArgumentException("there is nothing like that to set");
+            }
+            bench.set(asked.input(), asked.value());
+            return state(head, seat, bench, asked.since());
+        });
+    }
+
+    @ExceptionHandler({ModelFault.class, RunFailure.class, IllegalArgumentException.class})
+    ResponseEntity<Answer> refused(RuntimeException fault) {
+        return Answer.unprocessable(fault);
+    }
+}

@@ -1,0 +1,88 @@
+package pyrite.app.runs;
+
+import java.security.SecureRandom;
+import java.util.Comparator;
+import java.util.HexFormat;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Function;
+import org.springframework.stereotype.Service;
+import pyrite.app.store.Person;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.execution.Bench;
+import pyrite.core.model.Element;
+
+/** The systems that somebody plays with; the ones not used for longest make room for others. */
+@Service
+class Benches {
+    private static final int MOST = 24;
+
+    private final Map<String, Seat> seats = new ConcurrentHashMap<>();
+    private final AtomicLong uses = new AtomicLong();
+    private final SecureRandom random = new SecureRandom();
+
+    /** One system on the bench, as one person plays it. */
+    static final class Seat {
+        private final String key;
+        private final long branch;
+        private final long person;
+        private final int revision;
+        private final Element part;
+        private final Bench bench;
+        private volatile long used;
+
+        private Seat(String key, long branch, long person, int revision, Element part, Bench bench) {
+            this.key = key;
+            this.branch = branch;
+            this.person = person;
+            this.revision = revision;
+            this.part = part;
+            this.bench = bench;
+        }
+
+        String key() {
+            return key;
+        }
+
+        int revision() {
+            return revision;
+        }
+
+        Element part() {
+            return part;
+        }
+
+        /** One request after the other. */
+        synchronized <T> T with(Function<Bench, T> work) {
+            return work.apply(bench);
+        }
+    }
+
+    Seat open(Workspace.Head head, Person person, Element part, double horizon) {
+        Bench bench = Bench.of(head.model(), part, horizon, 1);
+        byte[] bytes = new byte[9];
+        random.nextBytes(bytes);
+        Seat seat =
+                new Seat(HexFormat.of().formatHex(bytes), head.branch().id(), person.id(), head.number(), part, bench);
+        seat.used = uses.incrementAndGet();
+        seats.put(seat.key, seat);
+        while (seats.size() > MOST) {
+            seats.values().stream()
+                    .min(Comparator.comparing(each -> each.used))
+                    .ifPresent(each -> seats.remove(each.key));
+        }
+        return seat;
+    }
+
+    /** @throws NotFound if it is not there any more, or is somebody else's */
+    Seat seat(Workspace.Head head, Person person, String key) {
+        Seat seat = seats.get(key);
+        if (seat == null || seat.branch != head.branch().id() || seat.person != person.id()) {
+            throw new NotFound("this is not on the bench any more; put it there again");
+        }
+        seat.used = uses.incrementAndGet();
+        return seat;
+    }
+}

@@ -1,0 +1,112 @@
+package pyrite.app.runs;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Subject;
+import pyrite.core.execution.Timeline;
+
+/**
+ * What a page draws of a timeline: the rows in which something happened, with the bars that can be seen.
+ *
+ * @param begins the first instant there is, s
+ * @param ends the last
+ * @param from the first that is shown
+ * @param to the last
+ * @param cut whether there are more rows
+ */
+record TimelinePicture(double begins, double ends, double from, double to, boolean cut, List<Row> rows) {
+    private static final int MOST_SLICES = 5_000;
+    private static final int MOST_ROWS = 400;
+
+    /**
+     * @param part the part that performs it
+     * @param depth how many steps and states are around it
+     * @param bars each from, to, state, and how many are drawn as one
+     */
+    record Row(
+            int subject,
+            String kind,
+            String name,
+            String path,
+            String part,
+            int depth,
+            String element,
+            List<List<Object>> bars) {}
+
+    /** What is looked at: from and to in s, and how many points wide the picture is. */
+    record Window(double from, double to, int slices) {}
+
+    /** @param text what the paths of the rows have in them */
+    static TimelinePicture of(EventLog log, double begins, double ends, Window window, String text) {
+        Timeline timeline = new Timeline(log, ends);
+        double from = Math.max(window.from(), begins);
+        double to = Math.min(window.to(), ends);
+        int slices = Math.clamp(window.slices(), 1, MOST_SLICES);
+        Set<Integer> shown = shown(log.subjects(), timeline, text.strip().toLowerCase(Locale.ROOT));
+        List<Row> rows = new ArrayList<>();
+        for (int i = 0; i < log.subjects().size() && rows.size() < MOST_ROWS; i++) {
+            if (shown.contains(i)) {
+                rows.add(row(log.subjects(), i, timeline.bars(i, from, to, slices)));
+            }
+        }
+        return new TimelinePicture(begins, ends, from, to, shown.size() > rows.size(), rows);
+    }
+
+    /** Those in which something happened and whose path has the text in it, with what is around them. */
+    private static Set<Integer> shown(List<Subject> subjects, Timeline timeline, String text) {
+        Set<Integer> shown = new HashSet<>();
+        for (int i = 0; i < subjects.size(); i++) {
+            if (!timeline.bars(i).isEmpty()
+                    && subjects.get(i).path().toLowerCase(Locale.ROOT).contains(text)) {
+                for (int at = i; at >= 0; at = subjects.get(at).parent()) {
+                    shown.add(at);
+                }
+            }
+        }
+        return shown;
+    }
+
+    private static Row row(List<Subject> subjects, int index, List<Timeline.Bar> bars) {
+        Subject subject = subjects.get(index);
+        int depth = 0;
+        for (int at = subject.parent(); at >= 0; at = subjects.get(at).parent()) {
+            depth++;
+        }
+        String around = subject.parent() < 0
+                ? before(subject.path())
+                : subjects.get(subject.parent()).path();
+        String name = subject.path().startsWith(around + ".")
+                ? subject.path().substring(around.length() + 1)
+                : subject.path();
+        return new Row(
+                index,
+                subject.kind().name(),
+                name,
+                subject.path(),
+                part(subjects, index),
+                depth,
+                subject.element().toString(),
+                bars.stream()
+                        .map(bar -> List.<Object>of(
+                                bar.from(), bar.to(), bar.state().name(), bar.count()))
+                        .toList());
+    }
+
+    /** The path of the part that performs something. */
+    static String part(List<Subject> subjects, int index) {
+        int top = index;
+        while (subjects.get(top).parent() >= 0) {
+            top = subjects.get(top).parent();
+        }
+        return before(subjects.get(top).path());
+    }
+
+    private static String before(String path) {
+        int dot = path.lastIndexOf('.');
+        return dot < 0 ? path : path.substring(0, dot);
+    }
+}
