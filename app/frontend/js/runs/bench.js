@@ -32,25 +32,35 @@ class Bench {
     this.size = 0;
     this.about = [];
     this.active = new Map();
-    this.messages = new Messages(document.getElementById('bench-messages'));
+    const messages = document.getElementById('bench-messages');
+    this.messages = messages && new Messages(messages);
+    document.querySelector('.canvas')?.addEventListener('pyrite:drawn', () => this.mark());
   }
 
   async start() {
     const response = await fetch(at(`bench/${this.key}/state.json`), { headers: { 'X-Requested-With': 'fetch' } });
-    this.take(await response.json());
+    if (response.ok) {
+      this.take(await response.json());
+    } else {
+      this.fault('This is not on the bench any more; put it there again.');
+    }
   }
 
   async ask(what, body) {
     const { status, body: state } = await post(at(`bench/${this.key}/${what}`), { ...body, since: this.size });
-    const fault = document.getElementById('bench-fault');
-    fault.hidden = status === 200;
+    this.fault(status === 200 ? '' : (state?.message ?? 'It cannot be reached now.'));
     if (status === 200) {
       this.take(state);
     } else {
-      fault.textContent = state?.message ?? 'It cannot be reached now.';
       this.stop();
     }
     return status === 200;
+  }
+
+  fault(words) {
+    const fault = document.getElementById('bench-fault');
+    fault.hidden = !words;
+    fault.textContent = words;
   }
 
   take(state) {
@@ -64,10 +74,15 @@ class Bench {
     this.size = state.size;
     state.events.forEach((event) => this.event(event));
     document.getElementById('bench-clock').textContent = clockFace(state.now);
-    document.getElementById('bench-old').hidden = !state.isOld;
     this.place.querySelector('[data-bench-next]').disabled = state.next === null;
-    this.showNow(state.waits);
+    this.mark();
+    if (!this.messages) {
+      return;
+    }
+    document.getElementById('bench-old').hidden = !state.isOld;
+    this.showNow();
     this.showValues(state);
+    this.showDrawings();
     this.messages.draw();
     if (state.events.length || !this.drawn || this.now - this.drawn > this.now / 200) {
       this.drawn = this.now;
@@ -85,7 +100,7 @@ class Bench {
       this.active.delete(key);
     }
     const { part, path, element: id } = this.about[subject];
-    this.messages.event({ time, kind, detail, part, path, element: id });
+    this.messages?.event({ time, kind, detail, part, path, element: id });
   }
 
   /** The innermost of what is active, and what it waits for. */
@@ -106,6 +121,50 @@ class Bench {
           ),
         ),
       );
+  }
+
+  /** The drawings on which it can be watched. */
+  showDrawings() {
+    const place = document.getElementById('bench-watch');
+    if (place.childElementCount) {
+      return;
+    }
+    const tops = this.about.filter(({ parent, kind }, i) => {
+      const hasInside = this.about.some((other) => other.parent === i);
+      return parent < 0 && hasInside && (kind === 'STATE' || kind === 'STEP');
+    });
+    place.append(
+      tops.length ? 'Watch on its drawing: ' : '',
+      ...tops.map(({ kind, path, element: id }) =>
+        element('a', {
+          href: at(`element/${id}/${kind === 'STATE' ? 'states' : 'flow'}?bench=${this.key}`),
+          textContent: path.split('.').slice(-2).join('.'),
+        }),
+      ),
+    );
+  }
+
+  /** Boxes of a drawing that are active or wait say so, in shape and word. */
+  mark() {
+    const live = new Map();
+    this.active.forEach(({ subject, words }) => {
+      const id = this.about[subject].element;
+      live.set(id, live.get(id) && !words ? live.get(id) : words || 'active');
+    });
+    document.querySelectorAll('#diagram .box').forEach((box) => {
+      const words = live.get(box.dataset.select);
+      box.classList.toggle('live', words === 'active');
+      box.classList.toggle('live-waits', words !== undefined && words !== 'active');
+      box.querySelector(':scope > .live-words')?.remove();
+      if (words) {
+        const tag = document.createElementNS('http://www.w3.org/2000/svg', 'text');
+        tag.setAttribute('class', 'live-words');
+        tag.setAttribute('x', 2);
+        tag.setAttribute('y', -4);
+        tag.textContent = words.length > 42 ? `${words.slice(0, 41)}…` : words;
+        box.append(tag);
+      }
+    });
   }
 
   showValues({ values, inputs }) {

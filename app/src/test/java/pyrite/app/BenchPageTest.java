@@ -7,6 +7,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.urlContains;
 
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
+import org.openqa.selenium.support.ui.Select;
 
 /** Somebody plays the gate by hand: lets time pass, gives it items, and sees what it does. */
 class BenchPageTest extends InBrowser {
@@ -53,8 +54,9 @@ class BenchPageTest extends InBrowser {
         click("[aria-label='Play sharedPower']");
         until(urlContains("/bench/"));
         until(textToBePresentInElementLocated(By.id("bench-now"), "hearAlarm waits for 'SurgeAlarm'"));
+        new Select(see("#bench-speed")).selectByValue("10");
         click("[data-bench-run]");
-        until(textToBePresentInElementLocated(By.id("bench-now"), "decideClosing active"));
+        until(textToBePresentInElementLocated(By.id("bench-now"), "soundHorn active"));
         click("[data-bench-run]");
         until(textToBePresentInElementLocated(By.cssSelector("[data-bench-run]"), "Run"));
     }

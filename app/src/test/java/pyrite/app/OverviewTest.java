@@ -74,7 +74,7 @@ class OverviewTest extends InSession {
                 .contains(
                         "Needs 10",
                         "keepsTownDry The quays and the lower streets",
-                        "HarbourMaster BT-1 closesAfterWarning",
+                        "HarbourMaster MG-1 closesInTime",
                         "isQuietAtNight",
                         "no requirement yet");
         assertThat(words("requirements/rows.json?show=unasked&count=300"))

@@ -79,6 +79,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/inside")
                     || pattern.endsWith("/context")
                     || pattern.endsWith("/flow")
+                    || pattern.endsWith("/states")
                     || pattern.endsWith("/element/{id}/exchanges")
                     || pattern.endsWith("/story")
                     || pattern.endsWith("/story.json")

@@ -70,9 +70,11 @@ class DrawingPages {
             Person person,
             @PathVariable String id,
             @RequestParam(defaultValue = "") String path,
+            @RequestParam(defaultValue = "") String bench,
             org.springframework.ui.Model page) {
         page.addAttribute("path", path.isEmpty() ? null : head.element(path));
         page.addAttribute("marks", marks(head, path));
+        page.addAttribute("bench", bench);
         Element element = head.element(id);
         if (!ShownView.hasSteps(element)) {
             throw new NotFound("such a view shows the steps of an action or use case, and "
@@ -80,6 +82,23 @@ class DrawingPages {
                     + element.kind().titleWithArticle());
         }
         return drawing(head, person, element, Form.ACTION_FLOW, false, "flow", page);
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/states")
+    String states(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String id,
+            @RequestParam(defaultValue = "") String bench,
+            org.springframework.ui.Model page) {
+        page.addAttribute("bench", bench);
+        Element element = head.element(id);
+        if (!ShownView.hasStates(element)) {
+            throw new NotFound("such a view shows the states within a state, and "
+                    + new Labels(head.model()).name(element) + " is "
+                    + element.kind().titleWithArticle());
+        }
+        return drawing(head, person, element, Form.STATE_TRANSITION, false, "states", page);
     }
 
     private static Element withInside(Workspace.Head head, String id) {

@@ -15,7 +15,7 @@ import pyrite.core.model.Reference;
 
 /**
  * What can be said of a behaviour before it runs: steps that no way leads to, steps and joins that wait for what never
- * comes, and states that nothing enters.
+ * comes, states that nothing enters or that are never completed, and transitions that compete.
  */
 public final class BehaviorChecks {
     private final Model model;
@@ -26,7 +26,9 @@ public final class BehaviorChecks {
     public enum Kind {
         UNREACHED,
         STANDSTILL,
-        UNENTERED
+        UNENTERED,
+        COMPETING,
+        UNENDING
     }
 
     /** @param member the step or state */
@@ -40,8 +42,9 @@ public final class BehaviorChecks {
     /** Of a behaviour with steps or states of its own; steps of a story are checked by {@code StoryChecks}. */
     public static List<Gap> of(Model model, Element behavior) {
         BehaviorChecks checks = new BehaviorChecks(model, behavior);
-        if (behavior.kind() == ElementKind.STATE || behavior.kind() == ElementKind.STATE_DEFINITION) {
+        if (StateGraph.isState(behavior.kind()) || behavior.kind() == ElementKind.STATE_DEFINITION) {
             checks.states();
+            checks.gaps.addAll(TransitionChecks.of(model, behavior));
         } else if (model.children(behavior.id()).stream().anyMatch(child -> StepGraph.isStep(child.kind()))) {
             checks.unreached();
             checks.standstills();

@@ -66,7 +66,7 @@ final class Checks {
                 story(element, found);
                 behavior(element, found);
             }
-            case ACTION_DEFINITION, ACTION, STATE_DEFINITION, STATE -> behavior(element, found);
+            case ACTION_DEFINITION, ACTION, PERFORM, STATE_DEFINITION, STATE, EXHIBIT -> behavior(element, found);
             default -> {
                 if (element.kind().isConnector() || element.kind().isFlow() || element.kind() == ElementKind.BINDING) {
                     misfits(element, found);
@@ -114,6 +114,8 @@ final class Checks {
                                 case UNREACHED -> Rule.UNREACHED;
                                 case STANDSTILL -> Rule.STANDSTILL;
                                 case UNENTERED -> Rule.UNENTERED;
+                                case COMPETING -> Rule.COMPETING;
+                                case UNENDING -> Rule.UNENDING;
                             },
                             behavior.id(),
                             at + (time == 1 ? "" : time),

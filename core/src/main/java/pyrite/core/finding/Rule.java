@@ -18,6 +18,9 @@ public enum Rule {
     UNREACHED("unreached", "Step not reached", "steps that no way leads to"),
     STANDSTILL("standstill", "Stands still", "steps and joins that wait for what never comes"),
     UNENTERED("unentered", "State not entered", "states that no transition leads to"),
+    COMPETING(
+            "competing", "Transitions compete", "transitions that wait for the same event, so that one is never taken"),
+    UNENDING("unending", "Never completed", "states that wait to be completed by what has no end"),
     UNTOLD("untold", "Way not told", "decisions of use cases without branches, conditions or steps"),
     ENDLESS("endless", "No end", "ways of use cases that do not say how they go on"),
     IDLE("idle", "Idle actor", "actors that no step of their use case names"),

@@ -35,6 +35,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         /** Of its own, before the view that it specialises. */
         STORY("Placement::StoryView", "Story"),
         ACTION_FLOW("StandardViewDefinitions::ActionFlowView", "Action Flow view"),
+        STATE_TRANSITION("StandardViewDefinitions::StateTransitionView", "State Transition view"),
         USE_CASES("Placement::UseCasesView", "Use cases");
 
         private final ElementId definition;
@@ -80,6 +81,14 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         };
     }
 
+    /** Whether an element has states that a State Transition view shows. */
+    public static boolean hasStates(Element element) {
+        return switch (element.kind()) {
+            case STATE, STATE_DEFINITION, EXHIBIT -> true;
+            default -> false;
+        };
+    }
+
     /** The diagram of this view; {@code open} are the keys of the boxes that show their inside. */
     public Diagram diagram(Model model, Set<String> open) {
         return showing(model).applied(whole(model, open));
@@ -118,6 +127,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
             case CONTEXT -> ContextView.of(model, this, open);
             case INTERCONNECTION -> InterconnectionView.of(model, this, open);
             case STORY, ACTION_FLOW -> ActionFlowView.of(model, this, open);
+            case STATE_TRANSITION -> StateTransitionView.of(model, this);
             case USE_CASES -> UseCasesView.of(model, this);
         };
     }

@@ -95,6 +95,37 @@ class BehaviorChecksTest {
         assertThat(gaps("state def B parallel { state one; state two; }")).isEmpty();
         assertThat(gaps(states.replace("state def B {", "state def A {")
                         + "state def B :> A { transition first busy accept Go then lost; }"))
+                .noneMatch(gap -> gap.startsWith("UNENTERED"));
+    }
+
+    private static final String STATES = "item def Go; state def B { entry; then a; state a; state b; state c; ";
+
+    @Test
+    void transitionsThatWaitForTheSameEventCompete() {
+        assertThat(gaps(STATES + "transition one first a accept Go then b; transition two first a accept Go then c; }"))
+                .containsExactly(
+                        "COMPETING 'two' is never taken: 'one' before it takes the same event without a condition");
+        assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
+                        + " transition first a accept Go if x > 5 then c; }"))
+                .containsExactly(
+                        "COMPETING the conditions of the transition to 'b' and the transition to 'c' overlap; where both hold, the first is taken");
+        assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
+                        + " transition first a accept Go if x <= 3 then c; }"))
                 .isEmpty();
+        assertThat(gaps(STATES + "transition first a accept Go then b; transition first b accept Go then c; }"))
+                .isEmpty();
+    }
+
+    @Test
+    void aStateWhoseDoHasNoEndIsNeverCompleted() {
+        String busy =
+                "state def B { entry; then busy; state busy { do action work { first start; then loop { action turn; }%s then done; } }"
+                        + " transition first busy %s then free; state free; }";
+        assertThat(gaps(busy.formatted("", "")))
+                .singleElement()
+                .asString()
+                .startsWith("UNENDING 'busy' is never completed");
+        assertThat(gaps(busy.formatted(" until 1 > 2;", ""))).isEmpty();
+        assertThat(gaps("item def Go; " + busy.formatted("", "accept Go"))).isEmpty();
     }
 }

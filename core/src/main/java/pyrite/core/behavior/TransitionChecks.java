@@ -1,0 +1,179 @@
+package pyrite.core.behavior;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.BehaviorChecks.Gap;
+import pyrite.core.behavior.BehaviorChecks.Kind;
+import pyrite.core.expression.Expression;
+import pyrite.core.expression.Expression.Binary;
+import pyrite.core.expression.Operator;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
+
+/**
+ * Transitions of one state that compete for the same event, and completions that never come because what the state does
+ * has no end.
+ */
+final class TransitionChecks {
+    private final Model model;
+    private final StateGraph graph;
+    private final List<Gap> gaps = new ArrayList<>();
+
+    private TransitionChecks(Model model, StateGraph graph) {
+        this.model = model;
+        this.graph = graph;
+    }
+
+    static List<Gap> of(Model model, Element state) {
+        TransitionChecks checks = new TransitionChecks(model, StateGraph.of(model, state));
+        checks.competing();
+        checks.unending();
+        return checks.gaps;
+    }
+
+    private void competing() {
+        List<StateGraph.Transition> all = graph.transitions();
+        for (int i = 0; i < all.size(); i++) {
+            for (int j = i + 1; j < all.size(); j++) {
+                if (all.get(i).from().equals(all.get(j).from()) && isSameEvent(all.get(i), all.get(j))) {
+                    compete(all.get(i), all.get(j));
+                }
+            }
+        }
+    }
+
+    private boolean isSameEvent(StateGraph.Transition one, StateGraph.Transition other) {
+        return one.trigger().equals(other.trigger())
+                && Objects.equals(
+                        one.carrier().get(Property.CONTENT).orElse(null),
+                        other.carrier().get(Property.CONTENT).orElse(null))
+                && Objects.equals(
+                        one.carrier().get(Property.VIA).orElse(null),
+                        other.carrier().get(Property.VIA).orElse(null))
+                && accepted(one.carrier()).equals(accepted(other.carrier()));
+    }
+
+    private List<ElementId> accepted(Element transition) {
+        return model.children(transition.id()).stream()
+                .filter(child -> child.kind() == ElementKind.PAYLOAD)
+                .flatMap(payload -> payload.references(Property.TYPES).stream())
+                .map(Reference::target)
+                .toList();
+    }
+
+    private void compete(StateGraph.Transition first, StateGraph.Transition second) {
+        Expression one = first.carrier().get(Property.GUARD).orElse(null);
+        Expression other = second.carrier().get(Property.GUARD).orElse(null);
+        if (one == null || one.equals(other)) {
+            gaps.add(new Gap(
+                    Kind.COMPETING,
+                    second.carrier(),
+                    name(second) + " is never taken: " + name(first) + " before it takes the same event "
+                            + (one == null ? "without a condition" : "under the same condition")));
+        } else if (other != null && overlap(one, other)) {
+            gaps.add(new Gap(
+                    Kind.COMPETING,
+                    second.carrier(),
+                    "the conditions of " + name(first) + " and " + name(second)
+                            + " overlap; where both hold, the first is taken"));
+        }
+    }
+
+    private String name(StateGraph.Transition transition) {
+        String own = model.names().effectiveName(transition.carrier());
+        String to = transition.to().equals(StateGraph.DONE)
+                ? "done"
+                : model.find(transition.to())
+                        .map(state -> model.names().effectiveName(state))
+                        .orElse("?");
+        return own == null ? "the transition to '" + to + "'" : "'" + own + "'";
+    }
+
+    /** The values for which a comparison with a number holds. */
+    private record HalfLine(double low, boolean isLowIn, double high, boolean isHighIn) {
+        static Optional<HalfLine> of(Binary comparison, double bound) {
+            return switch (comparison.operator()) {
+                case GREATER -> Optional.of(new HalfLine(bound, false, Double.POSITIVE_INFINITY, false));
+                case GREATER_OR_EQUAL -> Optional.of(new HalfLine(bound, true, Double.POSITIVE_INFINITY, false));
+                case LESS -> Optional.of(new HalfLine(Double.NEGATIVE_INFINITY, false, bound, false));
+                case LESS_OR_EQUAL -> Optional.of(new HalfLine(Double.NEGATIVE_INFINITY, false, bound, true));
+                case EQUAL -> Optional.of(new HalfLine(bound, true, bound, true));
+                default -> Optional.empty();
+            };
+        }
+
+        boolean meets(HalfLine other) {
+            double from = Math.max(low, other.low);
+            double to = Math.min(high, other.high);
+            return from < to || from == to && holds(from) && other.holds(from);
+        }
+
+        private boolean holds(double x) {
+            return (x > low || x == low && isLowIn) && (x < high || x == high && isHighIn);
+        }
+    }
+
+    /** Whether two comparisons of the same thing with numbers can both hold. What is not that simple is not told. */
+    private static boolean overlap(Expression one, Expression other) {
+        if (!(one instanceof Binary a && other instanceof Binary b) || !a.left().equals(b.left())) {
+            return false;
+        }
+        Optional<HalfLine> first = number(a.right(), b.right()).flatMap(bound -> HalfLine.of(a, bound));
+        Optional<HalfLine> second = number(b.right(), a.right()).flatMap(bound -> HalfLine.of(b, bound));
+        return first.isPresent() && second.isPresent() && first.get().meets(second.get());
+    }
+
+    /** A number, where it stands in the same unit as another. */
+    private static Optional<Double> number(Expression expression, Expression other) {
+        return switch (expression) {
+            case Expression.NumberLiteral literal -> Optional.of(literal.value());
+            case Expression.Unary(Operator operator, Expression.NumberLiteral literal, var _)
+            when operator == Operator.NEGATE -> Optional.of(-literal.value());
+            case Expression.Quantity(Expression magnitude, Expression unit, var _)
+            when other instanceof Expression.Quantity(var _, Expression unitOfOther, var _)
+                    && unit.equals(unitOfOther) -> number(magnitude, magnitude);
+            default -> Optional.empty();
+        };
+    }
+
+    private void unending() {
+        for (StateGraph.Transition transition : graph.transitions()) {
+            Element state = model.find(transition.from()).orElse(null);
+            Element during = transition.trigger().isEmpty() && state != null
+                    ? StateGraph.of(model, state).action("do")
+                    : null;
+            Element loop = during == null ? null : endlessLoop(during);
+            if (loop != null) {
+                gaps.add(new Gap(
+                        Kind.UNENDING,
+                        Objects.requireNonNull(state),
+                        "'" + model.names().effectiveName(state)
+                                + "' is never completed, because what it does goes round "
+                                + "without end; give the loop a condition, or the transition an event"));
+            }
+        }
+    }
+
+    /** A loop without a condition that is met in any case, and that nothing ends. */
+    private @Nullable Element endlessLoop(Element behavior) {
+        StepGraph steps = StepGraph.of(model, behavior);
+        boolean isEnded = steps.steps().stream().anyMatch(step -> step.kind() == ElementKind.TERMINATE);
+        return isEnded
+                ? null
+                : steps.steps().stream()
+                        .filter(step -> step.kind() == ElementKind.WHILE
+                                && step.get(Property.CONDITION).isEmpty()
+                                && step.get(Property.UNTIL).isEmpty())
+                        .filter(step -> model.subtree(step.id()).stream()
+                                .noneMatch(inner -> inner.kind() == ElementKind.TERMINATE))
+                        .findFirst()
+                        .orElse(null);
+    }
+}
