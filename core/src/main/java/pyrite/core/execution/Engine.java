@@ -3,6 +3,7 @@ package pyrite.core.execution;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -39,6 +40,7 @@ public final class Engine implements Happenings {
     private final Deque<Runnable> work = new ArrayDeque<>();
     private final List<Watch> watches = new ArrayList<>();
     private final Set<Wait> waits = new LinkedHashSet<>();
+    private final Map<Integer, Assigned> assigned = new HashMap<>();
     private final Map<Instance, Item> current = new IdentityHashMap<>();
     private final Performances performances;
     private final Machines machines;
@@ -375,6 +377,21 @@ public final class Engine implements Happenings {
 
     void set(int variable, double value) {
         moment().set(variable, value);
+    }
+
+    private record Assigned(double time, double value, int subject) {}
+
+    /** Assigns, and says who gave the same attribute another value at the same instant. */
+    String assigned(int variable, double value, int subject) {
+        Assigned before = assigned.put(variable, new Assigned(now(), value, subject));
+        set(variable, value);
+        return before != null
+                        && before.time() == now()
+                        && before.value() != value
+                        && program.areApart(before.subject(), subject)
+                ? "; at this instant " + before.value() + " before, by '"
+                        + program.subjects().get(before.subject()).path() + "'"
+                : "";
     }
 
     void count(int variable, double more) {

@@ -12,25 +12,28 @@ import pyrite.core.execution.StepNode.Deed;
 import pyrite.core.execution.StepNode.Endpoint;
 import pyrite.core.execution.StepNode.Parameter;
 
-/**
- * Performs steps. A succession hands on a token when the step it comes from ends; a step begins when each succession
- * that leads to it has one and each item that flows to it has arrived (SysML 2.0, 7.17.4; KerML 1.0, 9.2.4).
- */
+/** Performs steps, each from its beginning to its end (SysML 2.0, 7.17). */
 final class Performances {
     private final Engine engine;
-    private final Program program;
+    private final StepTokens tokens;
+    private final ItemFlows flows;
     private final @Nullable Performance[] loaded;
     private final int[] occasions;
 
     Performances(Engine engine, Program program) {
         this.engine = engine;
-        this.program = program;
+        this.tokens = new StepTokens(engine, this);
+        this.flows = new ItemFlows(engine, program, tokens);
         this.loaded = new Performance[program.stepCount()];
         this.occasions = new int[program.stepCount()];
     }
 
     Performance begin(StepNode node, @Nullable Performance around, List<Item> items) {
         return begin(node, around, items, null);
+    }
+
+    ItemFlows flows() {
+        return flows;
     }
 
     /**
@@ -120,7 +123,7 @@ final class Performances {
         switch (node.deed) {
             case Deed.Nothing _, Deed.Control _ -> end(performance);
             case Deed.Timed(Formula duration) -> endLater(performance, engine.number(duration));
-            case Deed.Steps(StepNet net) -> steps(performance, net);
+            case Deed.Steps(StepNet net) -> tokens.begin(performance, net);
             case Deed.Several(List<StepNode> copies) -> several(performance, copies);
             case Deed.Send send -> {
                 engine.mail().send(performance, send);
@@ -172,8 +175,9 @@ final class Performances {
 
     private void assign(Performance performance, List<HeldAttribute> targets, double value) {
         for (HeldAttribute target : targets) {
-            engine.set(target.variable(), value);
-            engine.log(Kind.ASSIGNED, performance.node.subject, performance.occasion, target.path() + " := " + value);
+            String also = engine.assigned(target.variable(), value, performance.node.subject);
+            engine.log(
+                    Kind.ASSIGNED, performance.node.subject, performance.occasion, target.path() + " := " + value + also);
         }
         saveAround(performance.around);
     }
@@ -291,7 +295,7 @@ final class Performances {
         }
         if (!node.gives.isEmpty()) {
             load(performance);
-            node.gives.forEach(parameter -> give(performance, parameter));
+            node.gives.forEach(parameter -> flows.give(performance, parameter));
         }
         Performance around = performance.around;
         if (around != null) {
@@ -300,242 +304,8 @@ final class Performances {
         if (performance.behind != null) {
             performance.behind.run();
         } else if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
-            ended(around, net, net.steps().indexOf(node));
+            tokens.ended(around, net, net.steps().indexOf(node));
         }
-    }
-
-    // Steps and the tokens between them
-
-    private void steps(Performance performance, StepNet net) {
-        performance.tokens = new int[net.successions().size()];
-        for (Parameter parameter : performance.node.needs) {
-            handOn(performance, parameter);
-        }
-        for (StepNode step : net.steps()) {
-            step.needs.forEach(
-                    need -> performance.arrived(need).addAll(engine.mail().kept(need)));
-            step.needs.forEach(need -> engine.mail().kept(need).clear());
-        }
-        for (int place : net.begin()) {
-            hand(performance, net, place);
-        }
-        settle(performance, net);
-    }
-
-    /** An item that came in goes on to the steps inside that take it. */
-    private void handOn(Performance performance, Parameter parameter) {
-        if (!parameter.endpoints().isEmpty()) {
-            deliver(performance, parameter.endpoints(), item(parameter));
-        }
-    }
-
-    private void ended(Performance around, StepNet net, int step) {
-        if (around.isEnded) {
-            return;
-        }
-        load(around);
-        boolean isDecision =
-                net.steps().get(step).deed instanceof Deed.Control(var kind) && kind == Deed.Control.Node.DECIDE;
-        boolean anyTaken = false;
-        boolean anyConditional = false;
-        int otherwise = -1;
-        for (int place : net.out().get(step)) {
-            StepNet.Succession succession = net.successions().get(place);
-            if (succession.isElse()) {
-                otherwise = place;
-                continue;
-            }
-            anyConditional |= succession.guard() != null;
-            boolean isOpen = !(isDecision && anyTaken) && engine.holds(succession.guard());
-            if (isOpen) {
-                anyTaken |= succession.guard() != null || isDecision;
-                hand(around, net, place);
-            }
-        }
-        if (otherwise >= 0 && !anyTaken) {
-            hand(around, net, otherwise);
-            anyTaken = true;
-        }
-        if (!anyTaken && anyConditional && isDecision) {
-            around.stuck = engine.waiting(
-                    around.node.subject,
-                    Engine.Wait.Kind.BRANCH,
-                    "no branch of '" + net.steps().get(step).path() + "' is open",
-                    List.of());
-            return;
-        }
-        settle(around, net);
-    }
-
-    private void hand(Performance around, StepNet net, int place) {
-        int to = net.successions().get(place).to();
-        if (to == StepNet.DONE) {
-            return;
-        }
-        around.tokens[place]++;
-        offer(around, net, to);
-    }
-
-    /** Begins a step as often as what it waits for is there. */
-    private void offer(Performance around, StepNet net, int to) {
-        StepNode step = net.steps().get(to);
-        boolean isMerge = step.deed instanceof Deed.Control(var kind) && kind == Deed.Control.Node.MERGE;
-        int[] in = net.in().get(to);
-        while (isReady(around, step, in, isMerge)) {
-            for (int place : in) {
-                if (around.tokens[place] > 0) {
-                    around.tokens[place]--;
-                    if (isMerge) {
-                        break;
-                    }
-                }
-            }
-            List<Item> items = new ArrayList<>(step.needs.size());
-            step.needs.forEach(need -> items.add(around.arrived(need).removeFirst()));
-            around.pending++;
-            engine.soon(() -> {
-                around.pending--;
-                if (!around.isEnded) {
-                    begin(step, around, items);
-                }
-            });
-        }
-    }
-
-    private static boolean isReady(Performance around, StepNode step, int[] in, boolean isMerge) {
-        if (in.length == 0 && step.needs.isEmpty()) {
-            return false;
-        }
-        boolean hasTokens = isMerge
-                ? Arrays.stream(in).anyMatch(place -> around.tokens[place] > 0)
-                : Arrays.stream(in).allMatch(place -> around.tokens[place] > 0);
-        return hasTokens
-                && step.needs.stream().noneMatch(need -> around.arrived(need).isEmpty());
-    }
-
-    /** A behaviour is done when nothing goes on in it and nothing in it waits. */
-    private void settle(Performance around, StepNet net) {
-        if (around.isEnded || around.pending > 0 || !around.running.isEmpty()) {
-            return;
-        }
-        engine.goesOn(around.stuck);
-        around.stuck = null;
-        for (int to = 0; to < net.steps().size(); to++) {
-            int[] in = net.in().get(to);
-            if (Arrays.stream(in).anyMatch(place -> around.tokens[place] > 0)) {
-                around.stuck = missing(around, net, to);
-                return;
-            }
-        }
-        boolean isOpen = net.begin().isEmpty() && !net.steps().isEmpty();
-        if (!isOpen) {
-            end(around);
-        }
-    }
-
-    /** What a step waits for that has a token already. */
-    private Engine.Wait missing(Performance around, StepNet net, int to) {
-        StepNode step = net.steps().get(to);
-        List<String> what = new ArrayList<>();
-        List<Instance> from = new ArrayList<>();
-        for (int place : net.in().get(to)) {
-            int source = net.successions().get(place).from();
-            if (around.tokens[place] == 0 && source >= 0) {
-                what.add("'" + net.steps().get(source).path() + "' to end");
-                from.add(net.steps().get(source).instance);
-            }
-        }
-        for (Parameter need : step.needs) {
-            if (around.arrived(need).isEmpty()) {
-                what.add("'" + need.feature().name() + "' to arrive");
-            }
-        }
-        int subject = step.subject >= 0 ? step.subject : around.node.subject;
-        return engine.waiting(
-                subject, Engine.Wait.Kind.STEP, "'" + step.path() + "' waits for " + String.join(" and ", what), from);
-    }
-
-    // Items
-
-    private Item item(Parameter parameter) {
-        double[] values = new double
-                [Math.max(
-                        parameter.layout().attributes().size(), parameter.slot().isValue() ? 1 : 0)];
-        Arrays.fill(values, Double.NaN);
-        for (HeldAttribute attribute : parameter.slot().attributes()) {
-            int place = parameter.slot().isValue() ? 0 : parameter.layout().place(attribute.features());
-            if (place >= 0) {
-                values[place] = engine.get(attribute.variable());
-            }
-        }
-        return new Item(parameter.layout(), engine.nextItem(), values);
-    }
-
-    private void give(Performance performance, Parameter parameter) {
-        for (HeldAttribute attribute : parameter.slot().attributes()) {
-            if (attribute.isFixed() && attribute.start() != null) {
-                engine.initial(attribute);
-            }
-        }
-        deliver(
-                performance,
-                parameter.endpoints(),
-                parameter.value() == null
-                        ? item(parameter)
-                        : new Item(
-                                Item.Layout.VALUE, engine.nextItem(), new double[] {engine.number(parameter.value())}));
-    }
-
-    private void deliver(Performance from, List<Endpoint> endpoints, Item item) {
-        for (Endpoint endpoint : endpoints) {
-            StepNode step = program.steps().get(endpoint.step());
-            Parameter need = step == null ? null : needOf(step, endpoint);
-            if (step == null) {
-                continue;
-            }
-            if (need == null) {
-                // An out of the behaviour around: what it holds is given on when that ends.
-                outOf(step, endpoint, item);
-                continue;
-            }
-            Performance around = within(from, step);
-            if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
-                around.arrived(need).add(item);
-                offer(around, net, net.steps().indexOf(step));
-            } else {
-                engine.mail().keep(step, need, item);
-            }
-        }
-    }
-
-    private void outOf(StepNode step, Endpoint endpoint, Item item) {
-        step.gives.stream()
-                .filter(each -> isFeature(each, endpoint))
-                .findFirst()
-                .ifPresent(each -> engine.put(item, each.slot()));
-    }
-
-    private @Nullable Parameter needOf(StepNode step, Endpoint endpoint) {
-        return step.needs.stream()
-                .filter(each -> isFeature(each, endpoint))
-                .findFirst()
-                .orElse(null);
-    }
-
-    private static boolean isFeature(Parameter parameter, Endpoint endpoint) {
-        return parameter.feature().id().equals(endpoint.feature())
-                || parameter.slot().attributes().stream()
-                        .anyMatch(attribute -> attribute.features().contains(endpoint.feature()));
-    }
-
-    /** The performance around a step that is nearest to where an item comes from. */
-    private static @Nullable Performance within(Performance from, StepNode step) {
-        for (Performance at = from; at != null; at = at.around) {
-            if (at.node.instance == step.instance.around()) {
-                return at;
-            }
-        }
-        return null;
     }
 
     // Waiting

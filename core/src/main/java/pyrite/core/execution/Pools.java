@@ -22,6 +22,9 @@ final class Pools {
     private final Engine engine;
     private final Program program;
     private final Map<Instance, Level> levels = new IdentityHashMap<>();
+    /** How many queues there are in all, so that nobody looks behind those that all are blocked. */
+    private int queues;
+
     private final List<Request> waiting = new ArrayList<>();
     private final Map<Performance, List<Held>> held = new IdentityHashMap<>();
 
@@ -64,6 +67,11 @@ final class Pools {
             engine.set(node.counted().first(), capacity - initially);
             engine.set(node.counted().second(), 0);
         });
+        queues = (int) program.steps().values().stream()
+                .flatMap(step -> step.claims.stream())
+                .map(claim -> Map.entry(System.identityHashCode(claim.pool()), claim.use() == Use.FILL))
+                .distinct()
+                .count();
     }
 
     void claim(Performance performance, Runnable granted) {
@@ -127,7 +135,7 @@ final class Pools {
                 give(request);
             } else {
                 request.wanted().forEach(each -> passed.add(each.queue()));
-                if (passed.size() == 2 * levels.size()) {
+                if (passed.size() == queues) {
                     return;
                 }
             }

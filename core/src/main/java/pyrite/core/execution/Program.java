@@ -49,6 +49,25 @@ public record Program(
         boolean isA(Element type, Element general);
     }
 
+    /** Whether two steps or states go on beside each other: in different parts, or in parallel states. */
+    boolean areApart(int one, int other) {
+        int shared = one;
+        while (shared >= 0 && !isWithin(other, shared)) {
+            shared = subjects.get(shared).parent();
+        }
+        int common = shared;
+        return common < 0 || states.stream().anyMatch(state -> state.subject == common && state.isParallel);
+    }
+
+    private boolean isWithin(int subject, int outer) {
+        for (int at = subject; at >= 0; at = subjects.get(at).parent()) {
+            if (at == outer) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Whether nothing happens. */
     public boolean isEmpty() {
         return performed.isEmpty();

@@ -11,6 +11,7 @@ import org.jgrapht.Graph;
 import org.jgrapht.alg.connectivity.KosarajuStrongConnectivityInspector;
 import org.jgrapht.graph.DefaultDirectedGraph;
 import org.jgrapht.graph.DefaultEdge;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.Engine.Wait;
 import pyrite.core.execution.StepNode.Deed;
@@ -98,7 +99,7 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
             return switch (wait.kind()) {
                 case POOL ->
                     wait.for_().stream().flatMap(pool -> holders(pool).stream()).toList();
-                case STEP -> wait.for_().stream().map(this::state).toList();
+                case STEP -> wait.for_().stream().map(step -> state(step, wait)).toList();
                 case ITEM -> senders(wait);
                 case CONDITION, BRANCH, EVENT -> List.of();
             };
@@ -117,15 +118,15 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                     .toList();
         }
 
-        /** What has become of a step. */
-        private Giver state(Instance instance) {
+        /** What has become of a step that somebody waits for. */
+        private Giver state(Instance instance, Wait asking) {
             StepNode step = steps.get(instance);
             if (step == null || step.subject < 0 || step.counted == null) {
                 return new Giver(-1, "'" + instance.path() + "' has nothing to hand on");
             }
             double started = engine.get(step.counted.first());
             double ended = engine.get(step.counted.second());
-            Wait own = waitingWithin(step);
+            Wait own = waitingWithin(step.subject);
             String why = own != null
                     ? "'" + step.path() + "' itself " + own.what()
                     : started == 0
@@ -134,16 +135,36 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
                                     ? "'" + step.path() + "' goes on"
                                     : "'" + step.path() + "' has ended " + times(ended)
                                             + (engine.isStandingStill() ? " and does not start again" : "");
+            Wait before = own == null && started == 0 ? waitingAround(step, asking) : null;
+            if (before != null) {
+                return new Giver(
+                        before.subject(),
+                        why + "; before it, '"
+                                + program.subjects().get(before.subject()).path() + "' " + before.what());
+            }
             return new Giver(own == null ? step.subject : own.subject(), why);
         }
 
-        /** What a step, or something in it, waits for. */
-        private @org.jspecify.annotations.Nullable Wait waitingWithin(StepNode step) {
+        /** What keeps the behaviour around a step from coming to it. */
+        private @Nullable Wait waitingAround(StepNode step, Wait asking) {
+            for (int at = program.subjects().get(step.subject).parent();
+                    at >= 0;
+                    at = program.subjects().get(at).parent()) {
+                Wait found = waitingWithin(at);
+                if (found != null) {
+                    return found == asking || found.kind() == Wait.Kind.STEP ? null : found;
+                }
+            }
+            return null;
+        }
+
+        /** What a step or state, or something in it, waits for. */
+        private @Nullable Wait waitingWithin(int subject) {
             for (Wait wait : engine.waits()) {
                 for (int at = wait.subject();
                         at >= 0;
                         at = program.subjects().get(at).parent()) {
-                    if (at == step.subject) {
+                    if (at == subject) {
                         return wait;
                     }
                 }
@@ -165,14 +186,14 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
             steps.values().stream()
                     .filter(step -> step.deed instanceof Deed.Send send && reaches(send, wait, wanted))
                     .sorted(java.util.Comparator.comparing(step -> step.number))
-                    .forEach(step -> givers.add(state(step.instance)));
+                    .forEach(step -> givers.add(state(step.instance, wait)));
             if (givers.isEmpty()) {
                 givers.add(new Giver(-1, "nothing in what runs sends it there"));
             }
             return givers;
         }
 
-        private boolean reaches(Deed.Send send, Wait wait, Trigger.@org.jspecify.annotations.Nullable OfItem wanted) {
+        private boolean reaches(Deed.Send send, Wait wait, Trigger.@Nullable OfItem wanted) {
             boolean isThere = send.receivers().stream().anyMatch(wait.for_()::contains)
                     || send.ports().stream()
                             .flatMap(port -> program.routes().from(port).stream())
