@@ -36,9 +36,9 @@ class HappenedTest extends InBrowser {
         assertThat(ines.driver().findElements(By.cssSelector("#timeline .bar.queued title")))
                 .singleElement()
                 .satisfies(title -> assertThat(title.getDomProperty("textContent"))
-                        .startsWith("twoLeafHarbour.gate.warnAndClose.closeEast waits for a pool from "));
+                        .startsWith("twoLeafHarbour.twinGate.warnAndClose.closeEast waits for a pool from "));
         assertThat(see("#standstill").getText()).isEqualTo("What waited at the end");
-        until(textToBePresentInElementLocated(By.id("events"), "twoLeafHarbour.gate.warnAndClose"));
+        until(textToBePresentInElementLocated(By.id("events"), "twoLeafHarbour.twinGate.warnAndClose"));
 
         see("#timeline-filter").sendKeys("hearAlarm");
         until(driver -> !see("#timeline").getText().contains("closeEast"));

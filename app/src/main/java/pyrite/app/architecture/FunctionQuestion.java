@@ -30,10 +30,18 @@ record FunctionQuestion(Element function, Element whole) {
                 .toList();
     }
 
-    /** The definitions and parts with the most performing parts in them, best first. */
+    /** The definitions with the most parts in them that perform what functions are made of, best first. */
     static List<Element> wholes(Model model) {
+        Set<Element> asked = new HashSet<>();
+        functions(model).stream()
+                .flatMap(function -> FunctionTree.of(model, function).uses().stream())
+                .flatMap(use -> model.inheritance().generals(use.function()).stream())
+                .filter(function -> !model.isLibrary(function.id()))
+                .forEach(asked::add);
         Set<Element> performing = new HashSet<>();
         model.ownElements(ElementKind.PERFORM)
+                .filter(perform ->
+                        model.inheritance().generals(perform).stream().anyMatch(asked::contains))
                 .flatMap(perform -> model.owners(perform).stream().limit(1))
                 .forEach(performing::add);
         List<Element> definitions = model.ownElements(ElementKind.PART_DEFINITION)

@@ -1,6 +1,5 @@
 package pyrite.core.execution;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -9,7 +8,6 @@ import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.EventLog.Kind;
 import pyrite.core.execution.StepNode.Deed;
-import pyrite.core.execution.StepNode.Endpoint;
 import pyrite.core.execution.StepNode.Parameter;
 
 /** Performs steps, each from its beginning to its end (SysML 2.0, 7.17). */
@@ -177,7 +175,10 @@ final class Performances {
         for (HeldAttribute target : targets) {
             String also = engine.assigned(target.variable(), value, performance.node.subject);
             engine.log(
-                    Kind.ASSIGNED, performance.node.subject, performance.occasion, target.path() + " := " + value + also);
+                    Kind.ASSIGNED,
+                    performance.node.subject,
+                    performance.occasion,
+                    target.path() + " := " + value + also);
         }
         saveAround(performance.around);
     }

@@ -20,7 +20,9 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.LibraryNames;
 import pyrite.core.model.Model;
 
-/** What all that prepares a program shares: the model, what is to be lowered later, and the expressions of what happens. */
+/**
+ * What all that prepares a program shares: the model, what is to be lowered later, and the expressions of what happens.
+ */
 abstract class Preparing {
     static final ElementId CLAIM = LibraryNames.id("Execution::Claim");
 
@@ -81,7 +83,8 @@ abstract class Preparing {
                 .findFirst();
     }
 
-    @Nullable Element effective(Element owner, String libraryFeature) {
+    @Nullable
+    Element effective(Element owner, String libraryFeature) {
         return model.inheritance()
                 .effective(owner, LibraryNames.id(libraryFeature))
                 .orElse(null);
@@ -128,8 +131,7 @@ abstract class Preparing {
     }
 
     String words(Expression expression, Instance scope) {
-        return ExpressionText.of(
-                expression, ExpressionText.byName(model.environment()::nameOf));
+        return ExpressionText.of(expression, ExpressionText.byName(model.environment()::nameOf));
     }
 
     String name(Element element) {

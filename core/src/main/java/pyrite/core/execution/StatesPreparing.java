@@ -62,8 +62,7 @@ final class StatesPreparing extends Preparing {
         return node;
     }
 
-    void way(
-            StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
+    void way(StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
         StateNode from = inner.getOrDefault(transition.from(), anywhere(transition.carrier(), Property.SOURCE, scope));
         boolean ends = transition.to().equals(StateGraph.DONE);
         StateNode to = ends
@@ -90,7 +89,8 @@ final class StatesPreparing extends Preparing {
     }
 
     /** A state that a transition names by a way of several steps. */
-    @Nullable StateNode anywhere(Element carrier, Property<Reference> property, Instance scope) {
+    @Nullable
+    StateNode anywhere(Element carrier, Property<Reference> property, Instance scope) {
         return model.inheritance()
                 .nearest(carrier, property)
                 .map(Reference::chain)
@@ -101,7 +101,8 @@ final class StatesPreparing extends Preparing {
                 .orElse(null);
     }
 
-    @Nullable StepNode action(StateGraph graph, String role, Instance instance) {
+    @Nullable
+    StepNode action(StateGraph graph, String role, Instance instance) {
         Element action = graph.action(role);
         return action == null ? null : steps.step(action, first(instance, action));
     }

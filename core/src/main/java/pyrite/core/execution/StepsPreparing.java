@@ -34,8 +34,7 @@ final class StepsPreparing extends Preparing {
     private final Map<Instance, StepNode> steps = new IdentityHashMap<>();
     private int stepCount;
 
-    StepsPreparing(
-            Preparing shared, PoolsPreparing pools, ConnectionsPreparing connections, DeedsPreparing deeds) {
+    StepsPreparing(Preparing shared, PoolsPreparing pools, ConnectionsPreparing connections, DeedsPreparing deeds) {
         super(shared);
         this.pools = pools;
         this.connections = connections;
@@ -141,7 +140,8 @@ final class StepsPreparing extends Preparing {
             case IF -> blocks.choice(node, form);
             case WHILE -> blocks.repeated(node, form);
             case FOR -> blocks.forEach(node, form);
-            case STATE, STATE_DEFINITION, EXHIBIT -> new Deed.Machine(states.state(node.element, node.instance, null, node));
+            case STATE, STATE_DEFINITION, EXHIBIT ->
+                new Deed.Machine(states.state(node.element, node.instance, null, node));
             default -> timedOrSteps(node);
         };
     }
@@ -165,7 +165,8 @@ final class StepsPreparing extends Preparing {
         return new Deed.Nothing();
     }
 
-    @Nullable FeatureValue attribute(StepNode node, ElementId feature) {
+    @Nullable
+    FeatureValue attribute(StepNode node, ElementId feature) {
         return model.inheritance()
                 .effective(node.element, feature)
                 .flatMap(model.inheritance()::value)

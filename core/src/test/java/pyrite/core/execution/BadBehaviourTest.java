@@ -85,7 +85,8 @@ class BadBehaviourTest {
 
     @Test
     void twoRegionsThatAssignOneAttributeAreTold() {
-        String region = "state %s { entry; then %s1; state %s1; accept after 2 [s] then %s2; state %s2 { entry assign x := %d; } }";
+        String region =
+                "state %s { entry; then %s1; state %s1; accept after 2 [s] then %s2; state %s2 { entry assign x := %d; } }";
         assertThat(Played.of(
                                 "part p { attribute x : Real := 0; exhibit state m parallel { "
                                         + region.replace("%s", "a").formatted(1)

@@ -10,7 +10,8 @@ import org.junit.jupiter.api.Test;
 class StandstillTest {
     private static List<String> report(String model) {
         Happened happened = Played.of(model, 100).engine().happened();
-        assertThat(HappenedBytes.read(HappenedBytes.write(happened)).standstill()).isEqualTo(happened.standstill());
+        assertThat(HappenedBytes.read(HappenedBytes.write(happened)).standstill())
+                .isEqualTo(happened.standstill());
         assertThat(happened.standstill().isComplete()).isTrue();
         return happened.standstill().entries().stream()
                 .map(entry -> (entry.isInCircle() ? "circle: " : "")
@@ -35,14 +36,18 @@ class StandstillTest {
 
     @Test
     void anAcceptThatNobodySendsToSaysSo() {
-        assertThat(report("item def X; part p { perform action w { first start; then action take accept X; then done; } }"))
+        assertThat(
+                        report(
+                                "item def X; part p { perform action w { first start; then action take accept X; then done; } }"))
                 .containsExactly("p.w.take waits for 'X': nothing in what runs sends it there");
     }
 
     @Test
     void aJoinNamesWhatItWaitsFor() {
-        assertThat(report("part p { attribute x : Real := 0; perform action w { first start; then fork f; then a; then d;"
-                        + " action a; then both; decide d; if x > 1 then b; else c; action b; then both; action c; then done; join both; then done; } }"))
+        assertThat(
+                        report(
+                                "part p { attribute x : Real := 0; perform action w { first start; then fork f; then a; then d;"
+                                        + " action a; then both; decide d; if x > 1 then b; else c; action b; then both; action c; then done; join both; then done; } }"))
                 .containsExactly("p.w 'p.w.both' waits for 'p.w.b' to end: 'p.w.b' was never started");
     }
 

@@ -32,11 +32,18 @@ class TimeNetworksTest {
                 for (int from : before) {
                     if (from == before.getFirst() || random.nextBoolean()) {
                         begin = Math.max(begin, ends.get(from));
-                        text.append("first ").append(names.get(from)).append(" then a").append(count).append("; ");
+                        text.append("first ")
+                                .append(names.get(from))
+                                .append(" then a")
+                                .append(count)
+                                .append("; ");
                     }
                 }
-                text.append("action a").append(count).append(" : TimedAction { attribute :>> duration = ")
-                        .append(duration).append(" [s]; } ");
+                text.append("action a")
+                        .append(count)
+                        .append(" : TimedAction { attribute :>> duration = ")
+                        .append(duration)
+                        .append(" [s]; } ");
                 names.add("a" + count);
                 ends.add(begin + duration);
                 here.add(count++);
@@ -48,7 +55,10 @@ class TimeNetworksTest {
         assertThat(played.lines(Kind.ENDED)).last().isEqualTo(longest + " ended p.w");
     }
 
-    /** Little 1961: what is in the system is the rate of arrivals times the time spent there, on every path that empties. */
+    /**
+     * Little 1961: what is in the system is the rate of arrivals times the time spent there, on every path that
+     * empties.
+     */
     @Property(tries = 20)
     void whatIsThereIsRateTimesStay(@ForAll @IntRange(min = 1, max = 1_000_000) int seed) {
         Played played = Played.of("""
