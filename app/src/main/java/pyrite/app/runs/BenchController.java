@@ -90,7 +90,6 @@ class BenchController {
             List<About> about,
             List<List<Object>> events,
             int size,
-            List<String> waits,
             List<Double> inputs,
             Map<String, String> values,
             boolean isOld) {}
@@ -126,10 +125,6 @@ class BenchController {
                                 event.time(), event.kind().name(), event.subject(), event.occasion(), event.detail()))
                         .toList(),
                 log.size(),
-                bench.waits().stream()
-                        .filter(wait -> wait.subject() >= 0)
-                        .map(wait -> subjects.get(wait.subject()).path() + " " + wait.what())
-                        .toList(),
                 bench.inputs().stream()
                         .map(input -> Double.isNaN(input.value()) ? 0 : input.value())
                         .toList(),

@@ -37,7 +37,7 @@ class HappenedController {
     }
 
     /** @param ends the instants of the run, s */
-    private record Found(Happened happened, Timeline timeline, double begins, double ends) {}
+    private record Found(Happened happened, double begins, double ends) {}
 
     private Found find(Workspace.Head head, long id) {
         if (store.find(head.branch(), id).isEmpty()) {
@@ -47,7 +47,7 @@ class HappenedController {
         double[] times = store.times(id);
         double begins = times.length == 0 ? 0 : times[0];
         double ends = times.length == 0 ? 0 : times[times.length - 1];
-        return new Found(happened, new Timeline(happened.log(), ends), begins, ends);
+        return new Found(happened, begins, ends);
     }
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/timeline.json")
@@ -72,10 +72,11 @@ class HappenedController {
     void timelineCsv(Workspace.Head head, @PathVariable long id, HttpServletResponse response) throws IOException {
         Found found = find(head, id);
         List<Subject> subjects = found.happened().log().subjects();
+        Timeline timeline = new Timeline(found.happened().log(), found.ends());
         try (PrintWriter out = csv(response, "run-" + id + "-timeline.csv")) {
             out.println("what,state,from [s],to [s]");
             for (int i = 0; i < subjects.size(); i++) {
-                for (Timeline.Bar bar : found.timeline().bars(i)) {
+                for (Timeline.Bar bar : timeline.bars(i)) {
                     out.println(quoted(subjects.get(i).path()) + ","
                             + bar.state().name().toLowerCase(Locale.ROOT) + "," + bar.from() + "," + bar.to());
                 }

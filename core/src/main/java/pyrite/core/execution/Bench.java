@@ -39,8 +39,8 @@ public final class Bench {
     private final Engine engine;
     private final Simulation simulation;
     private final double horizon;
+    private final Layouts layouts;
     private final List<Offer> offers = new ArrayList<>();
-    private final List<Input> inputs = new ArrayList<>();
     private long patienceEnds;
 
     /**
@@ -50,12 +50,8 @@ public final class Bench {
      * @param type null for anything
      */
     public record Offer(String at, @Nullable Element type, List<Field> fields) {
-        /**
-         * @param usual what it is if nothing is said, in the unit
-         * @param unit empty for a plain number
-         */
-        public record Field(
-                String name, boolean isTruth, @Nullable Double usual, String unit) {}
+        /** @param unit empty for a plain number */
+        public record Field(String name, boolean isTruth, String unit) {}
     }
 
     /** An attribute that can be set from outside, and its value now, in its unit. */
@@ -76,6 +72,7 @@ public final class Bench {
         begin();
         Flattening flattening = new Flattening(model, control);
         flattening.running(part);
+        this.layouts = new Layouts(model, flattening);
         this.program = ProgramBuilder.build(model, flattening);
         this.engine = new Engine(program, seed, 0);
         this.simulation = Simulation.of(
@@ -84,7 +81,7 @@ public final class Bench {
                 control,
                 engine);
         simulation.begin();
-        findOffers(new Layouts(model, flattening));
+        findOffers();
         program.assigned().forEach(held::add);
     }
 
@@ -103,23 +100,23 @@ public final class Bench {
         patienceEnds = System.nanoTime() + PATIENCE.toNanos();
     }
 
-    private void findOffers(Layouts layouts) {
+    private void findOffers() {
         Map<String, Runnable> found = new TreeMap<>();
         program.steps().values().forEach(step -> {
             if (step.deed instanceof Deed.Accept(Trigger.OfItem of)) {
-                found(of, layouts, found);
+                found(of, found);
             }
         });
         program.states()
                 .forEach(state -> state.ways.forEach(way -> {
                     if (way.trigger() instanceof Trigger.OfItem of) {
-                        found(of, layouts, found);
+                        found(of, found);
                     }
                 }));
         found.values().forEach(Runnable::run);
     }
 
-    private void found(Trigger.OfItem trigger, Layouts layouts, Map<String, Runnable> found) {
+    private void found(Trigger.OfItem trigger, Map<String, Runnable> found) {
         for (Instance at : trigger.inboxes()) {
             Element type = trigger.type();
             String key = at.path() + " " + (type == null ? "" : model.names().qualifiedName(type));
@@ -136,7 +133,6 @@ public final class Bench {
                 .map(attribute -> new Offer.Field(
                         Objects.requireNonNullElse(model.names().effectiveName(attribute), "value"),
                         isTruth(attribute),
-                        null,
                         new DisplayUnits(model).of(attribute).symbol()))
                 .toList();
     }
@@ -159,10 +155,6 @@ public final class Bench {
 
     public EventLog log() {
         return engine.log();
-    }
-
-    public Standstill standstill() {
-        return engine.happened().standstill();
     }
 
     public List<Offer> offers() {
@@ -201,8 +193,7 @@ public final class Bench {
     public void give(int offer, Map<String, Double> values) {
         begin();
         Offer chosen = offers.get(offer);
-        Item.Layout layout =
-                chosen.type() == null ? Item.Layout.VALUE : new Layouts(model, new Flattening(model)).of(chosen.type());
+        Item.Layout layout = chosen.type() == null ? Item.Layout.VALUE : layouts.of(chosen.type());
         double[] content = new double[layout.attributes().size()];
         for (int i = 0; i < content.length; i++) {
             Element attribute = layout.attributes().get(i);
@@ -288,10 +279,5 @@ public final class Bench {
                         .stripTrailingZeros()
                         .toPlainString()
                 : "–";
-    }
-
-    /** What waits now, and for what. */
-    public List<Engine.Wait> waits() {
-        return engine.waits();
     }
 }

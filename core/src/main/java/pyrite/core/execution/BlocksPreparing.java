@@ -19,14 +19,14 @@ final class BlocksPreparing extends Preparing {
         this.steps = steps;
     }
 
-    List<Element> blocks(Element form) {
+    private List<Element> blocks(Element form) {
         return model.children(form.id()).stream()
                 .filter(child -> child.kind() == ElementKind.BLOCK || child.kind() == ElementKind.IF)
                 .toList();
     }
 
     /** A block is a step of its own, without a place in the order of others. */
-    StepNode block(Element block, StepNode around) {
+    private StepNode block(Element block, StepNode around) {
         Instance instance = flattening.inside(block, around.instance);
         if (block.kind() == ElementKind.IF) {
             return steps.step(block, instance);
@@ -37,7 +37,7 @@ final class BlocksPreparing extends Preparing {
         return node;
     }
 
-    StepNode round(Element form, StepNode node) {
+    private StepNode round(Element form, StepNode node) {
         List<Element> blocks = blocks(form);
         if (blocks.isEmpty()) {
             throw new ModelFault("'" + node.path() + "' has nothing to repeat", List.of(form.id()));
@@ -81,7 +81,7 @@ final class BlocksPreparing extends Preparing {
         return new Deed.Nothing();
     }
 
-    Expression required(Element form, Property<Expression> property, StepNode node) {
+    private Expression required(Element form, Property<Expression> property, StepNode node) {
         return form.get(property)
                 .orElseThrow(() -> new ModelFault("'" + node.path() + "' has no condition", List.of(form.id())));
     }

@@ -53,7 +53,7 @@ final class ConnectionsPreparing extends Preparing {
                 .forEach(connector -> connection(connector, part));
     }
 
-    void connection(Element connector, Instance part) {
+    private void connection(Element connector, Instance part) {
         flattening.noteRead(connector);
         model.children(connector.id()).forEach(flattening::noteReadAlone);
         if (model.inheritance().isA(connector, LibraryNames.id(LibraryNames.CHANNEL))) {
@@ -72,7 +72,7 @@ final class ConnectionsPreparing extends Preparing {
         }
     }
 
-    void ports(Element connector, Instance part, Routes.@Nullable ChannelNode channel) {
+    private void ports(Element connector, Instance part, Routes.@Nullable ChannelNode channel) {
         List<List<Instance>> ends = ConnectorEnds.of(model, connector).stream()
                 .map(end -> instances(end.chain(), part))
                 .toList();
@@ -85,7 +85,7 @@ final class ConnectionsPreparing extends Preparing {
         }
     }
 
-    void flowBetweenPorts(Element flow, Instance part) {
+    private void flowBetweenPorts(Element flow, Instance part) {
         List<Reference> ends = ConnectorEnds.of(model, flow);
         if (ends.size() == 2) {
             for (Instance from : owners(ends.getFirst(), part)) {
@@ -97,7 +97,7 @@ final class ConnectionsPreparing extends Preparing {
         }
     }
 
-    List<Instance> instances(List<ElementId> chain, Instance scope) {
+    private List<Instance> instances(List<ElementId> chain, Instance scope) {
         try {
             return flattening.instances(new FeatureReference(List.copyOf(chain), Span.NONE), scope);
         } catch (FaultException _) {
@@ -117,7 +117,7 @@ final class ConnectionsPreparing extends Preparing {
         }
     }
 
-    void flow(Element flow, Instance scope) {
+    private void flow(Element flow, Instance scope) {
         List<Reference> ends = ConnectorEnds.of(model, flow);
         if (ends.size() != 2) {
             return;
@@ -134,7 +134,7 @@ final class ConnectionsPreparing extends Preparing {
     }
 
     /** What has the last feature of a way. */
-    List<Instance> owners(Reference end, Instance scope) {
+    private List<Instance> owners(Reference end, Instance scope) {
         List<ElementId> chain = end.chain();
         if (chain.size() == 1) {
             return List.of(scope);

@@ -57,7 +57,7 @@ final class DeedsPreparing extends Preparing {
                         instance,
                         new StepNode.Trigger.OfChange(
                                 watched(Objects.requireNonNull(content), instance),
-                                words(Objects.requireNonNull(content), instance))));
+                                words(Objects.requireNonNull(content)))));
             default ->
                 later.add(() -> triggerOf.put(
                         instance,
@@ -66,7 +66,7 @@ final class DeedsPreparing extends Preparing {
         }
     }
 
-    StepNode.Trigger acceptance(Element element, Instance instance, Instance part) {
+    private StepNode.Trigger acceptance(Element element, Instance instance, Instance part) {
         Element payload = model.inheritance().features(element).stream()
                 .filter(feature -> feature.kind() == ElementKind.PAYLOAD)
                 .findFirst()
@@ -86,7 +86,7 @@ final class DeedsPreparing extends Preparing {
         return new StepNode.Trigger.OfItem(type, slot, inboxes, words);
     }
 
-    List<Instance> ports(Expression via, Instance scope, Element at) {
+    private List<Instance> ports(Expression via, Instance scope, Element at) {
         List<Instance> ports =
                 via instanceof FeatureReference reference ? flattening.instances(reference, scope) : List.of();
         if (ports.isEmpty()) {
@@ -104,7 +104,7 @@ final class DeedsPreparing extends Preparing {
         return new Deed.Nothing();
     }
 
-    Deed sending(StepNode node) {
+    private Deed sending(StepNode node) {
         Element element = node.element;
         Expression content =
                 model.inheritance().nearest(element, Property.CONTENT).orElse(null);
@@ -143,7 +143,7 @@ final class DeedsPreparing extends Preparing {
         return new Deed.Nothing();
     }
 
-    Deed assigning(StepNode node, Reference target) {
+    private Deed assigning(StepNode node, Reference target) {
         List<HeldAttribute> targets = flattening.held(target.chain(), node.instance);
         Expression value = model.inheritance()
                 .nearest(node.element, Property.CONTENT)
@@ -164,7 +164,7 @@ final class DeedsPreparing extends Preparing {
                 targets, number(value, node.instance, targets.getFirst().isTruth(), node.element));
     }
 
-    void requireFree(HeldAttribute target, StepNode node) {
+    private void requireFree(HeldAttribute target, StepNode node) {
         FeatureValue value = model.inheritance().value(target.feature()).orElse(null);
         if (value != null && !value.kind().isInitial()) {
             throw new ModelFault(

@@ -43,7 +43,7 @@ final class ParametersPreparing extends Preparing {
         }
     }
 
-    StepNode.Parameter parameter(StepNode node, Element feature, List<StepNode.Endpoint> endpoints) {
+    private StepNode.Parameter parameter(StepNode node, Element feature, List<StepNode.Endpoint> endpoints) {
         Formula value = model.environment().typeOf(feature.id()) instanceof Type.Thing
                 ? null
                 : model.inheritance()
@@ -58,7 +58,7 @@ final class ParametersPreparing extends Preparing {
         return new StepNode.Parameter(feature, slot(node.instance, feature), layout(feature), value, endpoints);
     }
 
-    ItemSlot slot(Instance instance, Element feature) {
+    private ItemSlot slot(Instance instance, Element feature) {
         if (model.environment().typeOf(feature.id()) instanceof Type.Thing) {
             return new ItemSlot(
                     flattening.in(instance, feature).stream()
@@ -74,7 +74,7 @@ final class ParametersPreparing extends Preparing {
         return new ItemSlot(held, true);
     }
 
-    Item.Layout layout(Element feature) {
+    private Item.Layout layout(Element feature) {
         return typeOf(feature).map(layouts::of).orElse(Item.Layout.VALUE);
     }
 }

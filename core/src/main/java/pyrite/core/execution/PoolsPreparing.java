@@ -36,7 +36,7 @@ final class PoolsPreparing extends Preparing {
         }
     }
 
-    void claim(StepNode node, Element feature, Instance claim) {
+    private void claim(StepNode node, Element feature, Instance claim) {
         Element pool = effective(feature, "Execution::Claim::pool");
         List<Instance> pooled = pool == null ? List.of() : flattening.in(claim, pool);
         if (pooled.size() != 1 || !isPool(pooled.getFirst())) {

@@ -130,7 +130,7 @@ abstract class Preparing {
         return new ModelFault(scope.path() + ": " + e.getMessage(), List.of(at.id()));
     }
 
-    String words(Expression expression, Instance scope) {
+    String words(Expression expression) {
         return ExpressionText.of(expression, ExpressionText.byName(model.environment()::nameOf));
     }
 

@@ -67,9 +67,4 @@ public record Program(
         }
         return false;
     }
-
-    /** Whether nothing happens. */
-    public boolean isEmpty() {
-        return performed.isEmpty();
-    }
 }

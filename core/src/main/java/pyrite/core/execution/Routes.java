@@ -6,13 +6,15 @@ import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Instance;
 
 /** Which ports are joined, over how many connections ever; an item goes to all that can be reached. */
 final class Routes {
     private final Map<Instance, List<Hop>> hops = new IdentityHashMap<>();
-    private final Map<Instance, List<Reached>> known = new IdentityHashMap<>();
+    /** Several runs of one program look for ways at once; instances are told apart by their identity. */
+    private final Map<Instance, List<Reached>> known = new ConcurrentHashMap<>();
 
     /**
      * A connection over which items take time.

@@ -62,7 +62,8 @@ final class StatesPreparing extends Preparing {
         return node;
     }
 
-    void way(StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
+    private void way(
+            StateGraph.Transition transition, StateNode around, Instance scope, Map<ElementId, StateNode> inner) {
         StateNode from = inner.getOrDefault(transition.from(), anywhere(transition.carrier(), Property.SOURCE, scope));
         boolean ends = transition.to().equals(StateGraph.DONE);
         StateNode to = ends

@@ -2,6 +2,7 @@ package pyrite.core.execution;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,6 +25,14 @@ record StepNet(
         }
     }
 
+    /** Says that a step begins with the behaviour. */
+    void beginWith(int step) {
+        int place = successions.size();
+        successions.add(new Succession(START, step, null, false));
+        in.set(step, new int[] {place});
+        begin.add(place);
+    }
+
     static StepNet of(List<StepNode> steps, List<Succession> successions, List<Integer> begin) {
         List<List<Integer>> in = new ArrayList<>();
         List<List<Integer>> out = new ArrayList<>();
@@ -40,12 +49,12 @@ record StepNet(
                 in.get(each.to()).add(i);
             }
         }
-        return new StepNet(List.copyOf(steps), successions, arrays(in), arrays(out), List.copyOf(begin));
+        return new StepNet(List.copyOf(steps), successions, arrays(in), arrays(out), begin);
     }
 
     private static List<int[]> arrays(List<List<Integer>> lists) {
         return lists.stream()
                 .map(list -> list.stream().mapToInt(Integer::intValue).toArray())
-                .toList();
+                .collect(Collectors.toCollection(ArrayList::new));
     }
 }

@@ -89,7 +89,7 @@ final class StepsPreparing extends Preparing {
     }
 
     /** What each performance of a step has values of its own for: its attributes, and those of its items. */
-    void frame(StepNode node) {
+    private void frame(StepNode node) {
         node.frame.addAll(flattening.held(node.instance));
         model.inheritance().features(node.element).stream()
                 .filter(feature -> feature.kind() == ElementKind.PAYLOAD
@@ -101,14 +101,14 @@ final class StepsPreparing extends Preparing {
     }
 
     /** {@code entry;} stands where nothing is done. */
-    boolean isEmpty(Element element) {
+    private boolean isEmpty(Element element) {
         return element.kind() == ElementKind.ACTION
                 && !element.get(Property.ROLE).orElse("").isEmpty()
                 && model.names().effectiveName(element) == null
                 && StepGraph.of(model, element).steps().isEmpty();
     }
 
-    static Deed.Control.@Nullable Node control(Element element) {
+    private static Deed.Control.@Nullable Node control(Element element) {
         return switch (element.kind()) {
             case MERGE -> Deed.Control.Node.MERGE;
             case DECIDE -> Deed.Control.Node.DECIDE;
@@ -119,7 +119,7 @@ final class StepsPreparing extends Preparing {
     }
 
     /** What says which form a step has: it, or what it redefines. */
-    Element form(Element element) {
+    private Element form(Element element) {
         return model.inheritance().generals(element).stream()
                 .filter(each -> switch (each.kind()) {
                     case ACCEPT, SEND, ASSIGNMENT, TERMINATE, IF, WHILE, FOR, STATE, STATE_DEFINITION, EXHIBIT -> true;
@@ -129,7 +129,7 @@ final class StepsPreparing extends Preparing {
                 .orElse(element);
     }
 
-    Deed deed(StepNode node) {
+    private Deed deed(StepNode node) {
         Element form = form(node.element);
         return switch (form.kind()) {
             case MERGE, DECIDE, FORK, JOIN -> new Deed.Control(Objects.requireNonNull(control(form)));
@@ -146,7 +146,7 @@ final class StepsPreparing extends Preparing {
         };
     }
 
-    Deed timedOrSteps(StepNode node) {
+    private Deed timedOrSteps(StepNode node) {
         FeatureValue duration = attribute(node, DURATION);
         boolean hasInside = !StepGraph.of(model, node.element).steps().isEmpty();
         if (hasInside && (duration == null || isInsideRun(node))) {
@@ -173,7 +173,7 @@ final class StepsPreparing extends Preparing {
                 .orElse(null);
     }
 
-    boolean isInsideRun(StepNode node) {
+    private boolean isInsideRun(StepNode node) {
         FeatureValue inside = attribute(node, INSIDE);
         return !(inside != null
                 && inside.expression() instanceof Expression.BooleanLiteral(boolean value, var _)
@@ -216,24 +216,18 @@ final class StepsPreparing extends Preparing {
                         successions.set(place, new StepNet.Succession(from, to, question(guard, instance), false)));
             }
         }
+        StepNet net = StepNet.of(nodes, successions, begin);
         if (!graph.hasStart()) {
-            for (ElementId first : graph.first()) {
-                Integer place = places.get(first);
-                if (place != null && startsAlone(nodes.get(place))) {
-                    begin.add(successions.size());
-                    successions.add(new StepNet.Succession(StepNet.START, place, null, false));
-                }
-            }
+            // What something flows to is known later: such a step waits for that alone.
+            later.add(() -> graph.first().stream()
+                    .map(places::get)
+                    .filter(place -> place != null && nodes.get(place).needs.isEmpty())
+                    .forEach(net::beginWith));
         }
-        return StepNet.of(nodes, successions, begin);
+        return net;
     }
 
-    /** What waits for items only begins whenever they have arrived. */
-    static boolean startsAlone(StepNode node) {
-        return node.needs.isEmpty();
-    }
-
-    StepNode several(Element element, List<Instance> instances) {
+    private StepNode several(Element element, List<Instance> instances) {
         List<StepNode> copies =
                 instances.stream().map(each -> step(element, each)).toList();
         Instance first = Objects.requireNonNull(instances.getFirst().around());

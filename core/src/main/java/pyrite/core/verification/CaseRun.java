@@ -101,7 +101,7 @@ public record CaseRun(
             SortedSystem sorted = Sorting.sort(program.flat(), control);
             read.addAll(flattening.drainRead());
             int replications = program.isRandom() ? setup.randomness().replications() : 1;
-            OneRun first = new OneRun(sorted, program, setup, 0, replications, control);
+            OneRun first = OneRun.of(sorted, program, setup, 0, OneRun.share(control, 0, replications));
             Recording recording = first.trajectory().record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
             RequirementJudge judge = new RequirementJudge(model, flattening, root, first.trajectory(), recording);
@@ -140,8 +140,13 @@ public record CaseRun(
             for (int from = 1; from < replications; from += atOnce) {
                 IntStream.range(from, Math.min(from + atOnce, replications))
                         .parallel()
-                        .mapToObj(replication ->
-                                new OneRun(sorted, program, setup, replication, replications, control).trajectory())
+                        .mapToObj(replication -> OneRun.of(
+                                        sorted,
+                                        program,
+                                        setup,
+                                        replication,
+                                        OneRun.share(control, replication, replications))
+                                .trajectory())
                         .toList()
                         .forEach(trajectory -> all.add(
                                 judged(new RequirementJudge(model, flattening, root, trajectory, null), setup)));
@@ -151,25 +156,9 @@ public record CaseRun(
 
         /** One run to its end. */
         private record OneRun(Trajectory trajectory, Happened happened) {
-            OneRun(
-                    SortedSystem sorted,
-                    Program program,
-                    CaseSetup setup,
-                    int replication,
-                    int replications,
-                    RunControl control) {
-                this(run(
-                        sorted,
-                        new Engine(program, setup.randomness().seed(), replication),
-                        setup,
-                        share(control, replication, replications)));
-            }
-
-            private OneRun(OneRun same) {
-                this(same.trajectory, same.happened);
-            }
-
-            private static OneRun run(SortedSystem sorted, Engine engine, CaseSetup setup, RunControl control) {
+            static OneRun of(
+                    SortedSystem sorted, Program program, CaseSetup setup, int replication, RunControl control) {
+                Engine engine = new Engine(program, setup.randomness().seed(), replication);
                 Simulation simulation = Simulation.of(sorted, setup.settings(), control, engine);
                 simulation.begin();
                 simulation.advance(setup.settings().stop());

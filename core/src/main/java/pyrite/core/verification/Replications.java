@@ -35,12 +35,14 @@ final class Replications {
     }
 
     private Judgement overall(List<Judgement> runs) {
+        Fingerprint rests = runs.stream().map(Judgement::fingerprint).reduce(Fingerprint.NONE, Fingerprint::and);
         Judgement worst = runs.stream()
                 .min(Comparator.comparing((Judgement run) -> rank(run.verdict()))
                         .thenComparing(run -> run.margin() == null
                                 ? Double.POSITIVE_INFINITY
                                 : run.margin().shown()))
-                .orElseThrow();
+                .orElseThrow()
+                .with(rests);
         if (worst.verdict() == VerdictKind.ERROR || worst.verdict() == VerdictKind.INCONCLUSIVE) {
             return worst;
         }

@@ -189,6 +189,18 @@ class ActionFlowTest {
     }
 
     @Test
+    void aStepThatOnlyWaitsForItemsBeginsWheneverTheyArrive() {
+        Played played = Played.of("""
+                part p { attribute n : Real := 0; attribute got : Real := 0;
+                    perform action w {
+                        action round { first start; then while n < 3 { first start; then accept after 2 [s]; then assign n := n + 1;
+                            then action tell { out attribute m : Real = n; } then done; flow from tell.m to keep.m; } then done; }
+                        action keep { in attribute m : Real; assign got := got * 10 + m; } } }
+                """, 20);
+        assertThat(played.at("p.got", 20)).isEqualTo(123);
+    }
+
+    @Test
     void functionsOfPartsHandOnWhatFlowsBetweenThem() {
         Played played = Played.of("""
                 item def Reading { attribute level : Real; }
