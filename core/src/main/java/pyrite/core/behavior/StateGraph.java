@@ -128,6 +128,14 @@ public final class StateGraph {
                 : model.inheritance().effective(state, id).map(Element::id).orElse(id);
     }
 
+    /** What a transition does on the way, its own or what it inherits. */
+    public static Optional<Element> effect(Model model, Element transition) {
+        return model.inheritance().generals(transition).stream()
+                .flatMap(general -> model.children(general.id()).stream())
+                .filter(child -> child.get(Property.ROLE).orElse("").equals("do"))
+                .findFirst();
+    }
+
     public List<Element> states() {
         return states;
     }

@@ -78,9 +78,7 @@ final class StatesPreparing extends Preparing {
         read(carrier);
         Instance instance =
                 flattening.in(scope, carrier).stream().findFirst().orElseGet(() -> flattening.inside(carrier, scope));
-        StepNode effect = model.children(carrier.id()).stream()
-                .filter(child -> child.get(Property.ROLE).orElse("").equals("do"))
-                .findFirst()
+        StepNode effect = StateGraph.effect(model, carrier)
                 .map(action -> steps.step(action, first(instance, action)))
                 .orElse(null);
         deeds.trigger(carrier, instance, part(scope));

@@ -179,9 +179,7 @@ final class StateTransitionView {
                 .ifPresent(guard -> label.append(label.isEmpty() ? "[" : " [")
                         .append(NotationWriter.expression(model, guard, transition.id()))
                         .append(']'));
-        model.children(transition.id()).stream()
-                .filter(child -> child.get(Property.ROLE).orElse("").equals("do"))
-                .findFirst()
+        StateGraph.effect(model, transition)
                 .ifPresent(effect -> label.append(label.isEmpty() ? "/ " : " / ")
                         .append(NotationWriter.head(model, effect).strip().replaceFirst("^do ", "")));
         return shortened(label.toString());
@@ -195,8 +193,9 @@ final class StateTransitionView {
                 model.inheritance().features(transition).stream()
                                 .filter(feature -> feature.kind() == ElementKind.PAYLOAD)
                                 .findFirst()
-                                .map(payload ->
-                                        NotationWriter.head(model, payload).strip())
+                                .map(payload -> NotationWriter.head(model, payload)
+                                        .strip()
+                                        .replaceFirst("^: ", ""))
                                 .orElse("")
                         + model.inheritance()
                                 .nearest(transition, Property.VIA)
