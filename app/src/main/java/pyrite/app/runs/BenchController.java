@@ -116,7 +116,7 @@ class BenchController {
                                 .mapToObj(i -> new About(
                                         subjects.get(i).kind().name(),
                                         subjects.get(i).path(),
-                                        TimelinePicture.part(subjects, i),
+                                        Subject.part(subjects, i),
                                         subjects.get(i).element().toString(),
                                         subjects.get(i).parent()))
                                 .toList(),

@@ -77,7 +77,7 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
             depth++;
         }
         String around = subject.parent() < 0
-                ? before(subject.path())
+                ? Subject.before(subject.path())
                 : subjects.get(subject.parent()).path();
         String name = subject.path().startsWith(around + ".")
                 ? subject.path().substring(around.length() + 1)
@@ -87,26 +87,12 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
                 subject.kind().name(),
                 name,
                 subject.path(),
-                part(subjects, index),
+                Subject.part(subjects, index),
                 depth,
                 subject.element().toString(),
                 bars.stream()
                         .map(bar -> List.<Object>of(
                                 bar.from(), bar.to(), bar.state().name(), bar.count()))
                         .toList());
-    }
-
-    /** The path of the part that performs something. */
-    static String part(List<Subject> subjects, int index) {
-        int top = index;
-        while (subjects.get(top).parent() >= 0) {
-            top = subjects.get(top).parent();
-        }
-        return before(subjects.get(top).path());
-    }
-
-    private static String before(String path) {
-        int dot = path.lastIndexOf('.');
-        return dot < 0 ? path : path.substring(0, dot);
     }
 }

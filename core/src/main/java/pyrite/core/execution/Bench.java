@@ -1,16 +1,14 @@
 package pyrite.core.execution;
 
 import java.time.Duration;
-import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.TreeMap;
-import org.jspecify.annotations.Nullable;
+import java.util.function.Function;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.HeldAttribute;
-import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.dynamics.RunFailure;
@@ -18,8 +16,6 @@ import pyrite.core.dynamics.RunSettings;
 import pyrite.core.dynamics.Simulation;
 import pyrite.core.dynamics.Sorting;
 import pyrite.core.dynamics.Variable;
-import pyrite.core.execution.StepNode.Deed;
-import pyrite.core.execution.StepNode.Trigger;
 import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
@@ -39,28 +35,15 @@ public final class Bench {
     private final Engine engine;
     private final Simulation simulation;
     private final double horizon;
-    private final Layouts layouts;
-    private final List<Offer> offers = new ArrayList<>();
+    private final Outside outside;
+    private final long seed;
     private long patienceEnds;
-
-    /**
-     * What can be given to the system from outside.
-     *
-     * @param at where it arrives: a port, or a part
-     * @param type null for anything
-     */
-    public record Offer(String at, @Nullable Element type, List<Field> fields) {
-        /** @param unit empty for a plain number */
-        public record Field(String name, boolean isTruth, String unit) {}
-    }
 
     /** An attribute that can be set from outside, and its value now, in its unit. */
     public record Input(String path, Element feature, boolean isTruth, double value, String unit) {}
 
-    private final List<Instance> places = new ArrayList<>();
-    private final List<HeldAttribute> held = new ArrayList<>();
-
-    private Bench(Model model, Element part, double horizon, long seed) {
+    private Bench(
+            Model model, Element part, double horizon, long seed, Function<List<Subject>, ? extends Witness> witness) {
         this.model = model;
         this.horizon = horizon;
         RunControl control = new RunControl() {
@@ -72,77 +55,33 @@ public final class Bench {
         begin();
         Flattening flattening = new Flattening(model, control);
         flattening.running(part);
-        this.layouts = new Layouts(model, flattening);
         this.program = ProgramBuilder.build(model, flattening);
-        this.engine = new Engine(program, seed, 0);
+        this.outside = new Outside(model, flattening, program);
+        this.seed = seed;
+        this.engine = new Engine(program, seed, 0, List.of(), witness.apply(program.subjects()));
         this.simulation = Simulation.of(
                 Sorting.sort(program.flat(), control),
                 RunSettings.of(0, horizon).withBudget(NEVER),
                 control,
                 engine);
         simulation.begin();
-        findOffers();
-        program.assigned().forEach(held::add);
     }
 
     /**
      * Puts a part on the bench, at its first instant.
      *
      * @param horizon the last instant that can be reached, s
+     * @param witness is told what happens, by the subjects of the events
      * @throws ModelFault if it cannot run
      * @throws RunFailure if the first instant cannot be computed
      */
-    public static Bench of(Model model, Element part, double horizon, long seed) {
-        return new Bench(model, part, horizon, seed);
+    public static Bench of(
+            Model model, Element part, double horizon, long seed, Function<List<Subject>, ? extends Witness> witness) {
+        return new Bench(model, part, horizon, seed, witness);
     }
 
     private void begin() {
         patienceEnds = System.nanoTime() + PATIENCE.toNanos();
-    }
-
-    private void findOffers() {
-        Map<String, Runnable> found = new TreeMap<>();
-        program.steps().values().forEach(step -> {
-            if (step.deed instanceof Deed.Accept(Trigger.OfItem of)) {
-                found(of, found);
-            }
-        });
-        program.states()
-                .forEach(state -> state.ways.forEach(way -> {
-                    if (way.trigger() instanceof Trigger.OfItem of) {
-                        found(of, found);
-                    }
-                }));
-        found.values().forEach(Runnable::run);
-    }
-
-    private void found(Trigger.OfItem trigger, Map<String, Runnable> found) {
-        for (Instance at : trigger.inboxes()) {
-            Element type = trigger.type();
-            String key = at.path() + " " + (type == null ? "" : model.names().qualifiedName(type));
-            found.putIfAbsent(key, () -> {
-                places.add(at);
-                offers.add(new Offer(at.path(), type, type == null ? List.of() : fields(layouts.of(type))));
-            });
-        }
-    }
-
-    private List<Offer.Field> fields(Item.Layout layout) {
-        return layout.attributes().stream()
-                .filter(attribute -> isNumber(attribute) || isTruth(attribute))
-                .map(attribute -> new Offer.Field(
-                        Objects.requireNonNullElse(model.names().effectiveName(attribute), "value"),
-                        isTruth(attribute),
-                        new DisplayUnits(model).of(attribute).symbol()))
-                .toList();
-    }
-
-    private boolean isNumber(Element attribute) {
-        return model.environment().typeOf(attribute.id()) instanceof pyrite.core.expression.Type.Number;
-    }
-
-    private boolean isTruth(Element attribute) {
-        return model.environment().typeOf(attribute.id()) instanceof pyrite.core.expression.Type.Truth;
     }
 
     public double now() {
@@ -157,8 +96,12 @@ public final class Bench {
         return engine.log();
     }
 
-    public List<Offer> offers() {
-        return List.copyOf(offers);
+    public long seed() {
+        return seed;
+    }
+
+    public List<Outside.Offer> offers() {
+        return outside.offers();
     }
 
     /** The next instant at which something is planned, s; infinite if nothing is. */
@@ -192,34 +135,25 @@ public final class Bench {
      */
     public void give(int offer, Map<String, Double> values) {
         begin();
-        Offer chosen = offers.get(offer);
-        Item.Layout layout = chosen.type() == null ? Item.Layout.VALUE : layouts.of(chosen.type());
-        double[] content = new double[layout.attributes().size()];
-        for (int i = 0; i < content.length; i++) {
-            Element attribute = layout.attributes().get(i);
-            Double value = values.get(model.names().effectiveName(attribute));
-            content[i] = value == null
-                    ? usual(attribute)
-                    : new DisplayUnits(model).of(attribute).unit().toSi(value);
+        Map<String, Double> si = new HashMap<>();
+        Element type = outside.offers().get(offer).type();
+        if (type != null) {
+            for (Element attribute : model.inheritance().features(type)) {
+                Double value = values.get(model.names().effectiveName(attribute));
+                if (value != null) {
+                    si.put(
+                            Objects.requireNonNull(model.names().effectiveName(attribute)),
+                            new DisplayUnits(model).of(attribute).unit().toSi(value));
+                }
+            }
         }
-        engine.giveFromOutside(places.get(offer), new Item(layout, engine.nextItem(), content));
+        engine.come(outside.give(simulation.time(), offer, si));
         simulation.happen();
-    }
-
-    /** What an attribute of an item is given by its definition, if that is a number. */
-    private double usual(Element attribute) {
-        return model.inheritance()
-                .value(attribute)
-                .flatMap(value -> {
-                    Flattening flattening = new Flattening(model);
-                    return flattening.constant(value.expression(), flattening.root(attribute));
-                })
-                .orElse(Double.NaN);
     }
 
     /** The attributes that can be set, with their values now. */
     public List<Input> inputs() {
-        return held.stream().map(this::input).toList();
+        return outside.settable().stream().map(this::input).toList();
     }
 
     private Input input(HeldAttribute attribute) {
@@ -236,11 +170,10 @@ public final class Bench {
     /** Sets an attribute from now on, in its unit. */
     public void set(int input, double value) {
         begin();
-        HeldAttribute attribute = held.get(input);
+        HeldAttribute attribute = outside.settable().get(input);
         Variable variable = program.flat().variables().get(attribute.variable());
-        simulation.set(
-                attribute.variable(),
-                attribute.isTruth() ? value : variable.unit().unit().toSi(value));
+        double si = attribute.isTruth() ? value : variable.unit().unit().toSi(value);
+        engine.come(outside.set(simulation.time(), attribute.path(), si).orElseThrow());
         simulation.happen();
     }
 
@@ -267,7 +200,8 @@ public final class Bench {
         return switch (variable.role()) {
             case STATE, ALGEBRAIC -> true;
             case HELD ->
-                variable.path().endsWith(")") || held.stream().anyMatch(attribute -> attribute.variable() == index);
+                variable.path().endsWith(")")
+                        || outside.settable().stream().anyMatch(attribute -> attribute.variable() == index);
             case RATE, COUNT -> false;
         };
     }

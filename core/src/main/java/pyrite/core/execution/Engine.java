@@ -47,6 +47,8 @@ public final class Engine implements Happenings {
     private final Pools pools;
     private final Mail mail;
     private @Nullable Moment moment;
+    private final Witness witness;
+    private final Deque<Stimulus> stimuli;
     private long planned;
     private int events;
     private int itemCount;
@@ -126,7 +128,17 @@ public final class Engine implements Happenings {
      * @param replication tells several runs with one seed from each other
      */
     public Engine(Program program, long seed, int replication) {
+        this(program, seed, replication, List.of(), Witness.NOBODY);
+    }
+
+    /**
+     * @param stimuli what comes from outside, in the order of time; each when all that is due at its instant has
+     *     happened
+     */
+    public Engine(Program program, long seed, int replication, List<Stimulus> stimuli, Witness witness) {
         this.program = program;
+        this.stimuli = new ArrayDeque<>(stimuli);
+        this.witness = witness;
         this.streams = new RandomStreams(seed, replication);
         this.log = new EventLog(program.subjects());
         this.performances = new Performances(this, program);
@@ -208,7 +220,8 @@ public final class Engine implements Happenings {
         while (!agenda.isEmpty() && agenda.peek().isOff) {
             agenda.poll();
         }
-        return agenda.isEmpty() ? Double.POSITIVE_INFINITY : agenda.peek().time;
+        double planned = agenda.isEmpty() ? Double.POSITIVE_INFINITY : agenda.peek().time;
+        return stimuli.isEmpty() ? planned : Math.min(planned, stimuli.peek().time());
     }
 
     @Override
@@ -222,6 +235,9 @@ public final class Engine implements Happenings {
             }
             if (task == null) {
                 task = watched();
+            }
+            if (task == null) {
+                task = fromOutside();
             }
             if (task == null) {
                 break;
@@ -250,7 +266,16 @@ public final class Engine implements Happenings {
     }
 
     private @Nullable Runnable due() {
-        return next() <= now() ? agenda.poll().task : null;
+        next();
+        return !agenda.isEmpty() && agenda.peek().time <= now() ? agenda.poll().task : null;
+    }
+
+    private @Nullable Runnable fromOutside() {
+        if (stimuli.isEmpty() || stimuli.peek().time() > now()) {
+            return null;
+        }
+        Stimulus next = stimuli.poll();
+        return () -> come(next);
     }
 
     private @Nullable Runnable watched() {
@@ -268,6 +293,7 @@ public final class Engine implements Happenings {
 
     private void noticeStandstill(double time) {
         boolean isNow = agenda.isEmpty()
+                && stimuli.isEmpty()
                 && watches.isEmpty()
                 && waits.stream().anyMatch(wait -> wait.kind() != Wait.Kind.EVENT);
         if (isNow && !isStill) {
@@ -278,9 +304,25 @@ public final class Engine implements Happenings {
         isStill = isNow;
     }
 
-    /** An item that somebody outside gives to the system. */
-    void giveFromOutside(Instance at, Item item) {
-        soon(() -> mail.deliver(at, item));
+    /** Something comes from outside, now. */
+    void come(Stimulus stimulus) {
+        switch (stimulus.what()) {
+            case Stimulus.What.Give(Instance at, Item.Layout layout, double[] values) -> {
+                Item item = new Item(layout, nextItem(), values);
+                witness(Witness.Outcome.GIVEN, item, at, -1);
+                soon(() -> mail.deliver(at, item));
+            }
+            case Stimulus.What.Set(HeldAttribute attribute, double value) -> {
+                witness.set(now(), attribute.path(), value, attribute.feature());
+                set(attribute.variable(), value);
+            }
+        }
+    }
+
+    void witness(Witness.Outcome outcome, Item item, @Nullable Instance place, int subject) {
+        if (witness != Witness.NOBODY) {
+            witness.item(now(), outcome, item.thing(), place, subject);
+        }
     }
 
     // What the parts of the engine ask for
@@ -400,6 +442,11 @@ public final class Engine implements Happenings {
 
     void log(EventLog.Kind kind, int subject, int occasion, String detail) {
         log.add(now(), kind, subject, occasion, detail);
+        switch (kind) {
+            case STARTED, ENTERED -> witness.turn(now(), true, subject);
+            case ENDED, CUT, LEFT -> witness.turn(now(), false, subject);
+            default -> {}
+        }
     }
 
     RunFailure failure(String message, List<ElementId> elements) {

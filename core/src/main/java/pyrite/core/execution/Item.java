@@ -1,5 +1,6 @@
 package pyrite.core.execution;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -14,6 +15,15 @@ import pyrite.core.model.ElementId;
  * @param values one for each attribute of the layout, coherent SI; of a value alone itself
  */
 record Item(Layout layout, int number, double[] values) {
+    Witness.Thing thing() {
+        Map<Element, Double> content = new LinkedHashMap<>();
+        for (int i = 0; i < layout.attributes().size(); i++) {
+            content.put(layout.attributes().get(i), values[i]);
+        }
+        return new Witness.Thing(
+                number, layout.type(), content, layout.type() == null && values.length > 0 ? values[0] : Double.NaN);
+    }
+
     /**
      * The attributes of a type of items.
      *

@@ -299,6 +299,7 @@ final class Machines {
                 engine.put(item, of.slot());
                 if (engine.holds(way.guard())) {
                     engine.log(Kind.ACCEPTED, active.node.subject, active.occasion, Mail.words(item) + of.place());
+                    engine.witness(Witness.Outcome.ACCEPTED, item, at, active.node.subject);
                     take(machine, active, way);
                     return true;
                 }

@@ -17,6 +17,7 @@ import pyrite.core.execution.Routes.Reached;
 import pyrite.core.execution.StepNode.Deed;
 import pyrite.core.execution.StepNode.Parameter;
 import pyrite.core.execution.StepNode.Trigger;
+import pyrite.core.execution.Witness.Outcome;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.LibraryNames;
 
@@ -81,6 +82,7 @@ final class Mail {
         String what = words(item);
         StepNode node = performance.node;
         engine.log(Kind.SENT, node.subject, performance.occasion, what);
+        engine.witness(Outcome.SENT, item, null, node.subject);
         boolean isReceived = false;
         for (Instance receiver : send.receivers()) {
             isReceived |= isWanted(receiver, item);
@@ -95,6 +97,7 @@ final class Mail {
             }
         }
         if (!isReceived) {
+            engine.witness(Outcome.LOST, item, null, node.subject);
             engine.log(Kind.LOST, node.subject, performance.occasion, what + ": nobody there accepts it");
         }
     }
@@ -185,6 +188,7 @@ final class Mail {
         if (inbox.wanted.stream().anyMatch(each -> matches(each, item))) {
             inbox.queue.add(item);
         } else {
+            engine.witness(Outcome.DROPPED, item, at, -1);
             dropped(inbox, item);
         }
     }

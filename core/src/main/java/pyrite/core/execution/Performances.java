@@ -338,6 +338,7 @@ final class Performances {
         engine.put(item, trigger.slot());
         saveAround(performance);
         engine.log(Kind.ACCEPTED, performance.node.subject, performance.occasion, Mail.words(item) + trigger.place());
+        engine.witness(Witness.Outcome.ACCEPTED, item, trigger.inboxes().getFirst(), performance.node.subject);
         end(performance);
     }
 }

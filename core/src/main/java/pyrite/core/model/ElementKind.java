@@ -70,7 +70,7 @@ public enum ElementKind {
     FLOW("flow", Family.STRUCTURE, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
     SUCCESSION_FLOW("succession flow", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
     MESSAGE("message", Family.BEHAVIOR, Form.USAGE, Body.STRUCTURE, SOURCE, TARGET),
-    PAYLOAD("of", Family.STRUCTURE, Form.USAGE, Body.NONE, titled("payload").and(Trait.INNER, Trait.NOT_A_STEP)),
+    PAYLOAD("of", Family.STRUCTURE, Form.USAGE, Body.NONE, titled("payload").and(Trait.INNER, Trait.NOT_A_STEP), SPELLINGS),
 
     ACTION_DEFINITION("action", Family.BEHAVIOR, Form.DEFINITION, Body.ACTION),
     ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, traits(Trait.BOX), ROLE),

@@ -33,6 +33,8 @@ public final class LibraryNames {
     public static final String TIME_RUN = "Dynamics::TimeRun";
     public static final String SIMULATED_CHECK = "Dynamics::SimulatedCheck";
 
+    public static final String RECORDING = "Recordings::Recording";
+
     public static final String POOL = "Execution::Pool";
     public static final String CAPACITY = "Execution::Pool::capacity";
     public static final String CHANNEL = "Execution::Channel";

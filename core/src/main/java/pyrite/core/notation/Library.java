@@ -28,6 +28,7 @@ public final class Library {
             "FunctionPaths",
             "Dynamics",
             "Execution",
+            "Recordings",
             "Specifications",
             "Tracing",
             "Placement",

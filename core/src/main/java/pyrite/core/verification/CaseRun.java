@@ -24,11 +24,14 @@ import pyrite.core.execution.Engine;
 import pyrite.core.execution.Happened;
 import pyrite.core.execution.Program;
 import pyrite.core.execution.ProgramBuilder;
+import pyrite.core.execution.Witness;
 import pyrite.core.expression.FaultException;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
+import pyrite.core.sequence.Sequence;
+import pyrite.core.sequence.SequenceComparison;
 
 /**
  * The result of running a case: the recorded series and the verdicts with what they rest on. If the case could not run,
@@ -37,6 +40,7 @@ import pyrite.core.model.Model;
  * @param failure one sentence; null if the run reached its end
  * @param culprits the elements that the failure names
  * @param happened the events of the run, of several replications those of the first
+ * @param comparison what was recorded beside what happened; null if the case is no recording
  */
 public record CaseRun(
         ElementId id,
@@ -47,6 +51,7 @@ public record CaseRun(
         List<Series> series,
         List<Judgement> judgements,
         Happened happened,
+        @Nullable SequenceComparison comparison,
         Fingerprint fingerprint) {
 
     /** One variable over the recorded instants, in its display unit. */
@@ -96,18 +101,21 @@ public record CaseRun(
         }
 
         private CaseRun complete(CaseSetup setup) {
+            Sequence recorded = Sequence.isRecording(model, usage) ? Sequence.of(model, usage, flattening) : null;
             Instance root = flattening.running(setup.system());
             Program program = ProgramBuilder.build(model, flattening);
             SortedSystem sorted = Sorting.sort(program.flat(), control);
             read.addAll(flattening.drainRead());
             int replications = program.isRandom() ? setup.randomness().replications() : 1;
-            OneRun first = OneRun.of(sorted, program, setup, 0, OneRun.share(control, 0, replications));
+            Replay replay = Replay.of(model, flattening, program, recorded);
+            OneRun first = OneRun.of(sorted, program, setup, replay, 0, OneRun.share(control, 0, replications));
             Recording recording = first.trajectory().record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
-            RequirementJudge judge = new RequirementJudge(model, flattening, root, first.trajectory(), recording);
+            RequirementJudge judge =
+                    new RequirementJudge(model, flattening, root, first.trajectory(), recording, first.comparison());
             List<Judgement> judgements = judged(judge, setup);
             if (replications > 1 && !setup.requirements().isEmpty()) {
-                judgements = replicated(judgements, root, sorted, program, setup);
+                judgements = replicated(judgements, root, sorted, program, setup, replay);
             }
             return new CaseRun(
                     usage.id(),
@@ -121,6 +129,7 @@ public record CaseRun(
                                     system.and(judgement.fingerprint()).withoutSpare(model)))
                             .toList(),
                     first.happened(),
+                    first.comparison(),
                     system.withoutSpare(model));
         }
 
@@ -132,7 +141,12 @@ public record CaseRun(
 
         /** Runs are made on all cores; what each gives is judged here, one after the other. */
         private List<Judgement> replicated(
-                List<Judgement> first, Instance root, SortedSystem sorted, Program program, CaseSetup setup) {
+                List<Judgement> first,
+                Instance root,
+                SortedSystem sorted,
+                Program program,
+                CaseSetup setup,
+                Replay replay) {
             Replications all = new Replications(setup.randomness().leastShare());
             all.add(first);
             int replications = setup.randomness().replications();
@@ -141,28 +155,38 @@ public record CaseRun(
                 IntStream.range(from, Math.min(from + atOnce, replications))
                         .parallel()
                         .mapToObj(replication -> OneRun.of(
-                                        sorted,
-                                        program,
-                                        setup,
-                                        replication,
-                                        OneRun.share(control, replication, replications))
-                                .trajectory())
+                                sorted,
+                                program,
+                                setup,
+                                replay,
+                                replication,
+                                OneRun.share(control, replication, replications)))
                         .toList()
-                        .forEach(trajectory -> all.add(
-                                judged(new RequirementJudge(model, flattening, root, trajectory, null), setup)));
+                        .forEach(run -> all.add(judged(
+                                new RequirementJudge(model, flattening, root, run.trajectory(), null, run.comparison()),
+                                setup)));
             }
             return all.overall();
         }
 
         /** One run to its end. */
-        private record OneRun(Trajectory trajectory, Happened happened) {
+        private record OneRun(
+                Trajectory trajectory,
+                Happened happened,
+                @Nullable SequenceComparison comparison) {
             static OneRun of(
-                    SortedSystem sorted, Program program, CaseSetup setup, int replication, RunControl control) {
-                Engine engine = new Engine(program, setup.randomness().seed(), replication);
+                    SortedSystem sorted,
+                    Program program,
+                    CaseSetup setup,
+                    Replay replay,
+                    int replication,
+                    RunControl control) {
+                Witness witness = replay.witness();
+                Engine engine = new Engine(program, setup.randomness().seed(), replication, replay.stimuli(), witness);
                 Simulation simulation = Simulation.of(sorted, setup.settings(), control, engine);
                 simulation.begin();
                 simulation.advance(setup.settings().stop());
-                return new OneRun(simulation.trajectory(), engine.happened());
+                return new OneRun(simulation.trajectory(), engine.happened(), replay.comparison(witness));
             }
 
             /** Progress of one of several runs. */
@@ -227,6 +251,7 @@ public record CaseRun(
                     List.of(),
                     judgements,
                     Happened.NOTHING,
+                    null,
                     fingerprint);
         }
 

@@ -26,6 +26,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.sequence.SequenceComparison;
 
 /** Judges requirements for the parts that satisfy them, over a trajectory, or without one where nothing varies. */
 public final class RequirementJudge {
@@ -37,13 +38,16 @@ public final class RequirementJudge {
     private final Instance root;
     private final @Nullable Trajectory trajectory;
     private final @Nullable Recording recording;
+    private final @Nullable SequenceComparison comparison;
 
     RequirementJudge(
             Model model,
             Flattening flattening,
             Instance root,
             @Nullable Trajectory trajectory,
-            @Nullable Recording recording) {
+            @Nullable Recording recording,
+            @Nullable SequenceComparison comparison) {
+        this.comparison = comparison;
         this.model = model;
         this.flattening = flattening;
         this.root = root;
@@ -79,7 +83,8 @@ public final class RequirementJudge {
         try {
             Instance root = flattening.running(system);
             read.addAll(flattening.drainRead());
-            judgements = new RequirementJudge(model, flattening, root, null, null).judge(requirement, satisfaction);
+            judgements =
+                    new RequirementJudge(model, flattening, root, null, null, null).judge(requirement, satisfaction);
         } catch (ModelFault e) {
             judgements = List.of(
                     unjudged(requirement, model.names().qualifiedName(requirement), VerdictKind.ERROR, e.getMessage()));
@@ -247,7 +252,7 @@ public final class RequirementJudge {
                         "what it assumes does not hold: " + assumed.reason());
             }
         }
-        Assessment whole = assessAll(requirement, instance, subject, assessor, 0);
+        Assessment whole = asRecorded(assessAll(requirement, instance, subject, assessor, 0));
         if (whole == null) {
             return unjudged(requirement, path, VerdictKind.INCONCLUSIVE, "it has no constraint that could be computed");
         }
@@ -261,6 +266,24 @@ public final class RequirementJudge {
                 whole.reason(),
                 assessor.plot().thinned(),
                 Fingerprint.NONE);
+    }
+
+    /** In a replay a requirement holds only if what was recorded happens again. */
+    private @Nullable Assessment asRecorded(@Nullable Assessment found) {
+        if (comparison == null) {
+            return found;
+        }
+        Double differs = comparison.first().map(SequenceComparison.Row::at).orElse(null);
+        Assessment replayed = new Assessment(comparison.follows(), null, null, differs, comparison.sentence());
+        if (found == null || found.holds() && !replayed.holds()) {
+            return replayed;
+        }
+        return new Assessment(
+                found.holds(),
+                found.margin(),
+                found.worstInstant(),
+                found.firstViolation(),
+                found.reason() + "; " + replayed.reason());
     }
 
     /** The requirement with its subject in place. */

@@ -1,0 +1,8 @@
+/**
+ * Sequences: what was given to a system and what it did then, as messages and events of the notation; replayed and
+ * compared with what happens now.
+ */
+@NullMarked
+package pyrite.core.sequence;
+
+import org.jspecify.annotations.NullMarked;
