@@ -40,6 +40,7 @@ import { startRuns } from './runs/runs.js';
 import { startSeries } from './runs/series.js';
 import { startTimeline } from './runs/timeline.js';
 import { startEvents } from './runs/events.js';
+import { startSequence } from './runs/sequence.js';
 
 startLive();
 startEditing();
@@ -81,4 +82,5 @@ startSeries();
 startTimeline();
 startBench();
 startEvents();
+startSequence();
 startApiDocs();

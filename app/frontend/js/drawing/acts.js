@@ -7,7 +7,7 @@ import { at } from '../frame/server.js';
 import { say } from '../frame/notice.js';
 import { saved } from '../frame/saving.js';
 import { openPicker } from '../links/picker.js';
-import { openAdd, openRename } from './add.js';
+import { isBehavior, openAdd, openRename, openSaying } from './add.js';
 import { copy, paste } from './clipboard.js';
 import { bookmark } from './bookmarks.js';
 import { openExpose } from './expose.js';
@@ -119,9 +119,12 @@ export function actsOn(drawing) {
             ...(scene.lines.get(canvas.current).problem
               ? [{ label: 'See what would mend it', run: () => go('findings?rule=misfit') }]
               : []),
+            ...(isBehavior(drawing.form)
+              ? [{ label: 'Change when it leads on', key: 'R', run: () => openSaying(drawing) }]
+              : []),
             { label: 'Lead its second end elsewhere', key: 'C', run: () => beginJoin(canvas) },
             { label: 'Lead its first end elsewhere', key: 'Shift C', run: () => beginJoin(canvas, 'from') },
-            ...(scene.lines.get(canvas.current).relation === 'flow'
+            ...(scene.lines.get(canvas.current).relation === 'flow' || isBehavior(drawing.form)
               ? []
               : [{ label: 'Make the flows it allows', run: () => flows(scene.lines.get(canvas.current)) }]),
           ]
@@ -171,7 +174,11 @@ export function actsOn(drawing) {
     items,
     keys: {
       a: key(() => openAdd(drawing)),
-      r: key(() => box() && openRename(drawing)),
+      r: key(() =>
+        drawing.canvas.scene.lines.has(drawing.canvas.current) && isBehavior(drawing.form)
+          ? openSaying(drawing)
+          : box() && openRename(drawing),
+      ),
       e: key(() => box() && openExpose(box())),
       l: key(() => box() && openPicker([box().id])),
       h: key(() => hide(drawing)),

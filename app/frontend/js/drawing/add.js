@@ -1,7 +1,8 @@
 // Quick add on a drawing: one line of the notation, with the names that fit, for the chosen box or for what is drawn.
-import { branch, postEdit } from '../frame/server.js';
+import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
+import { refusal } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
 
 const TYPED_FOR = 120;
@@ -115,6 +116,69 @@ async function post(address, text, drawing) {
   return '';
 }
 
+const HINTS = {
+  STATE_TRANSITION: 'For instance state waiting, or entry assign speed := 0 [m/s]. Enter adds it, Escape leaves.',
+  ACTION_FLOW:
+    'For instance action warn : TimedAction { attribute :>> duration = 20 [s]; }, or fork both. Enter adds it, Escape leaves.',
+};
+const HINT = 'For instance part pump : Pump, or port oil : ~OilPort. Enter adds it, Tab takes a name, Escape leaves.';
+
+/** Whether a drawing shows what happens: its lines are transitions or successions. */
+export const isBehavior = (form) => form in HINTS;
+
+/** Asks for what a line between two boxes says. */
+export function openLead(drawing, from, to) {
+  const { canvas } = drawing;
+  const [one, other] = [from, to].map((key) => canvas.scene.boxes.get(key));
+  openField({
+    host: canvas.host,
+    rect: other.node.getBoundingClientRect(),
+    label: `From ${one.title || one.keyword} to ${other.title || other.keyword}`,
+    hint:
+      drawing.form === 'STATE_TRANSITION'
+        ? 'When, under which condition, with what effect: accept Order via desk if speed > 0 [m/s] do send new Done() via desk. Empty: once it is done. Enter draws it.'
+        : 'Empty: comes behind it. if x > 1: only then. flow alarm to warning: what goes out of one comes into the other. Enter draws it.',
+    value: '',
+    send: (text) => behaves('/drawing/lead', { from, to, text }, drawing),
+    back: () => canvas.scene.nodeOf(canvas.current),
+  });
+}
+
+/** Changes what a line says. */
+export async function openSaying(drawing) {
+  const { canvas } = drawing;
+  const line = canvas.scene.lines.get(canvas.current);
+  if (!line?.id) {
+    say('This line follows from the order in the text; change it there.');
+    return;
+  }
+  const response = await fetch(at(`element/${line.id}/drawing/says.json`), {
+    headers: { 'X-Requested-With': 'fetch' },
+  });
+  const body = await response.json();
+  if (!response.ok) {
+    say(body.message);
+    return;
+  }
+  openField({
+    host: canvas.host,
+    rect: canvas.scene.nodeOf(line.key).getBoundingClientRect(),
+    label: 'When it leads on',
+    hint: 'Trigger, condition and effect. Enter saves, Escape leaves.',
+    value: body.text,
+    send: (text) => behaves(`/element/${line.id}/drawing/say`, { shown: line.from.split('.')[0], text }, drawing),
+    back: () => canvas.scene.nodeOf(canvas.current),
+  });
+}
+
+async function behaves(address, data, drawing) {
+  const message = await refusal(address, data);
+  if (!message) {
+    await drawing.canvas.load();
+  }
+  return message;
+}
+
 /** Where something is added: into the chosen box, else into what is drawn. */
 function goal(drawing) {
   const { scene, current, data } = drawing.canvas;
@@ -123,7 +187,7 @@ function goal(drawing) {
   if (box) {
     return { id: box.typed ?? box.id, name: box.title, rect: box.node.getBoundingClientRect() };
   }
-  const isWhole = drawing.form !== 'GENERAL' && top;
+  const isWhole = drawing.form !== 'GENERAL' && !isBehavior(drawing.form) && top;
   const frame = drawing.canvas.host.getBoundingClientRect();
   return {
     id: isWhole ? top.id : drawing.canvas.host.dataset.into,
@@ -135,14 +199,18 @@ function goal(drawing) {
 export function openAdd(drawing) {
   const { canvas } = drawing;
   const { id, name, rect } = goal(drawing);
+  const box = canvas.scene.boxOf(canvas.current);
   openField({
     host: canvas.host,
     rect,
     label: `Add to ${name}`,
-    hint: 'For instance part pump : Pump, or port oil : ~OilPort. Enter adds it, Tab takes a name, Escape leaves.',
+    hint: HINTS[drawing.form] ?? HINT,
     value: '',
     complete: (text, at) => proposals(id, text, at),
-    send: (text) => post(`/element/${id}/members`, text, drawing),
+    send: (text) =>
+      isBehavior(drawing.form) && box
+        ? behaves('/drawing/within', { into: box.key, text }, drawing)
+        : post(`/element/${id}/members`, text, drawing),
     back: () => canvas.scene.nodeOf(canvas.current),
   });
 }

@@ -6,6 +6,7 @@ import { saved } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
 import { ask, common } from '../grid/dialog.js';
 import { makeLinks } from '../links/picker.js';
+import { isBehavior, openLead } from './add.js';
 import { openPairing } from './pairing.js';
 
 const called = (scene, key) => {
@@ -18,6 +19,10 @@ export async function connect(drawing, from, to) {
   const isGround = scene.boxes.has(to) && scene.isWithin(scene.boxOf(from), scene.boxes.get(to));
   if (!to || scene.lines.has(to) || isGround) {
     say('Dropped on nothing: a line ends at a box or at a port.');
+    return;
+  }
+  if (isBehavior(drawing.form) && scene.boxes.has(from) && scene.boxes.has(to)) {
+    openLead(drawing, from, to);
     return;
   }
   await (drawing.form !== 'GENERAL' ? wire(drawing, from, to) : link(scene, from, to));
@@ -96,6 +101,9 @@ export async function reconnect(drawing, line, end, to) {
   const { scene } = drawing.canvas;
   if (!to || scene.lines.has(to)) {
     say('Dropped on nothing: the line stays where it was.');
+  } else if (isBehavior(drawing.form) && line.id && line.relation === 'succession') {
+    await saved(`/element/${line.id}/drawing/redirect`, (base) => ({ to, isSource: end === 'from', base }));
+    await drawing.canvas.load();
   } else if (!MOVABLE.includes(line.relation)) {
     say('The ends of this line follow from the model; change what it stands for instead.');
   } else {

@@ -196,7 +196,9 @@ class Bench {
       const passed = (performance.now() - this.last) / 1000;
       this.last = performance.now();
       const speed = Number(document.getElementById('bench-speed').value);
-      const goesOn = await this.ask('advance', { until: this.now + passed * speed, toEvent: false });
+      // Whole milliseconds, so that what is kept of it can be read.
+      const until = Math.round((this.now + passed * speed) * 1000) / 1000;
+      const goesOn = await this.ask('advance', { until, toEvent: false });
       if (goesOn && this.timer && this.now < this.horizon && this.place.isConnected) {
         this.timer = setTimeout(tick, TICK);
       } else {
@@ -239,6 +241,42 @@ class Bench {
     }
     document.activeElement?.blur();
     this.ask('set', { input: Number(form.dataset.benchSet), value: Number(text) });
+  }
+
+  async keep(form) {
+    const { name, remark, owner, tolerance } = form.elements;
+    const kept = seconds(tolerance.value);
+    if (!name.value.trim()) {
+      say('Under what name? For instance late vessel.');
+      name.focus();
+    } else if (kept === undefined) {
+      say('How far off may an instant be? For instance 0.5 s.');
+      tolerance.focus();
+    } else {
+      this.stop();
+      const { status, body } = await post(at(`bench/${this.key}/recording`), {
+        name: name.value,
+        remark: remark.value,
+        owner: owner.value,
+        tolerance: kept,
+      });
+      const said = document.getElementById('bench-kept');
+      said.hidden = false;
+      said.replaceChildren(
+        status === 200
+          ? element(
+              'span',
+              {},
+              'Kept: ',
+              element('a', {
+                href: at(`element/${body.made[0]}/sequence`),
+                textContent: name.value,
+                className: 'text-dusk',
+              }),
+            )
+          : element('span', { className: 'text-ember-ink', textContent: body.message }),
+      );
+    }
   }
 
   pass(form) {
@@ -286,12 +324,14 @@ export function startBench() {
   });
   document.addEventListener('submit', (event) => {
     const form = event.target;
-    if (form.matches('[data-bench-give], [data-bench-set], [data-bench-to]')) {
+    if (form.matches('[data-bench-give], [data-bench-set], [data-bench-to], [data-bench-keep]')) {
       event.preventDefault();
       if (form.matches('[data-bench-give]')) {
         bench.give(form);
       } else if (form.matches('[data-bench-set]')) {
         bench.set(form);
+      } else if (form.matches('[data-bench-keep]')) {
+        bench.keep(form);
       } else {
         bench.pass(form);
       }

@@ -154,13 +154,18 @@ class DrawingPages {
         page.addAttribute("form", form);
         page.addAttribute("tab", tab);
         page.addAttribute("split", split);
-        page.addAttribute("into", into(head.model(), element));
+        page.addAttribute("into", into(head.model(), element, form));
         editor(head, person, element, page);
         return "architecture/drawing";
     }
 
     /** Where something is added that goes into no box: the element, or the package that a view stands in. */
-    private static Element into(Model model, Element element) {
+    private static Element into(Model model, Element element, Form form) {
+        if (form == Form.STATE_TRANSITION || form == Form.ACTION_FLOW) {
+            return ShownView.of(model, element)
+                    .flatMap(shown -> shown.exposed().stream().findFirst())
+                    .orElse(element);
+        }
         return element.kind() == ElementKind.VIEW && element.owner() != null ? model.get(element.owner()) : element;
     }
 

@@ -1,5 +1,11 @@
 package pyrite.app.runs;
 
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.PositiveOrZero;
+import jakarta.validation.constraints.Size;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -25,8 +31,14 @@ import pyrite.core.dynamics.RunFailure;
 import pyrite.core.execution.Bench;
 import pyrite.core.execution.EventLog;
 import pyrite.core.execution.Subject;
+import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
+import pyrite.core.model.Model;
+import pyrite.core.notation.Authoring;
+import pyrite.core.notation.TextProblem;
+import pyrite.core.sequence.SequenceText;
 import pyrite.core.verification.CaseSetup;
 
 /** The bench: a part is played by hand, and shows what it does. */
@@ -37,9 +49,11 @@ class BenchController {
 
     private final Pages pages;
     private final Benches benches;
+    private final Workspace workspace;
 
-    BenchController(Pages pages, Benches benches) {
+    BenchController(Pages pages, Benches benches, Workspace workspace) {
         this.pages = pages;
+        this.workspace = workspace;
         this.benches = benches;
     }
 
@@ -68,7 +82,23 @@ class BenchController {
         page.addAttribute("revision", seat.revision());
         page.addAttribute("offers", seat.with(Bench::offers));
         page.addAttribute("inputs", seat.with(Bench::inputs));
+        Model model = head.model();
+        page.addAttribute(
+                "packages",
+                model.ownElements(ElementKind.PACKAGE)
+                        .sorted(Comparator.comparing(model.names()::qualifiedName))
+                        .toList());
+        page.addAttribute("home", home(model, seat.part()));
         return "runs/bench";
+    }
+
+    /** The package around a part; null if it stands in none of the project. */
+    private static @Nullable ElementId home(Model model, Element part) {
+        Element at = part;
+        while (at != null && at.kind() != ElementKind.PACKAGE) {
+            at = at.owner() == null ? null : model.find(at.owner()).orElse(null);
+        }
+        return at == null ? null : at.id();
     }
 
     /** What an event is about. */
@@ -200,6 +230,53 @@ class BenchController {
             bench.set(asked.input(), asked.value());
             return state(head, seat, bench, asked.since());
         });
+    }
+
+    /**
+     * How a session is to be kept.
+     *
+     * @param owner the package it is to stand in
+     * @param tolerance s
+     */
+    record Kept(
+            @NotBlank @Size(max = 200) String name,
+            @NotNull String owner,
+            @PositiveOrZero double tolerance,
+            @NotNull @Size(max = 2_000) String remark) {}
+
+    /** Writes what was played into the model, as a recording that can be replayed. */
+    @PostMapping("/p/{project}/{branch}/bench/{key}/recording")
+    @ResponseBody
+    ResponseEntity<Answer> keep(
+            Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Kept kept) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        String text = seat.with(bench -> new SequenceText(head.model())
+                .of(new SequenceText.Session(
+                        kept.name().strip(),
+                        seat.part(),
+                        bench.now(),
+                        kept.tolerance(),
+                        bench.seed(),
+                        kept.remark(),
+                        seat.notes().steps())));
+        return switch (new Authoring(head.model()).members(head.element(kept.owner()), text)) {
+            case Authoring.Proposal.Rejected(List<TextProblem> problems) ->
+                Answer.unprocessable(problems.getFirst().message(), problems);
+            case Authoring.Proposal.Accepted(Edit edit, var _) ->
+                Answer.of(
+                        head,
+                        workspace.commit(
+                                head.branch(),
+                                head.number(),
+                                edit,
+                                person,
+                                "recording " + kept.name().strip() + " kept"),
+                        "nothing changed",
+                        edit.put().stream()
+                                .filter(element -> element.kind() == ElementKind.VERIFICATION)
+                                .map(Element::id)
+                                .toList());
+        };
     }
 
     @ExceptionHandler({ModelFault.class, RunFailure.class, IllegalArgumentException.class})

@@ -6,6 +6,7 @@ import java.util.HexFormat;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.Person;
@@ -13,6 +14,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.execution.Bench;
 import pyrite.core.model.Element;
+import pyrite.core.sequence.SequenceNotes;
 
 /** The systems that somebody plays with; the ones not used for longest make room for others. */
 @Service
@@ -31,15 +33,18 @@ class Benches {
         private final int revision;
         private final Element part;
         private final Bench bench;
+        private final SequenceNotes notes;
         private volatile long used;
 
-        private Seat(String key, long branch, long person, int revision, Element part, Bench bench) {
+        private Seat(
+                String key, long branch, long person, int revision, Element part, Bench bench, SequenceNotes notes) {
             this.key = key;
             this.branch = branch;
             this.person = person;
             this.revision = revision;
             this.part = part;
             this.bench = bench;
+            this.notes = notes;
         }
 
         String key() {
@@ -54,6 +59,11 @@ class Benches {
             return part;
         }
 
+        /** What happened so far; to be asked while nothing goes on. */
+        SequenceNotes notes() {
+            return notes;
+        }
+
         /** One request after the other. */
         synchronized <T> T with(Function<Bench, T> work) {
             return work.apply(bench);
@@ -61,11 +71,23 @@ class Benches {
     }
 
     Seat open(Workspace.Head head, Person person, Element part, double horizon) {
-        Bench bench = Bench.of(head.model(), part, horizon, 1);
+        AtomicReference<SequenceNotes> notes = new AtomicReference<>();
+        Bench bench = Bench.of(
+                head.model(),
+                part,
+                horizon,
+                1,
+                subjects -> notes.updateAndGet(_ -> new SequenceNotes(head.model(), subjects)));
         byte[] bytes = new byte[9];
         random.nextBytes(bytes);
-        Seat seat =
-                new Seat(HexFormat.of().formatHex(bytes), head.branch().id(), person.id(), head.number(), part, bench);
+        Seat seat = new Seat(
+                HexFormat.of().formatHex(bytes),
+                head.branch().id(),
+                person.id(),
+                head.number(),
+                part,
+                bench,
+                notes.get());
         seat.used = uses.incrementAndGet();
         seats.put(seat.key, seat);
         while (seats.size() > MOST) {

@@ -30,6 +30,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.sequence.SequenceComparison.Difference;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.NotExecuted;
 
@@ -37,6 +38,14 @@ import pyrite.core.verification.NotExecuted;
 @Controller
 class RunsController {
     private static final int SHOWN = 50;
+    /** How a step of a replay differs, in words. */
+    private static final Map<String, String> DIFFERENCES = Map.of(
+            Difference.TIME.name(), "other time",
+            Difference.CONTENT.name(), "other content",
+            Difference.OUTCOME.name(), "other outcome",
+            Difference.MISSING.name(), "missing now",
+            Difference.ADDED.name(), "not recorded");
+
     private static final int SUGGESTED = 3;
 
     private final Pages pages;
@@ -104,6 +113,8 @@ class RunsController {
                 run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
         page.addAttribute("eventKinds", EventLog.Kind.values());
         page.addAttribute("happened", store.happened(id).orElse(null));
+        page.addAttribute("compared", store.compared(id).orElse(null));
+        page.addAttribute("differences", DIFFERENCES);
         page.addAttribute("before", store.before(run).orElse(null));
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);

@@ -44,7 +44,8 @@ class FirstStart implements ApplicationRunner {
             "harbour",
             "instruments",
             "verification",
-            "behaviour");
+            "behaviour",
+            "recordings");
     private static final String DEMO_PASSWORD = "merrow";
 
     private final PersonMapper people;

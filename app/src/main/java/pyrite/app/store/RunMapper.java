@@ -96,6 +96,12 @@ public interface RunMapper {
     @Insert("insert into run_happened (run_id, content) values (#{run}, #{content})")
     void addHappened(@Param("run") long run, @Param("content") byte[] content);
 
+    @Insert("insert into run_compared (run_id, content) values (#{run}, #{content})")
+    void addCompared(@Param("run") long run, @Param("content") String content);
+
+    @Select("select content from run_compared where run_id = #{run}")
+    Optional<String> compared(long run);
+
     @Select("select content from run_happened where run_id = #{run}")
     Optional<byte[]> happened(long run);
 

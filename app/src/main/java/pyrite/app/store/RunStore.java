@@ -86,6 +86,9 @@ public class RunStore {
         if (result.happened().log().size() > 0) {
             mapper.addHappened(id, HappenedBytes.write(result.happened()));
         }
+        if (result.comparison() != null) {
+            mapper.addCompared(id, JSON.writeValueAsString(ComparedSequence.of(result.comparison())));
+        }
         if (!result.cancelled()) {
             result.judgements().forEach(judgement -> mapper.addVerdict(id, row(judgement, result.fingerprint())));
         }
@@ -170,6 +173,11 @@ public class RunStore {
             }
         }
         return new Recorded(times, series);
+    }
+
+    /** Of the run of a recording, what was recorded beside what happened. */
+    public Optional<ComparedSequence> compared(long id) {
+        return mapper.compared(id).map(json -> JSON.readValue(json, ComparedSequence.class));
     }
 
     /** What happened in a run; nothing if nothing did, or if it is no longer kept. */

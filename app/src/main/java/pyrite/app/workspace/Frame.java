@@ -4,6 +4,8 @@ import org.jspecify.annotations.Nullable;
 import pyrite.app.store.BranchStore;
 import pyrite.app.store.Person;
 import pyrite.core.history.UndoStack;
+import pyrite.core.model.Element;
+import pyrite.core.sequence.Sequence;
 
 /**
  * The content of the frame around every page.
@@ -38,6 +40,11 @@ public record Frame(
 
     public Station[] stations() {
         return Station.values();
+    }
+
+    /** Whether an element is a recording, which has a sequence. */
+    public boolean isRecording(Element element) {
+        return Sequence.isRecording(head.model(), element);
     }
 
     public boolean mayEdit() {

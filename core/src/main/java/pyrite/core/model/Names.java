@@ -263,14 +263,33 @@ public final class Names {
         if (!seen.add(owner)) {
             return Optional.empty();
         }
-        for (int i = 0; i < generals.size(); i++) {
-            Namespace general = generals.get(i);
-            Optional<ElementId> inherited = general.home.member(general, name, false, requested, seen);
-            if (inherited.isPresent()) {
-                return inherited;
-            }
+        Optional<ElementId> inherited = inherited(generals, name, requested, seen);
+        if (inherited.isPresent()) {
+            return inherited;
         }
         return remembered ? importedOnce(namespace, name, seen) : imported(namespace, name, inside, requested, seen);
+    }
+
+    /** The first that a general has; one that redefines it hides it, whichever general has that (KerML 8.3.3.1.5). */
+    private Optional<ElementId> inherited(
+            List<Namespace> generals, String name, Predicate<Element> requested, Visited seen) {
+        Optional<ElementId> first = Optional.empty();
+        for (int i = 0; i < generals.size(); i++) {
+            Namespace general = generals.get(i);
+            Optional<ElementId> next = general.home.member(general, name, false, requested, seen);
+            if (next.isPresent() && (first.isEmpty() || isUnder(next.get(), first.get(), new Visited()))) {
+                first = next;
+            }
+        }
+        return first;
+    }
+
+    private boolean isUnder(ElementId special, ElementId general, Visited visited) {
+        Namespace namespace = visited.add(special) ? namespace(special) : null;
+        return namespace != null
+                && generals(namespace).stream()
+                        .anyMatch(each ->
+                                each.element.id().equals(general) || isUnder(each.element.id(), general, visited));
     }
 
     /**

@@ -62,6 +62,18 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
         return new Reading(model, recording, flattening).read();
     }
 
+    /** A step and the element that says it. */
+    public record Written(Element member, SequenceStep step) {}
+
+    /**
+     * The steps in the order of their instants, each with its element.
+     *
+     * @throws ModelFault if a step lacks its instant or refers to nothing
+     */
+    public static List<Written> written(Model model, Element recording) {
+        return new Reading(model, recording, new Flattening(model)).written();
+    }
+
     /** What comes from outside, as long as the system accepts it anywhere. */
     public List<Stimulus> stimuli(Outside outside) {
         List<Stimulus> stimuli = new ArrayList<>();
@@ -89,20 +101,24 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
             this(model, recording, flattening, flattening.root(recording));
         }
 
-        Sequence read() {
-            List<SequenceStep> steps = new ArrayList<>();
+        List<Written> written() {
+            List<Written> written = new ArrayList<>();
             for (Element member : members(model, recording)) {
                 flattening.noteRead(member);
-                model.subtree(member.id()).forEach(each -> flattening.noteReadAlone(each));
-                steps.add(step(member));
+                model.subtree(member.id()).forEach(flattening::noteReadAlone);
+                written.add(new Written(member, step(member)));
             }
-            steps.sort(Comparator.comparingDouble(SequenceStep::at));
+            written.sort(Comparator.comparingDouble(each -> each.step().at()));
+            return List.copyOf(written);
+        }
+
+        Sequence read() {
+            List<SequenceStep> steps = written().stream().map(Written::step).toList();
             double tolerance = number(recording, "timeTolerance").orElse(0.0);
             if (!(tolerance >= 0)) {
                 throw fault(recording, "its time tolerance is " + tolerance + " s; it is 0 or more");
             }
-            return new Sequence(
-                    List.copyOf(steps), tolerance, number(recording, "complete").orElse(1.0) != 0);
+            return new Sequence(steps, tolerance, number(recording, "complete").orElse(1.0) != 0);
         }
 
         private SequenceStep step(Element member) {

@@ -25,6 +25,11 @@ public sealed interface SequenceStep {
 
     String words();
 
+    /** A path from within the system that was played, whose own name every step would repeat. */
+    static String within(String path) {
+        return path.substring(path.indexOf('.') + 1);
+    }
+
     /**
      * An attribute of an item.
      *
@@ -71,8 +76,8 @@ public sealed interface SequenceStep {
                             .map(each -> each.name() + " = " + each.shown())
                             .collect(Collectors.joining(", ", " (", ")"))
                             .replace(" ()", "")
-                    + " from " + (from.isEmpty() ? "outside" : from)
-                    + (to.isEmpty() ? ", nobody there" : " to " + to + (isAccepted ? "" : ", not accepted"));
+                    + " from " + (from.isEmpty() ? "outside" : within(from))
+                    + (to.isEmpty() ? ", nobody there" : " to " + within(to) + (isAccepted ? "" : ", not accepted"));
         }
 
         Message accepted(double when) {
@@ -99,7 +104,7 @@ public sealed interface SequenceStep {
 
         @Override
         public String words() {
-            return label();
+            return within(path) + (begins ? " begins" : " ends");
         }
     }
 
@@ -128,7 +133,7 @@ public sealed interface SequenceStep {
 
         @Override
         public String words() {
-            return path + " set to " + shown;
+            return within(path) + " set to " + shown;
         }
     }
 }

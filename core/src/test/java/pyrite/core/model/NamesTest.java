@@ -255,4 +255,21 @@ class NamesTest {
                 .hasSize(3)
                 .allSatisfy(problem -> assertThat(problem).contains("there is no '"));
     }
+
+    /** A part that is redefined and gets a special type has what that redefines, not what the general one has. */
+    @Test
+    void whatASpecialTypeRedefinesHidesWhatTheRedefinedPartHas() {
+        Model model = Models.of("""
+                part def Clock { part hand { part tip; } }
+                part def Alarm :> Clock { part :>> hand { part pin; } }
+                part def Shelf { part clock : Clock; }
+                part shelf : Shelf { part : Alarm :>> clock; }
+                part other : Shelf { part clock2 : Clock, Alarm; }
+                ref part pin = shelf.clock.hand.pin;
+                ref part tip = shelf.clock.hand.tip;
+                ref part otherPin = other.clock2.hand.pin;
+                """);
+        assertThat(model.names().member(Models.id(model, "Test::shelf::clock"), "hand"))
+                .contains(Models.id(model, "Test::Alarm::hand"));
+    }
 }

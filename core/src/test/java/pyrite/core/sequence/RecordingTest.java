@@ -144,12 +144,12 @@ class RecordingTest {
             quoteCharacter = '"',
             value = {
                 "duration = 12 [s] | duration = 12.1 [s] | happens as recorded, all 12 steps",
-                "duration = 12 [s] | duration = 13 [s] | differs from the recording at t = 12 s: recorded is lock.keeper.watch.look ends at 12 s, now it is at 13 s, more than 0.2 s away",
-                "default 90 [m] | default 95 [m] | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from lock.keeper to lock.boat.horn, now Free (room = 65 [m]) from lock.keeper to lock.boat.horn",
-                "do send new Free(room = 'own room' - call.length) via horn then busy | then busy | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from lock.keeper to lock.boat.horn, which does not happen now",
-                "state busy; | state busy; transition again first busy accept Call via horn then busy; | differs from the recording at t = 4 s: recorded is Call (length = 20 [m], urgent = false) from outside to lock.keeper.horn, not accepted, now Call (length = 20 [m], urgent = false) from outside to lock.keeper.horn",
-                "accept after patience then idle; | accept after patience then gone; state gone; | differs from the recording at t = 10.5 s: recorded is lock.keeper.mode.idle begins, which does not happen now; instead lock.keeper.mode.gone begins at 10.5 s",
-                "accept Free via horn then inside; | accept Free via horn then waits; state waits; accept after 1 [s] then inside; | differs from the recording at t = 3 s: now lock.boat.way.waits begins, which was not recorded",
+                "duration = 12 [s] | duration = 13 [s] | differs from the recording at t = 12 s: recorded is keeper.watch.look ends at 12 s, now it is at 13 s, more than 0.2 s away",
+                "default 90 [m] | default 95 [m] | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from keeper to boat.horn, now Free (room = 65 [m]) from keeper to boat.horn",
+                "do send new Free(room = 'own room' - call.length) via horn then busy | then busy | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from keeper to boat.horn, which does not happen now",
+                "state busy; | state busy; transition again first busy accept Call via horn then busy; | differs from the recording at t = 4 s: recorded is Call (length = 20 [m], urgent = false) from outside to keeper.horn, not accepted, now Call (length = 20 [m], urgent = false) from outside to keeper.horn",
+                "accept after patience then idle; | accept after patience then gone; state gone; | differs from the recording at t = 10.5 s: recorded is keeper.mode.idle begins, which does not happen now; instead keeper.mode.gone begins at 10.5 s",
+                "accept Free via horn then inside; | accept Free via horn then waits; state waits; accept after 1 [s] then inside; | differs from the recording at t = 3 s: now boat.way.waits begins, which was not recorded",
             })
     void aReplayTellsTheFirstDifference(String before, String after, String told) {
         assertThat(LOCK).contains(before);
@@ -175,7 +175,7 @@ class RecordingTest {
         String never = LOCK.replace("accept after patience then idle;", "accept after patience + 1000 [s] then idle;");
         assertThat(Objects.requireNonNull(replay(never, free).comparison()).sentence())
                 .isEqualTo(
-                        "differs from the recording at t = 10.5 s: recorded is lock.keeper.mode.idle begins, which does not happen now");
+                        "differs from the recording at t = 10.5 s: recorded is keeper.mode.idle begins, which does not happen now");
     }
 
     /** A stimulus at an instant comes when all that is due there has happened, as it did on the bench. */
@@ -220,6 +220,6 @@ class RecordingTest {
         String deaf = LOCK.replaceAll("transition hear [^;]*;", "");
         assertThat(Objects.requireNonNull(replay(deaf, RECORDING).comparison()).sentence())
                 .startsWith(
-                        "differs from the recording at t = 3 s: recorded is Call (length = 30 [m], urgent = false) from outside to lock.keeper.horn, which does not happen now");
+                        "differs from the recording at t = 3 s: recorded is Call (length = 30 [m], urgent = false) from outside to keeper.horn, which does not happen now");
     }
 }

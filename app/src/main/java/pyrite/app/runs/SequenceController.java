@@ -1,0 +1,162 @@
+package pyrite.app.runs;
+
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.ResponseBody;
+import pyrite.app.store.Person;
+import pyrite.app.store.RunRecord;
+import pyrite.app.store.RunStore;
+import pyrite.app.workspace.Labels;
+import pyrite.app.workspace.NotFound;
+import pyrite.app.workspace.Pages;
+import pyrite.app.workspace.Station;
+import pyrite.app.workspace.Workspace;
+import pyrite.core.dynamics.Flattening;
+import pyrite.core.dynamics.ModelFault;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
+import pyrite.core.model.Model;
+import pyrite.core.sequence.Sequence;
+import pyrite.core.sequence.SequenceStep;
+
+/** A recording as a sequence: its drawing, and its steps to be changed. */
+@Controller
+class SequenceController {
+    private final Pages pages;
+    private final RunStore store;
+
+    SequenceController(Pages pages, RunStore store) {
+        this.pages = pages;
+        this.store = store;
+    }
+
+    /**
+     * A step in the table.
+     *
+     * @param at what holds its instant
+     * @param isOwn whether the recording itself says it, not one it inherits from
+     */
+    record Row(Element member, SequenceStep step, @Nullable ElementId at, boolean isOwn) {}
+
+    /**
+     * A step in the drawing.
+     *
+     * @param from the part it comes from; null for one that is of one part alone
+     * @param state what happens on its part, in words; null for a message
+     */
+    record Drawn(
+            double time,
+            @Nullable String from,
+            @Nullable String to,
+            String words,
+            boolean lost,
+            @Nullable String state,
+            String element) {}
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/sequence")
+    String show(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
+        Element recording = head.element(id);
+        Model model = head.model();
+        if (!Sequence.isRecording(model, recording)) {
+            throw new NotFound("a sequence is drawn of a recording; this is "
+                    + recording.kind().titleWithArticle());
+        }
+        pages.frame(page, head, person, Station.RUNS, new Labels(model).full(recording) + " · Sequence");
+        page.addAttribute("element", recording);
+        try {
+            Sequence sequence = Sequence.of(model, recording, new Flattening(model));
+            page.addAttribute("sequence", sequence);
+            page.addAttribute(
+                    "rows",
+                    Sequence.written(model, recording).stream()
+                            .map(written -> row(model, recording, written))
+                            .toList());
+            page.addAttribute("tolerance", feature(model, recording, "timeTolerance"));
+            page.addAttribute("complete", feature(model, recording, "complete"));
+        } catch (ModelFault e) {
+            page.addAttribute("fault", e.getMessage());
+        }
+        RunRecord newest = store.newestOfEachCase(head.branch()).get(recording.id());
+        page.addAttribute("newest", newest);
+        page.addAttribute(
+                "compared", newest == null ? null : store.compared(newest.id()).orElse(null));
+        return "runs/sequence";
+    }
+
+    @GetMapping("/p/{project}/{branch}/element/{id}/sequence.json")
+    @ResponseBody
+    List<Drawn> drawing(Workspace.Head head, @PathVariable String id) {
+        Element recording = head.element(id);
+        if (!Sequence.isRecording(head.model(), recording)) {
+            throw new NotFound("this is no recording");
+        }
+        try {
+            return Sequence.written(head.model(), recording).stream()
+                    .map(SequenceController::drawn)
+                    .toList();
+        } catch (ModelFault _) {
+            // The page says what is wrong.
+            return List.of();
+        }
+    }
+
+    private static Row row(Model model, Element recording, Sequence.Written written) {
+        Element member = written.member();
+        Element at = feature(model, member, "at");
+        return new Row(
+                member, written.step(), at == null ? null : at.id(), Objects.equals(member.owner(), recording.id()));
+    }
+
+    private static @Nullable Element feature(Model model, Element owner, String name) {
+        return model.inheritance().features(owner).stream()
+                .filter(feature -> name.equals(model.names().effectiveName(feature)))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static Drawn drawn(Sequence.Written row) {
+        String element = row.member().id().toString();
+        return switch (row.step()) {
+            case SequenceStep.Message message ->
+                new Drawn(
+                        message.at(),
+                        message.from(),
+                        message.to().isEmpty() ? null : message.part(),
+                        message.label()
+                                        .substring(message.label().lastIndexOf(':') + 1)
+                                        .strip()
+                                + (message.to().isEmpty()
+                                        ? ", nobody there"
+                                        : message.isAccepted() ? "" : ", not accepted"),
+                        !message.isAccepted(),
+                        null,
+                        element);
+            case SequenceStep.Turn turn ->
+                new Drawn(
+                        turn.at(),
+                        turn.part(),
+                        null,
+                        "",
+                        false,
+                        last(turn.path()) + (turn.begins() ? "" : " ends"),
+                        element);
+            case SequenceStep.Setting setting ->
+                new Drawn(
+                        setting.at(),
+                        "",
+                        setting.part(),
+                        last(setting.path()) + " := " + setting.shown(),
+                        false,
+                        null,
+                        element);
+        };
+    }
+
+    private static String last(String path) {
+        return path.substring(path.lastIndexOf('.') + 1);
+    }
+}
