@@ -10,8 +10,10 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.eclipse.elk.alg.layered.components.ComponentOrderingStrategy;
+import org.eclipse.elk.alg.layered.options.CycleBreakingStrategy;
 import org.eclipse.elk.alg.layered.options.FixedAlignment;
 import org.eclipse.elk.alg.layered.options.InternalProperties;
+import org.eclipse.elk.alg.layered.options.LayerConstraint;
 import org.eclipse.elk.alg.layered.options.LayeredMetaDataProvider;
 import org.eclipse.elk.alg.layered.options.LayeredOptions;
 import org.eclipse.elk.alg.layered.options.OrderingStrategy;
@@ -59,6 +61,7 @@ final class ElkLayout {
     private final Set<String> surrounding;
 
     private final Predicate<Diagram.Edge> isLaidOut;
+    private final boolean isBehavior;
     private final ElkNode graph = ElkGraphUtil.createGraph();
     private final Map<String, ElkNode> nodes = new HashMap<>();
     private final Map<String, ElkPort> ports = new HashMap<>();
@@ -67,6 +70,7 @@ final class ElkLayout {
     private ElkLayout(Diagram diagram, Predicate<Diagram.Edge> isLaidOut) {
         this.diagram = diagram;
         this.isLaidOut = isLaidOut;
+        this.isBehavior = diagram.nodes().stream().anyMatch(node -> node.shape() == Diagram.Shape.START);
         this.surrounding = diagram.nodes().stream().map(Diagram.Node::parent).collect(Collectors.toSet());
     }
 
@@ -124,7 +128,11 @@ final class ElkLayout {
                 graph.getHeight());
     }
 
-    private static void configure(ElkGraphElement graph, Direction direction) {
+    private void configure(ElkGraphElement graph, Direction direction) {
+        if (isBehavior) {
+            // From where it begins all goes down; only what leads back goes up.
+            graph.setProperty(LayeredOptions.CYCLE_BREAKING_STRATEGY, CycleBreakingStrategy.DEPTH_FIRST);
+        }
         graph.setProperty(CoreOptions.ALGORITHM, LayeredOptions.ALGORITHM_ID);
         graph.setProperty(CoreOptions.DIRECTION, direction);
         graph.setProperty(CoreOptions.EDGE_ROUTING, EdgeRouting.ORTHOGONAL);
@@ -157,7 +165,14 @@ final class ElkLayout {
                     CoreOptions.PADDING,
                     new ElkPadding(BoxSizes.headHeight(node) + INSET / 2, INSET + PORT, INSET, INSET + PORT));
         }
-        if (isOpenBox || !node.ports().isEmpty()) {
+        if (node.shape() == Diagram.Shape.START) {
+            made.setProperty(LayeredOptions.LAYERING_LAYER_CONSTRAINT, LayerConstraint.FIRST);
+        }
+        if (isOpenBox && node.ports().isEmpty()) {
+            // With room for ports, of which there are none, what is inside would come to stand beside its lines.
+            made.setProperty(CoreOptions.NODE_SIZE_CONSTRAINTS, EnumSet.of(SizeConstraint.MINIMUM_SIZE));
+            made.setProperty(CoreOptions.NODE_SIZE_MINIMUM, new KVector(size.width(), size.height() + 10));
+        } else if (!node.ports().isEmpty()) {
             made.setProperty(
                     CoreOptions.NODE_SIZE_CONSTRAINTS,
                     EnumSet.of(SizeConstraint.MINIMUM_SIZE, SizeConstraint.PORTS, SizeConstraint.PORT_LABELS));

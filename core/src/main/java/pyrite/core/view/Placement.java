@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -106,6 +107,13 @@ public record Placement(
     /** Whether all is left to the layout. */
     boolean isFree() {
         return places.isEmpty() && bends.isEmpty();
+    }
+
+    /** The places under other keys. */
+    Map<String, Place> places(UnaryOperator<String> rekeyed) {
+        Map<String, Place> others = new HashMap<>();
+        places.forEach((key, place) -> others.put(rekeyed.apply(key), place));
+        return others;
     }
 
     /** With places for what a person has not placed: where it stood when it was looked at last. */

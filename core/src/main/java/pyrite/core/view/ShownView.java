@@ -139,7 +139,38 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
                 form,
                 keeper,
                 element.kind().isPackage() ? boxes(model.children(element.id())) : List.of(element),
-                keeper == null ? Placement.NONE : Placement.of(model, keeper));
+                placed(model, element, form, keeper));
+    }
+
+    /** As a person placed it; of a special behaviour what it inherits stands as in the drawing of the general one. */
+    private static Placement placed(Model model, Element element, Form form, @Nullable Element keeper) {
+        Placement own = keeper == null ? Placement.NONE : Placement.of(model, keeper);
+        if (form != Form.STATE_TRANSITION && form != Form.ACTION_FLOW) {
+            return own;
+        }
+        return model.inheritance().generals(element).stream()
+                .filter(general -> !general.equals(element) && !model.isLibrary(general.id()))
+                .flatMap(general -> keeper(model, general, form).stream())
+                .map(general -> Placement.of(model, general))
+                .reduce(
+                        own,
+                        (placement, general) -> placement.orElse(general.places(key -> inherited(model, element, key))),
+                        (a, _) -> a);
+    }
+
+    /** The key in a special behaviour of what the general one has under a key. */
+    private static String inherited(Model model, Element special, String key) {
+        String[] general = key.split("\\.");
+        List<String> ids = new ArrayList<>(List.of(special.id().toString()));
+        Element around = special;
+        for (int i = 1; i < general.length; i++) {
+            Element found = model.inheritance()
+                    .effective(around, ElementId.parse(general[i]))
+                    .orElse(null);
+            ids.add(found == null ? general[i] : found.id().toString());
+            around = found == null ? around : found;
+        }
+        return String.join(".", ids);
     }
 
     /** The drawing of a view in the model; empty if it is none of the forms that are drawn. */

@@ -105,10 +105,10 @@ final class StateTransitionView {
 
     private void inside(Element state, String prefix, String parent, int depth) {
         StateGraph graph = StateGraph.of(model, state);
-        graph.states().forEach(each -> node(state, each, prefix + "." + each.id(), parent, depth));
         if (!graph.beginnings().isEmpty()) {
             terminal(prefix, parent, StepGraph.START, Diagram.Shape.START);
         }
+        graph.states().forEach(each -> node(state, each, prefix + "." + each.id(), parent, depth));
         if (graph.transitions().stream().anyMatch(transition -> transition.to().equals(StateGraph.DONE))) {
             terminal(prefix, parent, StateGraph.DONE, Diagram.Shape.DONE);
         }
