@@ -279,6 +279,45 @@ class Bench {
     }
   }
 
+  async explore(form) {
+    const moves = Number(form.elements.moves.value);
+    const horizon = seconds(form.elements.horizon.value);
+    if (!(moves >= 1 && moves <= 40) || !horizon) {
+      say('How far? At most 40 events, within a time such as 30 min.');
+      return;
+    }
+    const button = form.querySelector('button');
+    button.disabled = true;
+    const { status, body } = await post(at(`bench/${this.key}/explore`), { moves, horizon });
+    button.disabled = false;
+    document
+      .getElementById('bench-explored')
+      .replaceChildren(
+        ...(status === 200
+          ? explored(body)
+          : [element('p', { className: 'text-ember-ink', role: 'alert', textContent: body.message })]),
+      );
+  }
+
+  /** Keeps a way that was found, under the name and in the package that the form for keeping has. */
+  async keepWay(button) {
+    const { owner, tolerance } = document.querySelector('[data-bench-keep]').elements;
+    const { index, name } = button.dataset;
+    const { status, body } = await post(at(`bench/${this.key}/explored/${index}`), {
+      name,
+      remark: button.dataset.what,
+      owner: owner.value,
+      tolerance: seconds(tolerance.value) ?? 0,
+    });
+    if (status === 200) {
+      button.replaceWith(
+        element('a', { href: at(`element/${body.made[0]}/sequence`), textContent: name, className: 'text-dusk' }),
+      );
+    } else {
+      say(body.message);
+    }
+  }
+
   pass(form) {
     const time = seconds(form.querySelector('input').value);
     if (time === undefined) {
@@ -287,6 +326,57 @@ class Bench {
     }
     this.ask('advance', { until: this.now + time, toEvent: false });
   }
+}
+
+const DANGERS = { STANDSTILL: 'Standstill', VIOLATION: 'Violated', FAILURE: 'Cannot go on' };
+
+/** What an exploration found, each with the way there. */
+function explored({ found, unreached, asked, situations, isComplete }) {
+  const all = isComplete
+    ? 'All orders were tried: what is not listed cannot happen.'
+    : 'Not all orders were tried within these bounds.';
+  return [
+    element('p', {
+      textContent: `${situations} ${situations === 1 ? 'situation' : 'situations'}. ${all}${
+        asked.length ? ` Asked in each: ${asked.join(', ')}.` : ''
+      }`,
+    }),
+    element(
+      'ul',
+      { className: 'dangers' },
+      ...found.map(({ kind, what, way, isReplayable }, index) =>
+        element(
+          'li',
+          {},
+          element('b', { textContent: `${DANGERS[kind]}: ` }),
+          what,
+          element('ol', {}, ...way.map((words) => element('li', { textContent: words }))),
+          isReplayable
+            ? element('button', {
+                type: 'button',
+                className: 'act small-act',
+                textContent: 'Keep as a recording',
+                data: { keepWay: '', index: String(index), name: `way${index + 1}`, what },
+              })
+            : element('span', {
+                className: 'quiet',
+                textContent: 'It rests on chance or on an order at one instant; a recording could not repeat it.',
+              }),
+        ),
+      ),
+    ),
+    unreached.length
+      ? element(
+          'p',
+          {},
+          isComplete ? 'Never reached: ' : 'Not reached yet: ',
+          ...unreached.flatMap(({ path, element: id }, i) => [
+            i ? ', ' : '',
+            element('a', { href: at(`element/${id}`), textContent: path }),
+          ]),
+        )
+      : '',
+  ];
 }
 
 async function open(button) {
@@ -314,7 +404,10 @@ export function startBench() {
   const bench = new Bench(place);
   bench.start();
   document.addEventListener('click', (event) => {
-    if (event.target.closest('[data-bench-run]')) {
+    const way = event.target.closest('[data-keep-way]');
+    if (way) {
+      bench.keepWay(way);
+    } else if (event.target.closest('[data-bench-run]')) {
       bench.run();
     } else if (event.target.closest('[data-bench-event]')) {
       bench.ask('advance', { until: null, toEvent: true });
@@ -324,7 +417,7 @@ export function startBench() {
   });
   document.addEventListener('submit', (event) => {
     const form = event.target;
-    if (form.matches('[data-bench-give], [data-bench-set], [data-bench-to], [data-bench-keep]')) {
+    if (form.matches('[data-bench-give], [data-bench-set], [data-bench-to], [data-bench-keep], [data-bench-explore]')) {
       event.preventDefault();
       if (form.matches('[data-bench-give]')) {
         bench.give(form);
@@ -332,6 +425,8 @@ export function startBench() {
         bench.set(form);
       } else if (form.matches('[data-bench-keep]')) {
         bench.keep(form);
+      } else if (form.matches('[data-bench-explore]')) {
+        bench.explore(form);
       } else {
         bench.pass(form);
       }

@@ -57,7 +57,12 @@ class Timeline {
   }
 
   async fetch() {
-    const query = new URLSearchParams({ slices: String(Math.round(this.span)), text: this.text });
+    const query = new URLSearchParams({
+      slices: String(Math.round(this.span)),
+      text: this.text,
+      kind: document.getElementById('timeline-kind')?.value ?? '',
+      group: document.getElementById('timeline-group')?.value ?? 'part',
+    });
     if (this.range) {
       query.set('from', this.range[0]);
       query.set('to', this.range[1]);
@@ -115,6 +120,7 @@ class Timeline {
       'aria-label': `Timeline of run ${this.run}`,
     });
     this.sheet = sheet;
+    this.values = [];
     this.axis(sheet, from, to, height);
     rows.forEach((row, i) => this.row(sheet, row, AXIS + i * ROW));
     this.line = shape('line', { class: 'cursor', y1: AXIS - 4, y2: height, x1: -10, x2: -10 });
@@ -176,7 +182,32 @@ class Timeline {
       link.append(title);
     }
     sheet.append(link, shape('line', { class: 'rule', x1: 0, x2: this.width, y1: y + ROW, y2: y + ROW }));
-    row.bars.forEach(([from, to, state, count]) => sheet.append(this.bar(row, from, to, state, count, y)));
+    const most = Math.max(...row.bars.map(([, , , , value]) => value ?? 0));
+    row.bars.forEach(([from, to, state, count, value]) =>
+      sheet.append(
+        state === 'HELD' ? this.level(row, from, to, value, most, y) : this.bar(row, from, to, state, count, y),
+      ),
+    );
+    if (most > 0) {
+      this.values.push({ row, text: sheet.appendChild(words('', { class: 'value', x: NAMES - 6, y: y + 15 })) });
+    }
+  }
+
+  /** How much is held of a pool, or how many wait: as high as it is much. */
+  level(row, from, to, value, most, y) {
+    const left = Math.max(NAMES, this.x(from));
+    const right = Math.min(NAMES + this.span, this.x(to));
+    const height = Math.max(3, (value / most) * (ROW - 6));
+    const width = Math.max(1.5, right - left);
+    const group = shape('g', { class: `bar ${row.kind.toLowerCase()}`, 'data-select': row.element });
+    const { unit, factor } = clock(this.picture.ends);
+    const title = shape('title', {});
+    title.textContent = `${row.path}, ${row.name}: ${number(value)} from ${number(from * factor)} to ${number(to * factor)} ${unit}`;
+    group.append(title, shape('rect', { x: left, y: y + ROW - 3 - height, width, height }));
+    if (number(value).length * 6.2 < width - 6) {
+      group.append(words(number(value), { x: left + 4, y: y + 15 }));
+    }
+    return group;
   }
 
   bar(row, from, to, state, count, y) {
@@ -244,6 +275,10 @@ class Timeline {
     this.line.setAttribute('x2', x);
     const { unit, factor } = clock(this.picture.ends);
     this.said.textContent = t === null ? '' : `t = ${(t * factor).toPrecision(5)} ${unit}`;
+    this.values.forEach(({ row, text }) => {
+      const bar = t === null ? undefined : row.bars.find(([from, to]) => from <= t && t <= to);
+      text.textContent = t === null ? '' : number(bar?.[4] ?? 0);
+    });
     this.said.setAttribute('x', Math.min(x + 4, this.width - 90));
   }
 
@@ -314,6 +349,11 @@ export function startTimeline() {
   document.addEventListener('input', (event) => {
     if (event.target.id === 'timeline-filter' && current) {
       current.text = event.target.value;
+      current.fetch();
+    }
+  });
+  document.addEventListener('change', (event) => {
+    if (event.target.matches('#timeline-kind, #timeline-group') && current) {
       current.fetch();
     }
   });

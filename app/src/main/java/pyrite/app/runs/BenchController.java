@@ -1,10 +1,14 @@
 package pyrite.app.runs;
 
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
+import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -27,9 +31,11 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.RunControl;
 import pyrite.core.dynamics.RunFailure;
 import pyrite.core.execution.Bench;
 import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Exploration;
 import pyrite.core.execution.Subject;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -38,14 +44,20 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.TextProblem;
+import pyrite.core.sequence.SequenceStep;
 import pyrite.core.sequence.SequenceText;
 import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.Exploring;
 
 /** The bench: a part is played by hand, and shows what it does. */
 @Controller
 class BenchController {
     private static final double DAY = 86_400;
     private static final int MOST_EVENTS = 5_000;
+    private static final int MOST_WAYS = 20_000;
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    /** So long a recording goes on behind what it shows, s. */
+    private static final double AFTER = 1;
 
     private final Pages pages;
     private final Benches benches;
@@ -82,6 +94,7 @@ class BenchController {
         page.addAttribute("revision", seat.revision());
         page.addAttribute("offers", seat.with(Bench::offers));
         page.addAttribute("inputs", seat.with(Bench::inputs));
+        page.addAttribute("within", seat.with(Bench::sentWithin));
         Model model = head.model();
         page.addAttribute(
                 "packages",
@@ -171,10 +184,17 @@ class BenchController {
             @RequestParam(defaultValue = "-Infinity") double from,
             @RequestParam(defaultValue = "Infinity") double to,
             @RequestParam(defaultValue = "800") int slices,
-            @RequestParam(defaultValue = "") String text) {
+            @RequestParam(defaultValue = "") String text,
+            @RequestParam(defaultValue = "") String kind,
+            @RequestParam(defaultValue = "part") String group) {
         return benches.seat(head, person, key)
                 .with(bench -> TimelinePicture.of(
-                        bench.log(), 0, Math.max(bench.now(), 1), new TimelinePicture.Window(from, to, slices), text));
+                        bench.log(),
+                        0,
+                        Math.max(bench.now(), 1),
+                        new TimelinePicture.Window(from, to, slices),
+                        new TimelinePicture.Wanted(text, kind, group),
+                        ValueRows.ofItems(bench.log(), bench.now())));
     }
 
     /**
@@ -250,15 +270,20 @@ class BenchController {
     ResponseEntity<Answer> keep(
             Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Kept kept) {
         Benches.Seat seat = benches.seat(head, person, key);
-        String text = seat.with(bench -> new SequenceText(head.model())
-                .of(new SequenceText.Session(
-                        kept.name().strip(),
-                        seat.part(),
-                        bench.now(),
-                        kept.tolerance(),
-                        bench.seed(),
-                        kept.remark(),
-                        seat.notes().steps())));
+        return keep(
+                head,
+                person,
+                kept,
+                seat.with(bench -> session(kept, seat, bench.now(), seat.notes().steps())));
+    }
+
+    private static SequenceText.Session session(Kept kept, Benches.Seat seat, double lasts, List<SequenceStep> steps) {
+        return new SequenceText.Session(
+                kept.name().strip(), seat.part(), lasts, kept.tolerance(), 1, kept.remark(), steps);
+    }
+
+    private ResponseEntity<Answer> keep(Workspace.Head head, Person person, Kept kept, SequenceText.Session session) {
+        String text = new SequenceText(head.model()).of(session);
         return switch (new Authoring(head.model()).members(head.element(kept.owner()), text)) {
             case Authoring.Proposal.Rejected(List<TextProblem> problems) ->
                 Answer.unprocessable(problems.getFirst().message(), problems);
@@ -277,6 +302,68 @@ class BenchController {
                                 .map(Element::id)
                                 .toList());
         };
+    }
+
+    /**
+     * How far to explore.
+     *
+     * @param moves how many things come after each other at the most
+     * @param horizon s
+     */
+    record Far(@Min(1) @Max(40) int moves, @Positive double horizon) {}
+
+    /** Something that can happen and should not, and what leads there. */
+    record Danger(String kind, String what, List<String> way, boolean isReplayable) {}
+
+    record Unreached(String path, String element) {}
+
+    /** @param asked the requirements that were asked in every situation */
+    record Explored(
+            List<Danger> found, List<Unreached> unreached, List<String> asked, int situations, boolean isComplete) {}
+
+    /** Tries all orders of events, from the first instant on. */
+    @PostMapping("/p/{project}/{branch}/bench/{key}/explore")
+    @ResponseBody
+    Explored explore(Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Far far) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        Exploring exploring = Exploring.of(
+                head.model(),
+                head.element(seat.part().id().toString()),
+                new Exploration.Bounds(far.moves(), MOST_WAYS, far.horizon(), PATIENCE),
+                RunControl.NONE);
+        Exploration.Result result = exploring.explore();
+        seat.explored(new Benches.Explored(exploring, result));
+        return new Explored(
+                result.found().stream()
+                        .map(found -> new Danger(
+                                found.kind().name(), found.what(), found.words(), Exploration.isReplayable(found)))
+                        .toList(),
+                result.unreached().stream()
+                        .map(subject ->
+                                new Unreached(subject.path(), subject.element().toString()))
+                        .toList(),
+                exploring.asked(),
+                result.situations(),
+                result.isComplete());
+    }
+
+    /** Keeps a way that was found as a recording. */
+    @PostMapping("/p/{project}/{branch}/bench/{key}/explored/{index}")
+    @ResponseBody
+    ResponseEntity<Answer> keepWay(
+            Workspace.Head head,
+            Person person,
+            @PathVariable String key,
+            @PathVariable int index,
+            @Valid @RequestBody Kept kept) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        Benches.Explored explored = seat.explored();
+        if (explored == null || index < 0 || index >= explored.result().found().size()) {
+            return Answer.unprocessable("this was not found any more; explore again");
+        }
+        Exploring.Told told =
+                explored.exploring().tell(explored.result().found().get(index).way());
+        return keep(head, person, kept, session(kept, seat, told.ends() + AFTER, told.steps()));
     }
 
     @ExceptionHandler({ModelFault.class, RunFailure.class, IllegalArgumentException.class})

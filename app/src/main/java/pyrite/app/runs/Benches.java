@@ -8,13 +8,16 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.execution.Bench;
+import pyrite.core.execution.Exploration;
 import pyrite.core.model.Element;
 import pyrite.core.sequence.SequenceNotes;
+import pyrite.core.verification.Exploring;
 
 /** The systems that somebody plays with; the ones not used for longest make room for others. */
 @Service
@@ -24,6 +27,8 @@ class Benches {
     private final Map<String, Seat> seats = new ConcurrentHashMap<>();
     private final AtomicLong uses = new AtomicLong();
     private final SecureRandom random = new SecureRandom();
+
+    record Explored(Exploring exploring, Exploration.Result result) {}
 
     /** One system on the bench, as one person plays it. */
     static final class Seat {
@@ -35,6 +40,7 @@ class Benches {
         private final Bench bench;
         private final SequenceNotes notes;
         private volatile long used;
+        private volatile @Nullable Explored explored;
 
         private Seat(
                 String key, long branch, long person, int revision, Element part, Bench bench, SequenceNotes notes) {
@@ -57,6 +63,16 @@ class Benches {
 
         Element part() {
             return part;
+        }
+
+        /** What was explored last, with what it found. */
+        @Nullable
+        Explored explored() {
+            return explored;
+        }
+
+        void explored(Explored fresh) {
+            explored = fresh;
         }
 
         /** What happened so far; to be asked while nothing goes on. */

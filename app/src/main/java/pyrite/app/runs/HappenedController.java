@@ -58,14 +58,26 @@ class HappenedController {
             @RequestParam(defaultValue = "-Infinity") double from,
             @RequestParam(defaultValue = "Infinity") double to,
             @RequestParam(defaultValue = "800") int slices,
-            @RequestParam(defaultValue = "") String text) {
+            @RequestParam(defaultValue = "") String text,
+            @RequestParam(defaultValue = "") String kind,
+            @RequestParam(defaultValue = "part") String group) {
         Found found = find(head, id);
+        List<String> observed = store.seriesNames(id).stream()
+                .map(name -> name.path())
+                .filter(ValueRows::isRow)
+                .toList();
+        RunStore.Recorded recorded = store.series(id, observed);
         return TimelinePicture.of(
                 found.happened().log(),
                 found.begins(),
                 found.ends(),
                 new TimelinePicture.Window(from, to, slices),
-                text);
+                new TimelinePicture.Wanted(text, kind, group),
+                new ValueRows(
+                        found.happened().log(),
+                        found.ends(),
+                        recorded.times(),
+                        observed.isEmpty() ? List.of() : recorded.series()));
     }
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/timeline.csv")

@@ -113,6 +113,7 @@ class RunsController {
                 run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
         page.addAttribute("eventKinds", EventLog.Kind.values());
         page.addAttribute("happened", store.happened(id).orElse(null));
+        page.addAttribute("statistics", store.statistics(id));
         page.addAttribute("compared", store.compared(id).orElse(null));
         page.addAttribute("differences", DIFFERENCES);
         page.addAttribute("before", store.before(run).orElse(null));

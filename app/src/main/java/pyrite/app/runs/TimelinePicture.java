@@ -1,10 +1,13 @@
 package pyrite.app.runs;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import pyrite.core.execution.EventLog;
 import pyrite.core.execution.Subject;
 import pyrite.core.execution.Timeline;
@@ -25,7 +28,7 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
     /**
      * @param part the part that performs it
      * @param depth how many steps and states are around it
-     * @param bars each from, to, state, and how many are drawn as one
+     * @param bars each from, to, state, and how many are drawn as one; of a pool or queue also the greatest value in it
      */
     record Row(
             int subject,
@@ -35,25 +38,61 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
             String part,
             int depth,
             String element,
-            List<List<Object>> bars) {}
+            List<List<Object>> bars) {
+        Row under(String heading) {
+            return new Row(subject, kind, name, path, heading, depth, element, bars);
+        }
+    }
 
     /** What is looked at: from and to in s, and how many points wide the picture is. */
     record Window(double from, double to, int slices) {}
 
-    /** @param text what the paths of the rows have in them */
-    static TimelinePicture of(EventLog log, double begins, double ends, Window window, String text) {
+    /**
+     * Which rows are wanted, and how they stand.
+     *
+     * @param text what the paths of the rows have in them
+     * @param kind of what rows there are: step, state, pool or item; empty for all
+     * @param group whether rows stand by part or by kind
+     */
+    record Wanted(String text, String kind, String group) {
+        private boolean isOf(String row) {
+            return kind.isEmpty() || kind.equalsIgnoreCase(row) || kind.equals("pool") && row.equals("QUEUE");
+        }
+
+        private Row placed(Row row) {
+            return group.equals("kind") ? row.under(HEADINGS.getOrDefault(row.kind(), row.kind())) : row;
+        }
+    }
+
+    private static final Map<String, String> HEADINGS =
+            Map.of("STEP", "Steps", "STATE", "States", "POOL", "Pools", "QUEUE", "Queues", "ITEM", "Items");
+
+    static TimelinePicture of(EventLog log, double begins, double ends, Window window, Wanted wanted, ValueRows more) {
         Timeline timeline = new Timeline(log, ends);
         double from = Math.max(window.from(), begins);
         double to = Math.min(window.to(), ends);
         int slices = Math.clamp(window.slices(), 1, MOST_SLICES);
-        Set<Integer> shown = shown(log.subjects(), timeline, text.strip().toLowerCase(Locale.ROOT));
+        String text = wanted.text().strip().toLowerCase(Locale.ROOT);
+        Set<Integer> shown = shown(log.subjects(), timeline, text);
         List<Row> rows = new ArrayList<>();
-        for (int i = 0; i < log.subjects().size() && rows.size() < MOST_ROWS; i++) {
-            if (shown.contains(i)) {
+        for (int i = 0; i < log.subjects().size(); i++) {
+            if (shown.contains(i) && wanted.isOf(log.subjects().get(i).kind().name())) {
                 rows.add(row(log.subjects(), i, timeline.bars(i, from, to, slices)));
             }
         }
-        return new TimelinePicture(begins, ends, from, to, shown.size() > rows.size(), rows);
+        more.of(from, to, slices).stream()
+                .filter(row -> wanted.isOf(row.kind())
+                        && (row.path() + " " + row.name())
+                                .toLowerCase(Locale.ROOT)
+                                .contains(text))
+                .forEach(rows::add);
+        List<Row> placed = rows.stream().map(wanted::placed).collect(Collectors.toCollection(ArrayList::new));
+        // Rows of one heading stand together; within it in the order in which they were found.
+        List<String> headings = placed.stream().map(Row::part).distinct().toList();
+        placed.sort(Comparator.comparingInt(row -> headings.indexOf(row.part())));
+        boolean isCut = placed.size() > MOST_ROWS;
+        return new TimelinePicture(
+                begins, ends, from, to, isCut, isCut ? List.copyOf(placed.subList(0, MOST_ROWS)) : placed);
     }
 
     /** Those in which something happened and whose path has the text in it, with what is around them. */

@@ -102,6 +102,12 @@ public interface RunMapper {
     @Select("select content from run_compared where run_id = #{run}")
     Optional<String> compared(long run);
 
+    @Insert("insert into run_statistics (run_id, content) values (#{run}, #{content})")
+    void addStatistics(@Param("run") long run, @Param("content") String content);
+
+    @Select("select content from run_statistics where run_id = #{run}")
+    Optional<String> statistics(long run);
+
     @Select("select content from run_happened where run_id = #{run}")
     Optional<byte[]> happened(long run);
 

@@ -22,6 +22,7 @@ import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.Judgement;
 import pyrite.core.verification.Margin;
+import pyrite.core.verification.Statistic;
 import pyrite.core.verification.VerdictKind;
 import pyrite.core.verification.VerdictPlot;
 import tools.jackson.core.type.TypeReference;
@@ -85,6 +86,9 @@ public class RunStore {
         }
         if (result.happened().log().size() > 0) {
             mapper.addHappened(id, HappenedBytes.write(result.happened()));
+        }
+        if (!result.statistics().isEmpty()) {
+            mapper.addStatistics(id, JSON.writeValueAsString(result.statistics()));
         }
         if (result.comparison() != null) {
             mapper.addCompared(id, JSON.writeValueAsString(ComparedSequence.of(result.comparison())));
@@ -173,6 +177,13 @@ public class RunStore {
             }
         }
         return new Recorded(times, series);
+    }
+
+    /** How several replications came out; empty for a single run. */
+    public List<Statistic> statistics(long id) {
+        return mapper.statistics(id)
+                .map(json -> JSON.readValue(json, new TypeReference<List<Statistic>>() {}))
+                .orElse(List.of());
     }
 
     /** Of the run of a recording, what was recorded beside what happened. */

@@ -80,6 +80,8 @@ public final class Simulation implements Moment {
     private double[] y = new double[0];
     /** Whether a held variable changed and what depends on it was not computed since. */
     private boolean isStale;
+    /** Whether anything is computed from held variables. */
+    private final boolean hasDependents;
 
     private Simulation(
             SortedSystem system, RunSettings settings, RunControl control, InstantSource clock, Happenings happenings) {
@@ -106,6 +108,9 @@ public final class Simulation implements Moment {
             // What is held has no value until it is given one.
             v[i] = system.flat().variables().get(i).role().isHeld() ? Double.NaN : 0;
         }
+        this.hasDependents = modes.length > 0
+                || system.flat().variables().stream()
+                        .anyMatch(variable -> !variable.role().isHeld());
         this.margins = new double[modes.length];
         this.marginsAhead = new double[modes.length];
         this.largestMargins = new double[modes.length];
@@ -239,7 +244,9 @@ public final class Simulation implements Moment {
 
     @Override
     public double get(int variable) {
-        refresh();
+        if (isStale && !system.flat().variables().get(variable).role().isHeld()) {
+            refresh();
+        }
         return v[variable];
     }
 
@@ -249,7 +256,7 @@ public final class Simulation implements Moment {
             v[variable] = value;
             trajectory.hold(variable, value);
             trajectory.switchedAt(t);
-            isStale = true;
+            isStale = hasDependents;
             timeSwitches.forget();
         }
     }
@@ -325,6 +332,10 @@ public final class Simulation implements Moment {
      * has just been switched and keeps its new mode; if its margin turns back at once, the relation chatters.
      */
     private void settle(double t, double[] y, int fired) {
+        if (modes.length == 0) {
+            evaluate(t, y);
+            return;
+        }
         for (int round = 0; round < SETTLING_ROUNDS; round++) {
             lookAhead(t, y);
             boolean changed = false;
@@ -357,6 +368,11 @@ public final class Simulation implements Moment {
 
     /** Margins now and a moment later; the way there in several Euler steps, so that also a curvature shows. */
     private void lookAhead(double t, double[] y) {
+        if (isStill) {
+            margins(t, y, margins);
+            System.arraycopy(margins, 0, marginsAhead, 0, margins.length);
+            return;
+        }
         double step = AHEAD * resolution / EULER_STEPS;
         double[] next = y.clone();
         for (int k = 0; k < EULER_STEPS; k++) {

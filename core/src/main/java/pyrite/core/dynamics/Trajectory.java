@@ -37,6 +37,8 @@ public final class Trajectory {
     private final StepShelf shelf = new StepShelf(MOST_BYTES_COMPACT);
     private int compactSteps;
     private final List<Double> switches = new ArrayList<>();
+    /** Apart from the list, because it is asked for with every value that is set. */
+    private double lastSwitch;
     /** For each variable its place among the states, -1 if it is none. */
     private final int[] placeOfState;
     /** For each variable that is no state the term that gives it. */
@@ -85,7 +87,9 @@ public final class Trajectory {
     }
 
     void switchedAt(double t) {
-        if (switches.isEmpty() || switches.getLast() < t) {
+        boolean isFew = switches.size() <= MOST_RECORDED_SWITCHES;
+        if (isFew && (switches.isEmpty() || lastSwitch < t)) {
+            lastSwitch = t;
             switches.add(t);
         }
     }
@@ -129,7 +133,7 @@ public final class Trajectory {
         watch.accept(t);
     }
 
-    /** The instants at which a condition changed, s, ascending. */
+    /** The instants at which a condition changed, s, ascending; of very many the first. */
     public List<Double> switches() {
         return List.copyOf(switches);
     }

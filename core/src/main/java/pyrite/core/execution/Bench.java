@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.ModelFault;
@@ -102,6 +103,13 @@ public final class Bench {
 
     public List<Outside.Offer> offers() {
         return outside.offers();
+    }
+
+    /** For each offer whether something in the system sends it itself. */
+    public List<Boolean> sentWithin() {
+        return IntStream.range(0, outside.offers().size())
+                .mapToObj(outside::isSentWithin)
+                .toList();
     }
 
     /** The next instant at which something is planned, s; infinite if nothing is. */

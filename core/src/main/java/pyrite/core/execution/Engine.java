@@ -20,6 +20,7 @@ import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.Moment;
 import pyrite.core.dynamics.RunFailure;
 import pyrite.core.dynamics.Term;
+import pyrite.core.dynamics.Variable;
 import pyrite.core.model.ElementId;
 
 /**
@@ -48,6 +49,7 @@ public final class Engine implements Happenings {
     private final Mail mail;
     private @Nullable Moment moment;
     private final Witness witness;
+    private final Choices choices;
     private final Deque<Stimulus> stimuli;
     private long planned;
     private int events;
@@ -136,6 +138,11 @@ public final class Engine implements Happenings {
      *     happened
      */
     public Engine(Program program, long seed, int replication, List<Stimulus> stimuli, Witness witness) {
+        this(program, seed, replication, stimuli, witness, Choices.USUAL);
+    }
+
+    Engine(Program program, long seed, int replication, List<Stimulus> stimuli, Witness witness, Choices choices) {
+        this.choices = choices;
         this.program = program;
         this.stimuli = new ArrayDeque<>(stimuli);
         this.witness = witness;
@@ -267,7 +274,20 @@ public final class Engine implements Happenings {
 
     private @Nullable Runnable due() {
         next();
-        return !agenda.isEmpty() && agenda.peek().time <= now() ? agenda.poll().task : null;
+        if (agenda.isEmpty() || agenda.peek().time > now()) {
+            return null;
+        }
+        return choices == Choices.USUAL ? agenda.poll().task : oneOfTheDue();
+    }
+
+    private Runnable oneOfTheDue() {
+        List<Timer> due = new ArrayList<>();
+        while (next() <= now() && !agenda.isEmpty() && agenda.peek().time <= now()) {
+            due.add(agenda.poll());
+        }
+        Timer chosen = due.remove(due.size() == 1 ? 0 : choices.among(due.size()));
+        agenda.addAll(due);
+        return chosen.task;
     }
 
     private @Nullable Runnable fromOutside() {
@@ -358,7 +378,9 @@ public final class Engine implements Happenings {
     }
 
     void goesOn(@Nullable Wait wait) {
-        waits.remove(wait);
+        if (wait != null) {
+            waits.remove(wait);
+        }
     }
 
     double number(Formula formula) {
@@ -398,7 +420,7 @@ public final class Engine implements Happenings {
 
     private double drawn(Draw draw) {
         try {
-            return streams.next(draw, moment());
+            return choices.draw(draw, streams, moment());
         } catch (RandomStreams.ImpossibleDraw e) {
             throw failure(draw.source().strip().split(" ")[0] + ": " + e.getMessage(), List.of());
         }
@@ -447,6 +469,29 @@ public final class Engine implements Happenings {
             case ENDED, CUT, LEFT -> witness.turn(now(), false, subject);
             default -> {}
         }
+    }
+
+    /**
+     * All that what can happen next depends on, but for the values of equations: what goes on with its tokens, items on
+     * the way, values that are held, and how long it is until what is planned.
+     */
+    String situation() {
+        StringBuilder words = new StringBuilder();
+        performances.describe(words);
+        machines.describe(words);
+        mail.describe(words);
+        waits.stream().map(wait -> wait.subject() + wait.what()).sorted().forEach(words::append);
+        for (int i = 0; i < program.flat().variables().size(); i++) {
+            if (program.flat().variables().get(i).role() != Variable.Role.COUNT) {
+                words.append((float) get(i)).append(' ');
+            }
+        }
+        agenda.stream()
+                .filter(timer -> !timer.isOff)
+                .map(timer -> (float) (timer.time - now()))
+                .sorted()
+                .forEach(left -> words.append(left).append(';'));
+        return words.toString();
     }
 
     RunFailure failure(String message, List<ElementId> elements) {

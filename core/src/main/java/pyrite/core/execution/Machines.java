@@ -2,10 +2,12 @@ package pyrite.core.execution;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Instance;
@@ -65,6 +67,27 @@ final class Machines {
 
     Machines(Engine engine) {
         this.engine = engine;
+    }
+
+    /** Which states are active, and whether their inside is done. */
+    void describe(StringBuilder words) {
+        machines.values().stream()
+                .filter(machine -> machine.root != null)
+                .sorted(Comparator.comparingInt(Machine::subject))
+                .forEach(machine -> {
+                    describe(Objects.requireNonNull(machine.root), words);
+                    words.append(machine.pending.size());
+                });
+    }
+
+    private static void describe(Active active, StringBuilder words) {
+        words.append('s')
+                .append(active.node.subject)
+                .append(active.isDuringDone)
+                .append(active.isFinished)
+                .append(active.isCompleted);
+        active.inner.forEach(inner -> describe(inner, words));
+        words.append('.');
     }
 
     void start(StateNode root, Performance performance, Runnable done) {
@@ -129,11 +152,12 @@ final class Machines {
         } else if (!path.isEmpty()) {
             entered.add(path.getFirst());
         } else {
-            active.node.beginnings.stream()
-                    .filter(beginning -> engine.holds(beginning.guard()))
-                    .findFirst()
-                    .ifPresent(beginning -> entered.addAll(
-                            downTo(active.node, beginning.state()).subList(0, 1)));
+            for (StateNode.Beginning beginning : active.node.beginnings) {
+                if (engine.holds(beginning.guard())) {
+                    entered.add(downTo(active.node, beginning.state()).getFirst());
+                    break;
+                }
+            }
         }
         enterEach(machine, active, entered, 0, path, then);
     }
@@ -325,7 +349,7 @@ final class Machines {
         }
         Active left = from;
         while (left.around != around) {
-            left = java.util.Objects.requireNonNull(left.around);
+            left = Objects.requireNonNull(left.around);
         }
         leave(
                 left,

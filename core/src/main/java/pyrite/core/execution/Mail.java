@@ -2,6 +2,8 @@ package pyrite.core.execution;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
@@ -241,6 +243,19 @@ final class Mail {
 
     boolean isOf(Trigger.OfItem trigger, Instance at, Item item) {
         return trigger.inboxes().contains(at) && matches(trigger, item);
+    }
+
+    /** The items that are queued, in an order that does not depend on who came first elsewhere. */
+    void describe(StringBuilder words) {
+        inboxes.entrySet().stream()
+                .filter(entry -> !entry.getValue().queue.isEmpty())
+                .sorted(Comparator.comparing(entry -> entry.getKey().path()))
+                .forEach(entry -> {
+                    words.append(entry.getKey().path());
+                    entry.getValue()
+                            .queue
+                            .forEach(item -> words.append(item.layout().type()).append(Arrays.toString(item.values())));
+                });
     }
 
     /** How many items are queued at a port. */

@@ -99,6 +99,25 @@ public final class Outside {
         return List.copyOf(offers);
     }
 
+    /** Whether something in the system itself sends such items there. */
+    public boolean isSentWithin(int offer) {
+        Element type = offers.get(offer).type();
+        Instance place = places.get(offer);
+        return program.steps().values().stream()
+                .anyMatch(step -> step.deed instanceof Deed.Send send
+                        && (type == null
+                                || send.layout().type() != null
+                                        && program.kinship().isA(send.layout().type(), type))
+                        && (send.receivers().contains(place)
+                                || send.ports().stream()
+                                        .flatMap(port -> program.routes().from(port).stream())
+                                        .anyMatch(reached -> reached.port() == place)));
+    }
+
+    Instance place(int offer) {
+        return places.get(offer);
+    }
+
     /** The attributes that can be set. */
     public List<HeldAttribute> settable() {
         return program.assigned();

@@ -1,8 +1,10 @@
 package pyrite.core.execution;
 
 import java.util.Arrays;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.Instance;
@@ -17,6 +19,7 @@ final class Performances {
     private final ItemFlows flows;
     private final @Nullable Performance[] loaded;
     private final int[] occasions;
+    private final Set<Performance> tops = new LinkedHashSet<>();
 
     Performances(Engine engine, Program program) {
         this.engine = engine;
@@ -44,6 +47,8 @@ final class Performances {
         Performance performance = new Performance(node, around, behind, ++occasions[node.number]);
         if (around != null) {
             around.running.add(performance);
+        } else {
+            tops.add(performance);
         }
         load(around);
         reset(performance);
@@ -279,7 +284,26 @@ final class Performances {
         }
         if (performance.around != null) {
             performance.around.running.remove(performance);
+        } else {
+            tops.remove(performance);
         }
+    }
+
+    /** What goes on, with what each has of its own. */
+    void describe(StringBuilder words) {
+        tops.forEach(top -> describe(top, words));
+    }
+
+    private static void describe(Performance performance, StringBuilder words) {
+        words.append(performance.node.number)
+                .append(Arrays.toString(performance.tokens))
+                .append(Arrays.toString(performance.frame))
+                .append(performance.round)
+                .append(performance.pending);
+        performance.arrived.values().forEach(items -> words.append('a').append(items.size()));
+        words.append('(');
+        performance.running.forEach(inner -> describe(inner, words));
+        words.append(')');
     }
 
     void end(Performance performance) {
@@ -301,6 +325,8 @@ final class Performances {
         Performance around = performance.around;
         if (around != null) {
             around.running.remove(performance);
+        } else {
+            tops.remove(performance);
         }
         if (performance.behind != null) {
             performance.behind.run();

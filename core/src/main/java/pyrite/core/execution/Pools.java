@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.StepNode.ClaimNode;
 import pyrite.core.execution.StepNode.ClaimNode.Use;
@@ -27,6 +29,9 @@ final class Pools {
 
     private final List<Request> waiting = new ArrayList<>();
     private final Map<Performance, List<Held>> held = new IdentityHashMap<>();
+
+    /** What a step waits for, in words. */
+    private final Map<StepNode, String> words = new IdentityHashMap<>();
 
     private static final class Level {
         private final Program.PoolNode node;
@@ -89,18 +94,16 @@ final class Pools {
             }
             wanted.add(new Held(level, amount, claim.use()));
         }
-        List<Instance> pools =
-                performance.node.claims.stream().map(ClaimNode::pool).toList();
+        if (waiting.isEmpty() && all(wanted, Pools::fits)) {
+            hold(performance, wanted);
+            engine.soon(granted);
+            return;
+        }
         Engine.Wait wait = engine.waiting(
                 performance.node.subject,
                 Engine.Wait.Kind.POOL,
-                "waits for "
-                        + String.join(
-                                " and ",
-                                pools.stream()
-                                        .map(pool -> "'" + pool.path() + "'")
-                                        .toList()),
-                pools);
+                words.computeIfAbsent(performance.node, Pools::words),
+                pools(performance.node));
         Request request = new Request(performance, wanted, priority, granted, wait);
         int place = waiting.size();
         while (place > 0 && waiting.get(place - 1).priority() < priority) {
@@ -115,6 +118,16 @@ final class Pools {
         }
     }
 
+    private static String words(StepNode node) {
+        return pools(node).stream()
+                .map(pool -> "'" + pool.path() + "'")
+                .collect(Collectors.joining(" and ", "waits for ", ""));
+    }
+
+    private static List<Instance> pools(StepNode node) {
+        return node.claims.stream().map(ClaimNode::pool).toList();
+    }
+
     private void withdraw(Request request) {
         if (waiting.remove(request)) {
             engine.goesOn(request.until());
@@ -125,12 +138,15 @@ final class Pools {
     }
 
     private void grant() {
+        if (waiting.isEmpty()) {
+            return;
+        }
         // Who fills does not wait behind who takes: it may be what that one waits for.
         Set<Object> passed = Collections.newSetFromMap(new IdentityHashMap<>());
         for (int i = 0; i < waiting.size(); i++) {
             Request request = waiting.get(i);
-            boolean isFirst = request.wanted().stream().noneMatch(each -> passed.contains(each.queue()));
-            if (isFirst && request.wanted().stream().allMatch(Pools::fits)) {
+            boolean isFirst = all(request.wanted(), each -> !passed.contains(each.queue()));
+            if (isFirst && all(request.wanted(), Pools::fits)) {
                 waiting.remove(i--);
                 give(request);
             } else {
@@ -140,6 +156,15 @@ final class Pools {
                 }
             }
         }
+    }
+
+    private static boolean all(List<Held> wanted, Predicate<Held> holds) {
+        for (Held each : wanted) {
+            if (!holds.test(each)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static boolean fits(Held wanted) {
@@ -152,16 +177,21 @@ final class Pools {
 
     private void give(Request request) {
         engine.goesOn(request.until());
-        for (Held each : request.wanted()) {
-            engine.count(each.level().node.counted().second(), -1);
+        request.wanted()
+                .forEach(each -> engine.count(each.level().node.counted().second(), -1));
+        hold(request.performance(), request.wanted());
+        engine.soon(request.granted());
+    }
+
+    private void hold(Performance performance, List<Held> wanted) {
+        for (Held each : wanted) {
             if (each.use() == Use.FILL) {
                 each.level().coming += each.amount();
             } else {
                 change(each.level(), -each.amount());
             }
         }
-        held.put(request.performance(), request.wanted());
-        engine.soon(request.granted());
+        held.put(performance, wanted);
     }
 
     private void change(Level level, double more) {

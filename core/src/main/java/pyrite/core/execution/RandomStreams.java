@@ -6,6 +6,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleUnaryOperator;
@@ -31,7 +32,7 @@ final class RandomStreams {
     private final long seed;
     private final int replication;
     private final Map<String, Well19937c> streams = new HashMap<>();
-    private final Map<Draw, Sampler> samplers = new HashMap<>();
+    private final Map<Draw, Sampler> samplers = new IdentityHashMap<>();
 
     /** The inverse distribution function for certain parameters. */
     private record Sampler(double[] parameters, DoubleUnaryOperator inverse) {}
@@ -43,9 +44,16 @@ final class RandomStreams {
 
     /** A value, with the parameters that a draw has now, coherent SI. */
     double next(Draw draw, Moment moment) {
+        return quantile(
+                draw,
+                moment,
+                streams.computeIfAbsent(draw.source(), this::stream).nextDouble());
+    }
+
+    /** The value below which a draw stays with a probability. */
+    double quantile(Draw draw, Moment moment, double u) {
         double[] parameters = values(draw.parameters(), moment);
         double[] shares = values(draw.shares(), moment);
-        double u = streams.computeIfAbsent(draw.source(), this::stream).nextDouble();
         if (draw.distribution().isTable()) {
             return Tables.of(draw, parameters, shares, u);
         }

@@ -1,7 +1,6 @@
 package pyrite.core.execution;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.StepNode.Deed;
@@ -98,8 +97,7 @@ final class StepTokens {
                     }
                 }
             }
-            List<Item> items = new ArrayList<>(step.needs.size());
-            step.needs.forEach(need -> items.add(around.arrived(need).removeFirst()));
+            List<Item> items = step.needs.isEmpty() ? List.of() : taken(around, step);
             around.pending++;
             engine.soon(() -> {
                 around.pending--;
@@ -110,15 +108,40 @@ final class StepTokens {
         }
     }
 
+    private static List<Item> taken(Performance around, StepNode step) {
+        return step.needs.stream()
+                .map(need -> around.arrived(need).removeFirst())
+                .toList();
+    }
+
     private static boolean isReady(Performance around, StepNode step, int[] in, boolean isMerge) {
         if (in.length == 0 && step.needs.isEmpty()) {
             return false;
         }
-        boolean hasTokens = isMerge
-                ? Arrays.stream(in).anyMatch(place -> around.tokens[place] > 0)
-                : Arrays.stream(in).allMatch(place -> around.tokens[place] > 0);
-        return hasTokens
-                && step.needs.stream().noneMatch(need -> around.arrived(need).isEmpty());
+        for (Parameter need : step.needs) {
+            if (around.arrived(need).isEmpty()) {
+                return false;
+            }
+        }
+        return isMerge ? hasAny(around, in) : hasAll(around, in);
+    }
+
+    private static boolean hasAny(Performance around, int[] places) {
+        for (int place : places) {
+            if (around.tokens[place] > 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean hasAll(Performance around, int[] places) {
+        for (int place : places) {
+            if (around.tokens[place] == 0) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** A behaviour is done when nothing goes on in it and nothing in it waits. */
@@ -130,7 +153,7 @@ final class StepTokens {
         around.stuck = null;
         for (int to = 0; to < net.steps().size(); to++) {
             int[] in = net.in().get(to);
-            if (Arrays.stream(in).anyMatch(place -> around.tokens[place] > 0)) {
+            if (hasAny(around, in)) {
                 around.stuck = missing(around, net, to);
                 return;
             }

@@ -40,6 +40,7 @@ import pyrite.core.sequence.SequenceComparison;
  * @param failure one sentence; null if the run reached its end
  * @param culprits the elements that the failure names
  * @param happened the events of the run, of several replications those of the first
+ * @param statistics how several replications came out; empty for a single run
  * @param comparison what was recorded beside what happened; null if the case is no recording
  */
 public record CaseRun(
@@ -51,6 +52,7 @@ public record CaseRun(
         List<Series> series,
         List<Judgement> judgements,
         Happened happened,
+        List<Statistic> statistics,
         @Nullable SequenceComparison comparison,
         Fingerprint fingerprint) {
 
@@ -114,8 +116,10 @@ public record CaseRun(
             RequirementJudge judge =
                     new RequirementJudge(model, flattening, root, first.trajectory(), recording, first.comparison());
             List<Judgement> judgements = judged(judge, setup);
-            if (replications > 1 && !setup.requirements().isEmpty()) {
-                judgements = replicated(judgements, root, sorted, program, setup, replay);
+            ReplicationStatistics statistics = new ReplicationStatistics(model);
+            if (replications > 1) {
+                statistics.add(first.trajectory(), judgements);
+                judgements = replicated(judgements, root, sorted, program, setup, replay, statistics);
             }
             return new CaseRun(
                     usage.id(),
@@ -129,6 +133,7 @@ public record CaseRun(
                                     system.and(judgement.fingerprint()).withoutSpare(model)))
                             .toList(),
                     first.happened(),
+                    statistics.all(),
                     first.comparison(),
                     system.withoutSpare(model));
         }
@@ -146,7 +151,8 @@ public record CaseRun(
                 SortedSystem sorted,
                 Program program,
                 CaseSetup setup,
-                Replay replay) {
+                Replay replay,
+                ReplicationStatistics statistics) {
             Replications all = new Replications(setup.randomness().leastShare());
             all.add(first);
             int replications = setup.randomness().replications();
@@ -162,9 +168,14 @@ public record CaseRun(
                                 replication,
                                 OneRun.share(control, replication, replications)))
                         .toList()
-                        .forEach(run -> all.add(judged(
-                                new RequirementJudge(model, flattening, root, run.trajectory(), null, run.comparison()),
-                                setup)));
+                        .forEach(run -> {
+                            List<Judgement> judged = judged(
+                                    new RequirementJudge(
+                                            model, flattening, root, run.trajectory(), null, run.comparison()),
+                                    setup);
+                            statistics.add(run.trajectory(), judged);
+                            all.add(judged);
+                        });
             }
             return all.overall();
         }
@@ -251,6 +262,7 @@ public record CaseRun(
                     List.of(),
                     judgements,
                     Happened.NOTHING,
+                    List.of(),
                     null,
                     fingerprint);
         }

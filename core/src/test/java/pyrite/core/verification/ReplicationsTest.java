@@ -45,4 +45,43 @@ class ReplicationsTest {
         });
         assertThat(judged("1", 50, "9 [s]").verdict()).isEqualTo(VerdictKind.FAIL);
     }
+
+    /** Mean 3 and deviation 1.5811 of five numbers by hand: 1.5811 / sqrt(5) * 2.7764 to either side. */
+    @Test
+    void theMeanHasItsConfidenceIntervalAndThePercentilesLieBetween() {
+        Statistic statistic = Statistic.of("x", "", new double[] {5, 1, 3, 2, 4});
+        assertThat(statistic.mean()).isEqualTo(3);
+        assertThat(statistic.high() - statistic.mean()).isCloseTo(1.96324, within(1e-4));
+        assertThat(statistic.p5()).isCloseTo(1.2, within(1e-12));
+        assertThat(statistic.median()).isEqualTo(3);
+        assertThat(statistic.p95()).isCloseTo(4.8, within(1e-12));
+    }
+
+    /** A crane that is used for 4 to 8 of 10 s: the mean over time is known, and inside the interval. */
+    @Test
+    void theUseOfAPoolIsAMeanOverTime() {
+        Model model = Models.of("""
+                private import Execution::*;
+                part def Crane :> Pool { attribute :>> capacity = 2; }
+                part yard { part crane : Crane;
+                    perform action lift { first start;
+                        then action up : TimedAction { attribute :>> duration = uniform(4 [s], 8 [s]);
+                            item :>> claims : Claim { ref part :>> pool = crane; attribute :>> amount = 1; } } then done; } }
+                requirement quick { subject y; require constraint { firstTime(done(yard.lift)) <= 9 [s] } }
+                satisfy quick by yard;
+                verification often : SimulatedCheck { subject :>> system = yard; attribute :>> stopTime = 10 [s];
+                    attribute :>> replications = 200; objective { verify quick; } }
+                """);
+        CaseRun run = CaseRun.of(model, Models.element(model, "Test::often"), RunControl.NONE);
+        Statistic used = run.statistics().stream()
+                .filter(each -> each.what().equals("mean of used(yard.crane)"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(used.runs()).isEqualTo(200);
+        assertThat(used.low()).isLessThan(0.6);
+        assertThat(used.high()).isGreaterThan(0.6);
+        // Uniform: of the means over time, a twentieth is below 0.4 + 0.4 / 20.
+        assertThat(used.p5()).isCloseTo(0.42, within(0.02));
+        assertThat(run.statistics()).anyMatch(each -> each.what().startsWith("margin of Test::quick"));
+    }
 }
