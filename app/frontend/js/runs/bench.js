@@ -259,6 +259,7 @@ class Bench {
         remark: remark.value,
         owner: owner.value,
         tolerance: kept,
+        way: 0,
       });
       const said = document.getElementById('bench-kept');
       said.hidden = false;
@@ -303,7 +304,8 @@ class Bench {
   async keepWay(button) {
     const { owner, tolerance } = document.querySelector('[data-bench-keep]').elements;
     const { index, name } = button.dataset;
-    const { status, body } = await post(at(`bench/${this.key}/explored/${index}`), {
+    const { status, body } = await post(at(`bench/${this.key}/explored`), {
+      way: Number(index),
       name,
       remark: button.dataset.what,
       owner: owner.value,

@@ -365,7 +365,7 @@ class ApiTest extends InProject {
         assertThat(trace.get("total").asInt()).isEqualTo(10);
         assertThat(trace.get("rows").size()).isEqualTo(2);
         assertThat(trace.get("rows").get(0).get("start").get("id").asString()).isEqualTo("N-2");
-        assertThat(trace.get("rows").get(0).get("cells").get(0).size()).isEqualTo(3);
+        assertThat(trace.get("rows").get(0).get("cells").get(0).size()).isEqualTo(5);
         assertThat(ask(token, branch() + "/trace?set=~need&col=frame", null).statusCode())
                 .isEqualTo(400);
     }

@@ -60,4 +60,52 @@ class BenchPageTest extends InBrowser {
         click("[data-bench-run]");
         until(textToBePresentInElementLocated(By.cssSelector("[data-bench-run]"), "Run"));
     }
+
+    /** What was played is kept, replayed, and compared when the model has changed. */
+    @Test
+    void whatWasPlayedIsKeptAndReplayed() {
+        open("runs");
+        click("[aria-label='Play commandedClosing']");
+        until(urlContains("/bench/"));
+        until(textToBePresentInElementLocated(By.id("bench-now"), "modes.operating.open active"));
+        pass("20 s");
+        until(textToBePresentInElementLocated(By.id("bench-clock"), "0:00:20"));
+        click("[aria-label='Give SurgeAlarm']");
+        until(textToBePresentInElementLocated(By.id("bench-now"), "operating.warned active"));
+        pass("100 s");
+        until(textToBePresentInElementLocated(By.id("bench-clock"), "0:02:00"));
+        click(".keep[data-bench-keep] button");
+        told("Under what name? For instance late vessel.");
+        see(".keep [name='name']").sendKeys("early alarm");
+        see(".keep [name='remark']").sendKeys("The alarm comes by hand.");
+        click(".keep[data-bench-keep] button");
+        until(textToBePresentInElementLocated(By.id("bench-kept"), "Kept: early alarm"));
+
+        click("#bench-kept a");
+        until(urlContains("/sequence"));
+        until(textToBePresentInElementLocated(By.id("sequence"), "SurgeAlarm"));
+        assertThat(see(".steps").getText()).contains("SurgeAlarm", "from outside to gate.control.desk", "given");
+        click("[data-start]");
+        until(urlContains("/runs/"));
+        until(textToBePresentInElementLocated(By.id("work"), "Happens as recorded, all"));
+
+        merrow.change("Office", "thinking", "70 [s]");
+        click("[data-start]");
+        until(textToBePresentInElementLocated(By.id("recording"), "Differs from the recording at t = 90 s"));
+        assertThat(see("#recording tr.first").getText()).contains("90 s", "other time", "100 s");
+    }
+
+    @Test
+    void allOrdersOfEventsAreTried() {
+        open("runs");
+        click("[aria-label='Play lostLink']");
+        until(urlContains("/bench/"));
+        click("[data-bench-explore] button");
+        until(textToBePresentInElementLocated(By.id("bench-explored"), "situations"));
+        assertThat(see("#bench-explored").getText()).contains("Not reached yet");
+        see("[data-bench-explore] [name='moves']").clear();
+        see("[data-bench-explore] [name='moves']").sendKeys("many");
+        click("[data-bench-explore] button");
+        told("How far? At most 40 events, within a time such as 30 min.");
+    }
 }

@@ -282,7 +282,7 @@ class RequirementsApiTest extends InRequirements {
                 .body();
         assertThat(window)
                 .contains("LF-8")
-                .containsPattern("\"requirements\":81")
+                .containsPattern("\"requirements\":85")
                 .containsPattern("\"index\":9\\d")
                 .containsPattern("\"spine\":\"h[hrn]+\"");
         assertThat(ines.get(BRANCH + "/requirements/rows.json?group=status&where=priority:must")

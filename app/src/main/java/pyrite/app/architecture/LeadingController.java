@@ -15,9 +15,12 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
+import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.behavior.Leading;
+import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.ElementKind;
 
 /** The edits of drawings of behaviour: lines between states or steps, and what is added within inherited ones. */
 @RestController
@@ -63,8 +66,13 @@ class LeadingController {
 
     @GetMapping("/p/{project}/{branch}/element/{id}/drawing/says.json")
     ResponseEntity<?> says(Workspace.Head head, @PathVariable String id) {
+        Element line = head.element(id);
+        if (line.kind() != ElementKind.TRANSITION && line.kind() != ElementKind.SUCCESSION) {
+            throw new NotFound("only a transition or succession says when it leads on; this is "
+                    + line.kind().titleWithArticle());
+        }
         try {
-            return ResponseEntity.ok(new Said(new Leading(head.model()).says(head.element(id))));
+            return ResponseEntity.ok(new Said(new Leading(head.model()).says(line)));
         } catch (IllegalArgumentException none) {
             return Answer.unprocessable(none);
         }

@@ -257,12 +257,14 @@ class BenchController {
      *
      * @param owner the package it is to stand in
      * @param tolerance s
+     * @param way which of the ways that were found by exploring; of no account for what was played
      */
     record Kept(
             @NotBlank @Size(max = 200) String name,
             @NotNull String owner,
             @PositiveOrZero double tolerance,
-            @NotNull @Size(max = 2_000) String remark) {}
+            @NotNull @Size(max = 2_000) String remark,
+            @PositiveOrZero int way) {}
 
     /** Writes what was played into the model, as a recording that can be replayed. */
     @PostMapping("/p/{project}/{branch}/bench/{key}/recording")
@@ -348,17 +350,14 @@ class BenchController {
     }
 
     /** Keeps a way that was found as a recording. */
-    @PostMapping("/p/{project}/{branch}/bench/{key}/explored/{index}")
+    @PostMapping("/p/{project}/{branch}/bench/{key}/explored")
     @ResponseBody
     ResponseEntity<Answer> keepWay(
-            Workspace.Head head,
-            Person person,
-            @PathVariable String key,
-            @PathVariable int index,
-            @Valid @RequestBody Kept kept) {
+            Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Kept kept) {
         Benches.Seat seat = benches.seat(head, person, key);
         Benches.Explored explored = seat.explored();
-        if (explored == null || index < 0 || index >= explored.result().found().size()) {
+        int index = kept.way();
+        if (explored == null || index >= explored.result().found().size()) {
             return Answer.unprocessable("this was not found any more; explore again");
         }
         Exploring.Told told =

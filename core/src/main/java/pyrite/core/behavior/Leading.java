@@ -116,15 +116,20 @@ public final class Leading {
                 .filter(element -> owner.equals(element.owner()))
                 .map(Element::id)
                 .toList();
-        String said = summary.isEmpty()
-                ? reading.read().stream()
-                                .filter(element -> owner.equals(element.owner()))
-                                .map(element ->
-                                        element.kind().title() + (element.name() == null ? "" : " " + element.name()))
-                                .collect(Collectors.joining(", "))
-                        + " added"
-                : summary;
+        String said = !summary.isEmpty()
+                ? summary
+                : own < into.size()
+                        ? "added to " + nameOf(into.getLast()) + ", which is redefined here"
+                        : added(reading, owner);
         return new Made(checked(reading.edit()), made, said);
+    }
+
+    private static String added(ReadResult reading, ElementId owner) {
+        return reading.read().stream()
+                        .filter(element -> owner.equals(element.owner()))
+                        .map(element -> element.kind().title() + (element.name() == null ? "" : " " + element.name()))
+                        .collect(Collectors.joining(", "))
+                + " added";
     }
 
     private Edit checked(Edit edit) {

@@ -32,10 +32,15 @@ public final class ProgramBuilder extends Preparing {
      * @throws ModelFault if something cannot be run as it is written
      */
     public static Program build(Model model, Flattening flattening) {
-        return new ProgramBuilder(model, flattening).build();
+        return build(model, flattening, () -> {});
     }
 
-    private Program build() {
+    /** @param more lowers what else is asked while it runs; called when it is known what is assigned */
+    public static Program build(Model model, Flattening flattening, Runnable more) {
+        return new ProgramBuilder(model, flattening).build(more);
+    }
+
+    private Program build(Runnable more) {
         List<Program.Top> tops = new ArrayList<>();
         List<Instance> parts = flattening.built();
         for (Instance part : parts) {
@@ -46,6 +51,7 @@ public final class ProgramBuilder extends Preparing {
         parts.forEach(connections::joined);
         later.forEach(Runnable::run);
         parts.stream().filter(pools::isPool).forEach(pools::pool);
+        more.run();
         FlatSystem flat = flattening.system();
         flattening.constants().forEach(constant -> {
             requireValue(constant);

@@ -45,8 +45,9 @@ public final class Exploring {
     public static Exploring of(Model model, Element part, Exploration.Bounds bounds, RunControl control) {
         Flattening flattening = new Flattening(model, control);
         Instance root = flattening.running(part);
-        Program program = ProgramBuilder.build(model, flattening);
-        Map<String, Condition> claims = claims(model, part, flattening, root);
+        Map<String, Condition> claims = new LinkedHashMap<>();
+        Program program =
+                ProgramBuilder.build(model, flattening, () -> claims.putAll(claims(model, part, flattening, root)));
         Outside outside = new Outside(model, flattening, program);
         return new Exploring(
                 model,

@@ -124,4 +124,21 @@ class ExploringTest {
         assertThat(result.found()).isEmpty();
         assertThat(List.copyOf(result.unreached())).isNotEmpty();
     }
+
+    /** What a state commands is integrated: the requirement is on the motion, and asked in each situation. */
+    @Test
+    void aRequirementOnMotionIsAskedToo() {
+        Exploration.Result result = exploring(model("""
+                item def Faster;
+                port def Panel { in item faster : Faster; }
+                part def Lift { port panel : Panel; attribute speed : Real := 1; attribute way : Real := 0;
+                    assert constraint { der(way) == speed / 1 [s] }
+                    exhibit state m { entry; then slow; state slow; transition first slow accept Faster via panel then fast;
+                        state fast { entry assign speed := 9; } transition first fast accept after 4 [s] then slow2; state slow2 { entry assign speed := 0; } } }
+                part p : Lift;
+                requirement <'L-1'> short { subject l : Lift; require constraint { l.way <= 30 or not active(l.m.slow2) } }
+                satisfy short by p;
+                """)).explore();
+        assertThat(result.found()).extracting(Exploration.Found::what).containsExactly("L-1 does not hold");
+    }
 }

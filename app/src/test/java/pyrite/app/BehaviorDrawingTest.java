@@ -1,0 +1,107 @@
+package pyrite.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import pyrite.core.model.Element;
+import pyrite.core.model.ElementKind;
+import pyrite.core.notation.NotationWriter;
+
+/** States and steps are led to each other on their drawings; what a special machine inherits is redefined in it. */
+class BehaviorDrawingTest extends InBrowser {
+    private Element modes(String part) {
+        return merrow.head().model().children(merrow.named(part).id()).stream()
+                .filter(child -> child.kind() == ElementKind.EXHIBIT)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private String text(String part) {
+        return NotationWriter.write(merrow.head().model(), List.of(merrow.named(part)));
+    }
+
+    private WebElement box(String title) {
+        return until(presenceOfElementLocated(By.cssSelector(".box[aria-label^='" + title + "']")));
+    }
+
+    private void drawn() {
+        until(presenceOfElementLocated(
+                By.cssSelector("#canvas[data-shown='" + merrow.head().number() + "']")));
+    }
+
+    private void typed(String words) {
+        WebElement field = see(".over-field input");
+        field.sendKeys(Keys.chord(Keys.CONTROL, "a"), words, Keys.ENTER);
+    }
+
+    @Test
+    void linesOfASpecialMachineAreDrawnChangedAndRedirected() {
+        // In a window in which all states are in sight.
+        ines.driver().manage().window().setSize(new Dimension(1900, 1500));
+        String general = text("GateControl");
+        open("element/" + modes("RemoteGateControl").id() + "/states");
+        drawn();
+        box("state waiting").sendKeys("c");
+        box("state alone").sendKeys(Keys.ENTER);
+        typed("accept Nobody via desk");
+        assertThat(see(".over-field .fault").getText()).contains("Nobody");
+        typed("accept LinkLost via desk");
+        told("waiting leads to alone");
+        assertThat(text("RemoteGateControl")).contains("transition first waiting accept LinkLost via desk then alone;");
+
+        drawn();
+        Element order = merrow.head()
+                .model()
+                .ownElements(ElementKind.TRANSITION)
+                .filter(transition -> "order".equals(transition.name()))
+                .findFirst()
+                .orElseThrow();
+        see("#diagram [data-select='" + order.id() + "']").sendKeys("r");
+        assertThat(see(".over-field input").getAttribute("value")).isEqualTo("accept CloseNow via desk");
+        typed("accept CloseNow via desk if not active(watching.occupied)");
+        told("'order' redefined");
+        assertThat(text("RemoteGateControl"))
+                .contains(
+                        "transition :>> order first warned accept CloseNow via desk if not active(watching.occupied) then clearing;");
+
+        drawn();
+        box("state closing").findElement(By.cssSelector(":scope > .title")).click();
+        press("a");
+        typed("state resting");
+        told("added to closing, which is redefined here");
+        assertThat(text("RemoteGateControl")).contains("state :>> closing {", "state resting;");
+        assertThat(text("GateControl")).isEqualTo(general);
+    }
+
+    @Test
+    void stepsAreLedToEachOtherWithAConditionOrAFlow() {
+        merrow.add("MerrowBehaviour", """
+                part def Winch {
+                    attribute load : ScalarValues::Real := 0;
+                    action hoist {
+                        action look { out attribute load : ScalarValues::Real = 2; }
+                        action pull { in attribute force : ScalarValues::Real; }
+                        action rest;
+                    }
+                }
+                """);
+        open("element/" + merrow.named("hoist").id() + "/flow");
+        drawn();
+        box("action look").sendKeys("c");
+        box("action rest").sendKeys(Keys.ENTER);
+        typed("if load > 1");
+        told("look leads to rest");
+        drawn();
+        box("action look").sendKeys("c");
+        box("action pull").sendKeys(Keys.ENTER);
+        typed("flow load to force");
+        told("look leads to pull");
+        assertThat(text("Winch")).contains("first look if load > 1 then rest;", "flow look.load to pull.force;");
+    }
+}
