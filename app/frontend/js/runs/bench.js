@@ -280,6 +280,18 @@ class Bench {
     }
   }
 
+  /** A step of the story is told now. */
+  async tell(button) {
+    const { status, body } = await post(at(`bench/${this.key}/tell`), { step: button.dataset.tell });
+    if (status === 200) {
+      button.closest('li').classList.add('told');
+      const told = document.getElementById('bench-told');
+      told.textContent = `So far ${body.sentence}.`;
+    } else {
+      say(body.message);
+    }
+  }
+
   async explore(form) {
     const moves = Number(form.elements.moves.value);
     const horizon = seconds(form.elements.horizon.value);
@@ -407,7 +419,10 @@ export function startBench() {
   bench.start();
   document.addEventListener('click', (event) => {
     const way = event.target.closest('[data-keep-way]');
-    if (way) {
+    const told = event.target.closest('[data-tell]');
+    if (told) {
+      bench.tell(told);
+    } else if (way) {
       bench.keepWay(way);
     } else if (event.target.closest('[data-bench-run]')) {
       bench.run();
@@ -415,6 +430,13 @@ export function startBench() {
       bench.ask('advance', { until: null, toEvent: true });
     } else if (event.target.closest('[data-bench-next]') && bench.next !== null) {
       bench.ask('advance', { until: bench.next, toEvent: false });
+    }
+  });
+  document.addEventListener('change', (event) => {
+    if (event.target.id === 'bench-story') {
+      document.querySelectorAll('[data-story]').forEach((list) => {
+        list.hidden = list.dataset.story !== event.target.value;
+      });
     }
   });
   document.addEventListener('submit', (event) => {

@@ -25,7 +25,22 @@ async function verifyAll(button) {
   }
 }
 
+const LOOK_EVERY = 500;
+let lookedAt = 0;
+
+/** The timeline of a run builds up while that goes on. */
+function showSoFar(id) {
+  const isShown = document.querySelector(`[data-timeline="${id}"]`);
+  if (isShown && performance.now() - lookedAt > LOOK_EVERY) {
+    lookedAt = performance.now();
+    document.dispatchEvent(new CustomEvent('pyrite:timeline'));
+  }
+}
+
 function showProgress({ id, fraction = 0, done }) {
+  if (!done) {
+    showSoFar(id);
+  }
   for (const bar of document.querySelectorAll(`[data-progress="${id}"]`)) {
     const percent = done ? 100 : Math.floor(fraction * 100);
     bar.querySelector('i').style.width = `${percent}%`;

@@ -13,6 +13,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -46,6 +47,8 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.notation.TextProblem;
 import pyrite.core.sequence.SequenceStep;
 import pyrite.core.sequence.SequenceText;
+import pyrite.core.story.Story;
+import pyrite.core.story.StoryComparison;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Exploring;
 
@@ -102,6 +105,7 @@ class BenchController {
                         .sorted(Comparator.comparing(model.names()::qualifiedName))
                         .toList());
         page.addAttribute("home", home(model, seat.part()));
+        page.addAttribute("stories", tellable(model));
         return "runs/bench";
     }
 
@@ -276,12 +280,49 @@ class BenchController {
                 head,
                 person,
                 kept,
-                seat.with(bench -> session(kept, seat, bench.now(), seat.notes().steps())));
+                seat.with(bench -> session(kept, seat, bench.now(), seat.notes().steps(), seat.told())));
     }
 
-    private static SequenceText.Session session(Kept kept, Benches.Seat seat, double lasts, List<SequenceStep> steps) {
+    private static SequenceText.Session session(
+            Kept kept, Benches.Seat seat, double lasts, List<SequenceStep> steps, List<SequenceText.Told> told) {
         return new SequenceText.Session(
-                kept.name().strip(), seat.part(), lasts, kept.tolerance(), 1, kept.remark(), steps);
+                kept.name().strip(), seat.part(), lasts, kept.tolerance(), 1, kept.remark(), steps, told);
+    }
+
+    /** A step of a use case that is told now. */
+    record Telling(@NotNull String step) {}
+
+    /** The steps that were told, and how that stands to the story. */
+    record ToldSoFar(List<String> steps, String sentence) {}
+
+    @PostMapping("/p/{project}/{branch}/bench/{key}/tell")
+    @ResponseBody
+    ToldSoFar tell(Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Telling telling) {
+        Benches.Seat seat = benches.seat(head, person, key);
+        Element step = head.element(telling.step());
+        seat.with(bench -> seat.told().add(new SequenceText.Told(bench.now(), step)));
+        List<Element> steps = seat.told().stream().map(SequenceText.Told::step).toList();
+        return new ToldSoFar(
+                steps.stream().map(each -> each.id().toString()).toList(),
+                StoryComparison.of(head.model(), steps)
+                        .map(StoryComparison::sentence)
+                        .orElse("this is a step of no story"));
+    }
+
+    /** A use case whose steps can be told while playing. */
+    record Tellable(Element useCase, List<Story.Line> lines) {}
+
+    private static List<Tellable> tellable(Model model) {
+        return Stream.of(ElementKind.USE_CASE_DEFINITION, ElementKind.USE_CASE)
+                .flatMap(model::ownElements)
+                .map(useCase -> new Tellable(
+                        useCase,
+                        Story.of(model, useCase).lines().stream()
+                                .filter(line -> model.names().effectiveName(line.step()) != null)
+                                .toList()))
+                .filter(tellable -> !tellable.lines().isEmpty())
+                .sorted(Comparator.comparing(tellable -> model.names().qualifiedName(tellable.useCase())))
+                .toList();
     }
 
     private ResponseEntity<Answer> keep(Workspace.Head head, Person person, Kept kept, SequenceText.Session session) {
@@ -362,7 +403,7 @@ class BenchController {
         }
         Exploring.Told told =
                 explored.exploring().tell(explored.result().found().get(index).way());
-        return keep(head, person, kept, session(kept, seat, told.ends() + AFTER, told.steps()));
+        return keep(head, person, kept, session(kept, seat, told.ends() + AFTER, told.steps(), List.of()));
     }
 
     @ExceptionHandler({ModelFault.class, RunFailure.class, IllegalArgumentException.class})

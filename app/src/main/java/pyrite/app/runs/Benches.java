@@ -3,8 +3,10 @@ package pyrite.app.runs;
 import java.security.SecureRandom;
 import java.util.Comparator;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
@@ -17,6 +19,7 @@ import pyrite.core.execution.Bench;
 import pyrite.core.execution.Exploration;
 import pyrite.core.model.Element;
 import pyrite.core.sequence.SequenceNotes;
+import pyrite.core.sequence.SequenceText;
 import pyrite.core.verification.Exploring;
 
 /** The systems that somebody plays with; the ones not used for longest make room for others. */
@@ -41,6 +44,7 @@ class Benches {
         private final SequenceNotes notes;
         private volatile long used;
         private volatile @Nullable Explored explored;
+        private final List<SequenceText.Told> told = new CopyOnWriteArrayList<>();
 
         private Seat(
                 String key, long branch, long person, int revision, Element part, Bench bench, SequenceNotes notes) {
@@ -63,6 +67,11 @@ class Benches {
 
         Element part() {
             return part;
+        }
+
+        /** The steps of a story that somebody told while playing, in order. */
+        List<SequenceText.Told> told() {
+            return told;
         }
 
         /** What was explored last, with what it found. */

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import org.springframework.http.HttpHeaders;
@@ -22,6 +23,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.execution.EventLog;
 import pyrite.core.execution.Happened;
+import pyrite.core.execution.Standstill;
 import pyrite.core.execution.Subject;
 import pyrite.core.execution.Timeline;
 
@@ -31,8 +33,10 @@ class HappenedController {
     private static final int MOST_EVENTS = 1_000;
 
     private final RunStore store;
+    private final Jobs jobs;
 
-    HappenedController(RunStore store) {
+    HappenedController(RunStore store, Jobs jobs) {
+        this.jobs = jobs;
         this.store = store;
     }
 
@@ -42,6 +46,13 @@ class HappenedController {
     private Found find(Workspace.Head head, long id) {
         if (store.find(head.branch(), id).isEmpty()) {
             throw new NotFound("there is no run " + id + " on this branch");
+        }
+        Optional<Jobs.SoFar> soFar = jobs.soFar(id);
+        if (soFar.isPresent()) {
+            return new Found(
+                    new Happened(soFar.get().log(), Standstill.NONE),
+                    0,
+                    soFar.get().now());
         }
         Happened happened = store.happened(id).orElse(Happened.NOTHING);
         double[] times = store.times(id);

@@ -3,6 +3,7 @@ package pyrite.app.runs;
 import jakarta.annotation.PreDestroy;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -27,9 +28,11 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.TooMany;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.dynamics.RunControl;
+import pyrite.core.execution.EventLog;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.verification.CaseRun;
+import pyrite.core.verification.Watcher;
 
 /**
  * Runs cases in the background, a limited number at a time and the others in a queue, and reports progress to open
@@ -130,6 +133,15 @@ public class Jobs implements ApplicationRunner {
         return job == null ? OptionalDouble.empty() : OptionalDouble.of(job.fraction);
     }
 
+    /** @param now s */
+    record SoFar(EventLog log, double now) {}
+
+    /** What has happened in a run that is under way; empty if nothing is known yet. */
+    Optional<SoFar> soFar(long id) {
+        Job job = jobs.get(id);
+        return Optional.ofNullable(job == null ? null : job.soFar);
+    }
+
     private void work(Job job) {
         long id = job.run.id();
         if (stopping || !store.started(id)) {
@@ -144,7 +156,7 @@ public class Jobs implements ApplicationRunner {
             Element usage = head.model()
                     .find(ElementId.of(job.run.caseId()))
                     .orElseThrow(() -> new NotFound("the case is not in the model"));
-            CaseRun result = CaseRun.of(head.model(), usage, job);
+            CaseRun result = CaseRun.of(head.model(), usage, job, job);
             if (!stopping) {
                 guard.requireRoom();
                 store.end(job.run, result);
@@ -175,18 +187,24 @@ public class Jobs implements ApplicationRunner {
     }
 
     /** A run in the queue or in progress; its snapshot is in memory unless the program was restarted since. */
-    private final class Job implements RunControl {
+    private final class Job implements RunControl, Watcher {
         private final RunRecord run;
         private final Workspace.@Nullable Head head;
         private volatile @Nullable Future<?> future;
         private volatile boolean begun;
         private volatile boolean cancelled;
         private volatile double fraction;
+        private volatile @Nullable SoFar soFar;
         private long reportedAt;
 
         Job(RunRecord run, Workspace.@Nullable Head head) {
             this.run = run;
             this.head = head;
+        }
+
+        @Override
+        public void happened(EventLog log, double now) {
+            soFar = new SoFar(log, now);
         }
 
         @Override

@@ -22,6 +22,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.sequence.Sequence;
 import pyrite.core.sequence.SequenceStep;
+import pyrite.core.story.StoryComparison;
 
 /** A recording as a sequence: its drawing, and its steps to be changed. */
 @Controller
@@ -77,6 +78,14 @@ class SequenceController {
                             .toList());
             page.addAttribute("tolerance", feature(model, recording, "timeTolerance"));
             page.addAttribute("complete", feature(model, recording, "complete"));
+            page.addAttribute(
+                    "story",
+                    StoryComparison.of(
+                                    model,
+                                    Sequence.marks(model, recording).stream()
+                                            .map(Sequence.Mark::step)
+                                            .toList())
+                            .orElse(null));
         } catch (ModelFault e) {
             page.addAttribute("fault", e.getMessage());
         }

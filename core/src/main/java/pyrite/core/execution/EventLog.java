@@ -92,6 +92,19 @@ public final class EventLog {
         size++;
     }
 
+    /** What is in it now, whatever is added later. */
+    public EventLog copy() {
+        EventLog copy = new EventLog(subjects);
+        copy.details.addAll(details);
+        copy.times = Arrays.copyOf(times, size);
+        copy.kinds = Arrays.copyOf(kinds, size);
+        copy.about = Arrays.copyOf(about, size);
+        copy.occasions = Arrays.copyOf(occasions, size);
+        copy.texts = Arrays.copyOf(texts, size);
+        copy.size = size;
+        return copy;
+    }
+
     void write(DataOutputStream out) throws IOException {
         out.writeInt(details.size());
         for (String detail : details) {

@@ -46,10 +46,38 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
         return model.inheritance().features(recording).stream()
                 .filter(feature -> !model.isLibrary(feature.id()))
                 .filter(feature -> switch (feature.kind()) {
-                    case MESSAGE, EVENT, ASSIGNMENT -> true;
+                    case MESSAGE, ASSIGNMENT -> true;
+                    case EVENT -> !isOfStory(model, feature);
                     default -> false;
                 })
                 .toList();
+    }
+
+    /** A step of a story that was told while the recording was made, and the event that says so. */
+    public record Mark(Element member, Element step, double at) {}
+
+    /** The steps of stories that were told, in the order of their instants. */
+    public static List<Mark> marks(Model model, Element recording) {
+        Reading reading = new Reading(model, recording, new Flattening(model));
+        return model.inheritance().features(recording).stream()
+                .filter(feature -> feature.kind() == ElementKind.EVENT && isOfStory(model, feature))
+                .map(feature -> new Mark(
+                        feature,
+                        model.get(feature.get(Property.TARGET).orElseThrow().target()),
+                        reading.number(feature, "at").orElse(0.0)))
+                .sorted(Comparator.comparingDouble(Mark::at))
+                .toList();
+    }
+
+    /** Whether an event is a step of a use case, which no system performs. */
+    private static boolean isOfStory(Model model, Element event) {
+        Element at = event.get(Property.TARGET)
+                .flatMap(reference -> model.find(reference.target()))
+                .orElse(null);
+        while (at != null && at.kind() != ElementKind.USE_CASE && at.kind() != ElementKind.USE_CASE_DEFINITION) {
+            at = at.owner() == null ? null : model.find(at.owner()).orElse(null);
+        }
+        return at != null;
     }
 
     /**

@@ -33,7 +33,11 @@ public final class SequenceText {
             double tolerance,
             long seed,
             String remark,
-            List<SequenceStep> steps) {}
+            List<SequenceStep> steps,
+            List<Told> told) {}
+
+    /** A step of a story that was told at an instant, s. */
+    public record Told(double at, Element step) {}
 
     /** A verification case that replays a session; to stand anywhere. */
     public String of(Session session) {
@@ -57,6 +61,12 @@ public final class SequenceText {
             text.append("attribute :>> seed = ").append(session.seed()).append(";\n");
         }
         session.steps().forEach(step -> text.append(line(step, system)).append('\n'));
+        session.told()
+                .forEach(told -> text.append("event ")
+                        .append(model.names().qualifiedName(told.step()))
+                        .append(" : Begins { attribute :>> at = ")
+                        .append(exact(told.at()))
+                        .append("; }\n"));
         return text.append("objective;\n}\n").toString();
     }
 

@@ -66,7 +66,12 @@ public record CaseRun(
 
     /** Runs a case to its end; faults of the model and of the run are part of the result. */
     public static CaseRun of(Model model, Element usage, RunControl control) {
-        return new Runner(model, usage, control).run();
+        return of(model, usage, control, Watcher.NOBODY);
+    }
+
+    /** @param watcher is shown the first of several replications while it runs */
+    public static CaseRun of(Model model, Element usage, RunControl control, Watcher watcher) {
+        return new Runner(model, usage, control, watcher).run();
     }
 
     private static final String OUT_OF_MEMORY =
@@ -76,11 +81,13 @@ public record CaseRun(
         private final Model model;
         private final Element usage;
         private final RunControl control;
+        private final Watcher watcher;
         private final Flattening flattening;
         private final Set<ElementId> read = new LinkedHashSet<>();
         private List<Element> requirements = List.of();
 
-        Runner(Model model, Element usage, RunControl control) {
+        Runner(Model model, Element usage, RunControl control, Watcher watcher) {
+            this.watcher = watcher;
             this.model = model;
             this.usage = usage;
             this.control = control;
@@ -110,7 +117,8 @@ public record CaseRun(
             read.addAll(flattening.drainRead());
             int replications = program.isRandom() ? setup.randomness().replications() : 1;
             Replay replay = Replay.of(model, flattening, program, recorded);
-            OneRun first = OneRun.of(sorted, program, setup, replay, 0, OneRun.share(control, 0, replications));
+            OneRun first =
+                    OneRun.of(sorted, program, setup, replay, 0, OneRun.share(control, 0, replications), watcher);
             Recording recording = first.trajectory().record(setup.settings().interval());
             Fingerprint system = Fingerprint.of(model, read);
             RequirementJudge judge =
@@ -166,7 +174,8 @@ public record CaseRun(
                                 setup,
                                 replay,
                                 replication,
-                                OneRun.share(control, replication, replications)))
+                                OneRun.share(control, replication, replications),
+                                Watcher.NOBODY))
                         .toList()
                         .forEach(run -> {
                             List<Judgement> judged = judged(
@@ -191,9 +200,17 @@ public record CaseRun(
                     CaseSetup setup,
                     Replay replay,
                     int replication,
-                    RunControl control) {
+                    RunControl control,
+                    Watcher watcher) {
                 Witness witness = replay.witness();
-                Engine engine = new Engine(program, setup.randomness().seed(), replication, replay.stimuli(), witness);
+                WatchedRun watched = new WatchedRun(witness, watcher);
+                Engine engine = new Engine(
+                        program,
+                        setup.randomness().seed(),
+                        replication,
+                        replay.stimuli(),
+                        watcher == Watcher.NOBODY ? witness : watched);
+                watched.log(engine::log);
                 Simulation simulation = Simulation.of(sorted, setup.settings(), control, engine);
                 simulation.begin();
                 simulation.advance(setup.settings().stop());

@@ -75,7 +75,8 @@ class RecordingTest {
                         0.2,
                         bench.seed(),
                         "A boat is let in, another is not heard.",
-                        notes.get().steps()));
+                        notes.get().steps(),
+                        List.of()));
     }
 
     private static int call(Bench bench) {
