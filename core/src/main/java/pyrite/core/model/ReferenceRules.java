@@ -48,7 +48,14 @@ final class ReferenceRules {
                     "assumed is a constraint",
                     CONSTRAINT_DEFINITION),
             row("validateFramedConcernMembership", FRAMED_CONCERN, "framed is a concern", CONCERN_DEFINITION),
-            row("validateEventOccurrenceUsageReference", EVENT, "an event is an occurrence", OCCURRENCE_DEFINITION),
+            // Accept, send and the other actions without a keyword of their own are occurrences, too.
+            new Row(
+                    "validateEventOccurrenceUsageReference",
+                    EVENT,
+                    Property.TARGET,
+                    "an event is an occurrence",
+                    kind -> isA(kind, OCCURRENCE_DEFINITION)
+                            || kind.isUsage() && kind.family() == ElementKind.Family.BEHAVIOR),
             row("validateViewRenderingMembership", VIEW_RENDERING, "rendered by is a rendering", RENDERING_DEFINITION),
             new Row(
                     "validateSatisfyRequirementUsage",

@@ -4,11 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Arrays;
 import java.util.List;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
+import pyrite.core.sequence.Sequence;
 
 /** What was told step by step beside the story: the first difference on both sides. */
 class StoryComparisonTest {
@@ -57,5 +59,24 @@ class StoryComparisonTest {
         return Arrays.stream(names.split(" "))
                 .map(name -> Models.element(MODEL, "Test::Lock::" + name))
                 .toList();
+    }
+
+    /** A step of any kind can be told: the recording that says so is well formed, and a run of it does not miss it. */
+    @Test
+    void stepsThatAcceptCanBeToldInARecording() {
+        Model model = Models.of("""
+                item def Call;
+                use case def Lock { subject s; first start; then action hear accept Call; then action close; then done; }
+                part def Keeper; part keeper : Keeper;
+                verification told : Recordings::Recording { subject :>> system = keeper; attribute :>> stopTime = 5 [s];
+                    event Lock::hear : Recordings::Begins { attribute :>> at = 1 [s]; }
+                    event Lock::close : Recordings::Begins { attribute :>> at = 2 [s]; } objective; }
+                """);
+        Element recording = Models.element(model, "Test::told");
+        assertThat(Sequence.members(model, recording)).isEmpty();
+        List<Element> told = Sequence.marks(model, recording).stream()
+                .map(Sequence.Mark::step)
+                .toList();
+        assertThat(StoryComparison.of(model, told).orElseThrow().follows()).isTrue();
     }
 }
