@@ -108,4 +108,24 @@ class BenchPageTest extends InBrowser {
         click("[data-bench-explore] button");
         told("How far? At most 40 events, within a time such as 30 min.");
     }
+
+    /** The steps of a story are pressed while it is played; the recording says how they stand to the story. */
+    @Test
+    void aRecordingIsMadeAlongAStory() {
+        open("runs");
+        click("[aria-label='Play lostLink']");
+        until(urlContains("/bench/"));
+        click(".tell summary");
+        new Select(see("#bench-story")).selectByVisibleText("CloseForSurge");
+        click("[data-story]:not([hidden]) li:nth-child(1) button");
+        until(textToBePresentInElementLocated(By.id("bench-told"), "So far as the main story for 1 step"));
+        click("[data-story]:not([hidden]) li:nth-child(4) button");
+        until(textToBePresentInElementLocated(By.id("bench-told"), "but told was step 4"));
+        see(".keep [name='name']").sendKeys("along");
+        click(".keep[data-bench-keep] button");
+        until(textToBePresentInElementLocated(By.id("bench-kept"), "Kept: along"));
+        click("#bench-kept a");
+        until(textToBePresentInElementLocated(By.id("story-told"), "Beside the story of CloseForSurge"));
+        assertThat(see("#story-told").getText()).contains("then step 2 comes", "but told was step 4");
+    }
 }

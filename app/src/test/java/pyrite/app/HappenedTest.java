@@ -6,6 +6,7 @@ import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentI
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
+import org.openqa.selenium.support.ui.Select;
 import pyrite.app.store.RunStore;
 import pyrite.core.dynamics.RunControl;
 import pyrite.core.execution.Happened;
@@ -57,5 +58,22 @@ class HappenedTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("timeline"), "landing"));
         assertThat(see("#work").getText()).contains("closesAfterWarning", "neverOnVessel", "pass");
         assertThat(List.of(see("#timeline").getText().split("\n"))).contains("closed", "occupied");
+    }
+
+    @Test
+    void poolsAndItemsHaveRowsAndReplicationsTheirNumbers() {
+        long id = run("sharedPower");
+        open("runs/" + id);
+        until(textToBePresentInElementLocated(By.id("timeline"), "power, held"));
+        assertThat(see("#statistics").getText())
+                .contains("mean of used(twoLeafHarbour.twinGate.power)", "margin of MT-4, twoLeafHarbour [min] 100");
+
+        new Select(see("#timeline-kind")).selectByValue("pool");
+        until(driver -> !see("#timeline").getText().contains("closeEast"));
+        assertThat(see("#timeline").getText()).contains("twoLeafHarbour.twinGate", "power, held", "power, waiting");
+        new Select(see("#timeline-group")).selectByValue("kind");
+        until(textToBePresentInElementLocated(By.id("timeline"), "Queues"));
+        new Select(see("#timeline-kind")).selectByValue("item");
+        until(textToBePresentInElementLocated(By.id("timeline"), "StateReport"));
     }
 }

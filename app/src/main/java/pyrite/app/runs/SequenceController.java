@@ -135,9 +135,7 @@ class SequenceController {
                         message.at(),
                         message.from(),
                         message.to().isEmpty() ? null : message.part(),
-                        message.label()
-                                        .substring(message.label().lastIndexOf(':') + 1)
-                                        .strip()
+                        message.name()
                                 + (message.to().isEmpty()
                                         ? ", nobody there"
                                         : message.isAccepted() ? "" : ", not accepted"),

@@ -1,6 +1,7 @@
 package pyrite.core.execution;
 
 import pyrite.core.dynamics.Draw;
+import pyrite.core.dynamics.Moment;
 
 /** Decides what a run leaves open, in the place of chance and of the order of declaration. */
 interface Choices {
@@ -8,7 +9,7 @@ interface Choices {
     int among(int options);
 
     /** What is drawn. */
-    double draw(Draw draw, RandomStreams usual, pyrite.core.dynamics.Moment moment);
+    double draw(Draw draw, RandomStreams usual, Moment moment);
 
     /** The order of declaration, and chance. */
     Choices USUAL = new Choices() {
@@ -18,7 +19,7 @@ interface Choices {
         }
 
         @Override
-        public double draw(Draw draw, RandomStreams usual, pyrite.core.dynamics.Moment moment) {
+        public double draw(Draw draw, RandomStreams usual, Moment moment) {
             return usual.next(draw, moment);
         }
     };

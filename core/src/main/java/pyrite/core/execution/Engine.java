@@ -482,7 +482,7 @@ public final class Engine implements Happenings {
         mail.describe(words);
         waits.stream().map(wait -> wait.subject() + wait.what()).sorted().forEach(words::append);
         for (int i = 0; i < program.flat().variables().size(); i++) {
-            if (program.flat().variables().get(i).role() != Variable.Role.COUNT) {
+            if (program.flat().variables().get(i).role() == Variable.Role.HELD) {
                 words.append((float) get(i)).append(' ');
             }
         }

@@ -32,7 +32,9 @@ import pyrite.core.expression.Distribution;
 public final class Exploration {
     private static final Duration NEVER = Duration.ofDays(365);
     /** In so many pieces an idle stretch is looked at for a condition that comes about. */
-    private static final int PIECES = 200;
+    private static final int PIECES = 50;
+    /** What equations move is followed as closely as an exploration needs. */
+    private static final double TOLERANCE = 1e-4;
 
     private final Program program;
     private final SortedSystem sorted;
@@ -142,7 +144,9 @@ public final class Exploration {
                 unreached.add(subject);
             }
         }
-        return new Result(List.copyOf(found.values()), unreached, met.size(), !isCut);
+        // Situations that differ only in what equations move count as one: then not all was tried.
+        boolean isAll = !isCut && program.flat().rates().isEmpty();
+        return new Result(List.copyOf(found.values()), unreached, met.size(), isAll);
     }
 
     /** Goes a way again, and tells a witness what happens on it; the instant at which it ends, s. */
@@ -164,8 +168,9 @@ public final class Exploration {
         Trial(int[] way, Witness witness) {
             this.way = way;
             this.engine = new Engine(program, 1, 0, List.of(), witness, this);
-            this.simulation =
-                    Simulation.of(sorted, RunSettings.of(0, bounds.horizon()).withBudget(NEVER), control, engine);
+            RunSettings settings =
+                    RunSettings.of(0, bounds.horizon()).withTolerance(TOLERANCE).withBudget(NEVER);
+            this.simulation = Simulation.of(sorted, settings, control, engine);
         }
 
         /** How many choices there are where the way ends; 0 if nothing is to be tried from there. */

@@ -64,7 +64,8 @@ public sealed interface SequenceStep {
             return from.isEmpty();
         }
 
-        String name() {
+        /** The name of the item's definition. */
+        public String name() {
             return type.isEmpty() ? "value" : type.substring(type.lastIndexOf(':') + 1);
         }
 

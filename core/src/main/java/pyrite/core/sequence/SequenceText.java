@@ -1,6 +1,7 @@
 package pyrite.core.sequence;
 
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -113,7 +114,7 @@ public final class SequenceText {
 
     private static String instant(double seconds) {
         return BigDecimal.valueOf(seconds)
-                        .setScale(INSTANT_DECIMALS, java.math.RoundingMode.HALF_UP)
+                        .setScale(INSTANT_DECIMALS, RoundingMode.HALF_UP)
                         .stripTrailingZeros()
                         .toPlainString()
                 + " [s]";

@@ -1,6 +1,5 @@
 package pyrite.core.story;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import pyrite.core.model.Element;
@@ -14,7 +13,7 @@ import pyrite.core.model.Model;
  * @param way the way that goes with them the longest
  * @param same so many steps are the same from the beginning
  */
-public record StoryComparison(Element useCase, Story.Way way, List<Story.Line> path, List<ElementId> told, int same) {
+public record StoryComparison(Story story, Story.Way way, List<Story.Line> path, List<ElementId> told, int same) {
     /** @param told the steps in the order in which they were told; empty if they are of no story */
     public static Optional<StoryComparison> of(Model model, List<Element> told) {
         return told.stream()
@@ -32,16 +31,23 @@ public record StoryComparison(Element useCase, Story.Way way, List<Story.Line> p
         return Optional.ofNullable(at);
     }
 
+    /** The way that goes with them the longest; of several the whole one, then the first. */
     private static StoryComparison of(Story story, List<ElementId> told) {
         return story.ways().stream()
                 .map(way -> {
                     List<Story.Line> path = story.path(way);
-                    return new StoryComparison(story.useCase(), way, path, told, same(path, told));
+                    return new StoryComparison(story, way, path, told, same(path, told));
                 })
-                .max(Comparator.<StoryComparison>comparingInt(one -> one.same())
-                        .thenComparing(one -> one.follows())
-                        .thenComparing(one -> -one.path().size()))
+                .reduce((best, next) -> next.isBetterThan(best) ? next : best)
                 .orElseThrow();
+    }
+
+    private boolean isBetterThan(StoryComparison other) {
+        return same > other.same || same == other.same && follows() && !other.follows();
+    }
+
+    public Element useCase() {
+        return story.useCase();
     }
 
     private static int same(List<Story.Line> path, List<ElementId> told) {
@@ -69,16 +75,17 @@ public record StoryComparison(Element useCase, Story.Way way, List<Story.Line> p
                 ? "step " + path.get(same).label() + " comes, "
                         + quoted(path.get(same).text())
                 : "the story ends";
-        String instead = same < told.size()
-                ? "told was "
-                        + path.stream()
-                                .filter(line -> line.step().id().equals(told.get(same)))
-                                .findFirst()
-                                .map(line -> "step " + line.label())
-                                .orElse("a step of another way")
-                : "nothing more was told";
+        String instead = same < told.size() ? "told was " + told(told.get(same)) : "nothing more was told";
         return "as " + name + " for " + same + (same == 1 ? " step" : " steps") + "; then " + expected + ", but "
                 + instead;
+    }
+
+    private String told(ElementId step) {
+        return story.lines().stream()
+                .filter(line -> line.step().id().equals(step))
+                .findFirst()
+                .map(line -> "step " + line.label() + ", " + quoted(line.text()))
+                .orElse("what is no step of it");
     }
 
     private static String quoted(String text) {

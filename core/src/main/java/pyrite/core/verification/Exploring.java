@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.Instance;
@@ -58,7 +59,7 @@ public final class Exploring {
 
     private static Map<String, Condition> claims(Model model, Element part, Flattening flattening, Instance root) {
         Map<String, Condition> claims = new LinkedHashMap<>();
-        for (Element requirement : RequirementJudge.satisfiedBy(model, java.util.Set.of(part.id()))) {
+        for (Element requirement : RequirementJudge.satisfiedBy(model, Set.of(part.id()))) {
             Map<ElementId, Instance> links = new HashMap<>();
             model.inheritance().features(requirement).stream()
                     .filter(feature -> feature.kind() == ElementKind.SUBJECT)

@@ -38,9 +38,9 @@ class StoryComparisonTest {
             value = {
                 "call waits close | told as the main story, all 3 steps",
                 "call | as the main story for 1 step; then step 2 comes, 'The boat waits.', but nothing more was told",
-                "call close | as the main story for 1 step; then step 2 comes, 'The boat waits.', but told was step 3",
-                "waits | as the main story for 0 steps; then step 1 comes, 'The boat calls.', but told was step 2",
-                "call waits close call | as the main story for 3 steps; then the story ends, but told was step 1",
+                "call close | as the main story for 1 step; then step 2 comes, 'The boat waits.', but told was step 3, 'The gate closes.'",
+                "waits | as the main story for 0 steps; then step 1 comes, 'The boat calls.', but told was step 2, 'The boat waits.'",
+                "call waits close call | as the main story for 3 steps; then the story ends, but told was step 1, 'The boat calls.'",
             })
     void theFirstDifferenceIsToldOnBothSides(String told, String sentence) {
         assertThat(StoryComparison.of(MODEL, steps(told)).orElseThrow().sentence())
