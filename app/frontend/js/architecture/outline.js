@@ -11,7 +11,7 @@ const ROW = 26;
 const SPARE = 12 * ROW;
 const TYPED_FOR = 120;
 /** So many packages at the top stand open to whoever comes for the first time; of more, none. */
-const OPENED_AT_FIRST = 16;
+const OPENED_AT_FIRST = 24;
 
 /** A row: { id, depth, leaf, name, keyword, type, family, strong, match }; the rows below an open one follow it. */
 class Outline {
