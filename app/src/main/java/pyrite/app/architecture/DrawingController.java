@@ -478,7 +478,8 @@ class DrawingController {
     }
 
     /** @throws pyrite.app.workspace.NotFound if one of the ids of a key is no element of this branch */
-    private static List<ElementId> way(Workspace.Head head, String key) {
+    /** The elements that the key of a box leads through. */
+    static List<ElementId> way(Workspace.Head head, String key) {
         return Arrays.stream(key.split("\\.")).map(id -> head.element(id).id()).toList();
     }
 }

@@ -4,7 +4,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
-import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
 import org.springframework.http.ResponseEntity;
@@ -47,7 +46,8 @@ class LeadingController {
                 head,
                 person,
                 led.base(),
-                leading -> leading.lead(way(head, led.from()), way(head, led.to()), led.text()));
+                leading -> leading.lead(
+                        DrawingController.way(head, led.from()), DrawingController.way(head, led.to()), led.text()));
     }
 
     /** @param into the key of the box that gets the members */
@@ -58,7 +58,11 @@ class LeadingController {
 
     @PostMapping("/p/{project}/{branch}/drawing/within")
     ResponseEntity<Answer> within(Workspace.Head head, Person person, @Valid @RequestBody Within within) {
-        return edit(head, person, within.base(), leading -> leading.add(way(head, within.into()), within.text()));
+        return edit(
+                head,
+                person,
+                within.base(),
+                leading -> leading.add(DrawingController.way(head, within.into()), within.text()));
     }
 
     /** What a line says, to be changed. */
@@ -103,7 +107,7 @@ class LeadingController {
     @PostMapping("/p/{project}/{branch}/element/{id}/drawing/redirect")
     ResponseEntity<Answer> redirect(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Redirected asked) {
-        List<ElementId> to = way(head, asked.to());
+        List<ElementId> to = DrawingController.way(head, asked.to());
         return edit(
                 head,
                 person,
@@ -123,9 +127,5 @@ class LeadingController {
         } catch (IllegalArgumentException refused) {
             return Answer.unprocessable(refused);
         }
-    }
-
-    private static List<ElementId> way(Workspace.Head head, String key) {
-        return Arrays.stream(key.split("\\.")).map(id -> head.element(id).id()).toList();
     }
 }

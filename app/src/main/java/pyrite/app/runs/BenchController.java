@@ -378,8 +378,8 @@ class BenchController {
         seat.explored(new Benches.Explored(exploring, result));
         return new Explored(
                 result.found().stream()
-                        .map(found -> new Danger(
-                                found.kind().name(), found.what(), found.words(), Exploration.isReplayable(found)))
+                        .map(found ->
+                                new Danger(found.kind().name(), found.what(), found.words(), found.isReplayable()))
                         .toList(),
                 result.unreached().stream()
                         .map(subject ->

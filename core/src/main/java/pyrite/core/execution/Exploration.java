@@ -50,6 +50,7 @@ public final class Exploration {
 
     private final List<Instance> places = new ArrayList<>();
     private int tried;
+    private long patienceEnds;
     private boolean isCut;
 
     /**
@@ -74,8 +75,9 @@ public final class Exploration {
      *
      * @param way what leads there, to be tried again with {@link #replay}
      * @param words the same for people
+     * @param isReplayable whether it rests on nothing but what comes from outside, so that a recording repeats it
      */
-    public record Found(Kind kind, String what, List<Integer> way, List<String> words) {}
+    public record Found(Kind kind, String what, List<Integer> way, List<String> words, boolean isReplayable) {}
 
     /**
      * @param unreached the states and steps that no way led to
@@ -103,11 +105,11 @@ public final class Exploration {
         this.outside = outside;
         this.claims = claims;
         this.bounds = bounds;
-        long end = System.nanoTime() + bounds.patience().toNanos();
+        begin();
         this.control = new RunControl() {
             @Override
             public boolean isCancelled() {
-                return control.isCancelled() || System.nanoTime() > end;
+                return control.isCancelled() || System.nanoTime() > patienceEnds;
             }
         };
         for (int i = 0; i < outside.offers().size(); i++) {
@@ -119,8 +121,13 @@ public final class Exploration {
         this.sorted = Sorting.sort(program.flat(), this.control);
     }
 
-    /** @throws RunFailure if somebody cancels */
+    /** The patience begins anew with each request: a way may be asked for long after it was found. */
+    private void begin() {
+        patienceEnds = System.nanoTime() + bounds.patience().toNanos();
+    }
+
     public Result explore() {
+        begin();
         Deque<int[]> open = new ArrayDeque<>();
         open.add(new int[0]);
         while (!open.isEmpty()) {
@@ -151,6 +158,7 @@ public final class Exploration {
 
     /** Goes a way again, and tells a witness what happens on it; the instant at which it ends, s. */
     public double replay(List<Integer> way, Witness witness) {
+        begin();
         Trial trial = new Trial(way.stream().mapToInt(Integer::intValue).toArray(), witness);
         trial.run();
         return trial.simulation.time();
@@ -164,6 +172,8 @@ public final class Exploration {
         private final Simulation simulation;
         private int at;
         private int moves;
+        /** Whether chance or an order at one instant was decided on the way. */
+        private boolean isChosen;
 
         Trial(int[] way, Witness witness) {
             this.way = way;
@@ -262,7 +272,12 @@ public final class Exploration {
         private void note(Kind kind, String what) {
             found.putIfAbsent(
                     kind + what,
-                    new Found(kind, what, Arrays.stream(way).boxed().toList(), List.copyOf(words)));
+                    new Found(
+                            kind,
+                            what,
+                            Arrays.stream(way).boxed().toList(),
+                            List.copyOf(words),
+                            !isChosen && !program.isRandom()));
         }
 
         private int choose(int options) {
@@ -275,6 +290,7 @@ public final class Exploration {
         @Override
         public int among(int options) {
             int chosen = choose(options);
+            isChosen = true;
             words.add("of " + options + " things due at " + seconds(simulation.time()) + " number " + (chosen + 1)
                     + " comes first");
             return chosen;
@@ -293,10 +309,5 @@ public final class Exploration {
             words.add("a branch is " + (chosen == 1 ? "taken" : "not taken"));
             return chosen;
         }
-    }
-
-    /** Whether a way rests on nothing but what comes from outside, so that a recording of it can be replayed. */
-    public static boolean isReplayable(Found found) {
-        return found.words().stream().noneMatch(words -> words.startsWith("of ") || words.startsWith("a branch "));
     }
 }

@@ -94,7 +94,7 @@ class ExploringTest {
         // By hand: to closing it takes an opening and a closing, and nothing shorter does.
         assertThat(found.words())
                 .containsExactly("Open1 comes to p.panel at 0.0 s", "Close1 comes to p.panel at 0.0 s");
-        assertThat(Exploration.isReplayable(found)).isTrue();
+        assertThat(found.isReplayable()).isTrue();
         assertThat(exploring.tell(found.way()).steps())
                 .filteredOn(SequenceStep::isStimulus)
                 .hasSize(2);
