@@ -3,6 +3,7 @@ package pyrite.core.dynamics;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Random;
+import net.jqwik.api.Assume;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -20,17 +21,24 @@ class StepEnclosureLawTest {
             """, 20);
     private static final int VARIABLES = TRAJECTORY.system().flat().variables().size();
     private static final int LOOKS = 12;
+    private static final double TIE = 1e-9;
 
     @Property(tries = 20_000)
     void noValueAndNoSlopeIsOutsideTheBounds(@ForAll long seed) {
         Random random = new Random(seed);
-        Term term = new RandomTerms(random, VARIABLES).term(random.nextInt(4));
+        RandomTerms terms = new RandomTerms(random, VARIABLES);
+        Term term = terms.term(random.nextInt(4));
         Stretch stretch = new Stretch(random);
         Enclosure bounds = stretch.enclosure().term(term, stretch.a(), stretch.b());
         double[] t = stretch.instants(random);
         double[] y = new double[t.length];
         for (int i = 0; i < t.length; i++) {
-            y[i] = Terms.value(term, t[i], TRAJECTORY.at(stretch.step(), t[i]));
+            double[] v = TRAJECTORY.at(stretch.step(), t[i]);
+            double instant = t[i];
+            // A choice between two sides that are equal is made by rounding.
+            Assume.that(terms.relations().stream()
+                    .noneMatch(relation -> Math.abs(Terms.margin(relation, instant, v)) <= TIE));
+            y[i] = Terms.value(term, t[i], v);
             if (bounds.isBounded()) {
                 assertThat(y[i]).as(() -> term + " in " + stretch).isFinite();
                 double noise = 1e-12 * (bounds.magnitude() + 1);
@@ -39,7 +47,8 @@ class StepEnclosureLawTest {
                         .isTrue();
             }
         }
-        double noise = 1e-11 * (1 + bounds.magnitude());
+        // An ill-conditioned value, such as arccos(cos(0.001)), is itself known only as well as its bounds at an instant.
+        double noise = 1e-11 * (1 + bounds.magnitude()) + 4 * bounds.noise();
         for (int i = 2; i < t.length; i++) {
             if (bounds.isRising()) {
                 assertThat(y[i]).as("never falls").isGreaterThanOrEqualTo(y[i - 1] - noise);
@@ -68,7 +77,7 @@ class StepEnclosureLawTest {
         for (double t : stretch.instants(random)) {
             double[] v = TRAJECTORY.at(stretch.step(), t);
             boolean holds = Terms.holds(condition, t, v);
-            if (decided != null && Math.abs(Terms.margin(condition, t, v)) > 1e-9) {
+            if (decided != null && Math.abs(Terms.margin(condition, t, v)) > TIE) {
                 assertThat(holds).as(() -> condition + " in " + stretch).isEqualTo(decided);
             }
             if (margin.isBounded() && margin.low() > 0) {
