@@ -15,7 +15,8 @@ import pyrite.core.model.Reference;
 
 /**
  * What can be said of a behaviour before it runs: steps that no way leads to, steps and joins that wait for what never
- * comes, states that nothing enters or that are never completed, and transitions that compete.
+ * comes, states that nothing enters or that are never completed, transitions that compete, and those that do not fit
+ * what a machine inherits any more.
  */
 public final class BehaviorChecks {
     private final Model model;
@@ -28,7 +29,8 @@ public final class BehaviorChecks {
         STANDSTILL,
         UNENTERED,
         COMPETING,
-        UNENDING
+        UNENDING,
+        UNFIT
     }
 
     /** @param member the step or state */

@@ -23,18 +23,21 @@ import pyrite.core.model.Reference;
  */
 final class TransitionChecks {
     private final Model model;
+    private final Element state;
     private final StateGraph graph;
     private final List<Gap> gaps = new ArrayList<>();
 
-    private TransitionChecks(Model model, StateGraph graph) {
+    private TransitionChecks(Model model, Element state) {
         this.model = model;
-        this.graph = graph;
+        this.state = state;
+        this.graph = StateGraph.of(model, state);
     }
 
     static List<Gap> of(Model model, Element state) {
-        TransitionChecks checks = new TransitionChecks(model, StateGraph.of(model, state));
+        TransitionChecks checks = new TransitionChecks(model, state);
         checks.competing();
         checks.unending();
+        checks.unfit();
         return checks.gaps;
     }
 
@@ -141,6 +144,37 @@ final class TransitionChecks {
                     && unit.equals(unitOfOther) -> number(magnitude, magnitude);
             default -> Optional.empty();
         };
+    }
+
+    /** A machine above may change so that a transition of a special one leads elsewhere than it says. */
+    private void unfit() {
+        for (StateGraph.Transition transition : graph.transitions()) {
+            if (state.id().equals(transition.carrier().owner())) {
+                missing(transition, transition.from(), "leaves");
+                missing(transition, transition.to(), "leads to");
+                Redirection.of(model, state, transition.carrier())
+                        .ifPresent(redirection -> gaps.add(new Gap(
+                                Kind.UNFIT, transition.carrier(), name(transition) + redirection.sentence(model))));
+            }
+        }
+    }
+
+    private void missing(StateGraph.Transition transition, ElementId end, String verb) {
+        if (!end.equals(StateGraph.DONE)
+                && graph.states().stream().noneMatch(each -> each.id().equals(end))) {
+            gaps.add(new Gap(
+                    Kind.UNFIT,
+                    transition.carrier(),
+                    name(transition) + " " + verb + " "
+                            + model.find(end).map(this::quoted).orElse("what is gone") + ", which is no state of "
+                            + quoted(state)));
+        }
+    }
+
+    private String quoted(Element element) {
+        return "'"
+                + Objects.requireNonNullElse(
+                        model.names().effectiveName(element), element.kind().title()) + "'";
     }
 
     private void unending() {

@@ -15,6 +15,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import pyrite.core.behavior.BehaviorChecks;
+import pyrite.core.behavior.ItemUse;
 import pyrite.core.expression.Referent;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -54,8 +55,11 @@ final class Checks {
                 cycle(element, found);
                 unused(element, found);
             }
+            case ITEM_DEFINITION -> {
+                unused(element, found);
+                exchanged(element, found);
+            }
             case PORT_DEFINITION,
-                    ITEM_DEFINITION,
                     INTERFACE_DEFINITION,
                     CONNECTION_DEFINITION,
                     ATTRIBUTE_DEFINITION,
@@ -116,11 +120,19 @@ final class Checks {
                                 case UNENTERED -> Rule.UNENTERED;
                                 case COMPETING -> Rule.COMPETING;
                                 case UNENDING -> Rule.UNENDING;
+                                case UNFIT -> Rule.UNFIT;
                             },
                             behavior.id(),
                             at + (time == 1 ? "" : time),
                             name(behavior) + ": " + gap.sentence()));
                 });
+    }
+
+    private void exchanged(Element item, List<Finding> found) {
+        ItemUse.neverSent(model, item)
+                .ifPresent(sentence -> found.add(new Finding(Rule.UNSENT, item.id(), "", capital(sentence))));
+        ItemUse.neverAccepted(model, item)
+                .ifPresent(sentence -> found.add(new Finding(Rule.UNACCEPTED, item.id(), "", capital(sentence))));
     }
 
     private void misfits(Element connector, List<Finding> found) {

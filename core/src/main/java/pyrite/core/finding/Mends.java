@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.Redirection;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -60,8 +61,24 @@ public final class Mends {
             case UNUSED -> offer("Remove it", Edit.remove(element.id()));
             case GONE ->
                 offer("Remove the link", Removal.of(model, List.of(element)).edit());
-            case LIMIT -> {
-                // Either the design or the limit changes, and neither by one click.
+            case UNFIT -> unfit();
+            default -> {
+                // What was meant is not known, or more than one thing changes.
+            }
+        }
+    }
+
+    /** The transition of a special machine follows the one it redefines again, or goes. */
+    private void unfit() {
+        for (Element transition : model.children(element.id())) {
+            if (transition.kind() == ElementKind.TRANSITION) {
+                Redirection.of(model, element, transition)
+                        .ifPresent(redirection -> offer(
+                                "Let it leave '" + name(redirection.inherited()) + "'",
+                                Edit.put(transition.with(Property.SOURCE, null))));
+                offer(
+                        "Remove the transition",
+                        Removal.of(model, List.of(transition)).edit());
             }
         }
     }

@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.ItemUse;
 import pyrite.core.model.Difference;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementChange;
@@ -66,6 +67,7 @@ final class Reach {
 
     private void changed(Element element) {
         told(element);
+        exchanged(element);
         if (element.kind().family() == ElementKind.Family.ANNOTATION) {
             return;
         }
@@ -76,6 +78,17 @@ final class Reach {
         }
         // What it refers to, or did, is used otherwise now.
         element.outgoing().forEach(this::withRedefinitions);
+    }
+
+    /** The definitions of items that are sent or accepted otherwise now. */
+    private void exchanged(Element element) {
+        reached.addAll(ItemUse.concerned(model, element));
+        if (ItemUse.isOfAnything(element)) {
+            model.ownElements(ElementKind.ITEM_DEFINITION)
+                    .limit(most)
+                    .map(Element::id)
+                    .forEach(reached::add);
+        }
     }
 
     /** The behaviours in which an element is read: those it stands in, and those whose successions lead there. */
@@ -140,6 +153,7 @@ final class Reach {
         while (!open.isEmpty() && reached.size() <= most) {
             ElementId id = open.poll();
             model.find(id).ifPresent(element -> {
+                exchanged(element);
                 ElementId owner = element.owner();
                 if (owner != null && model.has(owner) && isPartOf(element, model.get(owner))) {
                     spreads(owner);

@@ -21,6 +21,9 @@ public enum Rule {
     COMPETING(
             "competing", "Transitions compete", "transitions that wait for the same event, so that one is never taken"),
     UNENDING("unending", "Never completed", "states that wait to be completed by what has no end"),
+    UNSENT("unsent", "Never sent", "items that a behaviour waits for and nothing sends"),
+    UNACCEPTED("unaccepted", "Never accepted", "items that a behaviour sends and nothing accepts"),
+    UNFIT("unfit", "No longer fits", "transitions of a special machine that do not fit what it inherits any more"),
     UNTOLD("untold", "Way not told", "decisions of use cases without branches, conditions or steps"),
     ENDLESS("endless", "No end", "ways of use cases that do not say how they go on"),
     IDLE("idle", "Idle actor", "actors that no step of their use case names"),

@@ -128,4 +128,31 @@ class BehaviorChecksTest {
         assertThat(gaps(busy.formatted(" until 1 > 2;", ""))).isEmpty();
         assertThat(gaps("item def Go; " + busy.formatted("", "accept Go"))).isEmpty();
     }
+
+    private static final String MODES = "item def Go; state def A { entry; then a; state a; state b; state c;"
+            + " transition move first a accept Go then b; transition back first b accept Go then a;"
+            + " transition on first b accept after 1 [SI::s] then c; } ";
+
+    @Test
+    void aTransitionOfASpecialMachineThatIsRedirectedFits() {
+        assertThat(gaps(MODES + "state def B :> A { transition :>> move then c; }"))
+                .noneMatch(gap -> gap.startsWith("UNFIT"));
+        assertThat(gaps(MODES + "state def B :> A { transition :>> move first a then c; }"))
+                .noneMatch(gap -> gap.startsWith("UNFIT"));
+    }
+
+    @Test
+    void aTransitionWhoseGeneralLeavesElsewhereNowDoesNotFit() {
+        assertThat(gaps(MODES + "state def B :> A { transition :>> move first b then c; }"))
+                .contains("UNFIT 'move' leaves 'b', and the transition it redefines leaves 'a'");
+    }
+
+    @Test
+    void aTransitionToAStateOfAnotherMachineDoesNotFit() {
+        assertThat(
+                        gaps(
+                                MODES
+                                        + "state def Other { state far; } state def B :> A { transition first a accept Go then Other::far; }"))
+                .contains("UNFIT the transition to 'far' leads to 'far', which is no state of 'B'");
+    }
 }

@@ -47,7 +47,8 @@ class StepEnclosureLawTest {
                         .isTrue();
             }
         }
-        // An ill-conditioned value, such as arccos(cos(0.001)), is itself known only as well as its bounds at an instant.
+        // An ill-conditioned value, such as arccos(cos(0.001)), is itself known only as well as its bounds at an
+        // instant.
         double noise = 1e-11 * (1 + bounds.magnitude()) + 4 * bounds.noise();
         for (int i = 2; i < t.length; i++) {
             if (bounds.isRising()) {

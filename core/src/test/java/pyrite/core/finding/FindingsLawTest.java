@@ -55,12 +55,21 @@ class FindingsLawTest {
                 join both; then done; }
             action def Rework :> Work { action :>> b; action late; }
             item def Go;
-            state def Modes { entry; then idle; state idle; state busy; state lost; transition first idle accept Go then busy; }
+            state def Modes { entry; then idle; state idle; state busy; state lost; transition move first idle accept Go then busy; }
             state def Special :> Modes { transition first busy accept Go then lost; }
             """);
 
     private static final List<String> MEMBERS = List.of(
             "part extra : Tank",
+            "action giver send new Go()",
+            "action taker accept Go",
+            "action any accept x",
+            "action fluids accept Fluid",
+            "action oils send new Oil()",
+            "in item fuel : Water",
+            "item kept : Oil",
+            "action on send kept",
+            "message of Oil from whole to whole",
             "part extra",
             "part back : Whole",
             "part alone : Inner::Alone[0..1]",
@@ -83,6 +92,8 @@ class FindingsLawTest {
             "first b then both",
             "merge one",
             "state further",
+            "transition :>> move then lost",
+            "transition :>> move first busy then lost",
             "transition first busy accept Go then idle",
             "action :>> c");
 

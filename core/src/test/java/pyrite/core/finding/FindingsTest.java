@@ -158,4 +158,45 @@ class FindingsTest {
                 .extracting(Mends.Mend::label)
                 .containsExactly("Let sink.inlet take Fluid");
     }
+
+    private static final String TALK = """
+            item def Go; item def Fast :> Go; item def Stop;
+            part def Light { perform action wait { first start; then action go accept Go; then done; } }
+            part def Post { part light : Light; %s }
+            part post : Post; item one : Stop; item two : Fast;
+            """;
+
+    @Test
+    void whatIsAcceptedMustBeSent() {
+        assertThat(of(TALK.formatted("")))
+                .extracting(Finding::sentence)
+                .containsExactly("'Go' is accepted by 'go', and nothing in the project sends it");
+        assertThat(of(TALK.formatted("perform action a { action give send new Fast() to light; }")))
+                .isEmpty();
+        assertThat(of(TALK.formatted("message of Go from light to light;"))).isEmpty();
+    }
+
+    @Test
+    void whatIsSentMustBeAccepted() {
+        assertThat(of(TALK.formatted("perform action a { action give send new Stop() to light; }")))
+                .extracting(Finding::sentence)
+                .containsExactly(
+                        "'Go' is accepted by 'go', and nothing in the project sends it",
+                        "'Stop' is sent by 'give', and nothing in the project accepts it");
+    }
+
+    @Test
+    void aTransitionFollowsTheOneItRedefinesAgain() {
+        Model model = Models.of("""
+                state def A { entry; then a; state a; state b; transition move first a then b; transition back first b then a; }
+                state def B :> A { transition :>> move first b then a; }
+                """);
+        Finding finding = Findings.in(model).all(model).stream()
+                .filter(each -> each.rule() == Rule.UNFIT)
+                .findFirst()
+                .orElseThrow();
+        assertThat(Mends.of(model, finding, (_, _) -> true))
+                .extracting(Mends.Mend::label)
+                .containsExactly("Let it leave 'a'", "Remove the transition");
+    }
 }
