@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 
 import java.util.List;
@@ -75,5 +76,23 @@ class HappenedTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("timeline"), "Queues"));
         new Select(see("#timeline-kind")).selectByValue("item");
         until(textToBePresentInElementLocated(By.id("timeline"), "StateReport"));
+    }
+
+    @Test
+    void theTimeThatARequirementLimitsIsTakenApart() {
+        long id = run("commandedClosing");
+        open("runs/" + id + "/budget");
+        assertThat(see("#limits").getText()).contains("closesAfterWarning", "8.806 min ≤ 11 min");
+        List<Double> parts = ines.driver().findElements(By.cssSelector("#budget tbody td:nth-child(3)")).stream()
+                .map(cell -> Double.parseDouble(cell.getText().replace(" s", "")))
+                .toList();
+        assertThat(parts.stream().mapToDouble(Double::doubleValue).sum()).isCloseTo(8.806 * 60, within(0.1));
+        assertThat(see("#budget tbody").getText())
+                .containsSubsequence("office.operate.think active 60 s", "clearing waiting 180 s", "closing waiting");
+
+        see("[name=to]").clear();
+        see("[name=to]").sendKeys("ended nowhere");
+        see(".between button").click();
+        until(textToBePresentInElementLocated(By.cssSelector("[role=alert]"), "is no event of this run"));
     }
 }

@@ -67,4 +67,9 @@ public final class Labels {
     public String instant(double t) {
         return Wording.instant(t);
     }
+
+    /** A time in the unit of a whole that it is a part of. */
+    public String span(double t, double whole) {
+        return Wording.span(t, whole);
+    }
 }

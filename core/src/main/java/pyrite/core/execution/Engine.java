@@ -38,7 +38,7 @@ public final class Engine implements Happenings {
     private final RandomStreams streams;
     private final EventLog log;
     private final PriorityQueue<Timer> agenda = new PriorityQueue<>();
-    private final Deque<Runnable> work = new ArrayDeque<>();
+    private final Deque<Piece> work = new ArrayDeque<>();
     private final List<Watch> watches = new ArrayList<>();
     private final Set<Wait> waits = new LinkedHashSet<>();
     private final Map<Integer, Assigned> assigned = new HashMap<>();
@@ -52,21 +52,27 @@ public final class Engine implements Happenings {
     private final Choices choices;
     private final Deque<Stimulus> stimuli;
     private long planned;
+    /** The event from which follows what happens now; -1 for none. */
+    private int cause = -1;
+
     private int events;
     private int itemCount;
     private boolean isStill;
+
+    /** Something to be done now, and the event it follows from. */
+    private record Piece(int cause, Runnable task) {}
 
     /** What is to be done at an instant, unless it is called off. */
     static final class Timer implements Comparable<Timer> {
         private final double time;
         private final long order;
-        private final Runnable task;
+        private final Piece piece;
         private boolean isOff;
 
-        private Timer(double time, long order, Runnable task) {
+        private Timer(double time, long order, Piece piece) {
             this.time = time;
             this.order = order;
-            this.task = task;
+            this.piece = piece;
         }
 
         void callOff() {
@@ -83,12 +89,12 @@ public final class Engine implements Happenings {
     /** What waits for a condition. */
     static final class Watch {
         private final Condition condition;
-        private final Runnable task;
+        private final Piece piece;
         private boolean isOff;
 
-        private Watch(Condition condition, Runnable task) {
+        private Watch(Condition condition, Piece piece) {
             this.condition = condition;
-            this.task = task;
+            this.piece = piece;
         }
 
         void callOff() {
@@ -236,17 +242,17 @@ public final class Engine implements Happenings {
         moment = now;
         int atOnce = 0;
         while (true) {
-            Runnable task = work.poll();
-            if (task == null) {
-                task = due();
+            Piece piece = work.poll();
+            if (piece == null) {
+                piece = due();
             }
-            if (task == null) {
-                task = watched();
+            if (piece == null) {
+                piece = watched();
             }
-            if (task == null) {
-                task = fromOutside();
+            if (piece == null) {
+                piece = fromOutside();
             }
-            if (task == null) {
+            if (piece == null) {
                 break;
             }
             if (++atOnce > MOST_AT_ONCE || ++events > MOST_EVENTS) {
@@ -258,8 +264,10 @@ public final class Engine implements Happenings {
                                 + "; " + lastSubject() + " is one of them; give something in the circle a duration",
                         List.of());
             }
-            task.run();
+            cause = piece.cause();
+            piece.task().run();
         }
+        cause = -1;
         noticeStandstill(now.time());
     }
 
@@ -272,40 +280,40 @@ public final class Engine implements Happenings {
                                 .path() + "'";
     }
 
-    private @Nullable Runnable due() {
+    private @Nullable Piece due() {
         next();
         if (agenda.isEmpty() || agenda.peek().time > now()) {
             return null;
         }
-        return choices == Choices.USUAL ? agenda.poll().task : oneOfTheDue();
+        return choices == Choices.USUAL ? agenda.poll().piece : oneOfTheDue();
     }
 
-    private Runnable oneOfTheDue() {
+    private Piece oneOfTheDue() {
         List<Timer> due = new ArrayList<>();
         while (next() <= now() && !agenda.isEmpty() && agenda.peek().time <= now()) {
             due.add(agenda.poll());
         }
         Timer chosen = due.remove(due.size() == 1 ? 0 : choices.among(due.size()));
         agenda.addAll(due);
-        return chosen.task;
+        return chosen.piece;
     }
 
-    private @Nullable Runnable fromOutside() {
+    private @Nullable Piece fromOutside() {
         if (stimuli.isEmpty() || stimuli.peek().time() > now()) {
             return null;
         }
         Stimulus next = stimuli.poll();
-        return () -> come(next);
+        return new Piece(-1, () -> come(next));
     }
 
-    private @Nullable Runnable watched() {
+    private @Nullable Piece watched() {
         for (int i = 0; i < watches.size(); i++) {
             Watch watch = watches.get(i);
             if (watch.isOff) {
                 watches.remove(i--);
             } else if (moment().holds(watch.condition)) {
                 watches.remove(i);
-                return watch.task;
+                return watch.piece;
             }
         }
         return null;
@@ -319,7 +327,7 @@ public final class Engine implements Happenings {
         if (isNow && !isStill) {
             waits.stream()
                     .filter(wait -> wait.subject() >= 0 && wait.kind() != Wait.Kind.EVENT)
-                    .forEach(wait -> log.add(time, EventLog.Kind.STANDSTILL, wait.subject(), 0, wait.what()));
+                    .forEach(wait -> log.add(time, EventLog.Kind.STANDSTILL, wait.subject(), 0, wait.what(), -1));
         }
         isStill = isNow;
     }
@@ -356,17 +364,17 @@ public final class Engine implements Happenings {
     }
 
     void soon(Runnable task) {
-        work.add(task);
+        work.add(new Piece(cause, task));
     }
 
     Timer plan(double time, Runnable task) {
-        Timer timer = new Timer(time, planned++, task);
+        Timer timer = new Timer(time, planned++, new Piece(cause, task));
         agenda.add(timer);
         return timer;
     }
 
     Watch watch(Condition condition, Runnable task) {
-        Watch watch = new Watch(condition, task);
+        Watch watch = new Watch(condition, new Piece(cause, task));
         watches.add(watch);
         return watch;
     }
@@ -463,7 +471,8 @@ public final class Engine implements Happenings {
     }
 
     void log(EventLog.Kind kind, int subject, int occasion, String detail) {
-        log.add(now(), kind, subject, occasion, detail);
+        log.add(now(), kind, subject, occasion, detail, cause);
+        cause = log.size() - 1;
         switch (kind) {
             case STARTED, ENTERED -> witness.turn(now(), true, subject);
             case ENDED, CUT, LEFT -> witness.turn(now(), false, subject);

@@ -51,8 +51,9 @@ public final class EventLog {
      * @param time s
      * @param subject the index of what it is about
      * @param occasion tells the performances of one step from each other
+     * @param cause the index of the event that this one follows from; -1 for none
      */
-    public record Event(double time, Kind kind, int subject, int occasion, String detail) {}
+    public record Event(double time, Kind kind, int subject, int occasion, String detail, int cause) {}
 
     private static final Kind[] KINDS = Kind.values();
 
@@ -64,13 +65,14 @@ public final class EventLog {
     private int[] about = new int[FIRST_CAPACITY];
     private int[] occasions = new int[FIRST_CAPACITY];
     private int[] texts = new int[FIRST_CAPACITY];
+    private int[] causes = new int[FIRST_CAPACITY];
     private int size;
 
     EventLog(List<Subject> subjects) {
         this.subjects = List.copyOf(subjects);
     }
 
-    void add(double time, Kind kind, int subject, int occasion, String detail) {
+    void add(double time, Kind kind, int subject, int occasion, String detail, int cause) {
         if (size == times.length) {
             int capacity = size + size / 2;
             times = Arrays.copyOf(times, capacity);
@@ -78,11 +80,13 @@ public final class EventLog {
             about = Arrays.copyOf(about, capacity);
             occasions = Arrays.copyOf(occasions, capacity);
             texts = Arrays.copyOf(texts, capacity);
+            causes = Arrays.copyOf(causes, capacity);
         }
         times[size] = time;
         kinds[size] = (byte) kind.ordinal();
         about[size] = subject;
         occasions[size] = occasion;
+        causes[size] = cause;
         texts[size] = detail.isEmpty()
                 ? -1
                 : knownDetails.computeIfAbsent(detail, text -> {
@@ -101,6 +105,7 @@ public final class EventLog {
         copy.about = Arrays.copyOf(about, size);
         copy.occasions = Arrays.copyOf(occasions, size);
         copy.texts = Arrays.copyOf(texts, size);
+        copy.causes = Arrays.copyOf(causes, size);
         copy.size = size;
         return copy;
     }
@@ -117,10 +122,12 @@ public final class EventLog {
             out.writeInt(about[i]);
             out.writeInt(occasions[i]);
             out.writeInt(texts[i]);
+            out.writeInt(causes[i]);
         }
     }
 
-    static EventLog read(List<Subject> subjects, DataInputStream in) throws IOException {
+    /** @param hasCauses whether it was written with the causes of events, which was not always so */
+    static EventLog read(List<Subject> subjects, DataInputStream in, boolean hasCauses) throws IOException {
         EventLog log = new EventLog(subjects);
         List<String> details = new ArrayList<>();
         for (int left = in.readInt(); left > 0; left--) {
@@ -132,7 +139,7 @@ public final class EventLog {
             int subject = in.readInt();
             int occasion = in.readInt();
             int text = in.readInt();
-            log.add(time, kind, subject, occasion, text < 0 ? "" : details.get(text));
+            log.add(time, kind, subject, occasion, text < 0 ? "" : details.get(text), hasCauses ? in.readInt() : -1);
         }
         return log;
     }
@@ -151,7 +158,8 @@ public final class EventLog {
                 KINDS[kinds[index]],
                 about[index],
                 occasions[index],
-                texts[index] < 0 ? "" : details.get(texts[index]));
+                texts[index] < 0 ? "" : details.get(texts[index]),
+                causes[index]);
     }
 
     /** From one event up to another. */

@@ -15,7 +15,8 @@ import pyrite.core.model.ElementId;
 
 /** What happened in a run as deflated bytes, to be kept. */
 public final class HappenedBytes {
-    private static final int VERSION = 1;
+    /** Up to version 1 without the causes of events. */
+    private static final int VERSION = 2;
 
     private HappenedBytes() {}
 
@@ -61,7 +62,8 @@ public final class HappenedBytes {
     /** @throws IllegalStateException if the bytes are damaged */
     public static Happened read(byte[] bytes) {
         try (DataInputStream in = new DataInputStream(new InflaterInputStream(new ByteArrayInputStream(bytes)))) {
-            if (in.readInt() != VERSION) {
+            int version = in.readInt();
+            if (version < 1 || version > VERSION) {
                 throw new IllegalStateException("the events of a run are of another version");
             }
             List<Subject> subjects = new ArrayList<>();
@@ -73,7 +75,7 @@ public final class HappenedBytes {
                         in.readInt(),
                         in.readBoolean()));
             }
-            EventLog log = EventLog.read(subjects, in);
+            EventLog log = EventLog.read(subjects, in, version > 1);
             return new Happened(log, standstill(in));
         } catch (IOException e) {
             throw new IllegalStateException("the events of a run are damaged", e);

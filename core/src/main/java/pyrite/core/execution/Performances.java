@@ -313,11 +313,12 @@ final class Performances {
         performance.isEnded = true;
         StepNode node = performance.node;
         engine.goesOn(performance.stuck);
-        engine.pools().release(performance, true);
         if (node.counted != null && !(node.deed instanceof Deed.Machine)) {
             engine.count(node.counted.second(), 1);
             engine.log(Kind.ENDED, node.subject, performance.occasion, "");
         }
+        // After the event: who is granted what it held goes on because it has ended.
+        engine.pools().release(performance, true);
         if (!node.gives.isEmpty()) {
             load(performance);
             node.gives.forEach(parameter -> flows.give(performance, parameter));

@@ -44,7 +44,12 @@ public final class Wording {
      * on in hours.
      */
     public static String instant(double t) {
-        double size = Math.abs(t);
+        return span(t, t);
+    }
+
+    /** A time, given in s, in the unit a whole would be said in that it is a part of. */
+    public static String span(double t, double whole) {
+        double size = Math.abs(whole);
         return size < TEN_MINUTES
                 ? number(t, 6) + " s"
                 : size < TWO_HOURS ? number(t / 60, 6) + " min" : number(t / 3600, 6) + " h";

@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -19,6 +23,8 @@ class TimeNetworksTest {
     void aNetworkTakesAsLongAsItsLongestPath(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int layers) {
         Random random = new Random(seed);
         StringBuilder text = new StringBuilder();
+        Map<String, Integer> durations = new HashMap<>(Map.of("a0", 0));
+        Set<String> successions = new HashSet<>();
         List<Double> ends = new ArrayList<>(List.of(0.0));
         List<String> names = new ArrayList<>(List.of("a0"));
         text.append("first start; then a0; action a0; ");
@@ -32,6 +38,7 @@ class TimeNetworksTest {
                 for (int from : before) {
                     if (from == before.getFirst() || random.nextBoolean()) {
                         begin = Math.max(begin, ends.get(from));
+                        successions.add(names.get(from) + " a" + count);
                         text.append("first ")
                                 .append(names.get(from))
                                 .append(" then a")
@@ -45,6 +52,7 @@ class TimeNetworksTest {
                         .append(duration)
                         .append(" [s]; } ");
                 names.add("a" + count);
+                durations.put("a" + count, duration);
                 ends.add(begin + duration);
                 here.add(count++);
             }
@@ -53,6 +61,26 @@ class TimeNetworksTest {
         Played played = Played.of("part p { perform action w { " + text + " } }", 1000);
         double longest = ends.stream().mapToDouble(Double::doubleValue).max().orElseThrow();
         assertThat(played.lines(Kind.ENDED)).last().isEqualTo(longest + " ended p.w");
+        String last = "a0";
+        double sum = 0;
+        for (CriticalPath.Part part : criticalPath(played.engine().log(), "p.w")) {
+            String step =
+                    played.engine().log().subjects().get(part.subject()).path().substring("p.w.".length());
+            assertThat(part.took()).isEqualTo(durations.get(step).doubleValue());
+            assertThat(last.equals("a0") || successions.contains(last + " " + step))
+                    .as(last + " leads to " + step)
+                    .isTrue();
+            last = step;
+            sum += part.took();
+        }
+        assertThat(sum).isEqualTo(longest);
+    }
+
+    private static List<CriticalPath.Part> criticalPath(EventLog log, String path) {
+        int subject = log.subjects().stream().map(Subject::path).toList().indexOf(path);
+        return CriticalPath.upTo(log, new CriticalPath.End(Kind.ENDED, subject))
+                .orElseThrow()
+                .parts();
     }
 
     /**
