@@ -1,5 +1,7 @@
 package pyrite.app.store;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.InstantSource;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -36,7 +38,14 @@ public class RunStore {
     /** So many verdicts of one subject are looked at for one that an undo made fresh again. */
     private static final int EARLIER_VERDICTS = 20;
 
+    /** So many events of runs looked at are kept as they were read: a timeline is asked for with every move. */
+    private static final int MOST_EVENTS = 4_000_000;
+
     private final RunMapper mapper;
+    private final Cache<Long, Happened> happened = Caffeine.newBuilder()
+            .maximumWeight(MOST_EVENTS)
+            .weigher((Long _, Happened read) -> read.log().size())
+            .build();
     private final InstantSource clock;
     private final int keptSeries;
 
@@ -58,7 +67,7 @@ public class RunStore {
         return run.id;
     }
 
-    /** Keeps what came of a run. */
+    /** Keeps what came of a run. Its events do not change from then on. */
     @Transactional
     public void end(RunRecord run, CaseRun result) {
         long id = run.id();
@@ -193,7 +202,13 @@ public class RunStore {
 
     /** What happened in a run; nothing if nothing did, or if it is no longer kept. */
     public Optional<Happened> happened(long run) {
-        return mapper.happened(run).map(HappenedBytes::read);
+        Happened known = happened.getIfPresent(run);
+        if (known != null) {
+            return Optional.of(known);
+        }
+        Optional<Happened> read = mapper.happened(run).map(HappenedBytes::read);
+        read.ifPresent(found -> happened.put(run, found));
+        return read;
     }
 
     /** The recorded instants alone, s. */
