@@ -1,7 +1,7 @@
 // Builds what the pages need into the application's static resources: style sheet, scripts, bundled vendor libraries,
 // fonts and the icon sheet. Run by Maven; nothing here is fetched at run time.
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -37,7 +37,7 @@ const ICONS = [
   'warning',
 ];
 
-for (const folder of ['css', 'js', 'vendor', 'fonts']) {
+for (const folder of ['css', 'vendor', 'fonts']) {
   mkdirSync(join(out, folder), { recursive: true });
 }
 
@@ -65,16 +65,18 @@ const shipped = new Set([
   ...fonts.map(([name]) => `@fontsource-variable/${name}`),
 ]);
 
-/** Bundles what a module exports into one file. */
-async function bundle(contents, name) {
+/** Bundles modules with what they import: a page fetches one file, not a hundred one after the other. */
+async function bundle(options) {
   const { metafile } = await build({
-    stdin: { contents, resolveDir: here },
     bundle: true,
     format: 'esm',
+    target: 'es2022',
     minify: true,
     metafile: true,
-    outfile: join(out, 'vendor', name),
+    // What few pages need is fetched when they do.
+    external: ['/vendor/*'],
     logLevel: 'warning',
+    ...options,
   });
   for (const input of Object.keys(metafile.inputs)) {
     const found = input.match(/.*node_modules\/((?:@[^/]+\/)?[^/]+)\//);
@@ -84,8 +86,11 @@ async function bundle(contents, name) {
   }
 }
 
-await bundle("export { default } from 'uplot';", 'uplot.js');
-await bundle(
+/** Bundles what is exported from packages into a file of its own. */
+const vendor = (contents, name) =>
+  bundle({ stdin: { contents, resolveDir: here }, outfile: join(out, 'vendor', name) });
+
+await vendor(
   `
   export { EditorState, Compartment, StateEffect, StateField } from '@codemirror/state';
   export { EditorView, keymap, lineNumbers, highlightActiveLine } from '@codemirror/view';
@@ -100,13 +105,19 @@ await bundle(
 `,
   'editor.js',
 );
-await bundle(
+await vendor(
   "export { default as Converter } from 'turndown'; export { tables } from '@joplin/turndown-plugin-gfm';",
   'markup.js',
 );
 cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'));
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
-cpSync(join(here, 'js'), join(out, 'js'), { recursive: true });
+rmSync(join(out, 'js'), { recursive: true, force: true });
+await bundle({
+  entryPoints: [join(here, 'js/main.js'), join(here, 'js/frame/stream.js')],
+  outbase: join(here, 'js'),
+  outdir: join(out, 'js'),
+  sourcemap: true,
+});
 
 execFileSync(
   process.execPath,

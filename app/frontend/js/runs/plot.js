@@ -1,6 +1,6 @@
 // Plots of varying quantities over time: thin lines labelled at their ends, limits drawn as lines with the wrong side
 // shaded where it is entered, a cursor that reads every trace.
-import uPlot from '/vendor/uplot.js';
+import uPlot from 'uplot';
 import { apart, clock, freeNear, number, rangeWith, violations } from './scales.js';
 
 const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d'];
