@@ -78,7 +78,7 @@ test('conditions are said in words', () => {
   assert.equal(words('status:approved'), 'status is approved');
   assert.equal(words('status!draft'), 'status is not draft');
   assert.equal(words('mass<2 [t]'), 'mass is at most 2 [t]');
-  assert.equal(words('due<2026-12-01'), 'due is not after 2026-12-01');
+  assert.equal(words('due<2026-12-01'), 'due is on or before 2026-12-01');
   assert.equal(words('mass:'), 'mass is missing');
   assert.equal(words('mass!'), 'mass is given');
 });

@@ -17,12 +17,8 @@ function weigh(table) {
 function choose(button) {
   const { of, candidate, name } = button.dataset;
   const reason = { name: 'reason', label: 'Why', input: text({ required: true }) };
-  ask(
-    common(),
-    candidate ? `Choose ${name}` : 'Take the choice back',
-    [reason],
-    candidate ? 'Choose' : 'Take back',
-    (said) => refusal(`/element/${of}/candidates/choose`, { candidate: candidate || null, reason: said.reason }),
+  ask(common(), candidate ? `Choose ${name}` : 'Undo the choice', [reason], candidate ? 'Choose' : 'Undo', (said) =>
+    refusal(`/element/${of}/candidates/choose`, { candidate: candidate || null, reason: said.reason }),
   );
 }
 

@@ -5,7 +5,7 @@ import { ask, common } from '../grid/dialog.js';
 
 function waive(data) {
   const reason = element('input', { required: true, maxLength: 2000, autocomplete: 'off' });
-  ask(common(), 'Waive the finding', [{ name: 'reason', label: 'Why it may stay', input: reason }], 'Waive', (answer) =>
+  ask(common(), 'Waive the finding', [{ name: 'reason', label: 'Reason', input: reason }], 'Waive', (answer) =>
     refusal('/findings/waive', { ...data, reason: answer.reason }),
   );
 }

@@ -24,7 +24,7 @@ async function give({ function: of, path, part: known }) {
     common(),
     `Which part performs ${path}?`,
     [{ name: 'part', label: 'Part', input: select }],
-    'Give it',
+    'Assign',
     ({ part }) => refusal('/functions/give', { function: of, part }),
   );
 }

@@ -13,8 +13,12 @@ const acts = {
   },
   putOff({ project, number }) {
     const reason = element('input', { required: true, maxLength: 2000, autocomplete: 'off' });
-    ask(common(), 'Put the newer baseline off', [{ name: 'reason', label: 'Why', input: reason }], 'Put off', (said) =>
-      refusal('/libraries/put-off', { project, number: Number(number), reason: said.reason }),
+    ask(
+      common(),
+      'Postpone the newer baseline',
+      [{ name: 'reason', label: 'Why', input: reason }],
+      'Postpone',
+      (said) => refusal('/libraries/put-off', { project, number: Number(number), reason: said.reason }),
     );
   },
   leave: ({ project, number }) => save('/libraries/leave', { project, number: Number(number), reason: '' }),

@@ -374,7 +374,7 @@ class Notation {
     } else if (found) {
       location.href = found.address;
     } else {
-      this.tell('No name that leads anywhere stands here');
+      this.tell('The cursor is on no name');
     }
   }
 
@@ -389,7 +389,7 @@ class Notation {
     }
     const found = await this.meaning(this.view.state.selection.main.head);
     if (!found) {
-      this.tell('No name that leads anywhere stands here');
+      this.tell('The cursor is on no name');
       return;
     }
     const field = document.getElementById('notation-name');
@@ -457,7 +457,7 @@ class Notation {
       this.tell(
         response.status === 404
           ? 'This element has been removed; your text is still here'
-          : 'The newest text cannot be had now',
+          : 'The newest text cannot be loaded now',
         true,
       );
       return false;

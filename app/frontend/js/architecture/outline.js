@@ -74,8 +74,10 @@ class Outline {
         : found.matches === 0
           ? 'Nothing matches.'
           : found.matches > shown
-            ? `${found.matches} match; the first ${shown} are shown. Type more to narrow it down.`
-            : `${found.matches} match`,
+            ? `${found.matches} ${found.matches === 1 ? 'element matches' : 'elements match'}; the first ${shown} are shown. Type more to narrow it down.`
+            : found.matches === 1
+              ? '1 element matches'
+              : `${found.matches} elements match`,
     );
     if (this.place.dataset.empty === 'true' && !this.rows.length) {
       this.note('The model is empty. A model begins with a package, which holds everything else.');
@@ -236,9 +238,7 @@ class Outline {
   pickUpOrPutDown(row) {
     if (this.held === null) {
       this.held = row.id;
-      this.note(
-        `${row.name} is picked up: go to where it shall be and press M to put it in there, Escape to leave it.`,
-      );
+      this.note(`${row.name} is picked up: go to where it shall be and press M to put it in there, Escape to cancel.`);
     } else {
       const held = this.held;
       this.letGo();

@@ -35,7 +35,7 @@ class Finder {
       ].map(([value, textContent]) => element('option', { value, textContent })),
     );
     this.name = element('input', { maxLength: 200, autocomplete: 'off', aria: { label: 'Name' } });
-    this.text = element('input', { maxLength: 4000, autocomplete: 'off', aria: { label: 'What it is for' } });
+    this.text = element('input', { maxLength: 4000, autocomplete: 'off', aria: { label: 'Description for' } });
     this.found = element('div', {
       className: 'from-step from-steps',
       role: 'radiogroup',
@@ -61,7 +61,7 @@ class Finder {
           'div',
           { className: 'turn-line one-line' },
           labelled('Name', this.name),
-          labelled('What it is for', this.text),
+          labelled('Description for', this.text),
         ),
       ],
       () => this.send(),
@@ -100,7 +100,7 @@ class Finder {
               }),
             ),
           )
-        : [element('p', { className: 'quiet', textContent: 'Nothing leads from the one to the other.' })]),
+        : [element('p', { className: 'quiet', textContent: 'No path leads from the one to the other.' })]),
     );
   }
 

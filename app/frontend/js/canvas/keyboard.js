@@ -237,7 +237,7 @@ export function beginJoin(canvas, end = 'to') {
   if (canvas.join) {
     canvas.host.classList.add('joining');
     canvas.acts.say?.(
-      'Go to the other end with the arrow keys, its ports with the full stop; Enter joins, Escape leaves.',
+      'Go to the other end with the arrow keys, its ports with the full stop; Enter joins, Escape cancels.',
     );
     drawJoin(canvas);
   }

@@ -95,9 +95,9 @@ export function actsOn(drawing) {
     { label: 'Print', run: () => print(drawing.canvas) },
   ];
   const arranging = [
-    { label: 'Choose what this view shows', run: () => openShowing(drawing) },
+    { label: 'Contents of this view', run: () => openShowing(drawing) },
     { label: 'Bookmark this drawing', run: () => bookmark() },
-    { label: 'Show what is taken out of this view', run: () => showHidden(drawing) },
+    { label: 'Show hidden elements', run: () => showHidden(drawing) },
     { label: 'Lay out anew', run: () => free(drawing) },
     null,
   ];
@@ -117,13 +117,13 @@ export function actsOn(drawing) {
               run: () => drawing.save('arrange', { changes: [], bends: [{ edge: canvas.current, via: [] }] }),
             },
             ...(scene.lines.get(canvas.current).problem
-              ? [{ label: 'See what would mend it', run: () => go('findings?rule=misfit') }]
+              ? [{ label: 'Show its repairs', run: () => go('findings?rule=misfit') }]
               : []),
             ...(isBehavior(drawing.form)
-              ? [{ label: 'Change when it leads on', key: 'R', run: () => openSaying(drawing) }]
+              ? [{ label: 'Edit its condition', key: 'R', run: () => openSaying(drawing) }]
               : []),
-            { label: 'Lead its second end elsewhere', key: 'C', run: () => beginJoin(canvas) },
-            { label: 'Lead its first end elsewhere', key: 'Shift C', run: () => beginJoin(canvas, 'from') },
+            { label: 'Reconnect its second end', key: 'C', run: () => beginJoin(canvas) },
+            { label: 'Reconnect its first end', key: 'Shift C', run: () => beginJoin(canvas, 'from') },
             ...(scene.lines.get(canvas.current).relation === 'flow' || isBehavior(drawing.form)
               ? []
               : [{ label: 'Make the flows it allows', run: () => flows(scene.lines.get(canvas.current)) }]),
@@ -165,7 +165,7 @@ export function actsOn(drawing) {
       ...(isLine ? [] : [{ label: 'Copy', key: 'Ctrl C', run: () => copy(drawing) }]),
       { label: 'Paste new ones', key: 'Ctrl V', run: () => paste(drawing, true) },
       null,
-      ...(isLine ? [] : [{ label: 'Take out of this view', key: 'H', run: () => hide(drawing) }]),
+      ...(isLine ? [] : [{ label: 'Hide in this view', key: 'H', run: () => hide(drawing) }]),
       { label: 'Remove from the model', key: 'Delete', run: () => remove(drawing) },
     ];
   };

@@ -117,11 +117,11 @@ async function post(address, text, drawing) {
 }
 
 const HINTS = {
-  STATE_TRANSITION: 'For instance state waiting, or entry assign speed := 0 [m/s]. Enter adds it, Escape leaves.',
+  STATE_TRANSITION: 'For instance state waiting, or entry assign speed := 0 [m/s]. Enter adds it, Escape cancels.',
   ACTION_FLOW:
-    'For instance action warn : TimedAction { attribute :>> duration = 20 [s]; }, or fork both. Enter adds it, Escape leaves.',
+    'For instance action warn : TimedAction { attribute :>> duration = 20 [s]; }, or fork both. Enter adds it, Escape cancels.',
 };
-const HINT = 'For instance part pump : Pump, or port oil : ~OilPort. Enter adds it, Tab takes a name, Escape leaves.';
+const HINT = 'For instance part pump : Pump, or port oil : ~OilPort. Enter adds it, Tab takes a name, Escape cancels.';
 
 /** Whether a drawing shows what happens: its lines are transitions or successions. */
 export const isBehavior = (form) => form in HINTS;
@@ -163,8 +163,8 @@ export async function openSaying(drawing) {
   openField({
     host: canvas.host,
     rect: canvas.scene.nodeOf(line.key).getBoundingClientRect(),
-    label: 'When it leads on',
-    hint: 'Trigger, condition and effect. Enter saves, Escape leaves.',
+    label: 'Condition',
+    hint: 'Trigger, condition and effect. Enter saves, Escape cancels.',
     value: body.text,
     send: (text) => behaves(`/element/${line.id}/drawing/say`, { shown: line.from.split('.')[0], text }, drawing),
     back: () => canvas.scene.nodeOf(canvas.current),
@@ -226,7 +226,7 @@ export function openRename(drawing) {
     host: canvas.host,
     rect: canvas.scene.nodeOf(canvas.current).getBoundingClientRect(),
     label: `Rename ${name}`,
-    hint: 'Every reference follows. Enter saves, Escape leaves.',
+    hint: 'Every reference follows. Enter saves, Escape cancels.',
     value: name,
     send: (text) => post(`/element/${thing.id}/name`, text, drawing),
     back: () => canvas.scene.nodeOf(canvas.current),

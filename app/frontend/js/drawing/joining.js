@@ -18,7 +18,7 @@ export async function connect(drawing, from, to) {
   const { scene } = drawing.canvas;
   const isGround = scene.boxes.has(to) && scene.isWithin(scene.boxOf(from), scene.boxes.get(to));
   if (!to || scene.lines.has(to) || isGround) {
-    say('Dropped on nothing: a line ends at a box or at a port.');
+    say('Not connected: a line ends at a box or at a port.');
     return;
   }
   if (isBehavior(drawing.form) && scene.boxes.has(from) && scene.boxes.has(to)) {
@@ -100,7 +100,7 @@ const MOVABLE = ['connection', 'interface', 'binding'];
 export async function reconnect(drawing, line, end, to) {
   const { scene } = drawing.canvas;
   if (!to || scene.lines.has(to)) {
-    say('Dropped on nothing: the line stays where it was.');
+    say('Not reconnected: a line ends at a box or at a port.');
   } else if (isBehavior(drawing.form) && line.id && line.relation === 'succession') {
     await saved(`/element/${line.id}/drawing/redirect`, (base) => ({ to, isSource: end === 'from', base }));
     await drawing.canvas.load();

@@ -33,7 +33,7 @@ export async function openShowing(drawing) {
     ),
   );
   const dialog = common();
-  const asked = ask(dialog, 'What this view shows', [{ name: 'depth', label: 'Parts within', input: deep }], 'Show');
+  const asked = ask(dialog, 'Contents of this view', [{ name: 'depth', label: 'Parts within', input: deep }], 'Show');
   const heading = (words) => element('p', { className: 'small quiet', textContent: words });
   dialog
     .querySelector('h2')

@@ -1,4 +1,4 @@
-// Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape leaves; a
+// Editing in place: what carries data-edit becomes a field when it is clicked or entered. Enter saves, Escape cancels; a
 // refused text stays in the field with the reason under it.
 import { branch, newestRevision, post, postEdit, revision } from '../frame/server.js';
 import { isTyping } from '../frame/keys.js';
@@ -67,7 +67,7 @@ function open(target) {
   field.toggleAttribute('data-rich', long);
   const hint = Object.assign(document.createElement('p'), {
     className: 'hint',
-    textContent: 'Enter saves, Escape leaves',
+    textContent: 'Enter saves, Escape cancels',
   });
   editor.append(field, hint);
   target.hidden = true;

@@ -13,7 +13,7 @@ function refer(id) {
         label: 'Address: http, https or mailto',
         input: element('input', { required: true, autocomplete: 'off' }),
       },
-      { name: 'description', label: 'What it is' },
+      { name: 'description', label: 'Description' },
       {
         name: 'incoming',
         label: 'Which way',

@@ -158,7 +158,7 @@ export function startFind() {
     });
     if (response.ok && input.value.trim() === wanted) {
       asked = wanted;
-      render(ranked(await response.json(), wanted), 'Nothing goes by that name.');
+      render(ranked(await response.json(), wanted), 'Nothing was found.');
     }
   };
 

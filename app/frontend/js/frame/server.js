@@ -94,12 +94,15 @@ export async function post(address, data) {
     return { status: 401, body: { message: 'Your session has ended. Sign in in another tab, then save again.' } };
   }
   if (response.status === 403) {
-    return { status: 403, body: { message: 'Your role may look but not change this.' } };
+    return { status: 403, body: { message: 'Your role may read this, not change it.' } };
   }
   if (response.status === 413) {
     return {
       status: 413,
-      body: { message: 'That is more than the server takes at once; what you typed is still here. Divide it.' },
+      body: {
+        message:
+          'That is more than the server accepts at once. What you typed is still here; save it in smaller parts.',
+      },
     };
   }
   const text = await response.text();

@@ -76,8 +76,8 @@ export class Asked {
       textContent: 'Show all',
     });
     const words = narrowed
-      ? ['Nothing fits what is asked for. ', all]
-      : [`Nothing stands here yet.${editable ? ' Begin with + Requirement, or paste rows of a spreadsheet.' : ''}`];
+      ? ['Nothing meets the filter. ', all]
+      : [`There is nothing here yet.${editable ? ' Add one with + Requirement, or paste rows of a spreadsheet.' : ''}`];
     return element('div', { role: 'row', className: 'grid-nothing' }, element('span', { role: 'gridcell' }, ...words));
   }
 }

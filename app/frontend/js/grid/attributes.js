@@ -1,4 +1,4 @@
-// A new attribute of requirements: what it is called, what its values are, and whether one must be given.
+// A new attribute of requirements: what it is called, what its values are, and whether one required.
 import { at, branch, postEdit } from '../frame/server.js';
 import { say } from '../frame/notice.js';
 import { element } from '../frame/dom.js';
@@ -30,17 +30,17 @@ export async function addAttribute(dialog) {
       'Values',
       element('select', {}, ...Object.entries(TYPES).map(([value, words]) => option(value, words))),
     ),
-    field('choices', 'To choose from, by commas', text('low, medium, high')),
+    field('choices', 'Choices, separated by commas', text('low, medium, high')),
     field(
       'quantity',
-      'What the number measures',
-      element('select', {}, option('', 'nothing: a plain number'), ...quantities.map((each) => option(each))),
+      'Quantity',
+      element('select', {}, option('', 'none: a plain number'), ...quantities.map((each) => option(each))),
     ),
-    field('byDefault', 'Holds where nothing is given', text('')),
+    field('byDefault', 'Default', text('')),
     field(
       'required',
-      'Before it leaves the draft',
-      element('select', {}, option('', 'may stay empty'), option('yes', 'must be given')),
+      'Required before approval',
+      element('select', {}, option('', 'optional'), option('yes', 'required')),
     ),
   ];
   const type = asked[1].input;

@@ -45,7 +45,7 @@ function links(row) {
       element(
         'span',
         { className: 'link-count', title: rest.map((part) => part.title).join(', ') },
-        element('small', { textContent: `and ${rest.length} kinds more` }),
+        element('small', { textContent: `and ${rest.length} more` }),
       ),
     );
   }

@@ -4,7 +4,7 @@ import { element } from '../frame/dom.js';
 import { fieldFor } from './fields.js';
 
 const WORDS = { ':': 'is', '!': 'is not', '~': 'contains', '>': 'is at least', '<': 'is at most' };
-const DATES = { '>': 'is not before', '<': 'is not after' };
+const DATES = { '>': 'is on or after', '<': 'is on or before' };
 const MISSING = 'missing';
 const GIVEN = 'given';
 
@@ -85,7 +85,12 @@ export function drawConditions(host, conditions, attributes, drop) {
       const words = inWords(condition, attributes);
       const button = element(
         'button',
-        { type: 'button', className: 'act condition', title: 'Drop this condition', aria: { label: `Drop: ${words}` } },
+        {
+          type: 'button',
+          className: 'act condition',
+          title: 'Remove this condition',
+          aria: { label: `Drop: ${words}` },
+        },
         words,
         element('span', { textContent: ' ×', aria: { hidden: 'true' } }),
       );

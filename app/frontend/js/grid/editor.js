@@ -1,4 +1,4 @@
-// Editing a cell in place: Enter saves, Escape leaves, Tab saves and goes on to the next cell.
+// Editing a cell in place: Enter saves, Escape cancels, Tab saves and goes on to the next cell.
 import { base as builtOn, branch, newestRevision, postEdit } from '../frame/server.js';
 import { catchUp } from '../frame/live.js';
 import { liveWording } from '../requirements/wording.js';

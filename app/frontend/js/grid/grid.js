@@ -280,7 +280,7 @@ class Grid {
     if (anchor) {
       const send = async () => {
         if (!(await this.act('add', (base) => ({ anchor, below, type, text: '', base }), true))) {
-          this.ahead?.refuse(`${this.refusal} Enter tries again, Escape drops it.`);
+          this.ahead?.refuse(`${this.refusal} Enter tries again, Escape discards it.`);
         }
       };
       this.ahead = new Ahead(this.cell() ?? this.body, type, send, () => {
@@ -289,7 +289,7 @@ class Grid {
       });
       send();
     } else {
-      say('Choose a specification to add to, or begin one.');
+      say('Choose a specification to add to, or create one.');
     }
   }
 
@@ -328,7 +328,7 @@ class Grid {
       ['Replace in all lines shown', 'Replace in one line'][this.chosen.size] ?? `Replace in ${this.chosen.size} lines`,
       [
         { name: 'find', label: 'Find' },
-        { name: 'replace', label: 'Put in its place' },
+        { name: 'replace', label: 'Replace with' },
       ],
       'Replace',
     );
@@ -347,13 +347,13 @@ class Grid {
   async begin() {
     const answer = await ask(
       this.dialog,
-      'Begin a specification',
+      'New specification',
       [
         { name: 'name', label: 'Name' },
         { name: 'prefix', label: 'Prefix of its ids' },
         { name: 'level', label: 'Level (need, system, subsystem …)' },
       ],
-      'Begin',
+      'Create',
     );
     if (answer) {
       begin(answer);

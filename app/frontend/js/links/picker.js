@@ -129,7 +129,9 @@ class Picker {
   tell(more = 0) {
     const count = this.chosen.size;
     const chosen = count ? `${count} chosen.` : 'Choose one or several.';
-    this.note.textContent = more ? `${chosen} ${more} more match; type to narrow it down.` : chosen;
+    this.note.textContent = more
+      ? `${chosen} ${more} more ${more === 1 ? 'matches' : 'match'}; type to narrow the list.`
+      : chosen;
     this.go.textContent = count > 1 ? `Link with ${count}` : 'Link';
     this.go.disabled = count === 0;
   }

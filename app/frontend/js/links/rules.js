@@ -20,7 +20,7 @@ async function askRule(row) {
     'Link rule',
     [
       offering('kind', 'Kind of link', data.kind ?? '', 'known-kinds'),
-      offering('from', 'From: levels or kinds of elements, by commas', data.from ?? '', 'known-ends'),
+      offering('from', 'From: levels or kinds of elements, separated by commas', data.from ?? '', 'known-ends'),
       offering('to', 'To', data.to ?? '', 'known-ends'),
       field('leastFrom', 'Links expected from each', data.leastFrom ?? '0', 'number'),
       field('leastTo', 'Links expected at each', data.leastTo ?? '0', 'number'),
@@ -44,8 +44,8 @@ async function askKind() {
     'Kind of link',
     [
       { name: 'key', label: 'Key, for rules and the notation' },
-      { name: 'forward', label: 'How the source is to the target' },
-      { name: 'backward', label: 'How the target is to the source' },
+      { name: 'forward', label: 'Verb from source to target' },
+      { name: 'backward', label: 'Verb from target to source' },
     ],
     'Add',
   );

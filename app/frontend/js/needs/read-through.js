@@ -116,7 +116,8 @@ class ReadThrough {
 
 const word = ({ kind }) => (kind === 'interruption' ? 'Whenever' : 'If');
 const lower = (text) => text.charAt(0).toLowerCase() + text.slice(1);
-const ending = ({ end }) => ({ open: 'It is not told how it goes on.', ends: 'The story ends.', goes: '' })[end.how];
+const ending = ({ end }) =>
+  ({ open: 'The story does not say how it continues.', ends: 'The story ends.', goes: '' })[end.how];
 
 export function startReadThrough(story) {
   document.addEventListener('click', (event) => {

@@ -29,7 +29,7 @@ export async function askRequirements(story, steps) {
   const rows = proposals.map((proposal) => new Row(proposal, proposals.length === 1));
   openForm(
     'Requirements from steps',
-    'Make requirements',
+    'Create requirements',
     [
       element('h2', {
         textContent: rows.length === 1 ? `Requirement from step ${proposals[0].label}` : 'Requirements from steps',

@@ -16,8 +16,8 @@ export async function askFlows(story) {
     box: element('input', { type: 'checkbox', checked: true }),
   }));
   openForm(
-    'Make flows',
-    'Make them',
+    'Create flows',
+    'Create them',
     [
       element('h2', { textContent: 'What do the functions take and give?' }),
       element(

@@ -27,7 +27,7 @@ export function stepMenu(story, { step }) {
       { label: 'Add a step behind it', key: 'Enter', run: () => start() },
       { label: 'Add an alternative', key: 'Tab', run: () => story.indent(story.begin({ step: step.id })) },
       { label: 'Add a step at the same time', run: () => start({ mode: 'meanwhile' }) },
-      { label: 'An event cuts it short…', run: () => askCut(story, way, step) },
+      { label: 'Add an interrupting event…', run: () => askCut(story, way, step) },
       null,
     );
     items.push(
@@ -58,7 +58,7 @@ async function askCut(story, way, step) {
   const event = element('input', { required: true, maxLength: 4000, autocomplete: 'off' });
   const answer = await ask(
     common(),
-    `What cuts short from step ${step.label}`,
+    `Event that interrupts from step ${step.label}`,
     [
       { name: 'last', label: 'Up to step', input: last },
       { name: 'event', label: 'Whenever this happens', input: event },

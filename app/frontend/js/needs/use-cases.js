@@ -52,7 +52,7 @@ function askUseCase() {
     common(),
     'New use case',
     [{ name: 'text', label: 'What somebody wants to reach', input: text }],
-    'Add and tell it',
+    'Add and write its story',
     async (answer) => {
       const { status, body } = await postEdit(`${branch()}/use-cases/add`, (base) => ({ ...answer, base }));
       if (status !== 200 || !body.saved) {

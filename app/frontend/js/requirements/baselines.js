@@ -14,9 +14,9 @@ function nameBaseline(button) {
         label: 'Revision',
         input: element('input', { type: 'number', min: 1, value: button.dataset.number }),
       },
-      { name: 'note', label: 'What it is' },
+      { name: 'note', label: 'Description' },
     ],
-    'Name it',
+    'Name the baseline',
     ({ name, number, note }) => refusal('/baselines', { name, number: Number(number), note }),
   );
 }

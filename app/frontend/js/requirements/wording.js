@@ -61,7 +61,7 @@ async function waive(id, rule) {
     [
       {
         name: 'reason',
-        label: 'Why the wording may stay',
+        label: 'Reason',
         input: element('input', { required: true, autocomplete: 'off' }),
       },
     ],
@@ -149,7 +149,9 @@ async function show() {
       row.append(
         ' ',
         waived
-          ? button('Count again', `Let ${rule} count again`, () => save(`/element/${id}/waive`, { rule, reason: '' }))
+          ? button('Undo the waiver', `Undo the waiver of ${rule}`, () =>
+              save(`/element/${id}/waive`, { rule, reason: '' }),
+            )
           : button('Waive…', `Waive ${rule}`, () => waive(id, rule)),
       );
       if (rule === 'several' && !waived) {

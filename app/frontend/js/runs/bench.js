@@ -42,7 +42,7 @@ class Bench {
     if (response.ok) {
       this.take(await response.json());
     } else {
-      this.fault('This is not on the bench any more; put it there again.');
+      this.fault('This is no longer on the bench. Put it there again.');
     }
   }
 
@@ -247,10 +247,10 @@ class Bench {
     const { name, remark, owner, tolerance } = form.elements;
     const kept = seconds(tolerance.value);
     if (!name.value.trim()) {
-      say('Under what name? For instance late vessel.');
+      say('Enter a name, for instance late vessel.');
       name.focus();
     } else if (kept === undefined) {
-      say('How far off may an instant be? For instance 0.5 s.');
+      say('Enter the time tolerance, for instance 0.5 s.');
       tolerance.focus();
     } else {
       this.stop();
@@ -296,7 +296,7 @@ class Bench {
     const moves = Number(form.elements.moves.value);
     const horizon = seconds(form.elements.horizon.value);
     if (!(moves >= 1 && moves <= 40) || !horizon) {
-      say('How far? At most 40 events, within a time such as 30 min.');
+      say('Enter at most 40 events, and a time such as 30 min.');
       return;
     }
     const button = form.querySelector('button');
@@ -335,7 +335,7 @@ class Bench {
   pass(form) {
     const time = seconds(form.querySelector('input').value);
     if (time === undefined) {
-      say('How long? For instance 10 min, 3 h or 45 s.');
+      say('Enter a time, for instance 10 min, 3 h or 45 s.');
       return;
     }
     this.ask('advance', { until: this.now + time, toEvent: false });
@@ -369,7 +369,7 @@ function explored({ found, unreached, asked, situations, isComplete }) {
             ? element('button', {
                 type: 'button',
                 className: 'act small-act',
-                textContent: 'Keep as a recording',
+                textContent: 'Save as a recording',
                 data: { keepWay: '', index: String(index), name: `way${index + 1}`, what },
               })
             : element('span', {

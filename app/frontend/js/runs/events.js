@@ -27,7 +27,7 @@ class Events {
       this.place.replaceChildren(
         table.tBodies[0].rows.length
           ? table
-          : element('p', { className: 'quiet', textContent: 'No event is like that.' }),
+          : element('p', { className: 'quiet', textContent: 'No event meets the filter.' }),
       );
     }
   }

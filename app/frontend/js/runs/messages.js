@@ -79,7 +79,7 @@ export class Messages {
 
   draw() {
     if (!this.rows.length) {
-      this.place.textContent = 'Nothing was said yet.';
+      this.place.textContent = 'There are no messages yet.';
       return;
     }
     if (this.shown === this.rows.length) {

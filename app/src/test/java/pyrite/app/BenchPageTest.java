@@ -40,7 +40,7 @@ class BenchPageTest extends InBrowser {
         click("[aria-label='Give OpenNow']");
         until(textToBePresentInElementLocated(By.id("bench-messages"), "OpenNow 6, not accepted"));
         pass("soon");
-        told("How long? For instance 10 min, 3 h or 45 s.");
+        told("Enter a time, for instance 10 min, 3 h or 45 s.");
 
         // What is on the bench is the model as it was; the page says when that is not what it is now.
         merrow.change("control", "clearingTime", "5 [min]");
@@ -75,7 +75,7 @@ class BenchPageTest extends InBrowser {
         pass("100 s");
         until(textToBePresentInElementLocated(By.id("bench-clock"), "0:02:00"));
         click(".keep[data-bench-keep] button");
-        told("Under what name? For instance late vessel.");
+        told("Enter a name, for instance late vessel.");
         see(".keep [name='name']").sendKeys("early alarm");
         see(".keep [name='remark']").sendKeys("The alarm comes by hand.");
         click(".keep[data-bench-keep] button");
@@ -106,7 +106,7 @@ class BenchPageTest extends InBrowser {
         see("[data-bench-explore] [name='moves']").clear();
         see("[data-bench-explore] [name='moves']").sendKeys("many");
         click("[data-bench-explore] button");
-        told("How far? At most 40 events, within a time such as 30 min.");
+        told("Enter at most 40 events, and a time such as 30 min.");
     }
 
     /** The steps of a story are pressed while it is played; the recording says how they stand to the story. */

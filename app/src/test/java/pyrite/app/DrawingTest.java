@@ -398,7 +398,7 @@ class DrawingTest extends InBrowser {
         open("element/" + merrow.named("SurgeGate").id() + "/general");
         box("part def SurgeGate");
         assertThat(box("part def SurgeGate").getText()).contains("warningTime");
-        openMenuItem("Choose what this view shows");
+        openMenuItem("Contents of this view");
         see("#question input[value='attributes']").click();
         click("#question .primary");
         told("view SurgeGate general view made: without attributes");

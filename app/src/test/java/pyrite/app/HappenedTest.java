@@ -39,7 +39,7 @@ class HappenedTest extends InBrowser {
                 .singleElement()
                 .satisfies(title -> assertThat(title.getDomProperty("textContent"))
                         .startsWith("twoLeafHarbour.twinGate.warnAndClose.closeEast waits for a pool from "));
-        assertThat(see("#standstill").getText()).isEqualTo("What waited at the end");
+        assertThat(see("#standstill").getText()).isEqualTo("Waiting at the end");
         until(textToBePresentInElementLocated(By.id("events"), "twoLeafHarbour.twinGate.warnAndClose"));
 
         see("#timeline-filter").sendKeys("hearAlarm");

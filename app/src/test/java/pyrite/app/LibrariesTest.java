@@ -133,7 +133,7 @@ class LibrariesTest extends InRequirements {
         commit(Edit.remove(inWorks("Dolphin").id()));
         baseline("B");
         assertThat(page("/libraries/move?from=" + works.projectUuid()))
-                .contains("What stands in the way", "it uses Fenders::Dolphin, which B no longer has");
+                .contains("Conflicts", "it uses Fenders::Dolphin, which B no longer has");
         int before = head();
         assertThat(libraries("move", number(), ",'reason':''").body())
                 .contains("it uses Fenders::Dolphin, which B no longer has; change that first");

@@ -56,8 +56,8 @@ class RequirementsDayTest extends InBrowser {
         // A specification of one's own, begun from the field that finds and does.
         see(".grid-canvas .requirement");
         with(Keys.CONTROL, "k");
-        press("Begin a specification");
-        until(textToBePresentInElementLocated(By.id("hits"), "Begin a specification"));
+        press("New specification");
+        until(textToBePresentInElementLocated(By.id("hits"), "New specification"));
         press(Keys.ENTER);
         see(".grid-dialog[open] [name=name]");
         press("Panel", Keys.TAB, "QP", Keys.TAB, "subsystem", Keys.ENTER);

@@ -154,7 +154,7 @@ class StationsTest extends InBrowser {
         until(urlContains("runs/compare"));
         assertThat(see(ines, "#work").getText())
                 .contains(
-                        "What differed in the inputs",
+                        "Differences in the inputs",
                         "0.1 [deg/s]",
                         "0.2 [deg/s]",
                         "landsSoftly",

@@ -122,7 +122,7 @@ class CommandLineTest {
         assertThat(out.toString()).contains("T-1", "Tank::keeps", "tank", "pass", "0.1", "holds throughout");
         replace("40 [s]", "60 [s]");
         assertThat(pyrite("verify", file.toString())).isEqualTo(2);
-        assertThat(out.toString()).contains("fail", "violated first at t = 50 s");
+        assertThat(out.toString()).contains("fail", "first violated at t = 50 s");
     }
 
     @Test
@@ -227,7 +227,7 @@ class CommandLineTest {
         assertThat(test.getAttribute("classname")).isEqualTo("Tank::keeps");
         assertThat(test.getAttribute("name")).isEqualTo("T-1 for tank");
         assertThat(((Element) test.getElementsByTagName("failure").item(0)).getAttribute("message"))
-                .contains("violated first at t = 50 s");
+                .contains("first violated at t = 50 s");
     }
 
     @Test

@@ -60,7 +60,7 @@ class PeopleApi {
         return people.all().stream().map(PersonJson::of).toList();
     }
 
-    @Operation(summary = "Add somebody; the answer tells the password made for them; takes an administrator")
+    @Operation(summary = "Add a person; the answer tells the password made for them; takes an administrator")
     @PostMapping("/api/people")
     ResponseEntity<Password> add(Person person, @Valid @RequestBody NewPerson requested) {
         String password =

@@ -247,7 +247,7 @@ class LinksController {
         return Answer.of(
                 head,
                 workspace.commit(head.branch(), requested.base(), proposal.edit(), person, proposal.summary()),
-                "they are linked so already");
+                "they are linked this way already");
     }
 
     /** A link to remove. */

@@ -246,7 +246,7 @@ class LinesController {
             @NotNull @Size(max = 40) String level,
             @PositiveOrZero int base) {}
 
-    @Operation(summary = "Begin a specification; takes an engineer")
+    @Operation(summary = "Create a specification; takes an engineer")
     @PostMapping({"/p/{project}/{branch}/requirements/specifications", ApiAddress.BRANCH + "/specifications"})
     ResponseEntity<Answer> begin(Workspace.Head head, Person person, @Valid @RequestBody NewSpecification requested) {
         String prefix = requested.prefix().strip();

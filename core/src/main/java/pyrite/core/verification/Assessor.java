@@ -197,7 +197,22 @@ final class Assessor {
                 margin(claim, condition, worst, scope),
                 worst.instant(),
                 holds ? null : Double.valueOf(violated),
-                holds ? "holds throughout" : "violated first at t = " + Wording.instant(violated));
+                holds
+                        ? "holds throughout"
+                        : "first violated at t = " + Wording.instant(violated) + worst(claim, worst.instant(), scope));
+    }
+
+    /** How far a comparison is missed where it is missed most; empty for what is no single comparison of numbers. */
+    private String worst(Expression claim, double instant, Instance scope) {
+        if (!(claim instanceof Binary b)
+                || b.operator().family() != Operator.Family.COMPARISON
+                || !(TypeCheck.check(b.left(), model.environment()).type() instanceof Type.Number)) {
+            return "";
+        }
+        double left = observations.at(b.left(), instant, scope);
+        double right = observations.at(b.right(), instant, scope);
+        return "; worst at t = " + Wording.instant(instant) + ": "
+                + Wording.comparison(left, b.operator(), right, unitOf(b), false);
     }
 
     private Assessment eventually(Invocation call, Instance scope) {

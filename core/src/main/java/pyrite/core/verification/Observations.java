@@ -292,6 +292,13 @@ final class Observations {
                 found.getAsDouble());
     }
 
+    /** What a quantity of the run is at an instant, s; coherent SI. */
+    double at(Expression quantity, double instant, Instance scope) {
+        return covered(instant, instant)
+                .initial(Observable.of(flattening.term(quantity, scope)))
+                .value();
+    }
+
     /** The window of an observation: its second and third argument, or the whole run. */
     Observer window(List<Expression> arguments, Instance scope) {
         if (trajectory == null) {

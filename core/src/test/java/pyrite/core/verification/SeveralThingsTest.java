@@ -40,7 +40,7 @@ class SeveralThingsTest {
                 // constraint | verdict | margin | reason
                 "s.basins->forAll { in b : Basin; always(b.level <= 5 [m]) }|PASS|1|holds throughout",
                 "(s.basins, s.fast)->forAll { in b : Basin; always(b.level <= 5 [m]) }|FAIL|-7|"
-                        + "harbour.fast: violated first at t = 1.66667 s",
+                        + "harbour.fast: first violated at t = 1.66667 s",
                 "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 10 [m] }|PASS|2|harbour.fast: 12 m ≥ 10 m",
                 "(s.basins, s.fast)->exists { in b : Basin; final(b.level) >= 13 [m] }|"
                         + "FAIL|-1|harbour.fast: 12 m, but ≥ 13 m is required",
@@ -51,7 +51,7 @@ class SeveralThingsTest {
                 "max((s.basins, s.fast)->collect { in b : Basin; final(b.level) }) <= 13 [m]|PASS|1|12 m ≤ 13 m",
                 "(s.basins, s.fast).{ in b : Basin; final(b.level) }->min() <= 3 [m]|FAIL|-1|4 m, but ≤ 3 m is required",
                 "always((s.basins, s.fast)->forAll { in b : Basin; b.level <= 15 [m] })|PASS|3|holds throughout",
-                "s.basins.level->forAll { in l : LengthValue; l <= 3 [m] }|FAIL|-1|violated first at t = 3 s"
+                "s.basins.level->forAll { in l : LengthValue; l <= 3 [m] }|FAIL|-1|first violated at t = 3 s"
             })
     void theOneThatDecidesGivesMarginAndReason(String constraint, VerdictKind verdict, double margin, String reason) {
         Judgement judgement = run(constraint);
