@@ -67,7 +67,7 @@ class StationsTest extends InBrowser {
         atRevision(ines, 2);
         assertThat(owner("isQuietAtNight").name()).isEqualTo("MerrowRequirements");
         drag("MerrowRequirements", "N-1 keepsTownDry");
-        until(textToBePresentInElementLocated(By.id("saved"), "a concern cannot own a package"));
+        until(textToBePresentInElementLocated(By.id("saved"), "a need cannot own a package"));
         assertThat(merrow.head().number()).isEqualTo(2);
     }
 

@@ -63,6 +63,13 @@ class EditController {
         return edit(head, person, typed.base(), authoring -> authoring.name(head.element(id), typed.text()));
     }
 
+    /** Another condition for a constraint. */
+    @PostMapping("/p/{project}/{branch}/element/{id}/condition")
+    ResponseEntity<Answer> condition(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        return edit(head, person, typed.base(), authoring -> authoring.condition(head.element(id), typed.text()));
+    }
+
     /** The target of a move: into {@code owner} (null for the top), before another element or, if null, at the end. */
     record Place(
             @Nullable String owner,

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.tags.Tag;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
@@ -109,6 +110,10 @@ class ElementController {
                 "html",
                 RichText.html(RequirementText.of(model, element), head.branch().address()));
         page.addAttribute("managed", managed(model, element));
+        Element subject = subject(model, element).orElse(null);
+        page.addAttribute("subject", subject);
+        page.addAttribute("subjectText", subject == null ? "" : declared(model, subject));
+        page.addAttribute("wantedBy", wantedBy(model, element));
         page.addAttribute(
                 "lacking", VerdictPrerequisites.of(model, element, each -> CaseSetup.isRunnable(model, each)));
         return "requirements/requirement";
@@ -124,6 +129,35 @@ class ElementController {
                                         || requirement && !Specification.isRequirement(child))
                                 .flatMap(child -> model.subtree(child.id()).stream()))
                 .map(Element::id)
+                .toList();
+    }
+
+    private static Optional<Element> subject(Model model, Element requirement) {
+        return model.inheritance().features(requirement).stream()
+                .filter(feature -> feature.kind() == ElementKind.SUBJECT && !model.isLibrary(feature.id()))
+                .findFirst();
+    }
+
+    /** Name and type, such as {@code gate : SurgeGate}. */
+    private static String declared(Model model, Element subject) {
+        String type = model.inheritance().generals(subject).stream()
+                .filter(general -> general.kind().isDefinition() && !model.isLibrary(general.id()))
+                .map(Element::name)
+                .findFirst()
+                .orElse("?");
+        return model.names().effectiveName(subject) + " : " + type;
+    }
+
+    /** A stakeholder of a need by what it is a kind of. */
+    public record Stakeholder(Element member, Element type, boolean isOwn) {}
+
+    private static List<Stakeholder> wantedBy(Model model, Element need) {
+        return model.inheritance().features(need).stream()
+                .filter(feature -> feature.kind() == ElementKind.STAKEHOLDER)
+                .flatMap(member -> model.inheritance().generals(member).stream()
+                        .filter(general -> general.kind().isDefinition() && !model.isLibrary(general.id()))
+                        .limit(1)
+                        .map(type -> new Stakeholder(member, type, need.id().equals(member.owner()))))
                 .toList();
     }
 

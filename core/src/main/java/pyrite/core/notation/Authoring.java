@@ -127,6 +127,23 @@ public final class Authoring {
                 .orElse("no value");
     }
 
+    /** Gives a constraint another condition. */
+    public Proposal condition(Element constraint, String text) {
+        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, constraint.id(), text);
+        return reading.expression() == null
+                ? new Proposal.Rejected(reading.problems())
+                : checked(
+                        Edit.put(constraint.with(Property.RESULT, reading.expression())),
+                        text,
+                        "",
+                        nameOf(constraint) + " of " + ownerOf(constraint) + " changed to " + text.strip());
+    }
+
+    private String ownerOf(Element element) {
+        Element owner = element.owner() == null ? null : model.get(element.owner());
+        return owner == null ? "the model" : Objects.requireNonNullElseGet(owner.shortName(), () -> nameOf(owner));
+    }
+
     /** People leave out units or take the wrong one; the value as it is now shows a right one. */
     private String unitHint(Element holder, Element feature, String text) {
         String symbol = new DisplayUnits(model).of(feature).symbol();

@@ -84,15 +84,17 @@ public final class Structuring {
 
     /** A requirement with its text; among needs, a need. */
     public List<Element> requirement(Place place, String id, String text) {
-        boolean need = isAmongNeeds(place.owner());
+        return made(isAmongNeeds(place.owner()) ? ElementKind.CONCERN : ElementKind.REQUIREMENT, place, id, text);
+    }
+
+    /** A need with its text, at the end of a package. */
+    public List<Element> need(Element home, String id, String text) {
+        return made(ElementKind.CONCERN, below(home), id, text);
+    }
+
+    private List<Element> made(ElementKind kind, Place place, String id, String text) {
         Element made = new Element(
-                ElementId.fresh(),
-                need ? ElementKind.CONCERN : ElementKind.REQUIREMENT,
-                place.owner().id(),
-                rank(place),
-                null,
-                id.isEmpty() ? null : id,
-                Map.of());
+                ElementId.fresh(), kind, place.owner().id(), rank(place), null, id.isEmpty() ? null : id, Map.of());
         return text.isEmpty()
                 ? List.of(made)
                 : List.of(

@@ -17,7 +17,8 @@ import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
 
 /**
- * The edits that say what a use case is about: its subject, actors, objective and needs.
+ * The edits that say what a use case is about: its subject, actors, objective and needs; and of a requirement or need
+ * the subject and the stakeholders.
  *
  * <p>Each throws an {@link IllegalArgumentException} with the reason if it cannot be done.
  */
@@ -61,6 +62,19 @@ public final class UseCaseEditing {
         return made(actor, "actor " + actor.name() + " : " + definition.name() + " added");
     }
 
+    /** Who wants a need, by the name of a definition; a new one beside the need if there is none. */
+    public Made stakeholder(Element need, String type) {
+        Element definition = definition(need, type);
+        boolean isThere = model.children(need.id()).stream()
+                .anyMatch(child -> child.kind() == ElementKind.STAKEHOLDER
+                        && child.references(Property.TYPES).contains(Reference.to(definition.id())));
+        if (isThere) {
+            throw new IllegalArgumentException("'" + definition.name() + "' is a stakeholder of this need already");
+        }
+        Element stakeholder = typed(need, ElementKind.STAKEHOLDER, definition);
+        return made(stakeholder, "stakeholder " + stakeholder.name() + " : " + definition.name() + " added");
+    }
+
     /** What the use case is about; takes the place of what it was about before. */
     public Made subject(Element useCase, String type) {
         Element definition = definition(useCase, type);
@@ -74,7 +88,11 @@ public final class UseCaseEditing {
         if (old != null) {
             put.add(subject);
         }
-        return made(subject, "subject of " + useCase.name() + " is a " + definition.name());
+        return made(subject, "subject of " + called(useCase) + " is a " + definition.name());
+    }
+
+    private static String called(Element element) {
+        return element.shortName() != null ? element.shortName() : String.valueOf(element.name());
     }
 
     private Element typed(Element useCase, ElementKind kind, Element definition) {
@@ -144,7 +162,7 @@ public final class UseCaseEditing {
         Rank before = null;
         for (Element child : model.children(useCase.id())) {
             boolean isHead = switch (child.kind()) {
-                case DOCUMENTATION, SUBJECT, ACTOR, OBJECTIVE, METADATA, IMPORT -> true;
+                case DOCUMENTATION, SUBJECT, ACTOR, STAKEHOLDER, OBJECTIVE, METADATA, IMPORT -> true;
                 default -> false;
             };
             if (!isHead) {
