@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { apart, clock, freeNear, number, rangeWith, violations } from '../js/runs/scales.js';
+import { apart, clock, freeNear, number, rangeWith, tickLabels, violations } from '../js/runs/scales.js';
 
 test('numbers have four digits, and a gap is no number', () => {
   assert.deepEqual([1234.56, 0.000123456, 0, -7, null, NaN].map(number), ['1235', '0.0001235', '0', '-7', '–', '–']);
@@ -53,4 +53,19 @@ test('labels at line ends are moved apart in their order', () => {
     { text: 'c', y: 40 },
   ]);
   assert.equal(labels[0].y, 12);
+});
+
+test('ticks have the decimals that tell them apart, and no label stands twice', () => {
+  assert.deepEqual(tickLabels([0, 50, 100]), ['0', '50', '100']);
+  assert.deepEqual(tickLabels([-0.1, 0, 0.1]), ['-0.1', '0.0', '0.1']);
+  assert.deepEqual(tickLabels([0, 0.25, 0.5, 0.75]), ['0.00', '0.25', '0.50', '0.75']);
+  assert.deepEqual(tickLabels([100000.001, 100000.002]), ['100000.001', '100000.002']);
+  assert.deepEqual(tickLabels([0, 2e6, 4e6]), ['0e0', '2e6', '4e6']);
+  assert.deepEqual(tickLabels([5]), ['5']);
+  for (const step of [1e-9, 2.5e-4, 0.3, 7, 2500, 1e9]) {
+    for (const from of [-3 * step, 0, 1000 * step]) {
+      const labels = tickLabels(Array.from({ length: 7 }, (_, i) => from + i * step));
+      assert.equal(new Set(labels).size, 7, `${labels}`);
+    }
+  }
 });

@@ -7,12 +7,15 @@ const MOST = 14;
 const RECENT = 'pyrite.recent';
 const KEPT = 30;
 
-/** What was chosen, the newest first: { label, kind, where, address }. */
+const project = () => document.querySelector('.crumb strong')?.textContent ?? '';
+
+/** What was chosen, the newest first: { label, kind, where, address, project }. */
 const recent = () => JSON.parse(localStorage.getItem(RECENT) ?? '[]');
 
 function remember({ label, kind, where, address }) {
   const others = recent().filter((each) => each.label !== label || each.address !== address);
-  localStorage.setItem(RECENT, JSON.stringify([{ label, kind, where, address }, ...others].slice(0, KEPT)));
+  const item = { label, kind, where, address, project: project() };
+  localStorage.setItem(RECENT, JSON.stringify([item, ...others].slice(0, KEPT)));
 }
 
 /** What this page can do: its stations, its ways to look, and every button that names its command. */
@@ -126,9 +129,14 @@ export function startFind() {
         const name = Object.assign(document.createElement('span'), { textContent: item.label });
         const kind = Object.assign(document.createElement('small'), {
           textContent:
-            item.kind === 'command' ? item.where || 'command' : `${item.kind}${item.where ? ` in ${item.where}` : ''}`,
+            item.kind === 'command'
+              ? item.where || 'command'
+              : `${item.kind}${item.where ? ` in ${item.where}` : ''}${item.project ? ` · ${item.project}` : ''}`,
         });
         option.append(name, kind);
+        if (item.text) {
+          option.append(Object.assign(document.createElement('small'), { className: 'found', textContent: item.text }));
+        }
         option.addEventListener('mousedown', (event) => {
           if (event.button === 0 && !event.ctrlKey && !event.metaKey) {
             event.preventDefault();

@@ -103,6 +103,9 @@ class Grid {
     document.querySelector('[data-count]').textContent = `${total ? requirements : 0}`;
     drawHead(this);
     this.render();
+    if (!total && document.activeElement === document.body) {
+      this.body.focus();
+    }
     if (id && this.landing === id && index >= 0) {
       this.landing = null;
       this.goTo(this.cursor.row, 1);
@@ -135,6 +138,8 @@ class Grid {
       }
     }
     this.body.parentElement.setAttribute('aria-rowcount', String(this.rows.total));
+    // Without a row the keys that add the first one need a place to be pressed.
+    this.body.tabIndex = this.rows.total ? -1 : 0;
     this.rows.need(first, last, () => this.render());
     return this.rows.total || !this.rows.isLoaded ? lines : [this.asked.nothing(this.editable)];
   }

@@ -2,6 +2,10 @@
 
 /** What a key does, or null if it is not the grid's. */
 export function keys(grid, does, event) {
+  if (!grid.rows.total) {
+    const first = { n: does.add, h: does.heading, o: does.note, f: does.filter };
+    return grid.editable || event.key === 'f' ? (first[event.key] ?? null) : null;
+  }
   const { row, column } = grid.cursor;
   const page = Math.max(1, Math.floor(grid.body.clientHeight / 60));
   const extend = (step) => {

@@ -18,6 +18,8 @@ class List {
     this.search = host.querySelector('input');
     this.list = host.querySelector('[role="listbox"]');
     this.chosen = new Set();
+    /** By the ids of elements how they are linked with the one chosen last in the other list. */
+    this.linked = new Map();
     let timer;
     this.search.addEventListener('input', () => {
       clearTimeout(timer);
@@ -59,6 +61,7 @@ class List {
         return row;
       }),
     );
+    this.mark();
     if (!ends.length || more) {
       this.list.append(
         element('p', {
@@ -69,12 +72,24 @@ class List {
     }
   }
 
+  /** Says of each element how it is linked with the one chosen last in the other list. */
+  mark() {
+    this.list.querySelectorAll('[role="option"]').forEach((option) => {
+      option.querySelector('.linked')?.remove();
+      const words = this.linked.get(option.dataset.id);
+      if (words) {
+        option.append(element('em', { className: 'linked', textContent: words.join(', ') }));
+      }
+    });
+  }
+
   toggle(option) {
     if (option) {
       const { id } = option.dataset;
       if (!this.chosen.delete(id)) {
         this.chosen.add(id);
         select(id);
+        this.lists.look(this.side, id);
       }
       option.setAttribute('aria-selected', String(this.chosen.has(id)));
       this.lists.tell();
@@ -120,6 +135,25 @@ class Lists {
     await Promise.all([this.left.load(), this.right.load()]);
     this.suggest();
     this.tell();
+  }
+
+  /** Shows in the other list what an element is linked with. */
+  async look(side, id) {
+    this.looked = { side, id };
+    const response = await fetch(at(`links/of.json?${new URLSearchParams({ element: id })}`), {
+      headers: { 'X-Requested-With': 'fetch' },
+    }).catch(() => null);
+    if (!response?.ok || this.looked.id !== id) {
+      return;
+    }
+    const links = await response.json();
+    const other = side === 'left' ? this.right : this.left;
+    other.linked = new Map();
+    links.forEach(({ other: end, words }) => other.linked.set(end.id, [...(other.linked.get(end.id) ?? []), words]));
+    other.mark();
+    this.host.querySelector('#link-count').textContent = links.length
+      ? `It has ${links.length} ${links.length === 1 ? 'link' : 'links'}; those to the other list are marked there.`
+      : 'It has no links yet.';
   }
 
   /** Begins with a kind that the rules allow between the two lists. */
@@ -195,6 +229,7 @@ export function startLists() {
   const begin = () => {
     const host = document.getElementById('two-lists');
     if (host && host !== lists?.host) {
+      const looked = lists?.looked;
       const kept = lists && { kind: lists.kind.value, left: lists.left.search.value, right: lists.right.search.value };
       lists = new Lists(host);
       if (kept) {
@@ -202,6 +237,9 @@ export function startLists() {
         lists.left.search.value = kept.left;
         lists.right.search.value = kept.right;
         lists.load();
+      }
+      if (looked) {
+        lists.look(looked.side, looked.id);
       }
     }
   };

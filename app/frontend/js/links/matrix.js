@@ -154,15 +154,27 @@ class Matrix {
       ),
     );
     for (let c = columns[0]; c < columns[1]; c++) {
-      const kind = line.out.has(c) ? 'out' : line.in.has(c) ? 'in' : line.implied.has(c) ? 'implied' : '';
-      const words = { out: 'linked', in: 'linked from', implied: 'implied', '': 'empty' }[kind];
+      const kind = line.out.has(c)
+        ? line.in.has(c)
+          ? 'both'
+          : 'out'
+        : line.in.has(c)
+          ? 'in'
+          : line.implied.has(c)
+            ? 'implied'
+            : '';
+      const words = { out: 'linked', in: 'linked from', both: 'linked both ways', implied: 'implied', '': 'empty' }[
+        kind
+      ];
       const cell = element('div', {
         className: `matrix-cell ${kind}`,
         role: 'gridcell',
-        textContent: { out: '↗', in: '↙', implied: '○', '': '' }[kind],
         aria: { label: `${line.heading.tag} ${this.columns[c].tag} ${words}` },
         data: { row: r, column: c },
       });
+      if (kind) {
+        cell.append(element('i', { className: `matrix-mark ${kind}` }));
+      }
       cell.style.left = `${SIDE + c * CELL}px`;
       cell.classList.toggle('cursor', r === this.cursor.row && c === this.cursor.column);
       row.append(cell);

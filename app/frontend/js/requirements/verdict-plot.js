@@ -9,13 +9,16 @@ async function draw() {
   }
   const response = await fetch(places[0].dataset.verdictPlot, { headers: { 'X-Requested-With': 'fetch' } });
   if (!response.ok) {
+    places.forEach((place) => {
+      place.hidden = true;
+    });
     return;
   }
   const pictures = await response.json();
   places.forEach((place) => {
     const picture = pictures.find((each) => each.subject === place.dataset.subject);
-    if (picture?.plot.traces.length) {
-      place.hidden = false;
+    place.hidden = !picture?.plot.traces.length;
+    if (!place.hidden) {
       plot(place, picture.plot.times, picture.plot.traces, picture.plot.lines);
     }
   });

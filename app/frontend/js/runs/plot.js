@@ -1,12 +1,15 @@
 // Plots of varying quantities over time: thin lines labelled at their ends, limits drawn as lines with the wrong side
-// shaded where it is entered, a cursor that reads every trace.
+// shaded where it is entered, a cursor that reads every trace. Each unit has a panel of its own over the same time.
 import uPlot from 'uplot';
-import { apart, clock, freeNear, number, rangeWith, violations } from './scales.js';
+import { apart, clock, freeNear, number, rangeWith, tickLabels, violations } from './scales.js';
 
 const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d'];
 const EMBER = '#c2412d';
 const GRAPHITE = '#5d636d';
 const HEIGHT = 300;
+/** Of a panel where there are several. */
+const PANEL = 170;
+const TIME_AXIS = 32;
 /** About as wide as the words at a line are. */
 const WORDS = 110;
 
@@ -145,76 +148,59 @@ function drawLabels(plot, traces) {
     .filter((end) => Number.isFinite(end.y));
   const right = plot.bbox.left + plot.bbox.width;
   apart(ends, 13 * devicePixelRatio).forEach((end) =>
-    label(plot, end.text, right + 6 * devicePixelRatio, end.y, colour(traces, end.i), 'left'),
+    label(plot, end.text, right + 6 * devicePixelRatio, end.y, traces[end.i].colour, 'left'),
   );
 }
 
-/** Axes: time below, one for each unit, the first two labelled at the left and counted from there. */
-function axesOf(units, time) {
+/** Time below the last panel, the unit at the left. */
+function axesOf(unit, time, isLast) {
   const style = {
     font: '11px "JetBrains Mono"',
     labelFont: '11px "Hanken Grotesk"',
     stroke: GRAPHITE,
     grid: { stroke: '#eee9dd', width: 1 },
     ticks: { stroke: '#ddd6c6', width: 1, size: 4 },
+    values: (_, splits) => tickLabels(splits),
   };
   return [
-    { ...style, label: `time [${time.unit}]`, labelSize: 18, size: 32 },
-    ...units.map((unit, i) => ({
-      ...style,
-      scale: unit || '1',
-      label: unit === '' ? 'ratio' : unit,
-      labelSize: 18,
-      size: 56,
-      side: 3,
-      grid: { ...style.grid, show: i === 0 },
-    })),
+    isLast
+      ? { ...style, label: `time [${time.unit}]`, labelSize: 18, size: TIME_AXIS }
+      : { ...style, size: 8, values: (_, splits) => splits.map(() => '') },
+    { ...style, scale: unit || '1', label: unit === '' ? 'ratio' : unit, labelSize: 18, size: 56, side: 3 },
   ];
 }
 
-/**
- * Draws traces into a place of the page, instead of what was there.
- * @param place an element
- * @param times in s
- * @param traces [{ label, unit, values }]
- *   also { end } for another text at the line's end, { dash } and { group } for traces of one colour
- * @param lines [{ sense, trace, value }], values in the unit of the trace, instants in s
- * @param onRange called with [from, to] in s when somebody looks closer, with null to see all again
- * @param range what is looked at, in s
- */
-export function plot(place, times, traces, lines = [], onRange = null, range = null) {
-  const time = clock((range ? range[1] : times.at(-1)) ?? 0);
-  const units = [...new Set(traces.map((trace) => trace.unit))];
-  const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
-  const reading = document.createElement('output');
-  title.append(
-    Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }),
-    reading,
-  );
-  const canvas = document.createElement('div');
-  place.replaceChildren(title, canvas);
-  const scales = { x: { time: false, ...(range ? { min: range[0] * time.factor, max: range[1] * time.factor } : {}) } };
-  units.forEach((unit) => {
-    const limits = lines.filter((l) => traces.find((t) => t.label === l.trace)?.unit === unit).map((l) => l.value);
-    scales[unit || '1'] = { range: (_, low, high) => rangeWith(limits, low, high) };
-  });
-  const chart = new uPlot(
+/** One panel: the traces of a unit with their limits. */
+function panel(canvas, unit, shown) {
+  const { times, time, lines, range, onRange, height, isLast, sync, read } = shown;
+  const traces = shown.traces.filter((trace) => trace.unit === unit);
+  const own = lines.filter((each) => each.sense === 'DEADLINE' || traces.some((trace) => trace.label === each.trace));
+  const limits = own.filter((each) => each.sense !== 'DEADLINE').map((each) => each.value);
+  return new uPlot(
     {
-      width: place.clientWidth - 30,
-      height: HEIGHT,
-      scales,
+      width: canvas.parentElement.clientWidth - 30,
+      height,
+      scales: {
+        x: { time: false, ...(range ? { min: range[0] * time.factor, max: range[1] * time.factor } : {}) },
+        [unit || '1']: { range: (_, low, high) => rangeWith(limits, low, high) },
+      },
       legend: { show: false },
-      axes: axesOf(units, time),
+      axes: axesOf(unit, time, isLast),
       padding: [10, 110, 0, 0],
-      cursor: { points: { size: 6 }, y: false, drag: { x: true, y: false, setScale: !onRange } },
+      cursor: {
+        points: { size: 6 },
+        y: false,
+        drag: { x: true, y: false, setScale: !onRange },
+        ...(sync ? { sync: { key: sync, scales: ['x', null] } } : {}),
+      },
       series: [
         {},
-        ...traces.map((trace, i) => ({
+        ...traces.map((trace) => ({
           label: trace.label,
           scale: trace.unit || '1',
           width: 1.4,
           points: { show: false },
-          stroke: colour(traces, i),
+          stroke: trace.colour,
           dash: trace.dash ?? [],
           spanGaps: false,
         })),
@@ -234,32 +220,74 @@ export function plot(place, times, traces, lines = [], onRange = null, range = n
         ],
         draw: [
           (chart) => {
-            drawLines(chart, traces, lines, time);
+            drawLines(chart, traces, own, time);
             drawLabels(chart, traces);
           },
         ],
-        setCursor: [
-          (chart) => {
-            const at = chart.cursor.idx;
-            reading.textContent =
-              at == null
-                ? ''
-                : [
-                    `t ${number(chart.data[0][at])} ${time.unit}`,
-                    ...traces.map(
-                      (t, i) => `${t.end ?? t.label.split('.').at(-1)} ${number(chart.data[i + 1][at])} ${t.unit}`,
-                    ),
-                  ].join('   ');
-          },
-        ],
+        setCursor: [(chart) => read(chart.cursor.idx)],
       },
     },
     [Array.from(times, (t) => t * time.factor), ...traces.map((trace) => Array.from(trace.values))],
     canvas,
   );
+}
+
+/** What every trace is at an instant. */
+function readingAt(at, times, traces, time) {
+  return at == null
+    ? ''
+    : [
+        `t ${number(times[at] * time.factor)} ${time.unit}`,
+        ...traces.map((t) => `${t.end ?? t.label.split('.').at(-1)} ${number(t.values[at])} ${t.unit}`),
+      ].join('   ');
+}
+
+let plots = 0;
+
+/**
+ * Draws traces into a place of the page, instead of what was there.
+ * @param place an element
+ * @param times in s
+ * @param traces [{ label, unit, values }]
+ *   also { end } for another text at the line's end, { dash } and { group } for traces of one colour
+ * @param lines [{ sense, trace, value }], values in the unit of the trace, instants in s
+ * @param onRange called with [from, to] in s when somebody looks closer, with null to see all again
+ * @param range what is looked at, in s
+ */
+export function plot(place, times, traces, lines = [], onRange = null, range = null) {
+  const time = clock((range ? range[1] : times.at(-1)) ?? 0);
+  const painted = traces.map((trace, i) => ({ ...trace, colour: colour(traces, i) }));
+  const units = [...new Set(painted.map((trace) => trace.unit))];
+  const title = Object.assign(document.createElement('div'), { className: 'plot-title quiet' });
+  const reading = document.createElement('output');
+  title.append(
+    Object.assign(document.createElement('span'), { textContent: traces.length === 1 ? traces[0].label : '' }),
+    reading,
+  );
+  const canvases = units.map(() => Object.assign(document.createElement('div'), { className: 'panel' }));
+  place.replaceChildren(title, ...canvases);
+  const heightOf = (i) => (units.length === 1 ? HEIGHT : i === units.length - 1 ? PANEL + TIME_AXIS : PANEL);
+  const sync = units.length > 1 ? `plot ${++plots}` : null;
+  const charts = units.map((unit, i) =>
+    panel(canvases[i], unit, {
+      times,
+      time,
+      lines,
+      range,
+      onRange,
+      sync,
+      traces: painted,
+      height: heightOf(i),
+      isLast: i === units.length - 1,
+      read: (at) => {
+        reading.textContent = readingAt(at, times, painted, time);
+      },
+    }),
+  );
   if (onRange) {
-    canvas.addEventListener('dblclick', () => onRange(null));
+    canvases.forEach((canvas) => canvas.addEventListener('dblclick', () => onRange(null)));
   }
-  new ResizeObserver(() => chart.setSize({ width: place.clientWidth - 30, height: HEIGHT })).observe(place);
-  return chart;
+  new ResizeObserver(() =>
+    charts.forEach((chart, i) => chart.setSize({ width: place.clientWidth - 30, height: heightOf(i) })),
+  ).observe(place);
 }

@@ -11,6 +11,26 @@ export function clock(last) {
   return last >= 300 ? { unit: 'min', factor: 1 / 60 } : { unit: 's', factor: 1 };
 }
 
+/** The labels of ticks at equal distances: as many decimals as tell one from the next, and never the same twice. */
+export function tickLabels(ticks) {
+  const step = ticks.length > 1 ? Math.abs(ticks[1] - ticks[0]) : Math.abs(ticks[0] ?? 1);
+  const largest = Math.max(...ticks.map(Math.abs), 0);
+  const decimals = step > 0 ? Math.max(0, -Math.floor(Math.log10(step) + 1e-6)) : 0;
+  const digits = (step > 0 ? Math.max(0, Math.floor(Math.log10(largest / step))) : 0) + 1;
+  const write = (value, more) =>
+    largest >= 1e6 || decimals > 6
+      ? value.toExponential(Math.min(12, digits + more - 1)).replace('e+', 'e')
+      : value.toFixed(Math.min(12, decimals + more)).replace(/^-(0(\.0*)?)$/, '$1');
+  for (let more = 0; more < 6; more++) {
+    const labels = ticks.map((tick) => write(tick, more));
+    const isExact = labels.every((label, i) => Math.abs(Number(label) - ticks[i]) <= 0.01 * step);
+    if (isExact && new Set(labels).size === labels.length) {
+      return labels;
+    }
+  }
+  return ticks.map((tick, i) => (i === 0 || tick !== ticks[i - 1] ? String(tick) : ''));
+}
+
 /** [bottom, top] of an axis that shows values from low to high and the limits drawn on it, with 7 % of room on each side. */
 export function rangeWith(limits, low, high) {
   const all = [low, high, ...limits].filter(Number.isFinite);

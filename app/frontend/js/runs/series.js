@@ -138,7 +138,7 @@ class SeriesPlot {
       })),
     );
     const lines = this.lines.filter((line) => line.sense === 'DEADLINE' || this.chosen.has(line.trace));
-    this.chart = plot(
+    plot(
       this.place,
       times,
       traces,
@@ -154,14 +154,14 @@ class SeriesPlot {
 
   /** The picture as it is on the page, with a white ground and what it shows written above. */
   save() {
-    const canvas = this.place.querySelector('canvas');
-    if (!canvas) {
+    const canvases = [...this.place.querySelectorAll('canvas')];
+    if (!canvases.length) {
       return;
     }
     const head = 34 * devicePixelRatio;
     const picture = Object.assign(document.createElement('canvas'), {
-      width: canvas.width,
-      height: canvas.height + head,
+      width: canvases[0].width,
+      height: canvases.reduce((sum, each) => sum + each.height, head),
     });
     const ctx = picture.getContext('2d');
     ctx.fillStyle = '#ffffff';
@@ -174,7 +174,11 @@ class SeriesPlot {
       22 * devicePixelRatio,
       picture.width - 24 * devicePixelRatio,
     );
-    ctx.drawImage(canvas, 0, head);
+    let top = head;
+    canvases.forEach((canvas) => {
+      ctx.drawImage(canvas, 0, top);
+      top += canvas.height;
+    });
     picture.toBlob((blob) => {
       const link = Object.assign(document.createElement('a'), {
         href: URL.createObjectURL(blob),

@@ -57,7 +57,15 @@ abstract class InBrowser extends InProject {
     }
 
     static WebElement see(Browser browser, String css) {
+        reveal(browser, css);
         return browser.until().until(visibilityOfElementLocated(By.cssSelector(css)));
+    }
+
+    /** Opens the menu of a bar in which something stands. */
+    private static void reveal(Browser browser, String css) {
+        browser.driver()
+                .findElements(By.cssSelector("details.bar-menu:not([open]):has(" + css + ") > summary"))
+                .forEach(WebElement::click);
     }
 
     WebElement see(String css) {
@@ -69,6 +77,7 @@ abstract class InBrowser extends InProject {
      * place of the one that was found.
      */
     static void click(Browser browser, String css) {
+        reveal(browser, css);
         click(browser, By.cssSelector(css));
     }
 

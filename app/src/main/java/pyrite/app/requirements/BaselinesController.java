@@ -7,7 +7,10 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.Size;
 import java.time.InstantSource;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -19,6 +22,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Baseline;
 import pyrite.app.store.BaselineMapper;
+import pyrite.app.store.BranchStore;
+import pyrite.app.store.BranchStore.Entry;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.Costly;
@@ -36,12 +41,19 @@ class BaselinesController {
     private final Pages pages;
     private final Workspace workspace;
     private final BaselineMapper baselines;
+    private final BranchStore branches;
     private final InstantSource clock;
 
-    BaselinesController(Pages pages, Workspace workspace, BaselineMapper baselines, InstantSource clock) {
+    BaselinesController(
+            Pages pages,
+            Workspace workspace,
+            BaselineMapper baselines,
+            BranchStore branches,
+            InstantSource clock) {
         this.pages = pages;
         this.workspace = workspace;
         this.baselines = baselines;
+        this.branches = branches;
         this.clock = clock;
     }
 
@@ -86,7 +98,9 @@ class BaselinesController {
                             .or(() -> then.find(id))
                             .map(element -> java.util.Objects.requireNonNullElse(element.name(), ""))
                             .orElse(""));
-            page.addAttribute("difference", SpecificationDifference.of(then, now, id));
+            SpecificationDifference difference = SpecificationDifference.of(then, now, id);
+            page.addAttribute("difference", difference);
+            page.addAttribute("changedBy", new Authors(branches, head, then, now, first, second));
         }
         if (as.equals("file")) {
             response.setHeader(
@@ -112,6 +126,19 @@ class BaselinesController {
                     .findFirst()
                     .map(each -> each.name() + " (r" + number + ")")
                     .orElse("r" + number);
+        }
+    }
+
+    /** Who changed a line last between two revisions, and when. */
+    public record Authors(BranchStore branches, Workspace.Head head, Model then, Model now, int first, int second) {
+        public @Nullable Entry of(ElementId line) {
+            Set<ElementId> parts = new HashSet<>(SpecificationDifference.parts(then, line));
+            parts.addAll(SpecificationDifference.parts(now, line));
+            return branches.revisionsOf(head.branch(), parts).stream()
+                    .filter(entry -> entry.revision().number() > Math.min(first, second)
+                            && entry.revision().number() <= Math.max(first, second))
+                    .findFirst()
+                    .orElse(null);
         }
     }
 
@@ -153,7 +180,7 @@ class BaselinesController {
     ResponseEntity<Answer> remove(Workspace.Head head, @PathVariable long id) {
         return baselines.remove(head.branch().id(), id) == 1
                 ? ResponseEntity.ok(
-                        new Answer(true, "", "baseline taken away; its revision stays", List.of(), List.of()))
+                        new Answer(true, "", "baseline removed; its revision stays", List.of(), List.of()))
                 : Answer.unprocessable("there is no such baseline");
     }
 }

@@ -31,6 +31,7 @@ class DocumentText {
      *
      * @param level of a heading, 2 to 6
      * @param html the text as safe HTML
+     * @param values those of the attributes that were chosen, without empty ones
      */
     public record Paragraph(
             ElementId id,
@@ -40,10 +41,13 @@ class DocumentText {
             String tag,
             String name,
             String html,
-            String status,
+            List<Value> values,
             List<VerdictView> verdicts) {}
 
-    List<Paragraph> of(Workspace.Head head, List<Item> items) {
+    public record Value(String attribute, String value) {}
+
+    /** @param shown the names of the attributes to show with requirements */
+    List<Paragraph> of(Workspace.Head head, List<Item> items, List<String> shown) {
         Attributes attributes = Attributes.in(head.model());
         Labels labels = new Labels(head.model());
         Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
@@ -65,9 +69,16 @@ class DocumentText {
                                     : Objects.requireNonNullElse(
                                             head.model().names().effectiveName(element), ""),
                             RichText.html(text, head.branch().address()),
-                            requirement ? attributes.value(element, Attributes.STATUS) : "",
+                            requirement ? values(attributes, element, shown) : List.of(),
                             judged.getOrDefault(element.id(), List.of()));
                 })
+                .toList();
+    }
+
+    private static List<Value> values(Attributes attributes, Element requirement, List<String> shown) {
+        return shown.stream()
+                .map(name -> new Value(name, attributes.value(requirement, name)))
+                .filter(value -> !value.value().isEmpty())
                 .toList();
     }
 }

@@ -23,6 +23,7 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.exchange.CsvTable;
+import pyrite.core.exchange.XlsxTable;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
@@ -30,7 +31,7 @@ import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
 
 /**
- * Imports a CSV file into a specification: first a preview of additions and changes, then the import. The file is sent
+ * Imports a workbook or CSV file into a specification: first a preview of additions and changes, then the import. The file is sent
  * with each request, so nothing is kept in between.
  */
 @Controller
@@ -64,6 +65,10 @@ class ImportController {
         return "requirements/import";
     }
 
+    private static List<List<String>> read(byte[] bytes) {
+        return XlsxTable.isOne(bytes) ? XlsxTable.read(bytes, MOST_ROWS) : CsvTable.read(bytes, MOST_ROWS);
+    }
+
     /** The effect of importing a file. */
     record Preview(
             List<String> first,
@@ -78,7 +83,7 @@ class ImportController {
 
     /** @param columns what each column is taken for, by commas; empty to guess */
     @Tag(name = ApiAddress.TRACING)
-    @Operation(summary = "What a CSV file would add and change; takes an engineer")
+    @Operation(summary = "What a workbook (.xlsx) or CSV file would add and change; takes an engineer")
     @Costly
     @PostMapping(
             path = {
@@ -95,7 +100,7 @@ class ImportController {
             @RequestParam(defaultValue = "true") boolean headed)
             throws IOException {
         try {
-            List<List<String>> rows = CsvTable.read(file.getBytes(), MOST_ROWS);
+            List<List<String>> rows = read(file.getBytes());
             TableImport.Mapping mapping = mapping(head, rows, columns, headed);
             TableImport.Plan plan = plan(head, spec, mapping, rows, false);
             return ResponseEntity.ok(new Preview(
@@ -115,7 +120,7 @@ class ImportController {
     }
 
     @Tag(name = ApiAddress.TRACING)
-    @Operation(summary = "Bring a CSV file into a specification; takes an engineer")
+    @Operation(summary = "Import a workbook (.xlsx) or CSV file into a specification; takes an engineer")
     @Costly
     @PostMapping(
             path = {"/p/{project}/{branch}/requirements/import", ApiAddress.BRANCH + "/requirements/import"},
@@ -131,7 +136,7 @@ class ImportController {
             @RequestParam int base)
             throws IOException {
         try {
-            List<List<String>> rows = CsvTable.read(file.getBytes(), MOST_ROWS);
+            List<List<String>> rows = read(file.getBytes());
             TableImport.Plan plan = plan(head, spec, mapping(head, rows, columns, headed), rows, true);
             return plan.problems().isEmpty()
                     ? Answer.of(

@@ -64,6 +64,7 @@ class RequirementsController {
             @RequestParam(defaultValue = "") String spec,
             @RequestParam(defaultValue = "all") String show,
             @RequestParam(defaultValue = "grid") String as,
+            @RequestParam(defaultValue = Attributes.STATUS) List<String> attribute,
             org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.REQUIREMENTS, "Requirements");
         if (Arrays.stream(Show.values()).noneMatch(each -> each.key().equals(show))) {
@@ -74,8 +75,14 @@ class RequirementsController {
         page.addAttribute("empty", lines.of(head, spec).isEmpty());
         if (as.equals("document")) {
             var items = lines.of(head, spec);
+            List<String> known =
+                    Attributes.in(head.model()).all().stream().map(Attribute::name).toList();
+            List<String> shown = attribute.stream().filter(known::contains).toList();
+            page.addAttribute("attributes", known);
+            page.addAttribute("shown", shown);
             page.addAttribute(
-                    "paragraphs", documents.of(head, items.subList(0, Math.min(items.size(), MOST_IN_DOCUMENT))));
+                    "paragraphs",
+                    documents.of(head, items.subList(0, Math.min(items.size(), MOST_IN_DOCUMENT)), shown));
             page.addAttribute("more", Math.max(0, items.size() - MOST_IN_DOCUMENT));
             return "requirements/document";
         }

@@ -3,9 +3,12 @@ package pyrite.core.view;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -16,8 +19,9 @@ import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Specification.Item;
+import pyrite.core.trace.Links;
 
-/** The differences between two states of a specification: added, removed, moved and changed lines. */
+/** The differences between two states of a specification: added, removed, moved and changed lines, links included. */
 public record SpecificationDifference(List<Line> lines) {
 
     /** The kind of difference. A line that moved and changed counts as changed, and says that it moved, too. */
@@ -53,6 +57,20 @@ public record SpecificationDifference(List<Line> lines) {
     /** The lines of a kind, by its name. */
     public List<Line> of(String kind) {
         return lines.stream().filter(line -> line.kind().name().equals(kind)).toList();
+    }
+
+    /** What makes up a line: its element with its texts, values and constraints, and what carries its links. */
+    public static Set<ElementId> parts(Model model, ElementId line) {
+        Set<ElementId> parts = new LinkedHashSet<>();
+        model.find(line).ifPresent(element -> {
+            parts.add(line);
+            model.children(line).stream()
+                    .filter(child -> !Specification.isRequirement(child))
+                    .flatMap(child -> model.subtree(child.id()).stream())
+                    .forEach(part -> parts.add(part.id()));
+            Links.in(model).of(element).forEach(link -> parts.add(link.carrier()));
+        });
+        return parts;
     }
 
     public boolean has(String kind) {
@@ -170,7 +188,8 @@ public record SpecificationDifference(List<Line> lines) {
                             attributesThen.value(before, attribute.name()),
                             attributesNow.value(after, attribute));
                 }
-                add(changes, "formal side", formal(then, before), formal(now, after));
+                add(changes, "constraints and values", formal(then, before), formal(now, after));
+                add(changes, "links", links(then, before), links(now, after));
             }
             return changes;
         }
@@ -192,6 +211,16 @@ public record SpecificationDifference(List<Line> lines) {
             sheet.attributes().forEach(attribute -> lines.add(attribute.name() + " = " + attribute.text()));
             sheet.equations().forEach(equation -> lines.add(equation.text()));
             return String.join("\n", lines);
+        }
+
+        /** A line for each link, such as {@code satisfied by SurgeGate::leaf}. */
+        private static String links(Model model, Element requirement) {
+            return Links.in(model).of(requirement).stream()
+                    .map(link -> link.words(requirement.id()) + " "
+                            + name(model, link.other(requirement.id())))
+                    .distinct()
+                    .sorted()
+                    .collect(Collectors.joining("\n"));
         }
 
         private static Line line(Model model, Item item, Kind kind, String moved, List<Change> changes) {
