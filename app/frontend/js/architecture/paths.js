@@ -35,7 +35,7 @@ class Finder {
       ].map(([value, textContent]) => element('option', { value, textContent })),
     );
     this.name = element('input', { maxLength: 200, autocomplete: 'off', aria: { label: 'Name' } });
-    this.text = element('input', { maxLength: 4000, autocomplete: 'off', aria: { label: 'Description for' } });
+    this.text = element('input', { maxLength: 4000, autocomplete: 'off', aria: { label: 'Purpose' } });
     this.found = element('div', {
       className: 'from-step from-steps',
       role: 'radiogroup',
@@ -61,7 +61,7 @@ class Finder {
           'div',
           { className: 'turn-line one-line' },
           labelled('Name', this.name),
-          labelled('Description for', this.text),
+          labelled('Purpose', this.text),
         ),
       ],
       () => this.send(),

@@ -10,6 +10,12 @@ export function startBarMenus() {
       menu.open = false;
     }
   });
+  document.addEventListener('focusin', (event) => {
+    const menu = open();
+    if (menu && !menu.contains(event.target)) {
+      menu.open = false;
+    }
+  });
   document.addEventListener('keydown', (event) => {
     const menu = open();
     if (event.key === 'Escape' && menu) {

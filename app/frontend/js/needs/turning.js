@@ -50,7 +50,7 @@ class Row {
     };
     this.box = element('input', { type: 'checkbox', checked: true, aria: { label: `Turn step ${label}` } });
     this.kind = labelled(
-      'Description',
+      'Kind',
       element('select', {}, ...KINDS.map(([value, textContent]) => element('option', { value, textContent }))),
     );
     this.kind.value = kind;

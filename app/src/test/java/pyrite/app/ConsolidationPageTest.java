@@ -74,7 +74,7 @@ class ConsolidationPageTest extends InBrowser {
         Element useCase = merrow.named("WorkInPowerCut");
         open("element/" + useCase.id() + "/story");
         clickButton("to turn");
-        new Select(see("[aria-label='What it is of step 1']")).selectByVisibleText("something it receives");
+        new Select(see("[aria-label='Kind of step 1']")).selectByVisibleText("something it receives");
         see("[aria-label='Name of step 1']").clear();
         see("[aria-label='Name of step 1']").sendKeys("GridLost");
         click("dialog[open] .primary");

@@ -38,7 +38,7 @@ class FirstStartTest {
         try (Application application = started[0]) {
             assertThat(told.find()).isTrue();
             Session admin = new Session(application.address()).signIn("admin", told.group(1));
-            assertThat(admin.get("/").body()).contains("First project", "Nothing is required yet");
+            assertThat(admin.get("/").body()).contains("First project", "There are no requirements yet");
             assertThat(new Session(application.address())
                             .signIn("admin", "merrow")
                             .get("/")

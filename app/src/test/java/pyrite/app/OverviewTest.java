@@ -91,6 +91,6 @@ class OverviewTest extends InSession {
                         Edit.put(merrow.named("sea").withName("ocean")),
                         merrow.person("odo"),
                         "sea renamed to ocean");
-        assertThat(words("overview")).contains("What has happened 2", "sea renamed to ocean");
+        assertThat(words("overview")).contains("Recent changes 2", "sea renamed to ocean");
     }
 }

@@ -129,8 +129,8 @@ class PeopleTest extends InProject {
     @Test
     void anotherProjectBeginsEmptyUnderAnAddressOfItsOwn() throws Exception {
         Session odo = session("odo", "merrow");
-        assertThat(send(odo, "/projects", "name", "Härbour lights")).contains("Nothing is required yet");
-        assertThat(send(odo, "/projects", "name", "Harbour lights")).contains("Nothing is required yet");
+        assertThat(send(odo, "/projects", "name", "Härbour lights")).contains("There are no requirements yet");
+        assertThat(send(odo, "/projects", "name", "Harbour lights")).contains("There are no requirements yet");
         assertThat(odo.get("/projects").body()).contains("/p/harbour-lights/main", "/p/harbour-lights-2/main");
         assertThat(send(odo, "/projects", "name", " ")).contains("1 to 120 characters");
         assertThat(odo.get("/").body()).as("the first page is where one left").contains("lights");

@@ -395,7 +395,7 @@ class RequirementsDayTest extends InBrowser {
         see(".grid-dialog [name=value]").sendKeys("nobody says so", Keys.ENTER);
         until(textToBePresentInElementLocated(By.cssSelector(".conditions"), "source contains nobody says so"));
         until(textToBe(By.cssSelector("[data-count]"), "0"));
-        until(textToBePresentInElementLocated(By.cssSelector(".grid-nothing"), "Nothing fits what is asked for"));
+        until(textToBePresentInElementLocated(By.cssSelector(".grid-nothing"), "Nothing meets the filter"));
         ines.driver().navigate().refresh();
         until(numberOfElementsToBe(By.cssSelector(".condition"), 2));
         click("[aria-label='Drop: source contains nobody says so']");

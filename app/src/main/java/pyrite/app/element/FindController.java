@@ -29,6 +29,7 @@ class FindController {
     /** A letter or two stand in nearly every text. */
     private static final int SHORTEST_IN_TEXTS = 3;
 
+    private static final int MOST_TEXTS = 5;
     private static final int BEHIND_NAMES = 4;
     /** Around what was found in a text so many characters are shown. */
     private static final int AROUND = 40;
@@ -51,13 +52,13 @@ class FindController {
         }
         List<Hit> named = named(head, requested);
         Set<String> known = named.stream().map(Hit::address).collect(Collectors.toSet());
-        return Stream.concat(
-                        named.stream(),
-                        requested.length() < SHORTEST_IN_TEXTS
-                                ? Stream.empty()
-                                : inTexts(head, requested)
-                                        .filter(hit -> !known.contains(hit.address()))
-                                        .limit(MOST))
+        List<Hit> read = requested.length() < SHORTEST_IN_TEXTS
+                ? List.of()
+                : inTexts(head, requested)
+                        .filter(hit -> !known.contains(hit.address()))
+                        .limit(MOST_TEXTS)
+                        .toList();
+        return Stream.concat(named.stream().limit(MOST - read.size()), read.stream())
                 .toList();
     }
 
