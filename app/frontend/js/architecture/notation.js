@@ -131,6 +131,9 @@ function language(cm, words) {
   });
 }
 
+/** So many faults are told with a link to their lines. */
+const LINKED_FAULTS = 3;
+
 class Notation {
   constructor(host, cm, text, base) {
     this.host = host;
@@ -266,6 +269,39 @@ class Notation {
     this.state.classList.toggle('fault', isFault);
   }
 
+  /** Says how many faults there are, each as a link to its line. */
+  tellFaults(faults, more) {
+    const count = faults.length + more;
+    const link = (fault) => {
+      const button = Object.assign(document.createElement('button'), {
+        type: 'button',
+        className: 'to-line',
+        textContent: `line ${fault.line}: ${fault.message}`,
+      });
+      button.addEventListener('click', () => this.goTo(fault.from));
+      return button;
+    };
+    this.tell(`${count} ${count === 1 ? 'fault' : 'faults'} `, true);
+    this.state.append(...faults.slice(0, LINKED_FAULTS).map(link));
+    if (count > LINKED_FAULTS) {
+      this.state.append(`and ${count - LINKED_FAULTS} more`);
+    }
+  }
+
+  goTo(place) {
+    const at = Math.min(place, this.view.state.doc.length);
+    this.view.dispatch({ selection: { anchor: at }, scrollIntoView: true });
+    this.view.focus();
+  }
+
+  /** Writes an import at the beginning of the outermost body; what has no body cannot import. */
+  bringIn(name) {
+    const body = this.text.indexOf('{');
+    if (body >= 0) {
+      this.view.dispatch({ changes: { from: body + 1, insert: `\n    private import ${name};` } });
+    }
+  }
+
   ask(what, more = {}) {
     return post(`${this.address}/${what}`, { text: this.text, base: this.unsaved.base, ...more });
   }
@@ -282,15 +318,11 @@ class Notation {
     }
     this.places = body.places.sort((a, b) => a.from - b.from);
     this.show(body.faults, body.hints);
-    const count = body.faults.length + body.more;
-    this.tell(
-      count
-        ? `${count} ${count === 1 ? 'fault' : 'faults'}, the first in line ${body.faults[0].line}`
-        : this.isChanged()
-          ? 'Not saved yet'
-          : '',
-      count > 0,
-    );
+    if (body.faults.length) {
+      this.tellFaults(body.faults, body.more);
+    } else {
+      this.tell(this.isChanged() ? 'Not saved yet' : '');
+    }
   }
 
   show(faults, hints = []) {
@@ -300,6 +332,9 @@ class Notation {
       to: Math.min(Math.max(said.to, said.from + 1), end),
       severity,
       message: said.message,
+      actions: this.mayEdit
+        ? (said.imports ?? []).map((name) => ({ name: `Import ${name}`, apply: () => this.bringIn(name) }))
+        : [],
     });
     this.view.dispatch(
       this.cm.setDiagnostics(this.view.state, [...faults.map(diagnostic('error')), ...hints.map(diagnostic('hint'))]),

@@ -89,7 +89,7 @@ class StationsTest extends InBrowser {
         assertThat(ines.driver().findElements(By.cssSelector(".tree .line"))).hasSizeLessThan(100);
         new org.openqa.selenium.support.ui.Select(see(ines, "#outline-kind")).selectByValue("CONCERN");
         until(numberOfElementsToBe(row("unit4999"), 0));
-        until(textToBePresentInElementLocated(By.id("outline-note"), "10 match"));
+        until(textToBePresentInElementLocated(By.id("outline-note"), "10 elements match"));
     }
 
     @Test

@@ -22,7 +22,10 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 
-/** Finds elements whose name, short name or text contains what was typed: names first, beginnings of names before others. */
+/**
+ * Finds elements whose name, short name or text contains what was typed: names first, beginnings of names before
+ * others.
+ */
 @RestController
 class FindController {
     private static final int MOST = 12;
@@ -103,7 +106,8 @@ class FindController {
     private static String around(String words, Matcher found) {
         int from = Math.max(0, found.start() - AROUND);
         int to = Math.min(words.length(), found.end() + AROUND);
-        return (from > 0 ? "…" : "") + words.substring(from, to).replaceAll("\\s+", " ")
+        return (from > 0 ? "…" : "")
+                + words.substring(from, to).replaceAll("\\s+", " ")
                 + (to < words.length() ? "…" : "");
     }
 

@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -30,6 +32,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
+import pyrite.core.notation.MissingImports;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.notation.ReadResult;
@@ -46,6 +49,7 @@ import pyrite.core.view.FeatureSheet;
 class NotationController {
     private static final int LONGEST = 12_000_000;
     private static final int MOST_FAULTS = 200;
+    private static final Pattern NAME = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_]*|'[^']+'");
 
     private final Workspace workspace;
 
@@ -73,10 +77,30 @@ class NotationController {
             @PositiveOrZero int base,
             boolean over) {}
 
-    /** A fault between two places of the text. */
-    record Fault(int from, int to, int line, String message) {
+    /**
+     * A fault between two places of the text.
+     *
+     * @param imports the qualified names one of which would be imported to know the name at fault
+     */
+    record Fault(int from, int to, int line, String message, List<String> imports) {
         static Fault of(TextProblem problem) {
-            return new Fault(problem.span().start(), problem.span().end(), problem.line(), problem.message());
+            return new Fault(
+                    problem.span().start(), problem.span().end(), problem.line(), problem.message(), List.of());
+        }
+
+        /** With the imports that would mend it, if it is a name that the text does not know. */
+        static Fault of(Model model, String text, TextProblem problem) {
+            Fault fault = of(problem);
+            int end = Math.min(fault.to(), text.length());
+            Matcher name = NAME.matcher(text.substring(Math.min(fault.from(), end), end));
+            return problem.message().startsWith("there is no '") && name.lookingAt()
+                    ? new Fault(
+                            fault.from(),
+                            fault.to(),
+                            fault.line(),
+                            fault.message(),
+                            MissingImports.of(model, name.group().replace("'", "")))
+                    : fault;
         }
     }
 
@@ -105,8 +129,10 @@ class NotationController {
     })
     Checked check(Workspace.Head head, @PathVariable String id, @Valid @RequestBody Typed typed) {
         ReadResult reading = read(head, id, typed.text(), typed.base());
-        List<Fault> faults =
-                reading.problems().stream().limit(MOST_FAULTS).map(Fault::of).toList();
+        List<Fault> faults = reading.problems().stream()
+                .limit(MOST_FAULTS)
+                .map(problem -> Fault.of(head.model(), typed.text(), problem))
+                .toList();
         List<Fault> hints =
                 reading.hints().stream().limit(MOST_FAULTS).map(Fault::of).toList();
         return new Checked(faults, reading.problems().size() - faults.size(), hints, places(head.model(), reading));

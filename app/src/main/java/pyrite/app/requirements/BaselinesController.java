@@ -45,11 +45,7 @@ class BaselinesController {
     private final InstantSource clock;
 
     BaselinesController(
-            Pages pages,
-            Workspace workspace,
-            BaselineMapper baselines,
-            BranchStore branches,
-            InstantSource clock) {
+            Pages pages, Workspace workspace, BaselineMapper baselines, BranchStore branches, InstantSource clock) {
         this.pages = pages;
         this.workspace = workspace;
         this.baselines = baselines;
@@ -179,8 +175,7 @@ class BaselinesController {
     @ResponseBody
     ResponseEntity<Answer> remove(Workspace.Head head, @PathVariable long id) {
         return baselines.remove(head.branch().id(), id) == 1
-                ? ResponseEntity.ok(
-                        new Answer(true, "", "baseline removed; its revision stays", List.of(), List.of()))
+                ? ResponseEntity.ok(new Answer(true, "", "baseline removed; its revision stays", List.of(), List.of()))
                 : Answer.unprocessable("there is no such baseline");
     }
 }

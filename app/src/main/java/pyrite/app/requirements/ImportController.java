@@ -31,8 +31,8 @@ import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
 
 /**
- * Imports a workbook or CSV file into a specification: first a preview of additions and changes, then the import. The file is sent
- * with each request, so nothing is kept in between.
+ * Imports a workbook or CSV file into a specification: first a preview of additions and changes, then the import. The
+ * file is sent with each request, so nothing is kept in between.
  */
 @Controller
 class ImportController {

@@ -75,8 +75,9 @@ class RequirementsController {
         page.addAttribute("empty", lines.of(head, spec).isEmpty());
         if (as.equals("document")) {
             var items = lines.of(head, spec);
-            List<String> known =
-                    Attributes.in(head.model()).all().stream().map(Attribute::name).toList();
+            List<String> known = Attributes.in(head.model()).all().stream()
+                    .map(Attribute::name)
+                    .toList();
             List<String> shown = attribute.stream().filter(known::contains).toList();
             page.addAttribute("attributes", known);
             page.addAttribute("shown", shown);

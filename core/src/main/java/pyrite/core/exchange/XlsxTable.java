@@ -117,7 +117,8 @@ public final class XlsxTable {
     }
 
     private static boolean isDate(Cell cell) {
-        String format = Objects.requireNonNullElse(cell.getDataFormatString(), "").toLowerCase(java.util.Locale.ROOT);
+        String format =
+                Objects.requireNonNullElse(cell.getDataFormatString(), "").toLowerCase(java.util.Locale.ROOT);
         return format.contains("yy") || format.contains("d/m") || format.contains("m/d") || format.contains("d-m");
     }
 

@@ -216,8 +216,7 @@ public record SpecificationDifference(List<Line> lines) {
         /** A line for each link, such as {@code satisfied by SurgeGate::leaf}. */
         private static String links(Model model, Element requirement) {
             return Links.in(model).of(requirement).stream()
-                    .map(link -> link.words(requirement.id()) + " "
-                            + name(model, link.other(requirement.id())))
+                    .map(link -> link.words(requirement.id()) + " " + name(model, link.other(requirement.id())))
                     .distinct()
                     .sorted()
                     .collect(Collectors.joining("\n"));

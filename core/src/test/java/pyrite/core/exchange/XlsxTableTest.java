@@ -31,12 +31,14 @@ class XlsxTableTest {
     }
 
     private static byte[] xml(String text) {
-        return ("<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>" + text).getBytes(StandardCharsets.UTF_8);
+        return ("<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>" + text)
+                .getBytes(StandardCharsets.UTF_8);
     }
 
     private static String override(String part, String type) {
         return "<Override PartName=\"/xl/" + part
-                + ".xml\" ContentType=\"application/vnd.openxmlformats-officedocument.spreadsheetml." + type + "+xml\"/>";
+                + ".xml\" ContentType=\"application/vnd.openxmlformats-officedocument.spreadsheetml." + type
+                + "+xml\"/>";
     }
 
     private static byte[] workbook(String rows) throws IOException {
@@ -102,7 +104,9 @@ class XlsxTableTest {
         byte[] whole = workbook("<row r=\"1\"><c r=\"A1\"><v>1</v></c></row>");
         assertRefused(java.util.Arrays.copyOf(whole, whole.length / 2), "save it again");
         assertThatThrownBy(() -> XlsxTable.read(
-                        workbook("<row r=\"1\"><c r=\"A1\"><v>1</v></c></row><row r=\"2\"><c r=\"A2\"><v>1</v></c></row>"), 1))
+                        workbook(
+                                "<row r=\"1\"><c r=\"A1\"><v>1</v></c></row><row r=\"2\"><c r=\"A2\"><v>1</v></c></row>"),
+                        1))
                 .hasMessageContaining("more than 1 rows");
     }
 
@@ -115,7 +119,8 @@ class XlsxTableTest {
     void nothingIsFetchedForAWorkbook() throws IOException {
         Map<String, byte[]> entries = Map.of(
                 "xl/workbook.xml",
-                ("<!DOCTYPE a [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><workbook xmlns=\"" + MAIN + "\">&e;</workbook>")
+                ("<!DOCTYPE a [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><workbook xmlns=\"" + MAIN
+                                + "\">&e;</workbook>")
                         .getBytes(StandardCharsets.UTF_8));
         assertThatThrownBy(() -> XlsxTable.read(zip(entries), 10)).isInstanceOf(CsvTable.TableFault.class);
     }

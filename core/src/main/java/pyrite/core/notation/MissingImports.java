@@ -1,0 +1,32 @@
+package pyrite.core.notation;
+
+import java.util.List;
+import java.util.stream.Stream;
+import pyrite.core.model.Element;
+import pyrite.core.model.Model;
+
+/** The imports that would bring a name into a text that does not know it. */
+public final class MissingImports {
+    private static final int MOST = 3;
+
+    private MissingImports() {}
+
+    /**
+     * The qualified names of what has a name and stands in a package; what is of the project itself comes first.
+     *
+     * @param name without qualification
+     */
+    public static List<String> of(Model model, String name) {
+        return Stream.concat(model.ownElements().stream(), model.library().ownElements().stream())
+                .filter(element -> name.equals(element.name()) || name.equals(element.shortName()))
+                .filter(element -> isInPackage(model, element))
+                .map(model.names()::qualifiedName)
+                .distinct()
+                .limit(MOST)
+                .toList();
+    }
+
+    private static boolean isInPackage(Model model, Element element) {
+        return element.owner() != null && model.get(element.owner()).kind().isPackage();
+    }
+}
