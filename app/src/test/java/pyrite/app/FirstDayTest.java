@@ -3,16 +3,24 @@ package pyrite.app;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.support.ui.Select;
+import pyrite.core.exchange.Spreadsheet;
 import pyrite.core.model.Element;
 import pyrite.core.notation.NotationWriter;
 
 /** What somebody does on the first day without the page for the notation. */
 class FirstDayTest extends InBrowser {
     private String notation(Element element) {
-        return NotationWriter.write(merrow.head().model(), java.util.List.of(element));
+        return NotationWriter.write(merrow.head().model(), List.of(element));
     }
 
     @Test
@@ -86,5 +94,75 @@ class FirstDayTest extends InBrowser {
         click("[aria-label='Remove most']");
         atRevision(7);
         assertThat(notation(merrow.named("isRepairedInAMorning"))).doesNotContain("constraint", "most");
+    }
+
+    @Test
+    void aSpreadsheetIsReadAndImported(@TempDir Path folder) throws IOException {
+        Path file = folder.resolve("wishes.xlsx");
+        try (OutputStream out = Files.newOutputStream(file)) {
+            Spreadsheet.write(
+                    out,
+                    "Wishes",
+                    List.of(
+                            List.of("Id", "Requirement", "priority"),
+                            List.of("", "The gate shall be painted green.", "should"),
+                            List.of("MG-2", "The leaf shall land softly.", "must")));
+        }
+        open("requirements/import");
+        new Select(see("#import [name='spec']")).selectByVisibleText("MerrowRequirements");
+        ines.driver().findElement(By.cssSelector("#import [name='file']")).sendKeys(file.toString());
+        until(textToBePresentInElementLocated(By.id("import-count"), "2 rows: 1 new, 1 to change"));
+        click("#import-go");
+        atRevision(2);
+        assertThat(notation(merrow.named("landsSoftly"))).contains("The leaf shall land softly.");
+    }
+
+    @Test
+    void phrasesOfTextsAreFound() {
+        open("overview");
+        with(Keys.CONTROL, "k");
+        see("#find").sendKeys("caught over the leaf");
+        until(textToBePresentInElementLocated(By.id("hits"), "Nobody is ever caught over the leaf"));
+        press(Keys.ENTER);
+        until(textToBePresentInElementLocated(By.id("work"), "neverClosesOnVessel"));
+    }
+
+    @Test
+    void theListsShowWhatIsLinkedAlready() {
+        open("links");
+        new Select(see("[data-side='left'] select")).selectByVisibleText("MerrowRequirements");
+        new Select(see("[data-side='right'] select")).selectByVisibleText("MerrowNeeds");
+        until(textToBePresentInElementLocated(By.cssSelector("[data-side='left'] .picker-list"), "closesInTime"));
+        until(textToBePresentInElementLocated(By.cssSelector("[data-side='right'] .picker-list"), "keepsTownDry"));
+        click("[data-side='left'] [data-id='" + merrow.named("closesInTime").id() + "']");
+        until(textToBePresentInElementLocated(
+                By.cssSelector("[data-side='right'] [data-id='"
+                        + merrow.named("keepsTownDry").id() + "']"),
+                "answers"));
+        assertThat(see("#link-count").getText()).startsWith("It has 8 links");
+    }
+
+    @Test
+    void aDocumentShowsTheChosenAttributes() {
+        open("requirements?as=document&attribute=priority");
+        assertThat(see("#line-" + merrow.named("closesInTime").id()).getText())
+                .contains("priority: must")
+                .doesNotContain("approved");
+        open("requirements?as=document");
+        assertThat(see("#line-" + merrow.named("closesInTime").id()).getText()).contains("approved");
+    }
+
+    @Test
+    void aBarIsOneStopOfTheTabKey() {
+        open("requirements");
+        see(".grid-body .line");
+        press(Keys.TAB);
+        assertThat(ines.driver().switchTo().activeElement().getText()).isEqualTo("Skip to the content");
+        Object stops = ines.driver()
+                .executeScript("return document.querySelectorAll('nav.views [tabindex=\"0\"]').length + ' '"
+                        + " + document.querySelectorAll('.grid-bar [tabindex=\"0\"]').length");
+        assertThat(stops).isEqualTo("1 1");
+        see("nav.views [tabindex='0']").sendKeys(Keys.ARROW_RIGHT);
+        assertThat(ines.driver().switchTo().activeElement().getText()).isEqualTo("Document");
     }
 }

@@ -303,4 +303,14 @@ class PageActsTest extends InRequirements {
                         .body())
                 .contains("each part says something; leave out the ones that do not");
     }
+
+    @Test
+    void anUnknownNameComesWithTheImportsThatWouldBringIt() throws Exception {
+        String text = "package MerrowNeeds { part spare : HydraulicPowerUnit; part odd : NoSuchThing; }";
+        String body =
+                at("/element/" + id("MerrowNeeds") + "/notation/check", text, 0).body();
+        assertThat(body)
+                .contains("\"imports\":[\"MerrowHydraulics::HydraulicPowerUnit\"]")
+                .contains("\"imports\":[]");
+    }
 }
