@@ -14,7 +14,7 @@ const NAMES = [
   [/^mpl(-| )2\.0$/i, 'MPL-2.0'],
   [/^gpl2 w\/ cpe$/i, 'GPL-2.0-only'],
   [/^(lgpl-2\.1-only|gnu lesser general public license version 2\.1.*)$/i, 'LGPL-2.1-only'],
-  [/^bsd(-| )2-clause$/i, 'BSD-2-Clause'],
+  [/^(the )?bsd(-| )2-clause( license)?$/i, 'BSD-2-Clause'],
   [/^bsd(-| )3-clause$/i, 'BSD-3-Clause'],
   [/^mit( license)?$/i, 'MIT'],
   [/cc0/i, 'CC0-1.0'],

@@ -278,7 +278,7 @@ class Notation {
         className: 'to-line',
         textContent: `line ${fault.line}: ${fault.message}`,
       });
-      button.addEventListener('click', () => this.goTo(fault.from));
+      button.addEventListener('click', () => this.lookAt(fault.from));
       return button;
     };
     this.tell(`${count} ${count === 1 ? 'fault' : 'faults'} `, true);
@@ -288,7 +288,7 @@ class Notation {
     }
   }
 
-  goTo(place) {
+  lookAt(place) {
     const at = Math.min(place, this.view.state.doc.length);
     this.view.dispatch({ selection: { anchor: at }, scrollIntoView: true });
     this.view.focus();

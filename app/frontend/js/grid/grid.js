@@ -416,7 +416,7 @@ class Grid {
       'Export',
     );
     if (answer) {
-      const query = new URLSearchParams(this.rows.query);
+      const query = new URLSearchParams([...this.rows.query, ['columns', this.columns.layout]]);
       location.href = `${branch()}/requirements/export.${answer.format}?${query}`;
     }
   }

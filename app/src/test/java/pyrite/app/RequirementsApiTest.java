@@ -196,6 +196,11 @@ class RequirementsApiTest extends InRequirements {
                         "MG-1,1 Closing,closesInTime,The gate shall be closed within 10 minutes of the warning.,approved,must,test",
                         "'=cmd()")
                 .doesNotContain("HU-1");
+        assertThat(ines.get(BRANCH
+                                + "/requirements/export.csv?q=MG-2&columns=tag~76,attribute%3Apriority,links,nothing")
+                        .body())
+                .contains("id,section,priority,links", "MG-2,1 Closing,must,answers N-5; ")
+                .doesNotContain("land");
         assertThat(ines.get(BRANCH + "/requirements/export.xlsx").body()).startsWith("PK");
         assertThat(ines.get(BRANCH + "/trace/export.csv?set=~need&col=frame%3C").body())
                 .contains("N-1 keepsTownDry,", "MG-1 closesInTime");
