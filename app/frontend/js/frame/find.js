@@ -3,7 +3,7 @@
 import { at } from './server.js';
 
 const DELAY = 80;
-const MOST = 14;
+const MOST = 18;
 const RECENT = 'pyrite.recent';
 const KEPT = 30;
 

@@ -61,8 +61,7 @@ class FindController {
                         .filter(hit -> !known.contains(hit.address()))
                         .limit(MOST_TEXTS)
                         .toList();
-        return Stream.concat(named.stream().limit(MOST - read.size()), read.stream())
-                .toList();
+        return Stream.concat(named.stream(), read.stream()).toList();
     }
 
     private static List<Hit> named(Workspace.Head head, String requested) {
