@@ -483,9 +483,9 @@ class DrawingTest extends InBrowser {
         ines.driver()
                 .executeScript(
                         "const made = URL.createObjectURL;"
-                                + "URL.createObjectURL = (blob) => { blob.text().then((text) => { window.saved = text; }); return made(blob); };");
+                                + "URL.createObjectURL = (blob) => { blob.text().then((text) => { window.savedPicture = text; }); return made(blob); };");
         openMenuItem("Save as SVG");
-        String svg = until(driver -> (String) ines.driver().executeScript("return window.saved;"));
+        String svg = until(driver -> (String) ines.driver().executeScript("return window.savedPicture;"));
         assertThat(svg)
                 .contains("data:", "font-face", ">pumps [2] : Pump</text>")
                 .doesNotContain("var(--");

@@ -121,10 +121,10 @@ class FirstDayTest extends InBrowser {
     void phrasesOfTextsAreFound() {
         open("overview");
         with(Keys.CONTROL, "k");
-        see("#find").sendKeys("caught over the leaf");
-        until(textToBePresentInElementLocated(By.id("hits"), "Nobody is ever caught over the leaf"));
+        see("#find").sendKeys("hears and sees");
+        until(textToBePresentInElementLocated(By.id("hits"), "Whoever is in the channel hears and sees"));
         press(Keys.ENTER);
-        until(textToBePresentInElementLocated(By.id("work"), "neverClosesOnVessel"));
+        until(textToBePresentInElementLocated(By.id("work"), "warnsInTime"));
     }
 
     @Test
