@@ -1,4 +1,4 @@
-// A new attribute of requirements: what it is called, what its values are, and whether one required.
+// A new attribute of requirements: what it is called, what its values are, and whether one is required.
 import { at, branch, postEdit } from '../frame/server.js';
 import { say } from '../frame/notice.js';
 import { element } from '../frame/dom.js';

@@ -3,21 +3,17 @@ import { element } from '../frame/dom.js';
 import { at, branch, postEdit } from '../frame/server.js';
 import { refusal, save } from '../frame/saving.js';
 import { ask, common } from '../grid/dialog.js';
+import { definitionField } from './needs.js';
 
 const useCase = () => document.getElementById('story')?.dataset.case;
 
 async function choices() {
   const response = await fetch(at('use-cases/choices.json'), { headers: { 'X-Requested-With': 'fetch' } });
-  return response.ok ? response.json() : { definitions: [], needs: [] };
+  return response.ok ? response.json() : { needs: [] };
 }
 
 async function askType(title, act, action) {
-  const { definitions } = await choices();
-  const list = element('datalist', { id: 'definitions' }, ...definitions.map((value) => element('option', { value })));
-  const name = element('input', { required: true, maxLength: 200, autocomplete: 'off' });
-  name.setAttribute('list', 'definitions');
-  document.getElementById('definitions')?.remove();
-  document.body.append(list);
+  const name = await definitionField('');
   ask(
     common(),
     title,

@@ -81,7 +81,7 @@ class BudgetController {
         page.addAttribute("isFirstOfMany", !store.statistics(id).isEmpty());
         page.addAttribute(
                 "events",
-                Stream.of(log.subjects()).flatMap(subjects -> names(subjects)).toList());
+                names(log.subjects()).toList());
         page.addAttribute("from", begin);
         page.addAttribute("to", end);
         page.addAttribute("problem", end.isEmpty() ? "" : problem(log, begin, end));
