@@ -79,9 +79,7 @@ class BudgetController {
         page.addAttribute("run", run);
         page.addAttribute("limits", limits);
         page.addAttribute("isFirstOfMany", !store.statistics(id).isEmpty());
-        page.addAttribute(
-                "events",
-                names(log.subjects()).toList());
+        page.addAttribute("events", names(log.subjects()).toList());
         page.addAttribute("from", begin);
         page.addAttribute("to", end);
         page.addAttribute("problem", end.isEmpty() ? "" : problem(log, begin, end));
