@@ -55,11 +55,12 @@ export class Canvas {
     const isFirst = !this.data;
     this.data = data;
     const focus = document.activeElement?.closest?.('.box, .port, .edge');
-    const key = focus && this.host.contains(focus) ? (focus.dataset.key ?? focus.dataset.line) : null;
+    const now = (each) => data.renewed?.[each] ?? each;
+    const key = focus && this.host.contains(focus) ? now(focus.dataset.key ?? focus.dataset.line) : null;
     this.scene.show(data);
     this.sheet.setAttribute('width', data.width);
     this.sheet.setAttribute('height', data.height);
-    this.chosen = new Set([...this.chosen].filter((each) => this.scene.nodeOf(each)));
+    this.chosen = new Set([...this.chosen].map(now).filter((each) => this.scene.nodeOf(each)));
     this.mark();
     if (isFirst) {
       this.open();

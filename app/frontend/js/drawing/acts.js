@@ -10,6 +10,7 @@ import { openPicker } from '../links/picker.js';
 import { isBehavior, openAdd, openRename, openSaying } from './add.js';
 import { copy, paste } from './clipboard.js';
 import { bookmark } from './bookmarks.js';
+import { extent, hasUses } from './extent.js';
 import { openExpose } from './expose.js';
 import { openShowing } from './showing.js';
 
@@ -30,15 +31,15 @@ function rearranged(drawing, places) {
 function remove(drawing) {
   const { scene, chosen } = drawing.canvas;
   const things = [...chosen].map((key) => scene.boxes.get(key) ?? scene.ports.get(key)?.port ?? scene.lines.get(key));
-  const ids = [...new Set(things.map((each) => each?.id).filter(Boolean))];
-  if (ids.length < things.length) {
+  const gone = things.filter((each) => each?.id).map((each) => ({ id: each.id, way: each.from ?? each.key }));
+  if (gone.length < things.length) {
     say(
       things.some((each) => each?.relation === 'succession')
         ? 'This order is written with “then” before the step; take the step out, or change it in the text.'
         : 'A line that follows from a type or a specialisation cannot be removed by itself; change the declaration.',
     );
   }
-  return ids.length ? saved('/drawing/remove', (base) => ({ ids, base })) : false;
+  return gone.length ? saved('/drawing/remove', (base) => ({ things: gone, extent: extent(), base })) : false;
 }
 
 function hide(drawing) {
@@ -131,7 +132,10 @@ export function actsOn(drawing) {
         : boxes.length > 1
           ? []
           : [
-              { label: 'Open its page', run: () => go(`element/${one.id}`) },
+              {
+                label: 'Open its page',
+                run: () => go(hasUses() && one.parent ? `use/${one.key}` : `element/${one.id}`),
+              },
               { label: 'Add inside', key: 'A', run: () => openAdd(drawing) },
               { label: 'Rename', key: 'R', run: () => openRename(drawing) },
               { label: 'Expose features at a port', key: 'E', run: () => openExpose(one) },

@@ -3,6 +3,7 @@ import { at, branch, postEdit } from '../frame/server.js';
 import { refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { refusal } from '../frame/saving.js';
+import { extent, hasUses } from './extent.js';
 import { element } from '../frame/dom.js';
 
 const TYPED_FOR = 120;
@@ -105,8 +106,8 @@ function openField({ host, rect, label, hint, value, complete, send, back }) {
   input.select();
 }
 
-async function post(address, text, drawing) {
-  const { status, body } = await postEdit(`${branch()}${address}`, (base) => ({ text, base }));
+async function post(address, data, drawing) {
+  const { status, body } = await postEdit(`${branch()}${address}`, (base) => ({ ...data, base }));
   if (status !== 200) {
     return body.message;
   }
@@ -179,13 +180,31 @@ async function behaves(address, data, drawing) {
   return message;
 }
 
+/** A box by its name and by how far an edit of it reaches. */
+function called(box) {
+  if (!hasUses() || !box.parent) {
+    return box.title;
+  }
+  return extent() === 'USE' ? `${box.title} in this use` : `the definition of ${box.title}`;
+}
+
+/** Where a line of notation goes that is typed for a box. */
+function adding(drawing, box, id, text) {
+  if (!hasUses() || !box) {
+    return post(`/element/${id}/members`, { text }, drawing);
+  }
+  return extent() === 'USE'
+    ? post('/use/members', { in: box.key, text }, drawing)
+    : post(`/element/${id}/definition/members`, { text }, drawing);
+}
+
 /** Where something is added: into the chosen box, else into what is drawn. */
 function goal(drawing) {
   const { scene, current, data } = drawing.canvas;
   const box = scene.boxOf(current);
   const top = data.boxes.find((each) => each.parent === '');
   if (box) {
-    return { id: box.typed ?? box.id, name: box.title, rect: box.node.getBoundingClientRect() };
+    return { id: box.id, name: called(box), rect: box.node.getBoundingClientRect() };
   }
   const isWhole = drawing.form !== 'GENERAL' && !isBehavior(drawing.form) && top;
   const frame = drawing.canvas.host.getBoundingClientRect();
@@ -210,7 +229,7 @@ export function openAdd(drawing) {
     send: (text) =>
       isBehavior(drawing.form) && box
         ? behaves('/drawing/within', { into: box.key, text }, drawing)
-        : post(`/element/${id}/members`, text, drawing),
+        : adding(drawing, box, id, text),
     back: () => canvas.scene.nodeOf(canvas.current),
   });
 }
@@ -221,14 +240,20 @@ export function openRename(drawing) {
   if (!thing) {
     return;
   }
+  const inUse = hasUses() && extent() === 'USE' && thing.key.includes('.');
   const name = (thing.name ?? thing.title).replace(/ ?[[:].*$/, '').replace(/^<.*> /, '');
   openField({
     host: canvas.host,
     rect: canvas.scene.nodeOf(canvas.current).getBoundingClientRect(),
-    label: `Rename ${name}`,
-    hint: 'Every reference follows. Enter saves, Escape cancels.',
+    label: inUse ? `Rename ${name} in this use` : `Rename ${name}`,
+    hint: inUse
+      ? 'What comes from a definition keeps its name there. Enter saves, Escape cancels.'
+      : 'Every reference follows. Enter saves, Escape cancels.',
     value: name,
-    send: (text) => post(`/element/${thing.id}/name`, text, drawing),
+    send: (text) =>
+      inUse
+        ? post('/use/name', { in: thing.key, text }, drawing)
+        : post(`/element/${thing.id}/name`, { text }, drawing),
     back: () => canvas.scene.nodeOf(canvas.current),
   });
 }

@@ -6,6 +6,7 @@ import { say } from '../frame/notice.js';
 import { save } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
 import { makeLinks } from '../links/picker.js';
+import { extent, hasUses } from './extent.js';
 import { showAlso } from './clipboard.js';
 
 const TYPED_FOR = 120;
@@ -188,7 +189,8 @@ class Bringing {
     }
     const { status, body } = await postEdit(`${branch()}/drawing/use`, (base) => ({
       definition: id,
-      into: box.id,
+      into: hasUses() ? box.key : box.id,
+      extent: extent(),
       base,
     }));
     if (status !== 200) {

@@ -3,6 +3,7 @@ import { refresh } from '../frame/live.js';
 import { at, branch, postEdit } from '../frame/server.js';
 import { say } from '../frame/notice.js';
 import { saved } from '../frame/saving.js';
+import { extent, hasUses } from './extent.js';
 
 const KEPT = 'pyrite.copied';
 
@@ -30,8 +31,14 @@ export async function paste(drawing, isNew) {
     const top = canvas.data.boxes.find((each) => each.parent === '');
     const isSame = box && kept.ids.includes(box.id);
     const outer = isSame ? canvas.scene.boxes.get(box.parent) : box;
-    const into = outer?.id ?? (drawing.form !== 'GENERAL' ? top?.id : canvas.host.dataset.into);
-    await saved('/drawing/copy', (base) => ({ ids: kept.ids, into, base }));
+    const into = outer
+      ? hasUses()
+        ? outer.key
+        : outer.id
+      : drawing.form !== 'GENERAL'
+        ? top?.id
+        : canvas.host.dataset.into;
+    await saved('/drawing/copy', (base) => ({ ids: kept.ids, into, extent: hasUses() ? extent() : 'USE', base }));
     return;
   }
   const shown = new Set(canvas.data.boxes.map((box) => box.id));

@@ -10,6 +10,7 @@ import { connect, reconnect } from './joining.js';
 import { openAdd } from './add.js';
 import { actsOn } from './acts.js';
 import { startBringing } from './bring.js';
+import { startExtent } from './extent.js';
 import { startFiles } from './files.js';
 import { keepOpen, openKeys } from './opened.js';
 
@@ -171,6 +172,7 @@ export function startDrawing() {
     const drawing = new Drawing(host);
     ({ canvas } = drawing);
     if (canvas.editable) {
+      startExtent();
       startBringing(drawing);
       startFiles(drawing);
     }

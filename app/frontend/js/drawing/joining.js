@@ -7,6 +7,7 @@ import { element } from '../frame/dom.js';
 import { ask, common } from '../grid/dialog.js';
 import { makeLinks } from '../links/picker.js';
 import { isBehavior, openLead } from './add.js';
+import { extent } from './extent.js';
 import { openPairing } from './pairing.js';
 
 const called = (scene, key) => {
@@ -30,7 +31,12 @@ export async function connect(drawing, from, to) {
 
 /** Connects, and asks for the ports where several fit. */
 async function wire(drawing, from, to) {
-  const { status, body } = await postEdit(`${branch()}/drawing/connect`, (base) => ({ from, to, base }));
+  const { status, body } = await postEdit(`${branch()}/drawing/connect`, (base) => ({
+    from,
+    to,
+    extent: extent(),
+    base,
+  }));
   if (status !== 200) {
     say(`Not connected: ${body.message}`);
     await openPairing(drawing, from, to);
@@ -108,6 +114,6 @@ export async function reconnect(drawing, line, end, to) {
     say('The ends of this line follow from the model; change what it stands for instead.');
   } else {
     const stays = end === 'from' ? line.to : line.from;
-    await saved(`/element/${line.id}/drawing/reend`, (base) => ({ stays, to, base }));
+    await saved(`/element/${line.id}/drawing/reend`, (base) => ({ stays, to, extent: extent(), base }));
   }
 }

@@ -1,5 +1,6 @@
 // Pairs what two ports carry under differing names: for each feature of the one, those of the other that fit can be chosen.
 // The pairs become an interface definition, by which the ports are connected.
+import { extent } from './extent.js';
 import { at } from '../frame/server.js';
 import { refusal } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
@@ -86,7 +87,7 @@ export async function openPairing({ canvas }, from, to) {
     const pairs = Object.fromEntries(
       fields.filter(({ partner }) => partner.value).map(({ row, partner }) => [row.name, partner.value]),
     );
-    return refusal('/drawing/pair', { from, to, definition: name.value, pairs });
+    return refusal('/drawing/pair', { from, to, definition: name.value, pairs, extent: extent() });
   });
   fields[0].partner.focus();
 }

@@ -34,12 +34,12 @@ async function save(editor, field, address, leave) {
           attribute: editor.attribute.attribute,
           value: field.value,
         }
-      : { text: field.value, base },
+      : { text: field.value, base, ...(editor.dataset.in && { in: editor.dataset.in }) },
   );
   if (status === 200) {
     leave();
     await refresh();
-    say(body.saved ? `Saved · ${body.revision}` : body.message, body.saved);
+    say(body.saved ? `${editor.dataset.in ? body.message : 'Saved'} · ${body.revision}` : body.message, body.saved);
     return;
   }
   if (status === 409) {
@@ -54,6 +54,9 @@ function open(target) {
   const long = target.dataset.edit === 'text';
   const editor = Object.assign(document.createElement('div'), { className: 'editor' });
   editor.dataset.base = String(revision());
+  if (target.dataset.in) {
+    editor.dataset.in = target.dataset.in;
+  }
   const attribute = target.dataset.edit === 'attribute' ? target.dataset : null;
   const text = target.dataset.empty ? '' : (target.dataset.text ?? target.textContent.trim());
   const field = attribute
@@ -98,6 +101,9 @@ function quickAdd(form) {
   const editor = form.querySelector('.editor');
   const field = form.querySelector('textarea');
   editor.dataset.base = String(revision());
+  if (form.dataset.in) {
+    editor.dataset.in = form.dataset.in;
+  }
   save(editor, field, `${branch()}${form.dataset.address}`, () => {
     field.value = '';
     editor.querySelector('.fault')?.remove();

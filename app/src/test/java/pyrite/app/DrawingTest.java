@@ -129,6 +129,8 @@ class DrawingTest extends InBrowser {
                 "part def Skid { part frame : MerrowInstruments::Frame; }".replace("frame", "rack"));
         int begun = revision();
         inside("Skid");
+        // What is drawn inside the rack is to be in every frame.
+        click("#extent option[value='DEFINITION']");
         click("[data-bring]");
         bringIn("Accumulator", "part rack");
         drawn(begun + 1);
@@ -227,9 +229,13 @@ class DrawingTest extends InBrowser {
         press(Keys.SPACE);
         box("part radio");
         drag(() -> port("part radio", "command"), () -> port("part siren", "command"));
-        told("port command added to Cabinet and bound to radio.command");
-        assertThat(notation("Cabinet")).contains("port command : CommandPort;", "bind radio.command = command;");
-        assertThat(notation("SurgeGate")).contains("connect cabinet.command to siren.command;");
+        told("port command added to cabinet and bound to radio.command");
+        assertThat(notation("SurgeGate"))
+                .contains(
+                        "port command : CommandPort;",
+                        "bind radio.command = command;",
+                        "connect cabinet.command to siren.command;");
+        assertThat(notation("Cabinet")).doesNotContain("bind radio.command = command;");
     }
 
     @Test
@@ -310,7 +316,57 @@ class DrawingTest extends InBrowser {
         press("r");
         see(".over-field input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "line", Keys.ENTER);
         drawn(4);
-        assertThat(notation("Accumulator")).contains("port line : OilPort;");
+        // The port comes from the definition of the accumulator, which keeps it as it is.
+        assertThat(notation("Accumulator")).contains("port oil : OilPort;");
+        assertThat(notation("HydraulicPowerUnit")).contains("port line :>> oil;");
+    }
+
+    @Test
+    void whatStandsDeepInsideIsChangedInThisUseOrInItsDefinition() {
+        inside("SurgeGate");
+        ines.driver().executeScript("arguments[0].focus()", box("part powerUnit"));
+        press(Keys.SPACE);
+        ines.driver().executeScript("arguments[0].focus()", box("part pumps"));
+        press("a");
+        see(".over-field input").sendKeys("attribute serial : String", Keys.ENTER);
+        told("attribute serial added to pumps, in SurgeGate.powerUnit.pumps alone");
+        drawn(2);
+        assertThat(notation("HydraulicPowerUnit")).doesNotContain("serial");
+        assertThat(notation("SurgeGate")).contains("part :>> pumps {\n            attribute serial : String;");
+        // The box that was chosen is chosen still, though another element stands for it now.
+        press("m");
+        until(driver -> driver.findElements(By.cssSelector("[role='menuitem']")).stream()
+                        .filter(item -> item.getText().startsWith("Open its page"))
+                        .findFirst()
+                        .orElse(null))
+                .click();
+        until(driver -> driver.getCurrentUrl().contains("/element/"));
+        assertThat(see("main").getText()).contains("serial");
+        inside("SurgeGate");
+        ines.driver().executeScript("arguments[0].focus()", box("part powerUnit"));
+        press(Keys.SPACE);
+        click("#extent option[value='DEFINITION']");
+        ines.driver().executeScript("arguments[0].focus()", box("part tank"));
+        press("a");
+        see(".over-field input").sendKeys("attribute coating : String", Keys.ENTER);
+        told("attribute coating added to OilTank");
+        assertThat(notation("OilTank")).contains("attribute coating : String;");
+    }
+
+    @Test
+    void aValueTypedOnThePageOfAUseHoldsThereAlone() {
+        Element pumps = merrow.named("pumps");
+        open("use/" + merrow.named("SurgeGate").id() + "."
+                + merrow.named("powerUnit").id() + "." + pumps.id());
+        click("[data-label='Value of price in this use']");
+        see(".editor input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "9000 [EUR]", Keys.ENTER);
+        told("in SurgeGate.powerUnit.pumps alone");
+        assertThat(notation("SurgeGate")).contains("attribute :>> price = 9000 [");
+        open("use/" + merrow.named("SurgeGate").id() + "."
+                + merrow.named("powerUnit").id() + "." + pumps.id());
+        // It is an element of its own now, with a page of its own.
+        until(driver -> driver.getCurrentUrl().contains("/element/"));
+        assertThat(see("[data-label='Value of price']").getText()).startsWith("9000 [");
     }
 
     @Test

@@ -24,7 +24,10 @@ class RemovedMeanwhileTest extends InRequirements {
         assertThat(arrange(cabinet, head()).body()).contains("\"saved\":true");
         int seen = head();
         // Somebody else, whose page may show more or less than this one.
-        assertThat(post("/drawing/remove", "{'ids':['" + id("hinge") + "'],'base':" + seen + "}")
+        assertThat(post(
+                                "/drawing/remove",
+                                "{'things':[{'id':'" + id("hinge") + "','way':'" + hinge
+                                        + "'}],'extent':'DEFINITION','base':" + seen + "}")
                         .body())
                 .contains("\"saved\":true");
         int after = head();

@@ -76,6 +76,7 @@ class RoutesTest extends InProject {
                     || pattern.contains("{tagId}")
                     || pattern.endsWith("/views/{id}")
                     || pattern.endsWith("/drawing/{id}")
+                    || pattern.endsWith("/use/{key}")
                     || pattern.endsWith("/inside")
                     || pattern.endsWith("/context")
                     || pattern.endsWith("/flow")

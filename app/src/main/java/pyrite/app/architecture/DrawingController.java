@@ -10,6 +10,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.PositiveOrZero;
 import jakarta.validation.constraints.Size;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -39,12 +40,15 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Rank;
 import pyrite.core.specification.SubtreeCopy;
 import pyrite.core.structure.Detaching;
+import pyrite.core.structure.Extent;
 import pyrite.core.structure.Pairing;
 import pyrite.core.structure.Reending;
 import pyrite.core.structure.Reuse;
+import pyrite.core.structure.UseInContext;
 import pyrite.core.structure.Wiring;
 import pyrite.core.trace.Removal;
 import pyrite.core.view.Arranging;
+import pyrite.core.view.BoxKey;
 import pyrite.core.view.Diagram;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.Placement;
@@ -87,8 +91,19 @@ class DrawingController {
         Element element = head.element(id);
         ShownView shown =
                 ShownView.of(head.model(), element).orElseGet(() -> ShownView.of(head.model(), element, asked.form()));
-        Set<String> open = asked.open() == null ? shown.openAtFirst(head.model()) : new LinkedHashSet<>(asked.open());
+        Set<String> open = asked.open() == null
+                ? shown.openAtFirst(head.model())
+                : asked.open().stream()
+                        .map(key -> BoxKey.current(head.model(), key))
+                        .collect(Collectors.toCollection(LinkedHashSet::new));
         Diagram diagram = shown.diagram(head.model(), open);
+        Map<String, String> renewed = new HashMap<>();
+        asked.seen().keySet().forEach(key -> {
+            String now = BoxKey.current(head.model(), key);
+            if (!now.equals(key)) {
+                renewed.put(key, now);
+            }
+        });
         return DrawingData.of(
                 shown.view() == null ? null : shown.view().id(),
                 head.number(),
@@ -96,9 +111,10 @@ class DrawingController {
                 DiagramLayout.of(
                         diagram,
                         shown.placement(),
-                        DrawingData.places(asked.seen()),
+                        DrawingData.places(asked.seen(), renewed),
                         each -> layouts.get(each, DiagramLayout::best)),
-                shown.placement());
+                shown.placement(),
+                renewed);
     }
 
     /** A box or port that a person placed, sized, opened or hid; what is null stays. */
@@ -245,6 +261,7 @@ class DrawingController {
     record Ends(
             @NotNull @Size(max = 2000) String from,
             @NotNull @Size(max = 2000) String to,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     /** The ports among which a person has to choose. */
@@ -254,8 +271,8 @@ class DrawingController {
 
     @PostMapping("/p/{project}/{branch}/drawing/connect")
     ResponseEntity<?> connect(Workspace.Head head, Person person, @Valid @RequestBody Ends ends) {
-        Element one = head.model().get(way(head, ends.from()).getLast());
-        Element other = head.model().get(way(head, ends.to()).getLast());
+        Element one = head.model().get(head.way(ends.from()).getLast());
+        Element other = head.model().get(head.way(ends.to()).getLast());
         if (Ordering.areSteps(head.model(), List.of(one, other))) {
             Labels labels = new Labels(head.model());
             return order(
@@ -265,8 +282,7 @@ class DrawingController {
                     () -> Ordering.connect(head.model(), one, other),
                     labels.name(other) + " comes behind " + labels.name(one));
         }
-        Wiring.Result result = Wiring.connect(head.model(), way(head, ends.from()), way(head, ends.to()));
-        return switch (result) {
+        return switch (wired(head, ends.from(), ends.to(), null, ends.extent())) {
             case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
                 commit(head, person, ends.base(), edit, summary, List.of(connector));
@@ -276,7 +292,9 @@ class DrawingController {
                         "several ports fit",
                         pairs.stream()
                                 .map(pair -> new PortPair(
-                                        key(pair.one()), key(pair.other()), pair.oneName() + " to " + pair.otherName()))
+                                        BoxKey.of(pair.one()),
+                                        BoxKey.of(pair.other()),
+                                        pair.oneName() + " to " + pair.otherName()))
                                 .toList()));
         };
     }
@@ -299,21 +317,13 @@ class DrawingController {
             @NotNull @Size(max = 2000) String to,
             @NotNull @Size(max = 200) String definition,
             @NotNull @Size(max = 500) Map<String, String> pairs,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/drawing/pair")
     ResponseEntity<Answer> pair(Workspace.Head head, Person person, @Valid @RequestBody Paired asked) {
-        Wiring.Result result;
-        try {
-            result = Wiring.connect(
-                    head.model(),
-                    way(head, asked.from()),
-                    way(head, asked.to()),
-                    new Wiring.Naming(asked.definition().strip(), asked.pairs()));
-        } catch (IllegalArgumentException unknown) {
-            return Answer.unprocessable(unknown);
-        }
-        return switch (result) {
+        Wiring.Naming naming = new Wiring.Naming(asked.definition().strip(), asked.pairs());
+        return switch (wired(head, asked.from(), asked.to(), naming, asked.extent())) {
             case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
                 commit(head, person, asked.base(), edit, summary, List.of(connector));
@@ -321,17 +331,32 @@ class DrawingController {
         };
     }
 
+    private static Wiring.Result wired(
+            Workspace.Head head, String from, String to, Wiring.@Nullable Naming naming, Extent extent) {
+        try {
+            return Wiring.connect(head.model(), head.way(from), head.way(to), naming, extent);
+        } catch (IllegalArgumentException refused) {
+            return new Wiring.Result.Refused(String.valueOf(refused.getMessage()));
+        }
+    }
+
     /** @param to the key of the end that takes the place of the one that was let go */
     record Moved(
             @NotNull @Size(max = 2000) String stays,
             @NotNull @Size(max = 2000) String to,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/drawing/reend")
     ResponseEntity<Answer> reend(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Moved moved) {
-        Wiring.Result result =
-                Reending.reconnect(head.model(), head.element(id), way(head, moved.stays()), way(head, moved.to()));
+        Wiring.Result result;
+        try {
+            result = Reending.reconnect(
+                    head.model(), head.element(id), head.way(moved.stays()), head.way(moved.to()), moved.extent());
+        } catch (IllegalArgumentException refused) {
+            return Answer.unprocessable(refused);
+        }
         return switch (result) {
             case Wiring.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Wiring.Result.Made(Edit edit, ElementId connector, String summary) ->
@@ -340,21 +365,29 @@ class DrawingController {
         };
     }
 
-    /** @param into the id of what gets a usage of the definition */
+    /** @param into the key of what gets a usage of the definition */
     record Used(
             @NotNull String definition,
-            @NotNull String into,
+            @NotNull @Size(max = 2000) String into,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/drawing/use")
     ResponseEntity<Answer> use(Workspace.Head head, Person person, @Valid @RequestBody Used used) {
         Element definition = head.element(used.definition());
-        Element into = head.element(used.into());
+        List<ElementId> way = head.way(used.into());
+        Element into = head.model().get(way.getLast());
         // A function that comes to a part is not contained in it but performed by it.
         if (definition.kind() == ElementKind.ACTION_DEFINITION && ShownView.hasInside(into)) {
             return perform(head, person, definition, into, used.base());
         }
-        return switch (Reuse.of(head.model(), definition, into)) {
+        Reuse.Result result;
+        try {
+            result = Reuse.of(head.model(), definition, way, used.extent());
+        } catch (IllegalArgumentException refused) {
+            return Answer.unprocessable(refused);
+        }
+        return switch (result) {
             case Reuse.Result.Refused(String reason) -> Answer.unprocessable(reason);
             case Reuse.Result.Made(Edit edit, ElementId usage, String summary) ->
                 commit(head, person, used.base(), edit, summary, List.of(usage));
@@ -398,10 +431,11 @@ class DrawingController {
                 List.of(arranged.view().id()));
     }
 
-    /** @param into the id of what gets the copies */
+    /** @param into the key of what gets the copies */
     record Copied(
             @NotEmpty @Size(max = MOST_CHANGED) List<String> ids,
-            @NotNull String into,
+            @NotNull @Size(max = 2000) String into,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     /** Makes new elements like some that there are, with what connects them among each other. */
@@ -413,32 +447,82 @@ class DrawingController {
             return Answer.unprocessable(
                     "requirements are copied in the Requirements station, where the copies get ids of their own");
         }
-        Element into = head.element(asked.into());
+        List<ElementId> way = head.way(asked.into());
+        UseInContext use;
+        try {
+            use = asked.extent() == Extent.USE
+                    ? UseInContext.of(head.model(), way)
+                    : UseInContext.ofDefinition(head.model(), way);
+        } catch (IllegalArgumentException refused) {
+            return Answer.unprocessable(refused);
+        }
+        Element into = use.element();
         List<Element> tops = Detaching.withConnectors(head.model(), elements);
-        List<Element> copies = new SubtreeCopy(head.model(), () -> "")
-                .of(tops, into.id(), Rank.after(head.model().rankAtEnd(into.id()), tops.size()));
+        List<Element> copies = new SubtreeCopy(use.model(), () -> "")
+                .of(tops, into.id(), Rank.after(use.model().rankAtEnd(into.id()), tops.size()));
         return commit(
                 head,
                 person,
                 asked.base(),
-                new Edit(copies, Set.of()),
+                use.with(new Edit(copies, Set.of())),
                 elements.size() + (elements.size() == 1 ? " copy" : " copies") + " added to "
-                        + new Labels(head.model()).name(into),
+                        + new Labels(use.model()).name(into),
                 copies.stream()
                         .filter(copy -> into.id().equals(copy.owner()))
                         .map(Element::id)
                         .toList());
     }
 
+    /** @param way the key of the box or port, of a line that of one of its ends */
+    record Gone(
+            @NotNull String id, @NotNull @Size(max = 2000) String way) {
+        /** Whether it comes from a definition, so that other uses have it, too. */
+        boolean isShared(Workspace.Head head) {
+            List<ElementId> at = head.way(way);
+            return isLine(head)
+                    ? !Reending.isOwn(head.model(), head.element(id), at)
+                    : !UseInContext.isOwn(head.model(), at);
+        }
+
+        boolean isLine(Workspace.Head head) {
+            return !head.way(way).getLast().equals(head.element(id).id());
+        }
+    }
+
     record Removed(
-            @NotEmpty @Size(max = MOST_CHANGED) List<String> ids,
+            @NotEmpty @Size(max = MOST_CHANGED) List<@Valid Gone> things,
+            @NotNull Extent extent,
             @PositiveOrZero int base) {}
 
     /** Removes elements from the model, with the connections and links that lead to them. */
     @PostMapping("/p/{project}/{branch}/drawing/remove")
     ResponseEntity<Answer> remove(Workspace.Head head, Person person, @Valid @RequestBody Removed asked) {
-        List<Element> elements =
-                asked.ids().stream().distinct().map(head::element).toList();
+        List<Gone> shared = asked.extent() == Extent.DEFINITION
+                ? List.of()
+                : asked.things().stream().filter(thing -> thing.isShared(head)).toList();
+        if (shared.isEmpty()) {
+            return removed(head, person, asked);
+        }
+        if (shared.size() < asked.things().size() || shared.stream().anyMatch(thing -> thing.isLine(head))) {
+            return Answer.unprocessable(
+                    "what comes from a definition stands in every use of it; a use can leave out"
+                            + " parts and ports that may be missing, and for all else let edits inside parts change the definition");
+        }
+        List<List<ElementId>> ways =
+                shared.stream().map(thing -> head.way(thing.way())).toList();
+        return switch (UseInContext.without(head.model(), ways)) {
+            case UseInContext.Without.Refused(String reason) -> Answer.unprocessable(reason);
+            case UseInContext.Without.Made(Edit edit, String summary) ->
+                commit(head, person, asked.base(), edit, summary, List.of());
+        };
+    }
+
+    private ResponseEntity<Answer> removed(Workspace.Head head, Person person, Removed asked) {
+        List<Element> elements = asked.things().stream()
+                .map(Gone::id)
+                .distinct()
+                .map(head::element)
+                .toList();
         if (Ordering.areSteps(head.model(), elements)) {
             return order(
                     head,
@@ -471,15 +555,5 @@ class DrawingController {
     private ResponseEntity<Answer> commit(
             Workspace.Head head, Person person, int base, Edit edit, String summary, List<ElementId> made) {
         return Answer.of(head, workspace.commit(head.branch(), base, edit, person, summary), "nothing changed", made);
-    }
-
-    private static String key(List<ElementId> way) {
-        return way.stream().map(ElementId::toString).collect(Collectors.joining("."));
-    }
-
-    /** @throws pyrite.app.workspace.NotFound if one of the ids of a key is no element of this branch */
-    /** The elements that the key of a box leads through. */
-    static List<ElementId> way(Workspace.Head head, String key) {
-        return Arrays.stream(key.split("\\.")).map(id -> head.element(id).id()).toList();
     }
 }

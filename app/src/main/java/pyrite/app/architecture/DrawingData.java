@@ -19,6 +19,7 @@ import pyrite.core.view.Placement.Point;
  * @param view the id of the view that keeps what is placed; null if there is none
  * @param left so many elements are left out
  * @param hidden the keys of the boxes and ports that are taken out of the view
+ * @param renewed the key that a box or port has now, where it is another than the page knew
  */
 public record DrawingData(
         @Nullable String view,
@@ -28,7 +29,8 @@ public record DrawingData(
         int left,
         List<Box> boxes,
         List<Line> lines,
-        Set<String> hidden) {
+        Set<String> hidden,
+        Map<String, String> renewed) {
 
     /** @param x from the left of the box that has the key {@code parent} */
     public record Box(
@@ -73,11 +75,16 @@ public record DrawingData(
 
     /** A drawing that nobody can arrange. */
     public static DrawingData of(int revision, Diagram diagram) {
-        return of(null, revision, diagram, DiagramLayout.of(diagram), Placement.NONE);
+        return of(null, revision, diagram, DiagramLayout.of(diagram), Placement.NONE, Map.of());
     }
 
     static DrawingData of(
-            @Nullable ElementId view, int revision, Diagram diagram, DiagramLayout layout, Placement placement) {
+            @Nullable ElementId view,
+            int revision,
+            Diagram diagram,
+            DiagramLayout layout,
+            Placement placement,
+            Map<String, String> renewed) {
         Set<String> placed = new HashSet<>();
         placement.places().forEach((key, place) -> {
             if (place.at() != null) {
@@ -94,7 +101,8 @@ public record DrawingData(
                         .map(box -> box(box, placed.contains(box.node().key())))
                         .toList(),
                 layout.lines().stream().map(DrawingData::line).toList(),
-                placement.hidden());
+                placement.hidden(),
+                renewed);
     }
 
     private static Box box(DiagramLayout.Box box, boolean isPlaced) {
@@ -184,12 +192,12 @@ public record DrawingData(
     }
 
     /** What a page says of what it shows: x, y, width and height by the keys of boxes, x and y by those of ports. */
-    static Map<String, Placement.Place> places(Map<String, double[]> seen) {
+    static Map<String, Placement.Place> places(Map<String, double[]> seen, Map<String, String> renewed) {
         Map<String, Placement.Place> places = new java.util.HashMap<>();
         seen.forEach((key, numbers) -> {
             if (numbers.length >= 2 && java.util.Arrays.stream(numbers).allMatch(Double::isFinite)) {
                 places.put(
-                        key,
+                        renewed.getOrDefault(key, key),
                         new Placement.Place(
                                 new Point(numbers[0], numbers[1]),
                                 numbers.length == 4 ? new Placement.Size(numbers[2], numbers[3]) : null));

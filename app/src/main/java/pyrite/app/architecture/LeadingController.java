@@ -46,8 +46,7 @@ class LeadingController {
                 head,
                 person,
                 led.base(),
-                leading -> leading.lead(
-                        DrawingController.way(head, led.from()), DrawingController.way(head, led.to()), led.text()));
+                leading -> leading.lead(head.way(led.from()), head.way(led.to()), led.text()));
     }
 
     /** @param into the key of the box that gets the members */
@@ -58,11 +57,7 @@ class LeadingController {
 
     @PostMapping("/p/{project}/{branch}/drawing/within")
     ResponseEntity<Answer> within(Workspace.Head head, Person person, @Valid @RequestBody Within within) {
-        return edit(
-                head,
-                person,
-                within.base(),
-                leading -> leading.add(DrawingController.way(head, within.into()), within.text()));
+        return edit(head, person, within.base(), leading -> leading.add(head.way(within.into()), within.text()));
     }
 
     /** What a line says, to be changed. */
@@ -107,7 +102,7 @@ class LeadingController {
     @PostMapping("/p/{project}/{branch}/element/{id}/drawing/redirect")
     ResponseEntity<Answer> redirect(
             Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Redirected asked) {
-        List<ElementId> to = DrawingController.way(head, asked.to());
+        List<ElementId> to = head.way(asked.to());
         return edit(
                 head,
                 person,

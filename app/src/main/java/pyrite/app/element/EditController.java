@@ -20,6 +20,7 @@ import pyrite.core.notation.Authoring;
 import pyrite.core.notation.Authoring.Proposal;
 import pyrite.core.notation.TextProblem;
 import pyrite.core.structure.Specialising;
+import pyrite.core.structure.UseInContext;
 
 /** Receives edits typed on a page, and answers with what was saved or where the text is wrong. */
 @RestController
@@ -49,6 +50,15 @@ class EditController {
                 person,
                 typed.base(),
                 authoring -> authoring.value(head.element(holder), head.element(feature), typed.text()));
+    }
+
+    /** Adds to the definition of a part, and with it to every use. */
+    @PostMapping("/p/{project}/{branch}/element/{id}/definition/members")
+    ResponseEntity<Answer> membersOfDefinition(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Typed typed) {
+        Element definition =
+                UseInContext.ofDefinition(head.model(), head.way(id)).element();
+        return edit(head, person, typed.base(), authoring -> authoring.members(definition, typed.text()));
     }
 
     @PostMapping("/p/{project}/{branch}/element/{id}/text")

@@ -5,6 +5,7 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.time.InstantSource;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -107,6 +108,15 @@ public class Workspace {
             } catch (IllegalArgumentException _) {
                 throw new NotFound("'" + id + "' is no element's id");
             }
+        }
+
+        /**
+         * The elements that the key of a box leads through.
+         *
+         * @throws NotFound if one of its ids is of no element of this branch
+         */
+        public List<ElementId> way(String key) {
+            return Arrays.stream(key.split("\\.")).map(id -> element(id).id()).toList();
         }
     }
 

@@ -225,7 +225,8 @@ final class ExpressionResolver implements Expression.Rewriter {
                 .map(found -> resolver.base().library().find(found).isPresent()
                         ? found
                         : names.resolve(Name.of(PrefixedUnits.SI, name.last()), null)
-                                .orElse(found));
+                                .orElse(found))
+                .or(() -> resolver.unitAnywhere(name));
         if (direct.isPresent()) {
             spelled.unit("", name, direct.get());
             return new UnitReference("", direct.get(), reference.span());
@@ -253,7 +254,7 @@ final class ExpressionResolver implements Expression.Rewriter {
                                 name.last(),
                                 names.membersOf(names.resolve(Name.of(PrefixedUnits.SI), null)
                                         .orElseThrow()))
-                        + "; units come with 'private import SI::*;'");
+                        + "; units come with 'private import " + Resolver.packageOf(names, name) + "::*;'");
         return reference;
     }
 

@@ -50,6 +50,9 @@ final class Resolver implements Namespaces {
     private final Names names = new Names(this);
     private final DraftGenerals inherited = new DraftGenerals(this);
     private volatile boolean isSettled;
+    /** Whether an expression is read that somebody types into a field, where nothing can be imported. */
+    private boolean isTyped;
+
     private Report faults = (_, _, _) -> {};
 
     /** Receives a fault: the draft, the place, and a supplier of the message. */
@@ -79,6 +82,8 @@ final class Resolver implements Namespaces {
     void fault(Draft draft, Span span, Supplier<String> message) {
         faults.accept(draft.element().id(), span, message);
     }
+
+    private static final List<String> UNITS = List.of(PrefixedUnits.SI, "Economics");
 
     /** The library packages that people know; others have some of the same names. */
     private static final Set<String> PREFERRED = Set.of("ScalarValues", "ISQ", "SI", "Dynamics", "RealFunctions");
@@ -282,7 +287,26 @@ final class Resolver implements Namespaces {
      * The expression with every name in it resolved within {@code scope}; what cannot be is reported and stays a name.
      */
     Expression resolve(Expression expression, @Nullable ElementId scope, Faults.Report report) {
+        isTyped = true;
         return expression.rewrite(new ExpressionResolver(this, scope, null, Map.of(), new Spelled(this), report));
+    }
+
+    /** The unit of a name from a package of units; empty in a text, which imports what it names. */
+    Optional<ElementId> unitAnywhere(Name name) {
+        return !isTyped || name.parts().size() > 1
+                ? Optional.empty()
+                : UNITS.stream()
+                        .flatMap(units -> names.resolve(Name.of(units, name.last()), null).stream())
+                        .findFirst();
+    }
+
+    /** The package of units that an import would bring a name from. */
+    static String packageOf(Names names, Name name) {
+        return UNITS.stream()
+                .filter(units ->
+                        names.resolve(Name.of(units, name.last()), null).isPresent())
+                .findFirst()
+                .orElse(PrefixedUnits.SI);
     }
 
     Optional<List<ElementId>> chain(List<Referent> chain, @Nullable ElementId scope, Span span, Faults.Report report) {

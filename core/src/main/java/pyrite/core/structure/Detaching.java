@@ -63,7 +63,17 @@ public record Detaching(Set<Element> tops, int connectors) {
                         model.names().effectiveName(asked.getFirst()),
                         () -> asked.getFirst().kind().title())
                 : asked.size() + " elements";
+        String again = asked.size() == 1
+                ? model.redefined(asked.getFirst()).stream()
+                        .findFirst()
+                        .map(model::get)
+                        .map(old -> "; " + model.names().effectiveName(old) + " is as "
+                                + model.names().effectiveName(model.get(Objects.requireNonNull(old.owner())))
+                                + " has it again")
+                        .orElse("")
+                : "";
         return what + " removed"
-                + (connectors == 0 ? "" : " with " + connectors + (connectors == 1 ? " connection" : " connections"));
+                + (connectors == 0 ? "" : " with " + connectors + (connectors == 1 ? " connection" : " connections"))
+                + again;
     }
 }

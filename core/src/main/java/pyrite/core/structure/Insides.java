@@ -8,13 +8,19 @@ import pyrite.core.model.Model;
 
 /**
  * Where the inside of something is written. What stands in a part that is typed by a definition belongs to the
- * definition, so that every use of it has the same inside.
+ * definition, so that every use of it has the same inside, unless a person means this use alone.
  */
 final class Insides {
     private final Model model;
+    private final Extent extent;
 
     Insides(Model model) {
+        this(model, Extent.DEFINITION);
+    }
+
+    Insides(Model model, Extent extent) {
         this.model = model;
+        this.extent = extent;
     }
 
     /**
@@ -23,7 +29,9 @@ final class Insides {
      * @param joined features of {@code around}; none asks for where a new one belongs
      */
     Element of(Element around, List<ElementId> joined) {
-        if (around.kind().isDefinition() || around.kind().isPackage()) {
+        if (extent == Extent.USE
+                || around.kind().isDefinition()
+                || around.kind().isPackage()) {
             return around;
         }
         return model.inheritance().generals(around).stream()

@@ -19,13 +19,32 @@ public final class Reending {
      * Leads one end of a connection elsewhere. It stays the same element where it can still stand in the same body.
      *
      * @param stays the way to the end that it keeps
+     * @param extent whether only a connection of this use may change
      */
-    public static Wiring.Result reconnect(Model model, Element connector, List<ElementId> stays, List<ElementId> to) {
-        return switch (Wiring.connect(model, stays, to)) {
+    public static Wiring.Result reconnect(
+            Model model, Element connector, List<ElementId> stays, List<ElementId> to, Extent extent) {
+        if (extent == Extent.USE && !isOwn(model, connector, stays)) {
+            Element owner = model.get(Objects.requireNonNull(connector.owner()));
+            return new Wiring.Result.Refused(
+                    "this line stands in '" + model.names().effectiveName(owner)
+                            + "', for every use of it; let edits inside parts change the definition to lead it elsewhere");
+        }
+        return switch (Wiring.connect(model, stays, to, null, extent)) {
             case Wiring.Result.Made made -> moved(model, connector, made);
             case Wiring.Result.Several several -> several;
             case Wiring.Result.Refused refused -> refused;
         };
+    }
+
+    /**
+     * Whether a connection stands in a use on the way or around all of it, and not in a definition that others use,
+     * too.
+     */
+    public static boolean isOwn(Model model, Element connector, List<ElementId> way) {
+        int place = way.indexOf(connector.owner());
+        return place < 0
+                ? Objects.equals(connector.owner(), model.get(way.getFirst()).owner())
+                : UseInContext.isOwn(model, way.subList(0, place + 1));
     }
 
     private static Wiring.Result moved(Model model, Element connector, Wiring.Result.Made made) {

@@ -132,7 +132,8 @@ public final class Refit {
                                 without,
                                 fromOwner(ends.getFirst()),
                                 fromOwner(ends.getLast()),
-                                new Wiring.Naming("", names))
+                                new Wiring.Naming("", names),
+                                Extent.DEFINITION)
                         instanceof Wiring.Result.Made made
                 ? Optional.of(new Edit(made.edit().put(), Set.of(connector.id())))
                 : Optional.empty();

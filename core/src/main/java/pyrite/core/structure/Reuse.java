@@ -33,10 +33,26 @@ public final class Reuse {
 
     /** @param into a definition, usage or package */
     public static Result of(Model model, Element definition, Element into) {
-        return new Reuse(model).use(definition, into);
+        return new Reuse(model).use(definition, into, Extent.DEFINITION);
     }
 
-    private Result use(Element definition, Element into) {
+    /**
+     * @param into the way to the part that gets it
+     * @throws IllegalArgumentException if a part on the way cannot be redefined
+     */
+    public static Result of(Model model, Element definition, List<ElementId> into, Extent extent) {
+        if (extent == Extent.DEFINITION) {
+            return of(model, definition, model.get(into.getLast()));
+        }
+        UseInContext use = UseInContext.of(model, into);
+        return switch (new Reuse(use.model()).use(definition, use.element(), extent)) {
+            case Result.Made(Edit edit, ElementId usage, String summary) ->
+                new Result.Made(use.with(edit), usage, summary);
+            case Result.Refused refused -> refused;
+        };
+    }
+
+    private Result use(Element definition, Element into, Extent extent) {
         ElementKind kind = definition.kind().isDefinition()
                 ? ElementKind.declaredBy(definition.kind().keyword(), false).orElse(null)
                 : null;
@@ -44,7 +60,7 @@ public final class Reuse {
             return new Result.Refused("only a definition can be used, and '" + name(definition) + "' is "
                     + definition.kind().titleWithArticle());
         }
-        Insides insides = new Insides(model);
+        Insides insides = new Insides(model, extent);
         Element owner = insides.of(into, List.of());
         if (!owner.kind().mayOwn(kind)) {
             return new Result.Refused("'" + name(owner) + "' is " + owner.kind().titleWithArticle()

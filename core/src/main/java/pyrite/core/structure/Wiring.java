@@ -28,13 +28,15 @@ public final class Wiring {
     private final Model model;
     private final Insides insides;
     private final @Nullable Naming naming;
+    private final Extent extent;
     private final List<Element> put = new ArrayList<>();
     private final List<String> also = new ArrayList<>();
 
-    private Wiring(Model model, @Nullable Naming naming) {
+    private Wiring(Model model, @Nullable Naming naming, Extent extent) {
         this.model = model;
-        this.insides = new Insides(model);
+        this.insides = new Insides(model, extent);
         this.naming = naming;
+        this.extent = extent;
     }
 
     /**
@@ -67,24 +69,56 @@ public final class Wiring {
     public record Pair(List<ElementId> one, String oneName, List<ElementId> other, String otherName) {}
 
     public static Result connect(Model model, List<ElementId> one, List<ElementId> other) {
-        return new Wiring(model, null).join(one, other);
+        return connect(model, one, other, null, Extent.DEFINITION);
+    }
+
+    /**
+     * @param naming pairs of differing names, kept by a new interface definition; null if names meet
+     * @param extent whether a connection inside a part counts in this use of it alone
+     * @throws IllegalArgumentException if a part on the way cannot be redefined, or a port carries nothing of a name
+     */
+    public static Result connect(
+            Model model, List<ElementId> one, List<ElementId> other, @Nullable Naming naming, Extent extent) {
+        if (extent == Extent.DEFINITION) {
+            return new Wiring(model, naming, extent).join(one, other);
+        }
+        int common = common(one, other);
+        UseInContext use = UseInContext.of(model, one.subList(0, Math.max(1, common)))
+                .and(bordersOn(model, one, common))
+                .and(bordersOn(model, other, common));
+        return switch (within(use, one, other, naming)) {
+            // Among the ways that a person chooses from are none through redefinitions that nobody has stored.
+            case Result.Several _ -> new Wiring(model, naming, extent).join(one, other);
+            case Result.Made(Edit edit, ElementId connector, String summary)
+            when common > 1 -> new Result.Made(edit, connector, summary + ", in this use alone");
+            case Result result -> result;
+        };
+    }
+
+    /** The way to the innermost part that may get a port at its border: what is around the part with the port. */
+    private static List<ElementId> bordersOn(Model model, List<ElementId> way, int common) {
+        boolean isPort = model.get(way.getLast()).kind() == ElementKind.PORT;
+        return way.subList(0, Math.max(Math.max(1, common), isPort ? way.size() - 2 : 0));
+    }
+
+    /** Joins in the model of a use, whose redefinitions go along. */
+    private static Result within(
+            UseInContext use, List<ElementId> one, List<ElementId> other, @Nullable Naming naming) {
+        Model model = use.model();
+        Result result = new Wiring(model, naming, Extent.USE)
+                .join(UseInContext.current(model, one), UseInContext.current(model, other));
+        return result instanceof Result.Made(Edit edit, ElementId connector, String summary)
+                ? new Result.Made(use.with(edit), connector, summary)
+                : result;
     }
 
     /** Leads a port of a part to the border of what the part stands in: a port there, bound to it. */
     public static Result lead(Model model, Element around, Element part, Element port) {
-        Wiring wiring = new Wiring(model, null);
+        Wiring wiring = new Wiring(model, null, Extent.DEFINITION);
         return wiring.borderPort(around, part, port) == null
                 ? new Result.Refused("the port has its features at its usage; give it a port definition")
                 : new Result.Made(
                         new Edit(wiring.put, Set.of()), wiring.put.getLast().id(), String.join("; ", wiring.also));
-    }
-
-    /**
-     * Connects two ports whose features have differing names, by an interface definition that says what belongs
-     * together.
-     */
-    public static Result connect(Model model, List<ElementId> one, List<ElementId> other, Naming naming) {
-        return new Wiring(model, naming).join(one, other);
     }
 
     private Result join(List<ElementId> one, List<ElementId> other) {
@@ -140,6 +174,9 @@ public final class Wiring {
                 model.inheritance().nearest(port, Property.TYPES).orElse(List.of());
         if (types.isEmpty()) {
             return connected(way, toPart, common(way, toPart));
+        }
+        if (extent == Extent.USE && !UseInContext.isOwn(model, toPart)) {
+            return within(UseInContext.of(model, toPart), way, toPart, naming);
         }
         Element owner = insides.of(part, List.of());
         boolean isConjugated =

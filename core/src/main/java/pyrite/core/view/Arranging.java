@@ -177,7 +177,7 @@ public final class Arranging {
 
     private void remember(Element metadata) {
         if (Metadata.isOf(model, metadata, Placement.PLACED)) {
-            known.put(Placement.key(metadata), metadata);
+            known.put(Placement.key(model, metadata), metadata);
         } else if (Metadata.isOf(model, metadata, Placement.BENT)) {
             known.put(Placement.edge(model, metadata), metadata);
         }

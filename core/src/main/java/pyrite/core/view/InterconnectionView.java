@@ -121,7 +121,8 @@ public final class InterconnectionView {
         return model.inheritance().features(element).stream()
                 .filter(feature -> INNER.contains(feature.kind())
                         && !model.isLibrary(feature.id())
-                        && !FunctionPaths.isPath(model, feature))
+                        && !FunctionPaths.isPath(model, feature)
+                        && model.inheritance().multiplicity(feature).upper() != 0)
                 .filter(feature -> isShown.test(element, feature))
                 .toList();
     }

@@ -60,7 +60,7 @@ public record Placement(
                 continue;
             }
             if (Metadata.isOf(model, child, PLACED)) {
-                String key = key(child);
+                String key = key(model, child);
                 double[] at = Metadata.numbers(model, child, "position");
                 double[] size = Metadata.numbers(model, child, "size");
                 places.put(
@@ -82,8 +82,8 @@ public record Placement(
     }
 
     /** The key of the box or port that a placement is about. */
-    static String key(Element placed) {
-        return about(placed).collect(Collectors.joining("."));
+    static String key(Model model, Element placed) {
+        return BoxKey.current(model, about(placed).collect(Collectors.joining(".")));
     }
 
     /** The key of the edge that corners are about. */

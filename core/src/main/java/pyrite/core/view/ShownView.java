@@ -160,17 +160,8 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
 
     /** The key in a special behaviour of what the general one has under a key. */
     private static String inherited(Model model, Element special, String key) {
-        String[] general = key.split("\\.");
-        List<String> ids = new ArrayList<>(List.of(special.id().toString()));
-        Element around = special;
-        for (int i = 1; i < general.length; i++) {
-            Element found = model.inheritance()
-                    .effective(around, ElementId.parse(general[i]))
-                    .orElse(null);
-            ids.add(found == null ? general[i] : found.id().toString());
-            around = found == null ? around : found;
-        }
-        return String.join(".", ids);
+        int step = key.indexOf('.');
+        return BoxKey.current(model, special.id() + (step < 0 ? "" : key.substring(step)));
     }
 
     /** The drawing of a view in the model; empty if it is none of the forms that are drawn. */

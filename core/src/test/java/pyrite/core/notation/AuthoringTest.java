@@ -50,6 +50,22 @@ class AuthoringTest {
     }
 
     @Test
+    void aTypedValueMayHaveAUnitThatNothingImportsThere() {
+        Model model = Models.of("part def Pump { attribute price : Economics::MoneyValue; }");
+        Proposal typed = new Authoring(model)
+                .value(element(model, "Test::Pump"), element(model, "Test::Pump::price"), "9000 [EUR]");
+        Model changed = ((EditResult.Applied) model.apply(((Proposal.Accepted) typed).edit())).model();
+        String text = NotationWriter.write(changed, changed.ownRoots());
+        assertThat(text).contains("= 9000 [Economics::euro];");
+        assertThat(NotationWriter.write(Models.read(text), Models.read(text).ownRoots()))
+                .isEqualTo(text);
+        assertThat(Models.problemsOf("attribute price : Economics::MoneyValue = 9000 [EUR];"))
+                .singleElement()
+                .asString()
+                .contains("units come with 'private import Economics::*;'");
+    }
+
+    @Test
     void anElementMovesWithAllItOwnsAndStaysTheSame() {
         Element drive = element(MODEL, "Test::Drive");
         Model moved = after(AUTHORING.move(drive, element(MODEL, "Test::Gate"), null));

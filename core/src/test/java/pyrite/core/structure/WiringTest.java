@@ -176,7 +176,11 @@ class WiringTest {
                                 .toList())
                 .containsExactly("oil with [fluid]", "pressure with [head]");
         assertThat(refusal(Wiring.connect(
-                        model, outlet, inlet, new Wiring.Naming("", Map.of("oil", "fluid", "pressure", "level")))))
+                        model,
+                        outlet,
+                        inlet,
+                        new Wiring.Naming("", Map.of("oil", "fluid", "pressure", "level")),
+                        Extent.DEFINITION)))
                 .contains("cannot be bound");
         Model narrow = Models.of("""
                 item def Oil;
@@ -194,7 +198,8 @@ class WiringTest {
                 Stream.of("Plant", "Plant::motor", "Motor::inlet")
                         .map(name -> Models.id(narrow, "Test::" + name))
                         .toList(),
-                new Wiring.Naming("Feed", Map.of("oil", "fluid", "pressure", "head")));
+                new Wiring.Naming("Feed", Map.of("oil", "fluid", "pressure", "head")),
+                Extent.DEFINITION);
         assertThat(made).isInstanceOf(Wiring.Result.Made.class);
         Model next = ((EditResult.Applied) narrow.apply(((Wiring.Result.Made) made).edit())).model();
         assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Feed"))))
@@ -252,7 +257,8 @@ class WiringTest {
                 model,
                 Models.element(model, "Test::Unit::pipe"),
                 ways(model, "Unit", "Unit::middle"),
-                ways(model, "Unit", "Unit::lower"));
+                ways(model, "Unit", "Unit::lower"),
+                Extent.DEFINITION);
         Model next = ((EditResult.Applied) model.apply(((Wiring.Result.Made) inside).edit())).model();
         assertThat(NotationWriter.write(next, List.of(Models.element(next, "Test::Unit"))))
                 .contains("connection pipe connect lower to middle;");
@@ -261,7 +267,8 @@ class WiringTest {
                 model,
                 Models.element(model, "Test::Unit::pipe"),
                 ways(model, "Plant", "Plant::unit", "Unit::upper"),
-                ways(model, "Plant", "Plant::rod"));
+                ways(model, "Plant", "Plant::rod"),
+                Extent.DEFINITION);
         Model moved = ((EditResult.Applied) model.apply(((Wiring.Result.Made) elsewhere).edit())).model();
         assertThat(NotationWriter.write(moved, List.of(Models.element(moved, "Test::Plant"))))
                 .contains("connection pipe connect unit.upper to rod;");
