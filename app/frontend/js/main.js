@@ -45,7 +45,6 @@ import { startRuns } from './runs/runs.js';
 import { startSeries } from './runs/series.js';
 import { startTimeline } from './runs/timeline.js';
 import { startEvents } from './runs/events.js';
-import { startSequence } from './runs/sequence.js';
 
 startLive();
 startEditing();
@@ -92,5 +91,4 @@ startSeries();
 startTimeline();
 startBench();
 startEvents();
-startSequence();
 startApiDocs();

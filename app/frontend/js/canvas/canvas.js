@@ -106,7 +106,7 @@ export class Canvas {
    */
   fitAtFirst() {
     const { all } = this.scene;
-    const start = this.data?.boxes.find(({ shape }) => shape === 'start');
+    const start = this.data?.boxes.find(({ shape }) => shape === 'start' || shape === 'lifeline');
     const { clientWidth, clientHeight } = this.host;
     if (start) {
       const height = Math.min(all.height, (all.width * clientHeight) / clientWidth);

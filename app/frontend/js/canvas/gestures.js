@@ -330,15 +330,23 @@ function centre(canvas, key) {
   return [x + width / 2, y + height / 2];
 }
 
+/** A lifeline is as tall as the drawing: a line leads from it at any height, also to itself. */
+const isTall = (canvas, key) => canvas.scene.boxes.get(key)?.shape === 'lifeline';
+
+function startOf(canvas, key, event) {
+  const [x, y] = centre(canvas, key);
+  return [x, isTall(canvas, key) ? canvas.point(event)[1] : y];
+}
+
 function connect(canvas, key) {
   return {
     start: () => canvas.host.classList.add('joining'),
-    move: (event) => lead(canvas, centre(canvas, key), event),
+    move: (event) => lead(canvas, startOf(canvas, key, event), event),
     drop: (event) => {
       finish(canvas);
       const goal = canvas.under(event);
-      if (goal !== key) {
-        canvas.acts.connect?.(key, goal);
+      if (goal !== key || isTall(canvas, key)) {
+        canvas.acts.connect?.(key, goal, canvas.point(event));
       }
     },
     cancel: () => finish(canvas),

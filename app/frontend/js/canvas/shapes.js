@@ -3,6 +3,8 @@
 const SPACE = 'http://www.w3.org/2000/svg';
 const ROUND = 9;
 const PORT = 6;
+/** The height of what names a lifeline. */
+const HEAD = 44;
 
 /** An SVG element with attributes; null ones are left out. */
 export function svg(tag, attributes = {}, ...children) {
@@ -72,6 +74,7 @@ const ENDS = {
   flow: [null, 'flow-head'],
   inclusion: [null, 'arrow'],
   succession: [null, 'arrow'],
+  message: [null, 'flow-head'],
 };
 
 /** The outlines of what is no plain box, by width and height. */
@@ -84,11 +87,16 @@ const OUTLINES = {
   send: (w, h) => `M0 0H${w - 12}L${w} ${h / 2} ${w - 12} ${h}H0z`,
   use_case: (w, h) =>
     `M${h / 2} 0H${w - h / 2}A${h / 2} ${h / 2} 0 0 1 ${w - h / 2} ${h}H${h / 2}A${h / 2} ${h / 2} 0 0 1 ${h / 2} 0z`,
+  lifeline: (w) => `M0 0H${w}V${HEAD}H0z`,
+  event: (w, h) => `M10 0H${w - 10}L${w} ${h / 2} ${w - 10} ${h}H10L0 ${h / 2}z`,
   actor: (w, h) => `M0 ${h}V14Q0 0 14 0H${w - 14}Q${w} 0 ${w} 14V${h}z`,
 };
 const circle = (x, y, r) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
 /** Shapes too small for texts and handles. */
 const BARE = new Set(['decision', 'bar', 'start', 'done']);
+
+/** What stands where its time is, and takes the size that follows. */
+const TIMED = new Set(['lifeline', 'event']);
 
 const outline = (box, kind, round) =>
   OUTLINES[box.shape]
@@ -101,10 +109,20 @@ const url = (id) => (id ? `url(#${id})` : null);
 const named = ({ title, parts }) =>
   title || (parts ?? []).flatMap(({ rows }) => rows.map(({ text: words }) => words)).join(' ');
 
+/** The line below the head of a lifeline; it can be taken hold of at some distance. */
+function lifeShapes({ width, height }, editable) {
+  const d = `M${width / 2} ${HEAD}V${height}`;
+  return [
+    svg('path', { class: 'life', d }),
+    svg('path', { class: `life-reach${editable ? ' border' : ''}`, d }, svg('title', {}, 'Drag to another lifeline')),
+  ];
+}
+
 /** A box without what stands in it. */
 export function boxShape(box, editable) {
   const round = box.shape === 'usage' || box.shape === 'step' ? ROUND : 0;
   const isBare = BARE.has(box.shape);
+  const isTimed = TIMED.has(box.shape);
   const node = svg('g', {
     class: `box ${box.family} ${box.shape}${box.dashed ? ' referential' : ''}${box.open && box.openable ? ' open-box' : ''}`,
     tabindex: -1,
@@ -115,7 +133,12 @@ export function boxShape(box, editable) {
     'data-key': box.key,
   });
   node.append(outline(box, 'shape', round));
-  if (!isBare) {
+  if (box.shape === 'lifeline') {
+    node.append(...lifeShapes(box, editable));
+  }
+  if (box.shape === 'event') {
+    node.append(text('event-name', box.width / 2, box.height / 2 + 4, box.title, { 'text-anchor': 'middle' }));
+  } else if (!isBare) {
     const isPlain = !OUTLINES[box.shape];
     node.append(
       ...(isPlain ? [svg('path', { class: 'tint', d: `M1.5 ${round}V${box.height - round}` })] : []),
@@ -142,11 +165,11 @@ export function boxShape(box, editable) {
       node.append(line);
     }
   }
-  if (editable && !isBare) {
+  if (editable && !isBare && !isTimed) {
     node.append(outline(box, 'border', round));
   }
   box.ports.forEach((port) => node.append(portShape(port, box)));
-  if (editable && !isBare) {
+  if (editable && !isBare && !isTimed) {
     node.append(
       svg(
         'circle',

@@ -10,7 +10,7 @@ const TYPED_FOR = 120;
 const MOST = 8;
 const SIGNS = /[\p{L}\p{N}_']*$/u;
 
-async function proposals(owner, text, at) {
+export async function proposals(owner, text, at) {
   const { status, body } = await postEdit(`${branch()}/element/${owner}/members/complete`, (base) => ({
     text,
     at,
@@ -19,8 +19,12 @@ async function proposals(owner, text, at) {
   return status === 200 ? body.proposals : [];
 }
 
-/** A field over the drawing; Enter hands what was typed to send, which gives the sentence that refuses it. */
-function openField({ host, rect, label, hint, value, complete, send, back }) {
+/**
+ * A field over the drawing; Enter hands what was typed to send, which gives the sentence that refuses it.
+ *
+ * @param whole whether a proposal takes the place of all that was typed
+ */
+export function openField({ host, rect, label, hint, value, complete, whole, send, back }) {
   host.querySelector('.over-field')?.remove();
   const input = element('input', { className: 'mono', value, autocomplete: 'off', spellcheck: false, aria: { label } });
   const list = element('ul', { className: 'proposals', role: 'listbox', aria: { label: 'Names that fit' } });
@@ -42,8 +46,8 @@ function openField({ host, rect, label, hint, value, complete, send, back }) {
   const mark = () => [...list.children].forEach((each, i) => each.setAttribute('aria-selected', String(i === chosen)));
   const take = (name) => {
     const at = input.selectionStart;
-    const typed = input.value.slice(0, at).replace(SIGNS, '');
-    input.value = typed + name + input.value.slice(at);
+    const typed = whole ? '' : input.value.slice(0, at).replace(SIGNS, '');
+    input.value = typed + name + (whole ? '' : input.value.slice(at));
     input.setSelectionRange(typed.length + name.length, typed.length + name.length);
     list.replaceChildren();
     chosen = -1;
@@ -56,7 +60,9 @@ function openField({ host, rect, label, hint, value, complete, send, back }) {
       const at = input.selectionStart;
       const typed = input.value.slice(0, at).match(SIGNS)[0];
       const found =
-        complete && (typed || /[:.]\s*$/.test(input.value.slice(0, at))) ? await complete(input.value, at) : [];
+        complete && (whole || typed || /[:.]\s*$/.test(input.value.slice(0, at)))
+          ? await complete(input.value, at)
+          : [];
       chosen = -1;
       list.replaceChildren(
         ...found.slice(0, MOST).map(({ name, detail }) => {

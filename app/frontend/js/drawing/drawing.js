@@ -7,12 +7,12 @@ import { say } from '../frame/notice.js';
 import { saved } from '../frame/saving.js';
 import { remark } from '../frame/thread.js';
 import { connect, reconnect } from './joining.js';
-import { openAdd } from './add.js';
 import { actsOn } from './acts.js';
 import { startBringing } from './bring.js';
 import { startExtent } from './extent.js';
 import { startFiles } from './files.js';
 import { keepOpen, openKeys } from './opened.js';
+import { sequenceActs, sequenceGestures } from './sequence.js';
 
 const send = (address, data) =>
   fetch(at(address), {
@@ -79,8 +79,13 @@ function shown(canvas) {
 }
 
 export class Drawing {
-  constructor(host) {
+  /**
+   * @param gestures (drawing) what gestures mean, where that is something else than in a drawing of structure
+   * @param acts (drawing) what can be done with what is chosen: items of a menu, keys and buttons
+   */
+  constructor(host, gestures = () => ({}), acts = actsOn) {
     const { element, form } = host.dataset;
+    this.acts = acts;
     this.element = element;
     this.form = form;
     this.fresh = new Map();
@@ -102,8 +107,10 @@ export class Drawing {
       toggle: (box) => this.toggle(box),
       enter: (box) => this.enter(box),
       menu: (canvas, x, y) => this.menu(x, y),
-      keys: actsOn(this).keys,
+      keys: {},
+      ...gestures(this),
     });
+    this.canvas.acts.keys = acts(this).keys;
   }
 
   async load(seen) {
@@ -151,7 +158,7 @@ export class Drawing {
     const { canvas } = this;
     const node = canvas.scene.nodeOf(canvas.current);
     const frame = (node ?? canvas.host).getBoundingClientRect();
-    openMenu(canvas.host, actsOn(this).items(), x ?? frame.left + 24, y ?? frame.top + 40, node);
+    openMenu(canvas.host, this.acts(this).items(), x ?? frame.left + 24, y ?? frame.top + 40, node);
   }
 
   /** Remembers where something new was dropped, so that it is shown there. */
@@ -169,7 +176,8 @@ export function startDrawing() {
   if (host.dataset.source) {
     canvas = new Canvas(host, showing(host.dataset.source));
   } else {
-    const drawing = new Drawing(host);
+    const drawing =
+      host.dataset.form === 'SEQUENCE' ? new Drawing(host, sequenceGestures, sequenceActs) : new Drawing(host);
     ({ canvas } = drawing);
     if (canvas.editable) {
       startExtent();
@@ -179,7 +187,7 @@ export function startDrawing() {
     document.addEventListener('click', (event) => {
       const button = event.target.closest('[data-drawing]');
       if (button) {
-        const act = actsOn(drawing).buttons[button.dataset.drawing];
+        const act = drawing.acts(drawing).buttons[button.dataset.drawing];
         const { left, bottom } = button.getBoundingClientRect();
         act?.(left, bottom + 4);
       }
@@ -188,7 +196,7 @@ export function startDrawing() {
       const isFree = event.target === document.body && !event.ctrlKey && !event.metaKey && !event.altKey;
       if (isFree && event.key === 'a' && canvas.editable) {
         event.preventDefault();
-        openAdd(drawing);
+        drawing.acts(drawing).buttons.add();
       }
     });
   }

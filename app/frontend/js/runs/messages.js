@@ -34,16 +34,6 @@ export class Messages {
     return part;
   }
 
-  /** Rows that are known already: an empty name is outside, null is nobody. */
-  show(rows) {
-    this.rows = rows.map((row) => ({
-      ...row,
-      from: this.life(row.from || OUTSIDE),
-      to: row.to === null || row.state ? null : this.life(row.to || OUTSIDE),
-    }));
-    this.draw();
-  }
-
   event({ time, kind, detail, part, path, element }) {
     const name = item(detail);
     if (kind === 'SENT') {

@@ -104,4 +104,57 @@ class BehaviorDrawingTest extends InBrowser {
         told("look leads to pull");
         assertThat(text("Winch")).contains("first look if load > 1 then rest;", "flow look.load to pull.force;");
     }
+
+    private String recorded() {
+        return text("lostLink");
+    }
+
+    @Test
+    void aSequenceIsDrawnMovedSaidAnewAndReplayedAsItIsDrawn() {
+        ines.driver().manage().window().setSize(new Dimension(1900, 1500));
+        open("element/" + merrow.named("lostLink").id() + "/sequence");
+        drawn();
+        // From outside to the control, at the height of what happens after twelve minutes.
+        WebElement late = until(presenceOfElementLocated(By.cssSelector(".box.event[aria-label*='clearing']")));
+        drag(() -> lifeline("outside"), () -> late);
+        typed("OpenUp");
+        assertThat(see(".over-field .fault").getText()).contains("there is no item definition 'OpenUp'");
+        typed("CloseNow");
+        told("message CloseNow added to lostLink");
+        drawn();
+        assertThat(recorded())
+                .containsPattern(
+                        "message : Told of \\S*CloseNow from outside to \\S+control\\.desk \\{\\s+attribute :>> at = (420|810) ");
+        // What is on a lifeline by itself comes behind everything else, and goes where it is dragged.
+        click(".box.lifeline[aria-label*='office']");
+        press("a");
+        typed("operate");
+        told("operate added to lostLink");
+        drawn();
+        WebElement message = see(".edge.message[aria-label*='CloseNow']");
+        ines.driver().executeScript("arguments[0].focus()", message);
+        press("c");
+        press(Keys.ARROW_RIGHT, Keys.ENTER);
+        told("message of lostLink leads to");
+        drawn();
+        ines.driver().executeScript("arguments[0].focus()", see(".edge.message[aria-label*='CloseNow']"));
+        press(Keys.DELETE);
+        told("step of lostLink removed");
+        drawn();
+        ines.driver().executeScript("arguments[0].focus()", see(".edge.message[aria-label*='SurgeAlarm']"));
+        press("r");
+        typed("SurgeAlarm(height = 1.6 [m])");
+        told("→ SurgeAlarm(height = 1.6 [m])");
+        assertThat(recorded()).contains("SurgeAlarm(height = 1.6 [m])").doesNotContain("CloseNow");
+        click("[data-drawing='add']");
+        typed("gate.sirene");
+        assertThat(see(".over-field .fault").getText()).contains("the system has no part 'gate.sirene'");
+        typed("gate.siren");
+        until(presenceOfElementLocated(By.cssSelector(".box.lifeline[aria-label*='siren']")));
+    }
+
+    private WebElement lifeline(String part) {
+        return until(
+                presenceOfElementLocated(By.cssSelector(".box.lifeline[aria-label*='" + part + "'] > .life-reach")));
+    }
 }

@@ -83,7 +83,7 @@ class BenchPageTest extends InBrowser {
 
         click("#bench-kept a");
         until(urlContains("/sequence"));
-        until(textToBePresentInElementLocated(By.id("sequence"), "SurgeAlarm"));
+        until(textToBePresentInElementLocated(By.id("diagram"), "SurgeAlarm"));
         assertThat(see(".steps").getText()).contains("SurgeAlarm", "from outside to gate.control.desk", "given");
         click("[data-start]");
         until(urlContains("/runs/"));

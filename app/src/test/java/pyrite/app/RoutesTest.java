@@ -82,7 +82,7 @@ class RoutesTest extends InProject {
                     || pattern.endsWith("/flow")
                     || pattern.endsWith("/states")
                     || pattern.endsWith("/sequence")
-                    || pattern.endsWith("/sequence.json")
+                    || pattern.contains("/sequence/")
                     || pattern.endsWith("/says.json")
                     || pattern.endsWith("/element/{id}/exchanges")
                     || pattern.endsWith("/story")

@@ -1,12 +1,11 @@
 package pyrite.app.runs;
 
-import java.util.List;
+import java.math.BigDecimal;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Person;
 import pyrite.app.store.RunRecord;
 import pyrite.app.store.RunStore;
@@ -41,22 +40,12 @@ class SequenceController {
      * @param at what holds its instant
      * @param isOwn whether the recording itself says it, not one it inherits from
      */
-    record Row(Element member, SequenceStep step, @Nullable ElementId at, boolean isOwn) {}
-
-    /**
-     * A step in the drawing.
-     *
-     * @param from the part it comes from; null for one that is of one part alone
-     * @param state what happens on its part, in words; null for a message
-     */
-    record Drawn(
-            double time,
-            @Nullable String from,
-            @Nullable String to,
-            String words,
-            boolean lost,
-            @Nullable String state,
-            String element) {}
+    record Row(Element member, SequenceStep step, @Nullable ElementId at, boolean isOwn) {
+        /** In seconds, as it is written. */
+        public String instant() {
+            return BigDecimal.valueOf(step.at()).stripTrailingZeros().toPlainString();
+        }
+    }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/sequence")
     String show(Workspace.Head head, Person person, @PathVariable String id, org.springframework.ui.Model page) {
@@ -68,6 +57,7 @@ class SequenceController {
         }
         pages.frame(page, head, person, Station.RUNS, new Labels(model).full(recording) + " · Sequence");
         page.addAttribute("element", recording);
+        page.addAttribute("editable", person.mayEdit() && !head.past() && !model.isLibrary(recording.id()));
         try {
             Sequence sequence = Sequence.of(model, recording, new Flattening(model));
             page.addAttribute("sequence", sequence);
@@ -96,23 +86,6 @@ class SequenceController {
         return "runs/sequence";
     }
 
-    @GetMapping("/p/{project}/{branch}/element/{id}/sequence.json")
-    @ResponseBody
-    List<Drawn> drawing(Workspace.Head head, @PathVariable String id) {
-        Element recording = head.element(id);
-        if (!Sequence.isRecording(head.model(), recording)) {
-            throw new NotFound("this is no recording");
-        }
-        try {
-            return Sequence.written(head.model(), recording).stream()
-                    .map(SequenceController::drawn)
-                    .toList();
-        } catch (ModelFault _) {
-            // The page says what is wrong.
-            return List.of();
-        }
-    }
-
     private static Row row(Model model, Element recording, Sequence.Written written) {
         Element member = written.member();
         Element at = feature(model, member, "at");
@@ -125,45 +98,5 @@ class SequenceController {
                 .filter(feature -> name.equals(model.names().effectiveName(feature)))
                 .findFirst()
                 .orElse(null);
-    }
-
-    private static Drawn drawn(Sequence.Written row) {
-        String element = row.member().id().toString();
-        return switch (row.step()) {
-            case SequenceStep.Message message ->
-                new Drawn(
-                        message.at(),
-                        message.from(),
-                        message.to().isEmpty() ? null : message.part(),
-                        message.name()
-                                + (message.to().isEmpty()
-                                        ? ", nobody there"
-                                        : message.isAccepted() ? "" : ", not accepted"),
-                        !message.isAccepted(),
-                        null,
-                        element);
-            case SequenceStep.Turn turn ->
-                new Drawn(
-                        turn.at(),
-                        turn.part(),
-                        null,
-                        "",
-                        false,
-                        last(turn.path()) + (turn.begins() ? "" : " ends"),
-                        element);
-            case SequenceStep.Setting setting ->
-                new Drawn(
-                        setting.at(),
-                        "",
-                        setting.part(),
-                        last(setting.path()) + " := " + setting.shown(),
-                        false,
-                        null,
-                        element);
-        };
-    }
-
-    private static String last(String path) {
-        return path.substring(path.lastIndexOf('.') + 1);
     }
 }

@@ -16,6 +16,7 @@ import pyrite.core.execution.Outside;
 import pyrite.core.execution.Stimulus;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.FaultException;
+import pyrite.core.expression.Referent;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -34,7 +35,7 @@ import pyrite.core.model.Reference;
  * @param isComplete whether the parts in it do nothing else
  */
 public record Sequence(List<SequenceStep> steps, double tolerance, boolean isComplete) {
-    private static final ElementId OUTSIDE = LibraryNames.id("Recordings::Recording::outside");
+    public static final ElementId OUTSIDE = LibraryNames.id("Recordings::Recording::outside");
 
     /** Whether a case is a recording. */
     public static boolean isRecording(Model model, Element usage) {
@@ -100,6 +101,40 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
      */
     public static List<Written> written(Model model, Element recording) {
         return new Reading(model, recording, new Flattening(model)).written();
+    }
+
+    /** Whether an end of a message is what lies outside of the system. */
+    public static boolean isOutside(Model model, List<ElementId> end) {
+        return end.size() == 1
+                && model.inheritance().redefined(model.get(end.getFirst())).stream()
+                        .anyMatch(each -> each.id().equals(OUTSIDE));
+    }
+
+    /** The way to the part that something stands in: up to the last part on its way. */
+    public static List<ElementId> part(Model model, List<ElementId> way) {
+        int last = way.size();
+        while (last > 1
+                && switch (model.get(way.get(last - 1)).kind()) {
+                    case PART, ITEM, REFERENCE -> false;
+                    default -> true;
+                }) {
+            last--;
+        }
+        return way.subList(0, last);
+    }
+
+    /** The way to the system that a recording plays; empty if it names none. */
+    public static List<ElementId> system(Model model, Element recording) {
+        return model.inheritance().features(recording).stream()
+                .filter(feature -> feature.kind() == ElementKind.SUBJECT)
+                .findFirst()
+                .flatMap(model.inheritance()::value)
+                .map(FeatureValue::expression)
+                .map(expression -> expression instanceof Expression.FeatureReference(List<Referent> chain, var _)
+                                && chain.stream().allMatch(ElementId.class::isInstance)
+                        ? chain.stream().map(ElementId.class::cast).toList()
+                        : List.<ElementId>of())
+                .orElse(List.of());
     }
 
     /** What comes from outside, as long as the system accepts it anywhere. */
@@ -193,9 +228,7 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
         }
 
         private boolean isOutside(List<ElementId> chain) {
-            return chain.size() == 1
-                    && model.inheritance().redefined(model.get(chain.getFirst())).stream()
-                            .anyMatch(each -> each.id().equals(OUTSIDE));
+            return Sequence.isOutside(model, chain);
         }
 
         private List<SequenceStep.Content> content(Element type, @Nullable Expression value) {
@@ -283,15 +316,7 @@ public record Sequence(List<SequenceStep> steps, double tolerance, boolean isCom
 
         /** Up to the last part in it. */
         private List<ElementId> part(List<ElementId> chain) {
-            int last = chain.size();
-            while (last > 1
-                    && switch (model.get(chain.get(last - 1)).kind()) {
-                        case PART, ITEM, REFERENCE -> false;
-                        default -> true;
-                    }) {
-                last--;
-            }
-            return chain.subList(0, last);
+            return Sequence.part(model, chain);
         }
 
         private String path(List<ElementId> chain) {

@@ -69,14 +69,19 @@ public sealed interface SequenceStep {
             return type.isEmpty() ? "value" : type.substring(type.lastIndexOf(':') + 1);
         }
 
-        @Override
-        public String words() {
+        /** The item with its content, such as {@code Order (level = 3 [m])}. */
+        public String item() {
             return name()
                     + content.stream()
                             .filter(each -> !Double.isNaN(each.value()))
                             .map(each -> each.name() + " = " + each.shown())
                             .collect(Collectors.joining(", ", " (", ")"))
-                            .replace(" ()", "")
+                            .replace(" ()", "");
+        }
+
+        @Override
+        public String words() {
+            return item()
                     + " from " + (from.isEmpty() ? "outside" : within(from))
                     + (to.isEmpty() ? ", nobody there" : " to " + within(to) + (isAccepted ? "" : ", not accepted"));
         }

@@ -25,7 +25,7 @@ final class BoxSizes {
             case DECISION -> new Size(36, 36);
             case BAR -> new Size(96, 8);
             case START, DONE -> new Size(22, 22);
-            case STEP, RECEIVE, SEND, ACTOR, USE_CASE, BOX -> ofTexts(node);
+            case STEP, RECEIVE, SEND, ACTOR, USE_CASE, LIFELINE, EVENT, BOX -> ofTexts(node);
         };
     }
 

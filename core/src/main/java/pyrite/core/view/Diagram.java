@@ -35,7 +35,11 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         RECEIVE,
         SEND,
         USE_CASE,
-        ACTOR;
+        ACTOR,
+        /** A part in a sequence, as tall as the sequence. */
+        LIFELINE,
+        /** What happens on a part by itself. */
+        EVENT;
 
         /** Whether it has no texts. */
         boolean isBare() {
@@ -128,6 +132,8 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
         INCLUSION,
         /** One step comes behind another. */
         SUCCESSION,
+        /** An item that one part gives another at an instant. */
+        MESSAGE,
         /** A link of any kind that leads upward, as pictures of traces draw it. */
         TRACE;
 
@@ -144,7 +150,8 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
                         FLOW,
                         PARTICIPATION,
                         INCLUSION,
-                        SUCCESSION -> false;
+                        SUCCESSION,
+                        MESSAGE -> false;
             };
         }
     }

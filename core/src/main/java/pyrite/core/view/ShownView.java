@@ -36,6 +36,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         STORY("Placement::StoryView", "Story"),
         ACTION_FLOW("StandardViewDefinitions::ActionFlowView", "Action Flow view"),
         STATE_TRANSITION("StandardViewDefinitions::StateTransitionView", "State Transition view"),
+        SEQUENCE("StandardViewDefinitions::SequenceView", "Sequence view"),
         USE_CASES("Placement::UseCasesView", "Use cases");
 
         private final ElementId definition;
@@ -94,6 +95,17 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         return showing(model).applied(whole(model, open));
     }
 
+    /**
+     * The layout of a view whose places have a meaning, such as time; empty for one that is laid out to be read.
+     *
+     * @param diagram of this view
+     */
+    public Optional<DiagramLayout> layout(Model model, Diagram diagram) {
+        return form == Form.SEQUENCE
+                ? Optional.of(SequenceView.of(model, this).layout(diagram, placement))
+                : Optional.empty();
+    }
+
     /** What this view leaves out. */
     public Showing showing(Model model) {
         return Showing.of(model, view);
@@ -128,6 +140,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
             case INTERCONNECTION -> InterconnectionView.of(model, this, open);
             case STORY, ACTION_FLOW -> ActionFlowView.of(model, this, open);
             case STATE_TRANSITION -> StateTransitionView.of(model, this);
+            case SEQUENCE -> SequenceView.of(model, this).diagram();
             case USE_CASES -> UseCasesView.of(model, this);
         };
     }
