@@ -25,6 +25,9 @@ export function startGestures(canvas) {
   host.addEventListener(
     'wheel',
     (event) => {
+      if (!event.ctrlKey && isBelowReach(host)) {
+        return;
+      }
       event.preventDefault();
       if (event.ctrlKey) {
         canvas.viewport.zoom(event.deltaY < 0 ? ZOOM : 1 / ZOOM, event.clientX, event.clientY);
@@ -52,6 +55,9 @@ export function startGestures(canvas) {
     }
   });
 }
+
+/** Whether something below the drawing, such as its text in a narrow window, is reached by scrolling around it. */
+const isBelowReach = ({ parentElement: around }) => around.scrollHeight > around.clientHeight + 1;
 
 /** What a press begins; null for none. */
 function begin(canvas, event) {
