@@ -18,6 +18,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
     private static final double USUAL_WIDTH = 880;
     private static final double USUAL_HEIGHT = 640;
     private static final double MOST_EXCESS = 1.3;
+    private static final double LONGEST_COLUMN = 2;
 
     public DiagramLayout {
         boxes = List.copyOf(boxes);
@@ -87,30 +88,72 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
         if (StandingLayout.suits(diagram, standing)) {
             return Settling.of(StandingLayout.of(diagram, standing), placement);
         }
-        DiagramLayout computed = afresh.apply(diagram);
+        Direction direction = hasChoice(diagram) ? direction(diagram, seen) : Direction.OPEN;
+        DiagramLayout computed = switch (direction) {
+            case OPEN -> afresh.apply(diagram);
+            case DOWN -> ElkLayout.downward(diagram);
+            case RIGHT -> rightward(diagram);
+        };
         return placement.isFree() ? computed : Settling.of(computed, placement);
+    }
+
+    private enum Direction {
+        DOWN,
+        RIGHT,
+        /** Whichever is easier to read. */
+        OPEN
+    }
+
+    /** The way in which most lines lead on the page that asks, so that nothing turns there. */
+    private static Direction direction(Diagram diagram, Map<String, Placement.Place> seen) {
+        int down = 0;
+        int right = 0;
+        for (Diagram.Edge edge : diagram.edges()) {
+            Point from = at(seen, edge.from());
+            Point to = at(seen, edge.to());
+            if (from != null && to != null) {
+                boolean isDown = Math.abs(from.y() - to.y()) > Math.abs(from.x() - to.x());
+                down += isDown ? 1 : 0;
+                right += isDown ? 0 : 1;
+            }
+        }
+        return down + right == 0 ? Direction.OPEN : down > right ? Direction.DOWN : Direction.RIGHT;
+    }
+
+    private static @Nullable Point at(Map<String, Placement.Place> seen, String key) {
+        Placement.Place place = seen.get(key);
+        return place == null ? null : place.at();
+    }
+
+    private static boolean hasChoice(Diagram diagram) {
+        return diagram.edges().stream().noneMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION)
+                && diagram.nodes().stream().allMatch(node -> node.parent().isEmpty());
     }
 
     /**
      * From the top down, or, but for steps, from left to right where that is so wide that it would be hard to read as a
-     * whole.
+     * whole; what is too high then goes on in further columns.
      */
     public static DiagramLayout best(Diagram diagram) {
-        boolean isFlow = diagram.edges().stream().anyMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION);
-        if (isFlow) {
-            return ElkLayout.downward(diagram);
-        }
-        boolean joinsPorts =
-                diagram.nodes().stream().anyMatch(node -> !node.parent().isEmpty());
-        if (joinsPorts) {
-            return ElkLayout.rightward(diagram);
+        if (!hasChoice(diagram)) {
+            boolean isFlow = diagram.edges().stream().anyMatch(edge -> edge.relation() == Diagram.Relation.SUCCESSION);
+            return isFlow ? ElkLayout.downward(diagram) : ElkLayout.rightward(diagram);
         }
         DiagramLayout down = ElkLayout.downward(diagram);
         if (down.excess() <= MOST_EXCESS) {
             return down;
         }
-        DiagramLayout right = ElkLayout.rightward(diagram);
+        DiagramLayout right = rightward(diagram);
         return right.excess() < down.excess() ? right : down;
+    }
+
+    private static DiagramLayout rightward(Diagram diagram) {
+        DiagramLayout right = ElkLayout.rightward(diagram);
+        if (right.height() <= LONGEST_COLUMN * USUAL_HEIGHT) {
+            return right;
+        }
+        DiagramLayout folded = ColumnFolding.of(right, MOST_EXCESS * USUAL_HEIGHT);
+        return folded.excess() < right.excess() ? folded : right;
     }
 
     private static boolean isFlow(Diagram diagram) {

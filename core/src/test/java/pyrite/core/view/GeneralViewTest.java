@@ -3,6 +3,7 @@ package pyrite.core.view;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
@@ -50,12 +51,75 @@ class GeneralViewTest {
 
     /** Owner with so many parts. */
     private static DiagramLayout fan(int parts) {
+        return DiagramLayout.of(diagramOfFan(parts));
+    }
+
+    private static Diagram diagramOfFan(int parts) {
         StringBuilder text = new StringBuilder("package P { part def Owner {");
         for (int i = 0; i < parts; i++) {
             text.append(" part component").append(i).append(" : Component;");
         }
         Model model = Models.read(text + " } part def Component; }");
-        return DiagramLayout.of(general(model, Models.element(model, "P::Owner"), Set.of()));
+        return general(model, Models.element(model, "P::Owner"), Set.of());
+    }
+
+    @Test
+    void veryManyPartsGoOnInFurtherColumns() {
+        DiagramLayout layout = fan(60);
+        // As many columns as leave each no higher than a screen and a third; in one they were 78 px · 60 high.
+        assertThat(layout.height()).isLessThan(850);
+        assertThat(layout.width()).isLessThan(2600);
+        for (DiagramLayout.Box one : layout.boxes()) {
+            assertThat(layout.boxes()).filteredOn(other -> other != one).noneMatch(other -> overlap(one, other));
+            assertThat(layout.lines()).noneMatch(line -> passesThrough(line, one));
+        }
+        assertThat(layout.lines())
+                .hasSize(60)
+                .allMatch(line -> line.points().getLast().x() > 0
+                        || line.points().getFirst().x() > 0);
+    }
+
+    /** Whether a piece of a line, which is level or upright, lies in the inside of a box. */
+    private static boolean passesThrough(DiagramLayout.Line line, DiagramLayout.Box box) {
+        for (int i = 1; i < line.points().size(); i++) {
+            Placement.Point a = line.points().get(i - 1);
+            Placement.Point b = line.points().get(i);
+            if (Math.max(a.x(), b.x()) > box.x() + 1
+                    && Math.min(a.x(), b.x()) < box.x() + box.width() - 1
+                    && Math.max(a.y(), b.y()) > box.y() + 1
+                    && Math.min(a.y(), b.y()) < box.y() + box.height() - 1) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean overlap(DiagramLayout.Box one, DiagramLayout.Box other) {
+        return one.x() < other.x() + other.width()
+                && other.x() < one.x() + one.width()
+                && one.y() < other.y() + other.height()
+                && other.y() < one.y() + one.height();
+    }
+
+    /** More boxes come than stand there, and they go on in the direction in which the others stand. */
+    @Test
+    void nothingTurnsWhenMuchIsAdded() {
+        Diagram more = diagramOfFan(14);
+        DiagramLayout grown = DiagramLayout.of(
+                more,
+                Placement.NONE,
+                Map.of(
+                        more.nodes().get(0).key(),
+                        at(100, 20),
+                        more.nodes().get(1).key(),
+                        at(60, 180)),
+                DiagramLayout::best);
+        assertThat(grown.boxes().stream().skip(1))
+                .allMatch(box -> box.y() > grown.boxes().getFirst().y());
+    }
+
+    private static Placement.Place at(double x, double y) {
+        return new Placement.Place(new Placement.Point(x, y), null);
     }
 
     @Test
