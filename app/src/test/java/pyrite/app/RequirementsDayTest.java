@@ -134,7 +134,7 @@ class RequirementsDayTest extends InBrowser {
         until(
                 textToBePresentInElementLocated(
                         By.id("join-fault"),
-                        "the link rule for 'derive' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
+                        "the link rule for 'derives from' leads from subsystem to system, not from MG-11 (system) to HU-11 (subsystem)"));
         assertThat(links("filtersOil")).hasSize(1);
         click("#join-other");
         told("HU-11 derives from MG-11");

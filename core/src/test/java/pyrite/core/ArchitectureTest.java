@@ -67,9 +67,9 @@ class ArchitectureTest {
                 .whereLayer("execution")
                 .mayOnlyBeAccessedByLayers("sequence", "verification")
                 .whereLayer("sequence")
-                .mayOnlyBeAccessedByLayers("verification")
+                .mayOnlyBeAccessedByLayers("verification", "view")
                 .whereLayer("notation")
-                .mayOnlyBeAccessedByLayers("specification", "trace", "verification", "view", "exchange")
+                .mayOnlyBeAccessedByLayers("specification", "trace", "sequence", "verification", "view", "exchange")
                 .check(CORE);
     }
 

@@ -7,10 +7,14 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Positive;
 import jakarta.validation.constraints.Size;
 import java.time.InstantSource;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -92,11 +96,14 @@ class BaselinesController {
                     "title",
                     now.find(id)
                             .or(() -> then.find(id))
-                            .map(element -> java.util.Objects.requireNonNullElse(element.name(), ""))
+                            .map(element -> Objects.requireNonNullElse(element.name(), ""))
                             .orElse(""));
             SpecificationDifference difference = SpecificationDifference.of(then, now, id);
             page.addAttribute("difference", difference);
-            page.addAttribute("changedBy", new Authors(branches, head, then, now, first, second));
+            List<ElementId> lines = difference.lines().stream()
+                    .map(SpecificationDifference.Line::id)
+                    .toList();
+            page.addAttribute("changedBy", changedBy(head, then, now, lines, first, second));
         }
         if (as.equals("file")) {
             response.setHeader(
@@ -125,17 +132,27 @@ class BaselinesController {
         }
     }
 
-    /** Who changed a line last between two revisions, and when. */
-    public record Authors(BranchStore branches, Workspace.Head head, Model then, Model now, int first, int second) {
-        public @Nullable Entry of(ElementId line) {
-            Set<ElementId> parts = new HashSet<>(SpecificationDifference.parts(then, line));
-            parts.addAll(SpecificationDifference.parts(now, line));
-            return branches.revisionsOf(head.branch(), parts).stream()
-                    .filter(entry -> entry.revision().number() > Math.min(first, second)
-                            && entry.revision().number() <= Math.max(first, second))
-                    .findFirst()
-                    .orElse(null);
+    /** Who changed each line last between two revisions, and when. */
+    private Map<ElementId, Entry> changedBy(
+            Workspace.Head head, Model then, Model now, List<ElementId> lines, int first, int second) {
+        Map<ElementId, Set<ElementId>> parts = new HashMap<>();
+        for (ElementId line : lines) {
+            Set<ElementId> all = new HashSet<>(SpecificationDifference.parts(then, line));
+            all.addAll(SpecificationDifference.parts(now, line));
+            parts.put(line, all);
         }
+        Map<ElementId, Entry> last = branches.lastChanges(
+                head.branch(),
+                parts.values().stream().flatMap(Set::stream).collect(Collectors.toSet()),
+                Math.min(first, second),
+                Math.max(first, second));
+        Map<ElementId, Entry> changedBy = new HashMap<>();
+        parts.forEach((line, all) -> all.stream()
+                .map(last::get)
+                .filter(Objects::nonNull)
+                .max(Comparator.comparingInt(entry -> entry.revision().number()))
+                .ifPresent(entry -> changedBy.put(line, entry)));
+        return changedBy;
     }
 
     record Named(

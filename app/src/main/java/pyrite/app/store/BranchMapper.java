@@ -138,16 +138,23 @@ public interface BranchMapper {
             where r.branch_id = #{branch} order by r.number desc</script>""")
     List<Row> revisionsOf(@Param("branch") long branch, @Param("elements") Collection<UUID> elements);
 
-    /** The number of the revision that changed an element last. */
+    /** The number of the revision that changed an element last, among some. */
     record LastChange(UUID elementId, int number) {}
 
     @Select("""
-            <script>select element_id, max(greatest(from_number, coalesce(to_number, 0))) as number
-            from element_version use index (element_version_of)
-            where branch_id = #{branch} and element_id in
-            <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>
-            group by element_id</script>""")
-    List<LastChange> lastChanges(@Param("branch") long branch, @Param("elements") Collection<UUID> elements);
+            <script>select element_id, max(changed) as number from
+            (select element_id, from_number as changed from element_version use index (element_version_of)
+                where branch_id = #{branch} and element_id in
+                <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>
+                union all select element_id, to_number from element_version use index (element_version_of)
+                where branch_id = #{branch} and element_id in
+                <foreach item='id' collection='elements' open='(' separator=',' close=')'>#{id}</foreach>) as change
+            where changed &gt; #{after} and changed &lt;= #{upTo} group by element_id</script>""")
+    List<LastChange> lastChanges(
+            @Param("branch") long branch,
+            @Param("elements") Collection<UUID> elements,
+            @Param("after") int after,
+            @Param("upTo") int upTo);
 
     @Select("<script>" + REVISION + """
             where r.branch_id = #{branch} and r.number in

@@ -234,9 +234,18 @@ public class BranchStore {
 
     /** The revision that changed each of some elements last; those that never were on the branch are left out. */
     public Map<ElementId, Entry> lastChanges(Branch branch, Collection<ElementId> elements) {
+        return lastChanges(branch, elements, -1, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The same among the revisions after one and up to another.
+     *
+     * @param after a number, as {@code upTo}
+     */
+    public Map<ElementId, Entry> lastChanges(Branch branch, Collection<ElementId> elements, int after, int upTo) {
         Map<ElementId, Integer> numbers = new HashMap<>();
         slices(elements.stream().map(ElementId::value).distinct().toList())
-                .forEach(ids -> mapper.lastChanges(branch.id(), ids)
+                .forEach(ids -> mapper.lastChanges(branch.id(), ids, after, upTo)
                         .forEach(change -> numbers.put(ElementId.of(change.elementId()), change.number())));
         Map<Integer, Entry> entries = revisions(branch, numbers.values());
         Map<ElementId, Entry> found = new HashMap<>();

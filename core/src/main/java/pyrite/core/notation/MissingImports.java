@@ -1,5 +1,6 @@
 package pyrite.core.notation;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.stream.Stream;
 import pyrite.core.model.Element;
@@ -17,13 +18,20 @@ public final class MissingImports {
      * @param name without qualification
      */
     public static List<String> of(Model model, String name) {
-        return Stream.concat(model.ownElements().stream(), model.library().ownElements().stream())
-                .filter(element -> name.equals(element.name()) || name.equals(element.shortName()))
-                .filter(element -> isInPackage(model, element))
-                .map(model.names()::qualifiedName)
+        return Stream.concat(
+                        named(model, model.ownElements(), name),
+                        named(model, model.library().ownElements(), name))
                 .distinct()
                 .limit(MOST)
                 .toList();
+    }
+
+    private static Stream<String> named(Model model, Collection<Element> elements, String name) {
+        return elements.stream()
+                .filter(element -> name.equals(element.name()) || name.equals(element.shortName()))
+                .filter(element -> isInPackage(model, element))
+                .map(model.names()::qualifiedName)
+                .sorted();
     }
 
     private static boolean isInPackage(Model model, Element element) {

@@ -176,9 +176,10 @@ public final class LinkRules {
                 .toList();
         if (!others.isEmpty()) {
             instead.add("between these two "
-                    + others.stream().map(LinkKind::key).collect(Collectors.joining(", ")) + " would be allowed");
+                    + others.stream().map(LinkKind::forward).collect(Collectors.joining("' or '", "'", "'"))
+                    + " would be allowed");
         }
-        return "the link rule for '" + link.kind().key() + "' "
+        return "the link rule for '" + link.kind().forward() + "' "
                 + (of(link.kind()).isEmpty()
                         ? "allows no such link"
                         : "leads "

@@ -63,13 +63,13 @@ class LinksTest {
                 .singleElement()
                 .asString()
                 .isEqualTo(
-                        "the link rule for 'derive' leads from subsystem to system, not from S-2 (system) to D-1 (subsystem); "
+                        "the link rule for 'derives from' leads from subsystem to system, not from S-2 (system) to D-1 (subsystem); "
                                 + "the other direction would be allowed: D-1 derives from S-2; "
-                                + "between these two refinement would be allowed");
+                                + "between these two 'refines' would be allowed");
         assertThat(Harbour.link(model, "derive", "S-2", "S-1").refused())
                 .singleElement()
                 .asString()
-                .endsWith("between these two refinement, conflicts would be allowed");
+                .endsWith("between these two 'refines' or 'conflicts with' would be allowed");
         assertThat(Harbour.link(model, "derive", "D-1", "D-1").refused())
                 .containsExactly("D-1 cannot be linked with itself");
     }
@@ -109,10 +109,10 @@ class LinksTest {
                 .singleElement()
                 .asString()
                 .contains(
-                        "the link rule for 'derive'",
+                        "the link rule for 'derives from'",
                         "S-3 (system)",
                         "N-1 (need)",
-                        "refinement, frame would be allowed");
+                        "'refines' or 'answers' would be allowed");
     }
 
     @Test
