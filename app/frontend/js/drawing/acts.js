@@ -39,7 +39,14 @@ function remove(drawing) {
         : 'A line that follows from a type or a specialisation cannot be removed by itself; change the declaration.',
     );
   }
-  return gone.length ? saved('/drawing/remove', (base) => ({ things: gone, extent: extent(), base })) : false;
+  return gone.length
+    ? saved('/drawing/remove', (base) => ({
+        things: gone,
+        // What a special behaviour inherits is not removed from the general one unawares.
+        extent: isBehavior(drawing.form) ? 'USE' : extent(),
+        base,
+      }))
+    : false;
 }
 
 function hide(drawing) {

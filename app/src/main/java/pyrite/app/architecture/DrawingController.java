@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Supplier;
@@ -485,6 +486,25 @@ class DrawingController {
                     : !UseInContext.isOwn(head.model(), at);
         }
 
+        /** Whether it is something that one use can be without. */
+        boolean mayBeMissing(Workspace.Head head) {
+            return switch (head.element(id).kind()) {
+                case PART, PORT, ITEM, OCCURRENCE -> true;
+                default -> false;
+            };
+        }
+
+        String comesFrom(Workspace.Head head) {
+            Element element = head.element(id);
+            Labels labels = new Labels(head.model());
+            Element general = head.model().owners(element).stream()
+                    .filter(owner -> owner.kind().isDefinition())
+                    .findFirst()
+                    .orElseGet(() -> head.model().get(Objects.requireNonNull(element.owner())));
+            return "'" + labels.name(element) + "' comes from " + labels.name(general)
+                    + ", which others use, too; remove it there";
+        }
+
         boolean isLine(Workspace.Head head) {
             return !head.way(way).getLast().equals(head.element(id).id());
         }
@@ -504,10 +524,16 @@ class DrawingController {
         if (shared.isEmpty()) {
             return removed(head, person, asked);
         }
-        if (shared.size() < asked.things().size() || shared.stream().anyMatch(thing -> thing.isLine(head))) {
+        Gone fixed = shared.stream()
+                .filter(thing -> thing.isLine(head) || !thing.mayBeMissing(head))
+                .findFirst()
+                .orElse(null);
+        if (fixed != null) {
+            return Answer.unprocessable(fixed.comesFrom(head));
+        }
+        if (shared.size() < asked.things().size()) {
             return Answer.unprocessable(
-                    "what comes from a definition stands in every use of it; a use can leave out"
-                            + " parts and ports that may be missing, and for all else let edits inside parts change the definition");
+                    "some of it stands here alone and some comes from a definition; remove one after the other");
         }
         List<List<ElementId>> ways =
                 shared.stream().map(thing -> head.way(thing.way())).toList();
