@@ -272,17 +272,19 @@ class Notation {
   /** Says how many faults there are, each as a link to its line. */
   tellFaults(faults, more) {
     const count = faults.length + more;
-    const link = (fault) => {
-      const button = Object.assign(document.createElement('button'), {
-        type: 'button',
-        className: 'to-line',
-        textContent: `line ${fault.line}: ${fault.message}`,
-      });
-      button.addEventListener('click', () => this.lookAt(fault.from));
-      return button;
+    const button = (className, textContent, run) => {
+      const made = Object.assign(document.createElement('button'), { type: 'button', className, textContent });
+      made.addEventListener('click', run);
+      return made;
     };
+    const link = (fault) => [
+      button('to-line', `line ${fault.line}: ${fault.message}`, () => this.lookAt(fault.from)),
+      ...(this.mayEdit ? (fault.imports ?? []) : []).map((name) =>
+        button('act small-act', `Import ${name}`, () => this.bringIn(name)),
+      ),
+    ];
     this.tell(`${count} ${count === 1 ? 'fault' : 'faults'} `, true);
-    this.state.append(...faults.slice(0, LINKED_FAULTS).map(link));
+    this.state.append(...faults.slice(0, LINKED_FAULTS).flatMap(link));
     if (count > LINKED_FAULTS) {
       this.state.append(`and ${count - LINKED_FAULTS} more`);
     }

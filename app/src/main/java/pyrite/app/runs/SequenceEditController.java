@@ -67,7 +67,7 @@ class SequenceEditController {
      * @param from the key of a lifeline, as {@code to}
      * @param height where it is dropped; null puts it behind everything else
      */
-    record Told(
+    record NewMessage(
             @NotNull @Size(max = LONGEST_KEY) String from,
             @NotNull @Size(max = LONGEST_KEY) String to,
             @NotNull @Size(max = LONGEST_TEXT) String text,
@@ -76,47 +76,51 @@ class SequenceEditController {
 
     @PostMapping("/p/{project}/{branch}/element/{id}/sequence/message")
     ResponseEntity<Answer> message(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Told told) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewMessage message) {
         return edit(
                 head,
                 person,
                 id,
-                told.base(),
-                editing ->
-                        editing.message(head.way(told.from()), head.way(told.to()), told.text(), row(told.height())));
+                message.base(),
+                editing -> editing.message(
+                        head.way(message.from()), head.way(message.to()), message.text(), row(message.height())));
     }
 
     /** @param on the key of a lifeline */
-    record Happening(
+    record NewEvent(
             @NotNull @Size(max = LONGEST_KEY) String on,
             @NotNull @Size(max = LONGEST_TEXT) String text,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/sequence/event")
     ResponseEntity<Answer> event(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Happening happening) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewEvent event) {
         return edit(
                 head,
                 person,
                 id,
-                happening.base(),
-                editing -> editing.event(head.way(happening.on()), happening.text(), SequenceEditing.LAST));
+                event.base(),
+                editing -> editing.event(head.way(event.on()), event.text(), SequenceEditing.LAST));
     }
 
-    record Put(
+    record NewPlace(
             @NotNull String member,
             double height,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/sequence/place")
     ResponseEntity<Answer> place(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Put put) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewPlace place) {
         return edit(
-                head, person, id, put.base(), editing -> editing.place(head.element(put.member()), row(put.height())));
+                head,
+                person,
+                id,
+                place.base(),
+                editing -> editing.place(head.element(place.member()), row(place.height())));
     }
 
     /** @param to the key of the lifeline that one end leads to from now on */
-    record Redirected(
+    record NewEnd(
             @NotNull String member,
             @NotNull @Size(max = LONGEST_KEY) String to,
             boolean isSource,
@@ -124,39 +128,43 @@ class SequenceEditController {
 
     @PostMapping("/p/{project}/{branch}/element/{id}/sequence/reend")
     ResponseEntity<Answer> reend(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Redirected asked) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewEnd end) {
         return edit(
                 head,
                 person,
                 id,
-                asked.base(),
-                editing -> editing.reend(head.element(asked.member()), asked.isSource(), head.way(asked.to())));
+                end.base(),
+                editing -> editing.reend(head.element(end.member()), end.isSource(), head.way(end.to())));
     }
 
     /** What a step says, to be changed. */
-    record Says(String text) {}
+    record Content(String text) {}
 
     @GetMapping("/p/{project}/{branch}/element/{id}/sequence/says.json")
     ResponseEntity<?> says(
             Workspace.Head head, @PathVariable String id, @RequestParam(defaultValue = "") String member) {
         try {
             SequenceEditing editing = new SequenceEditing(head.model(), recording(head, id));
-            return ResponseEntity.ok(new Says(editing.says(head.element(member))));
+            return ResponseEntity.ok(new Content(editing.says(head.element(member))));
         } catch (IllegalArgumentException | ModelFault none) {
             return Answer.unprocessable(none);
         }
     }
 
-    record Saying(
+    record NewContent(
             @NotNull String member,
             @NotNull @Size(max = LONGEST_TEXT) String text,
             @PositiveOrZero int base) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/sequence/say")
     ResponseEntity<Answer> say(
-            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody Saying saying) {
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewContent content) {
         return edit(
-                head, person, id, saying.base(), editing -> editing.say(head.element(saying.member()), saying.text()));
+                head,
+                person,
+                id,
+                content.base(),
+                editing -> editing.say(head.element(content.member()), content.text()));
     }
 
     record Removed(
