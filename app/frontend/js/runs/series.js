@@ -137,6 +137,8 @@ class SeriesPlot {
         group: series.path,
       })),
     );
+    // So that others can tell which stretch of time is shown, in s; empty for all of it.
+    this.place.dataset.range = this.range?.join(' ') ?? '';
     const lines = this.lines.filter((line) => line.sense === 'DEADLINE' || this.chosen.has(line.trace));
     plot(
       this.place,

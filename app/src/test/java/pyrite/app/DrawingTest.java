@@ -8,6 +8,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
@@ -353,17 +355,25 @@ class DrawingTest extends InBrowser {
         assertThat(notation("OilTank")).contains("attribute coating : String;");
     }
 
+    private Element part(String owner, String name) {
+        return merrow.head().model().children(merrow.named(owner).id()).stream()
+                .filter(part -> name.equals(part.name()) && part.kind() == ElementKind.PART)
+                .findFirst()
+                .orElseThrow();
+    }
+
     @Test
     void aValueTypedOnThePageOfAUseHoldsThereAlone() {
-        Element pumps = merrow.named("pumps");
-        open("use/" + merrow.named("SurgeGate").id() + "."
-                + merrow.named("powerUnit").id() + "." + pumps.id());
+        String use = Stream.of(
+                        merrow.named("SurgeGate"), part("SurgeGate", "powerUnit"), part("HydraulicPowerUnit", "pumps"))
+                .map(element -> element.id().toString())
+                .collect(Collectors.joining("."));
+        open("use/" + use);
         click("[data-label='Value of price in this use']");
         see(".editor input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "9000 [EUR]", Keys.ENTER);
         told("in SurgeGate.powerUnit.pumps alone");
         assertThat(notation("SurgeGate")).contains("attribute :>> price = 9000 [");
-        open("use/" + merrow.named("SurgeGate").id() + "."
-                + merrow.named("powerUnit").id() + "." + pumps.id());
+        open("use/" + use);
         // It is an element of its own now, with a page of its own.
         until(driver -> driver.getCurrentUrl().contains("/element/"));
         assertThat(see("[data-label='Value of price']").getText()).startsWith("9000 [");

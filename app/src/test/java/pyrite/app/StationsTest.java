@@ -148,7 +148,9 @@ class StationsTest extends InBrowser {
                 .moveByOffset(160, 0)
                 .release()
                 .perform();
-        until(driver -> driver.findElements(By.cssSelector("#plot canvas")).size() == 1);
+        // Each of the three quantities has its panel, and all show the stretch that was drawn.
+        until(driver -> !see(ines, "#plot").getDomAttribute("data-range").isEmpty());
+        assertThat(ines.driver().findElements(By.cssSelector("#plot canvas"))).hasSize(3);
         until(elementToBeClickable(By.xpath("//a[text()='Compare with run 1']")))
                 .click();
         until(urlContains("runs/compare"));
