@@ -1,6 +1,7 @@
 package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.elementToBeClickable;
 import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfElementLocated;
 
 import java.util.List;
@@ -81,6 +82,10 @@ class BehaviorDrawingTest extends InBrowser {
         told("added to closing, which is redefined here");
         assertThat(text("RemoteGateControl")).contains("state :>> closing {", "state resting;");
         assertThat(text("GateControl")).isEqualTo(general);
+        // The text stands beside the drawing, as beside one of structure.
+        until(elementToBeClickable(By.linkText("Text"))).click();
+        assertThat(see(".notation-pane").getText()).contains("Save", "Format");
+        drawn();
     }
 
     @Test

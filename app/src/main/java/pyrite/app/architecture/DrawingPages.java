@@ -53,10 +53,11 @@ class DrawingPages {
             Person person,
             @PathVariable String id,
             @RequestParam(defaultValue = "") String path,
+            @RequestParam(defaultValue = "off") String split,
             org.springframework.ui.Model page) {
         page.addAttribute("path", path.isEmpty() ? null : head.element(path));
         page.addAttribute("marks", marks(head, path));
-        return drawing(head, person, withInside(head, id), Form.INTERCONNECTION, false, "inside", page);
+        return drawing(head, person, withInside(head, id), Form.INTERCONNECTION, split.equals("on"), "inside", page);
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/context")
@@ -71,6 +72,7 @@ class DrawingPages {
             @PathVariable String id,
             @RequestParam(defaultValue = "") String path,
             @RequestParam(defaultValue = "") String bench,
+            @RequestParam(defaultValue = "off") String split,
             org.springframework.ui.Model page) {
         page.addAttribute("path", path.isEmpty() ? null : head.element(path));
         page.addAttribute("marks", marks(head, path));
@@ -81,7 +83,7 @@ class DrawingPages {
                     + new Labels(head.model()).name(element) + " is "
                     + element.kind().titleWithArticle());
         }
-        return drawing(head, person, element, Form.ACTION_FLOW, false, "flow", page);
+        return drawing(head, person, element, Form.ACTION_FLOW, split.equals("on"), "flow", page);
     }
 
     @GetMapping("/p/{project}/{branch}/element/{id}/states")
@@ -90,6 +92,7 @@ class DrawingPages {
             Person person,
             @PathVariable String id,
             @RequestParam(defaultValue = "") String bench,
+            @RequestParam(defaultValue = "off") String split,
             org.springframework.ui.Model page) {
         page.addAttribute("bench", bench);
         Element element = head.element(id);
@@ -98,7 +101,7 @@ class DrawingPages {
                     + new Labels(head.model()).name(element) + " is "
                     + element.kind().titleWithArticle());
         }
-        return drawing(head, person, element, Form.STATE_TRANSITION, false, "states", page);
+        return drawing(head, person, element, Form.STATE_TRANSITION, split.equals("on"), "states", page);
     }
 
     private static Element withInside(Workspace.Head head, String id) {
