@@ -9,7 +9,7 @@ import { remark } from '../frame/thread.js';
 import { connect, reconnect } from './joining.js';
 import { actsOn } from './acts.js';
 import { startBringing } from './bring.js';
-import { startExtent } from './extent.js';
+import { hasUses, startExtent } from './extent.js';
 import { startFiles } from './files.js';
 import { keepOpen, openKeys } from './opened.js';
 import { sequenceActs, sequenceGestures } from './sequence.js';
@@ -148,8 +148,17 @@ export class Drawing {
     this.canvas.load();
   }
 
-  /** Goes into a part that has an inside, else to its page. */
+  /** Goes into a part that has an inside, else to its page; what is deeper inside stays in its context. */
   enter(box) {
+    const isDeep = hasUses() && (box.inherited || box.key.split('.').length > 2);
+    if (isDeep && box.openable) {
+      this.toggle(box);
+      return;
+    }
+    if (isDeep) {
+      location.href = at(`use/${box.key}`);
+      return;
+    }
     const goesIn = this.form !== 'GENERAL' && (box.openable || box.parts.length === 0) && box.parent;
     location.href = at(`element/${box.id}${goesIn ? '/inside' : ''}`);
   }

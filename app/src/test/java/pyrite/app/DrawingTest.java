@@ -369,7 +369,7 @@ class DrawingTest extends InBrowser {
                 .map(element -> element.id().toString())
                 .collect(Collectors.joining("."));
         open("use/" + use);
-        click("[data-label='Value of price in this use']");
+        click("[data-label='Value of price']");
         see(".editor input").sendKeys(Keys.chord(Keys.CONTROL, "a"), "9000 [EUR]", Keys.ENTER);
         told("in SurgeGate.powerUnit.pumps alone");
         assertThat(notation("SurgeGate")).contains("attribute :>> price = 9000 [");

@@ -93,12 +93,11 @@ class DrawingController {
                 shown.view() == null ? null : shown.view().id(),
                 head.number(),
                 diagram,
-                shown.layout(head.model(), diagram)
-                        .orElseGet(() -> DiagramLayout.of(
-                                diagram,
-                                shown.placement(),
-                                DrawingData.places(asked.seen(), renewed),
-                                each -> layouts.get(each, DiagramLayout::best))),
+                DiagramLayout.of(
+                        diagram,
+                        shown.placement(),
+                        DrawingData.places(asked.seen(), renewed),
+                        each -> layouts.get(each, DiagramLayout::best)),
                 shown.placement(),
                 renewed);
     }

@@ -32,7 +32,7 @@ import pyrite.core.model.Model;
 import pyrite.core.sequence.Sequence;
 import pyrite.core.sequence.SequenceEditing;
 import pyrite.core.view.BoxKey;
-import pyrite.core.view.SequenceView;
+import pyrite.core.view.SequenceLayout;
 import pyrite.core.view.ShownView;
 
 /** The edits that gestures on the drawing of a recording make. Heights are px from the top of the drawing. */
@@ -60,7 +60,7 @@ class SequenceEditController {
     }
 
     private static double row(@Nullable Double height) {
-        return height == null ? SequenceEditing.LAST : (height - SequenceView.FIRST) / SequenceView.ROW;
+        return height == null ? SequenceEditing.LAST : (height - SequenceLayout.FIRST) / SequenceLayout.ROW;
     }
 
     /**

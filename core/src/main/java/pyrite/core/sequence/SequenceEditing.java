@@ -42,11 +42,14 @@ public final class SequenceEditing {
     private final Model model;
     private final Element recording;
     private final Authoring authoring;
+    private final List<Sequence.Written> steps;
 
+    /** @throws pyrite.core.dynamics.ModelFault if a step of the recording lacks its instant or refers to nothing */
     public SequenceEditing(Model model, Element recording) {
         this.model = model;
         this.recording = recording;
         this.authoring = new Authoring(model);
+        this.steps = Sequence.written(model, recording);
     }
 
     /** An edit with its line for the history. */
@@ -149,8 +152,9 @@ public final class SequenceEditing {
     /** Puts a step between others: it gets an instant between theirs. */
     public Made place(Element member, double row) {
         Element at = feature(member);
-        String instant = instant(row, member) + " [s]";
-        if (instant(row, member).equals(exact(written(member).step().at()))) {
+        String seconds = instant(row, member);
+        String instant = seconds + " [s]";
+        if (seconds.equals(exact(written(member).step().at()))) {
             throw new IllegalArgumentException("what stands above and below happens at " + instant
                     + ", as this does; type another instant beside the drawing");
         }
@@ -206,7 +210,7 @@ public final class SequenceEditing {
     /** Says a step anew; it stays where it is. */
     public Made say(Element member, String text) {
         List<ElementId> target = member.get(Property.TARGET).orElseThrow().chain();
-        double row = steps().indexOf(written(member));
+        double row = steps.indexOf(written(member));
         boolean isMessage = member.kind() == ElementKind.MESSAGE;
         String line = isMessage
                 ? message(partOf(member.get(Property.SOURCE).orElseThrow().chain()), partOf(target), text, row, member)
@@ -220,18 +224,14 @@ public final class SequenceEditing {
     }
 
     private Sequence.Written written(Element member) {
-        return steps().stream()
+        return steps.stream()
                 .filter(step -> step.member().id().equals(member.id()))
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException("this is no step of " + name(recording)));
     }
 
-    private List<Sequence.Written> steps() {
-        return Sequence.written(model, recording);
-    }
-
     /** The names on the way to a part, from the system on. */
-    public String end(List<ElementId> way) {
+    private String end(List<ElementId> way) {
         if (Sequence.isOutside(model, way)) {
             return "outside";
         }
@@ -270,12 +270,11 @@ public final class SequenceEditing {
      * The instant for a row, s: in the middle between what is above and below, with as few decimals as tell them apart.
      */
     private String instant(double row, @Nullable Element moved) {
-        List<Sequence.Written> all = steps();
         List<Double> above = new ArrayList<>();
         List<Double> below = new ArrayList<>();
-        for (int i = 0; i < all.size(); i++) {
-            if (moved == null || !all.get(i).member().id().equals(moved.id())) {
-                (i < row ? above : below).add(all.get(i).step().at());
+        for (int i = 0; i < steps.size(); i++) {
+            if (moved == null || !steps.get(i).member().id().equals(moved.id())) {
+                (i < row ? above : below).add(steps.get(i).step().at());
             }
         }
         Double from = above.stream().max(Comparator.naturalOrder()).orElse(null);

@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -121,12 +120,6 @@ public record UseInContext(Model model, List<ElementId> way, List<Element> made)
 
     public Element element() {
         return model.get(way.getLast());
-    }
-
-    /** What it stands for in its definition; null if this use is its only one. */
-    public @Nullable Element general() {
-        List<Element> redefined = model.inheritance().redefined(element());
-        return redefined.size() < 2 ? null : redefined.get(1);
     }
 
     /** An edit of {@link #model} together with the redefinitions that it needs. */

@@ -14,11 +14,17 @@ import pyrite.core.structure.PortFace;
  *
  * @param nodes each behind the one it stands in
  * @param left the number of elements left out, because a larger diagram could not be read
+ * @param rows in a sequence what stands below each other, from the top down; empty in others
  */
-public record Diagram(List<Node> nodes, List<Edge> edges, int left) {
+public record Diagram(List<Node> nodes, List<Edge> edges, int left, List<ElementId> rows) {
     public Diagram {
         nodes = List.copyOf(nodes);
         edges = List.copyOf(edges);
+        rows = List.copyOf(rows);
+    }
+
+    public Diagram(List<Node> nodes, List<Edge> edges, int left) {
+        this(nodes, edges, left, List.of());
     }
 
     /** The outline of a box. */

@@ -83,6 +83,9 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
             Placement placement,
             Map<String, Placement.Place> seen,
             Function<Diagram, DiagramLayout> afresh) {
+        if (SequenceLayout.suits(diagram)) {
+            return SequenceLayout.of(diagram, placement);
+        }
         // Steps that nobody placed follow each other: a new one between two makes room for itself.
         Placement standing = isFlow(diagram) && placement.isFree() ? placement : placement.orElse(seen);
         if (StandingLayout.suits(diagram, standing)) {

@@ -94,7 +94,8 @@ public record Showing(Set<String> without, int depth) {
                         whole.edges().stream()
                                 .filter(edge -> !without.contains(name(edge)))
                                 .toList(),
-                        whole.left());
+                        whole.left(),
+                        whole.rows());
     }
 
     private Diagram.Node applied(Diagram.Node node) {
@@ -110,7 +111,8 @@ public record Showing(Set<String> without, int depth) {
                 node.ports(),
                 node.openable(),
                 node.open(),
-                node.isInherited());
+                node.isInherited(),
+                node.shape());
     }
 
     /** The edit that makes a view show this and nothing else said so before. */

@@ -95,17 +95,6 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
         return showing(model).applied(whole(model, open));
     }
 
-    /**
-     * The layout of a view whose places have a meaning, such as time; empty for one that is laid out to be read.
-     *
-     * @param diagram of this view
-     */
-    public Optional<DiagramLayout> layout(Model model, Diagram diagram) {
-        return form == Form.SEQUENCE
-                ? Optional.of(SequenceView.of(model, this).layout(diagram, placement))
-                : Optional.empty();
-    }
-
     /** What this view leaves out. */
     public Showing showing(Model model) {
         return Showing.of(model, view);
@@ -140,7 +129,7 @@ public record ShownView(Form form, @Nullable Element view, List<Element> exposed
             case INTERCONNECTION -> InterconnectionView.of(model, this, open);
             case STORY, ACTION_FLOW -> ActionFlowView.of(model, this, open);
             case STATE_TRANSITION -> StateTransitionView.of(model, this);
-            case SEQUENCE -> SequenceView.of(model, this).diagram();
+            case SEQUENCE -> SequenceView.of(model, this);
             case USE_CASES -> UseCasesView.of(model, this);
         };
     }

@@ -136,7 +136,7 @@ class SequenceEditingTest {
         assertThat(diagram.nodes())
                 .extracting(Diagram.Node::title)
                 .containsExactly("outside", "keeper : Keeper", "boat : Boat", "1 s  busy");
-        DiagramLayout layout = shown.layout(model, diagram).orElseThrow();
+        DiagramLayout layout = DiagramLayout.of(diagram, shown.placement());
         DiagramLayout.Box keeper = layout.boxes().get(1);
         assertThat(keeper.node().key()).isEqualTo(BoxKey.of(KEEPER));
         DiagramLayout.Line call = layout.lines().getFirst();

@@ -117,7 +117,6 @@ class UseInContextTest {
         assertThat(FeatureSheet.of(use.model(), use.element()).attributes())
                 .extracting(FeatureSheet.Attribute::text)
                 .containsExactly("11 [kW]");
-        assertThat(use.general()).isEqualTo(Models.element(MODEL, "Test::Pump::motor"));
     }
 
     @Test
