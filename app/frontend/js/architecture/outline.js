@@ -68,16 +68,15 @@ class Outline {
       this.rows.findIndex((row) => row.id === id),
     );
     const shown = this.rows.filter((row) => row.match).length;
+    const matches = found.matches === 1 ? '1 element matches' : `${found.matches} elements match`;
     this.note(
       found.matches < 0
         ? ''
         : found.matches === 0
           ? 'Nothing matches.'
           : found.matches > shown
-            ? `${found.matches} ${found.matches === 1 ? 'element matches' : 'elements match'}; the first ${shown} are shown. Type more to narrow it down.`
-            : found.matches === 1
-              ? '1 element matches'
-              : `${found.matches} elements match`,
+            ? `${matches}; the first ${shown} are shown. Type more to narrow it down.`
+            : matches,
     );
     if (this.place.dataset.empty === 'true' && !this.rows.length) {
       this.note('The model is empty. A model begins with a package, which holds everything else.');

@@ -143,7 +143,8 @@ export function openLead(drawing, from, to) {
     label: `From ${one.title || one.keyword} to ${other.title || other.keyword}`,
     hint:
       drawing.form === 'STATE_TRANSITION'
-        ? 'When, under which condition, with what effect: accept Order via desk if speed > 0 [m/s] do send new Done() via desk. Empty: once it is done. Enter draws it.'
+        ? 'When, under which condition, with what effect: accept Order via desk if speed > 0 [m/s] ' +
+          'do send new Done() via desk. Empty: once it is done. Enter draws it.'
         : 'Empty: comes behind it. if x > 1: only then. flow alarm to warning: what goes out of one comes into the other. Enter draws it.',
     value: '',
     send: (text) => behaves('/drawing/lead', { from, to, text }, drawing),

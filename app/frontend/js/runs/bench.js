@@ -397,7 +397,7 @@ async function open(button) {
   button.disabled = true;
   const { status, body } = await post(`${branch()}/element/${button.dataset.benchOpen}/bench`);
   if (status === 201) {
-    location.href = body.address;
+    location.href = 'benchHere' in button.dataset ? `${location.pathname}?bench=${body.key}` : body.address;
   } else {
     button.disabled = false;
     say(body.message);

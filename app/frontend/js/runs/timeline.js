@@ -220,7 +220,8 @@ class Timeline {
     });
     const { unit, factor } = clock(this.picture.ends);
     const title = shape('title', {});
-    title.textContent = `${row.path} ${count > 1 ? `${count} times` : WORDS[state]} from ${number(from * factor)} to ${number(to * factor)} ${unit}`;
+    const what = count > 1 ? `${count} times` : WORDS[state];
+    title.textContent = `${row.path} ${what} from ${number(from * factor)} to ${number(to * factor)} ${unit}`;
     group.append(title);
     if (state === 'WAITS') {
       group.append(shape('path', { d: `M${left} ${y + 11}h${width}M${left} ${y + 7}v8M${left + width} ${y + 7}v8` }));

@@ -148,7 +148,8 @@ class AccessibilityTest {
         ((JavascriptExecutor) browser.driver()).executeScript(axe);
         Object faults = ((JavascriptExecutor) browser.driver()).executeAsyncScript("""
                 const done = arguments[0];
-                axe.run({ resultTypes: ['violations'], rules: { 'target-size': { enabled: true } } }).then((result) => done(result.violations
+                axe.run({ resultTypes: ['violations'], rules: { 'target-size': { enabled: true } } })
+                  .then((result) => done(result.violations
                   .filter((v) => v.impact !== 'minor')
                   .map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' | ')}`)));""");
         assertThat((List<?>) faults).isEmpty();

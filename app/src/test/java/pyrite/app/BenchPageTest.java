@@ -128,4 +128,31 @@ class BenchPageTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("story-told"), "Beside the story of CloseForSurge"));
         assertThat(see("#story-told").getText()).contains("then step 2 comes", "but told was step 4");
     }
+
+    /** A function that no part performs is played on its drawing, and says why it cannot be kept. */
+    @Test
+    void aFunctionIsPlayedOnItsDrawing() {
+        merrow.add("MerrowHydraulics", """
+                action def Rinse {
+                    private import Execution::*;
+                    first start;
+                    then action wet : TimedAction { attribute :>> duration = 20 [s]; }
+                    then action dry : TimedAction { attribute :>> duration = 40 [s]; }
+                    then done;
+                }
+                """);
+        open("element/" + merrow.named("Rinse").id() + "/flow");
+        click("[data-bench-here]");
+        until(urlContains("?bench="));
+        until(textToBePresentInElementLocated(By.cssSelector("#diagram .box.live"), "wet"));
+        click("[data-bench-event]");
+        until(textToBePresentInElementLocated(By.id("bench-clock"), "0:00:20"));
+        until(textToBePresentInElementLocated(By.cssSelector("#diagram .box.live"), "dry"));
+        click("a[href*='/bench/']");
+        until(urlContains("/bench/"));
+        until(textToBePresentInElementLocated(By.id("bench-now"), "bench.Rinse.dry active"));
+        assertThat(see("#work").getText()).contains("played alone", "To keep what you play, add a part");
+        assertThat(ines.driver().findElements(By.cssSelector("[data-bench-keep]")))
+                .isEmpty();
+    }
 }

@@ -187,10 +187,10 @@ class DrawingTest extends InBrowser {
                         0,
                         NotationReader.read(
                                         Library.model(),
-                                        List.of(
-                                                new Source(
-                                                        "works.sysml",
-                                                        "library package Fenders { part def Dolphin { part post[3] : Post; } part def Post; }")))
+                                        List.of(new Source(
+                                                "works.sysml",
+                                                "library package Fenders { part def Dolphin { part post[3] : Post; }"
+                                                        + " part def Post; }")))
                                 .edit(),
                         merrow.person("odo"),
                         "first");
@@ -547,9 +547,9 @@ class DrawingTest extends InBrowser {
     void aDrawingIsSavedAsAPictureThatStandsForItself() throws Exception {
         inside("HydraulicPowerUnit");
         ines.driver()
-                .executeScript(
-                        "const made = URL.createObjectURL;"
-                                + "URL.createObjectURL = (blob) => { blob.text().then((text) => { window.savedPicture = text; }); return made(blob); };");
+                .executeScript("const made = URL.createObjectURL;"
+                        + "URL.createObjectURL = (blob) => { blob.text().then((text) => { window.savedPicture = text; }); return "
+                        + "made(blob); };");
         openMenuItem("Save as SVG");
         String svg = until(driver -> (String) ines.driver().executeScript("return window.savedPicture;"));
         assertThat(svg)

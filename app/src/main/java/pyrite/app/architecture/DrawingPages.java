@@ -21,6 +21,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.trace.SavedView;
+import pyrite.core.verification.Playable;
 import pyrite.core.view.ShownView;
 import pyrite.core.view.ShownView.Form;
 
@@ -156,6 +157,8 @@ class DrawingPages {
         page.addAttribute("element", element);
         page.addAttribute("form", form);
         page.addAttribute("tab", tab);
+        boolean isBehavior = form == Form.ACTION_FLOW || form == Form.STATE_TRANSITION;
+        page.addAttribute("playable", isBehavior && Playable.isOfKind(element.kind()));
         page.addAttribute("split", split);
         page.addAttribute("into", into(head.model(), element, form));
         editor(head, person, element, page);

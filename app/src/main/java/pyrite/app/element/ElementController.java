@@ -38,6 +38,7 @@ import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification;
 import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
+import pyrite.core.verification.Playable;
 import pyrite.core.verification.VerdictPlot;
 import pyrite.core.view.FeatureSheet;
 import pyrite.core.view.Uses;
@@ -100,6 +101,7 @@ class ElementController {
                         || element.kind().isUsage());
         page.addAttribute("restorable", head.past() && person.mayEdit() && !model.isLibrary(element.id()));
         page.addAttribute("runnable", CaseSetup.isRunnable(model, element));
+        page.addAttribute("playable", Playable.isOfKind(element.kind()));
         page.addAttribute("performing", Performing.of(model, element).orElse(null));
         if (!Specification.isRequirement(element)) {
             return "architecture/element";

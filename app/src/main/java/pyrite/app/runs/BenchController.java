@@ -27,7 +27,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import pyrite.app.store.Person;
 import pyrite.app.workspace.Answer;
-import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
@@ -49,8 +48,8 @@ import pyrite.core.sequence.SequenceStep;
 import pyrite.core.sequence.SequenceText;
 import pyrite.core.story.Story;
 import pyrite.core.story.StoryComparison;
-import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Exploring;
+import pyrite.core.verification.Playable;
 
 /** The bench: a part is played by hand, and shows what it does. */
 @Controller
@@ -72,20 +71,16 @@ class BenchController {
         this.benches = benches;
     }
 
-    /** The address of what was put on the bench. */
-    record Opened(String address) {}
+    /** Where what was put on the bench is played, and the key by which a drawing shows it. */
+    record Opened(String address, String key) {}
 
     @PostMapping("/p/{project}/{branch}/element/{id}/bench")
     @ResponseBody
     ResponseEntity<Opened> open(Workspace.Head head, Person person, @PathVariable String id) {
         Element element = head.element(id);
-        Element part = CaseSetup.isRunnable(head.model(), element) ? CaseSetup.system(head.model(), element) : element;
-        if (part.kind() != ElementKind.PART) {
-            throw new NotFound(
-                    "a part is put on the bench; this is " + part.kind().titleWithArticle());
-        }
-        Benches.Seat seat = benches.open(head, person, part, DAY);
-        return ResponseEntity.status(HttpStatus.CREATED).body(new Opened(head.address("bench/" + seat.key())));
+        Benches.Seat seat = benches.open(head, person, element, DAY);
+        return ResponseEntity.status(HttpStatus.CREATED)
+                .body(new Opened(head.address("bench/" + seat.key()), seat.key()));
     }
 
     @GetMapping("/p/{project}/{branch}/bench/{key}")
@@ -93,7 +88,8 @@ class BenchController {
         Benches.Seat seat = benches.seat(head, person, key);
         pages.frame(page, head, person, Station.RUNS, "Bench");
         page.addAttribute("seat", key);
-        page.addAttribute("element", seat.part());
+        page.addAttribute("element", seat.played());
+        page.addAttribute("alone", seat.playable().isMade());
         page.addAttribute("revision", seat.revision());
         page.addAttribute("offers", seat.with(Bench::offers));
         page.addAttribute("inputs", seat.with(Bench::inputs));
@@ -104,7 +100,7 @@ class BenchController {
                 model.ownElements(ElementKind.PACKAGE)
                         .sorted(Comparator.comparing(model.names()::qualifiedName))
                         .toList());
-        page.addAttribute("home", home(model, seat.part()));
+        page.addAttribute("home", home(model, seat.playable().part()));
         page.addAttribute("stories", tellable(model));
         return "runs/bench";
     }
@@ -164,7 +160,10 @@ class BenchController {
                                         subjects.get(i).kind().name(),
                                         subjects.get(i).path(),
                                         Subject.part(subjects, i),
-                                        subjects.get(i).element().toString(),
+                                        stored(
+                                                head,
+                                                seat,
+                                                subjects.get(i).element().toString()),
                                         subjects.get(i).parent()))
                                 .toList(),
                 log.slice(from, log.size()).stream()
@@ -179,6 +178,13 @@ class BenchController {
                 head.number() > seat.revision());
     }
 
+    /** What was made to be played is nothing but what it was made for. */
+    private static String stored(Workspace.Head head, Benches.Seat seat, String element) {
+        return element.isEmpty() || head.model().find(ElementId.parse(element)).isPresent()
+                ? element
+                : seat.played().id().toString();
+    }
+
     @GetMapping("/p/{project}/{branch}/bench/{key}/timeline.json")
     @ResponseBody
     TimelinePicture timeline(
@@ -191,14 +197,15 @@ class BenchController {
             @RequestParam(defaultValue = "") String text,
             @RequestParam(defaultValue = "") String kind,
             @RequestParam(defaultValue = "part") String group) {
-        return benches.seat(head, person, key)
-                .with(bench -> TimelinePicture.of(
+        Benches.Seat seat = benches.seat(head, person, key);
+        return seat.with(bench -> TimelinePicture.of(
                         bench.log(),
                         0,
                         Math.max(bench.now(), 1),
                         new TimelinePicture.Window(from, to, slices),
                         new TimelinePicture.Wanted(text, kind, group),
-                        ValueRows.ofItems(bench.log(), bench.now())));
+                        ValueRows.ofItems(bench.log(), bench.now()))
+                .leadingTo(element -> stored(head, seat, element)));
     }
 
     /**
@@ -285,8 +292,12 @@ class BenchController {
 
     private static SequenceText.Session session(
             Kept kept, Benches.Seat seat, double lasts, List<SequenceStep> steps, List<SequenceText.Told> told) {
+        if (seat.playable().isMade()) {
+            throw new IllegalArgumentException("a recording is of a part of the model, and this is played alone;"
+                    + " add a part that has it, and play that");
+        }
         return new SequenceText.Session(
-                kept.name().strip(), seat.part(), lasts, kept.tolerance(), 1, kept.remark(), steps, told);
+                kept.name().strip(), seat.playable().part(), lasts, kept.tolerance(), 1, kept.remark(), steps, told);
     }
 
     /** A step of a use case that is told now. */
@@ -369,9 +380,10 @@ class BenchController {
     @ResponseBody
     Explored explore(Workspace.Head head, Person person, @PathVariable String key, @Valid @RequestBody Far far) {
         Benches.Seat seat = benches.seat(head, person, key);
+        Playable now = Playable.of(head.model(), head.element(seat.played().id().toString()));
         Exploring exploring = Exploring.of(
-                head.model(),
-                head.element(seat.part().id().toString()),
+                now.model(),
+                now.part(),
                 new Exploration.Bounds(far.moves(), MOST_WAYS, far.horizon(), PATIENCE),
                 RunControl.NONE);
         Exploration.Result result = exploring.explore();
@@ -382,8 +394,9 @@ class BenchController {
                                 new Danger(found.kind().name(), found.what(), found.words(), found.isReplayable()))
                         .toList(),
                 result.unreached().stream()
-                        .map(subject ->
-                                new Unreached(subject.path(), subject.element().toString()))
+                        .map(subject -> new Unreached(
+                                subject.path(),
+                                stored(head, seat, subject.element().toString())))
                         .toList(),
                 exploring.asked(),
                 result.situations(),

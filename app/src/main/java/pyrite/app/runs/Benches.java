@@ -21,6 +21,7 @@ import pyrite.core.model.Element;
 import pyrite.core.sequence.SequenceNotes;
 import pyrite.core.sequence.SequenceText;
 import pyrite.core.verification.Exploring;
+import pyrite.core.verification.Playable;
 
 /** The systems that somebody plays with; the ones not used for longest make room for others. */
 @Service
@@ -39,7 +40,8 @@ class Benches {
         private final long branch;
         private final long person;
         private final int revision;
-        private final Element part;
+        private final Element played;
+        private final Playable playable;
         private final Bench bench;
         private final SequenceNotes notes;
         private volatile long used;
@@ -47,12 +49,20 @@ class Benches {
         private final List<SequenceText.Told> told = new CopyOnWriteArrayList<>();
 
         private Seat(
-                String key, long branch, long person, int revision, Element part, Bench bench, SequenceNotes notes) {
+                String key,
+                long branch,
+                long person,
+                int revision,
+                Element played,
+                Playable playable,
+                Bench bench,
+                SequenceNotes notes) {
             this.key = key;
             this.branch = branch;
             this.person = person;
             this.revision = revision;
-            this.part = part;
+            this.played = played;
+            this.playable = playable;
             this.bench = bench;
             this.notes = notes;
         }
@@ -65,8 +75,14 @@ class Benches {
             return revision;
         }
 
-        Element part() {
-            return part;
+        /** What somebody wanted to play. */
+        Element played() {
+            return played;
+        }
+
+        /** The part that is played for it. */
+        Playable playable() {
+            return playable;
         }
 
         /** The steps of a story that somebody told while playing, in order. */
@@ -95,14 +111,16 @@ class Benches {
         }
     }
 
-    Seat open(Workspace.Head head, Person person, Element part, double horizon) {
+    /** @throws IllegalArgumentException if it cannot be played */
+    Seat open(Workspace.Head head, Person person, Element played, double horizon) {
+        Playable playable = Playable.of(head.model(), played);
         AtomicReference<SequenceNotes> notes = new AtomicReference<>();
         Bench bench = Bench.of(
-                head.model(),
-                part,
+                playable.model(),
+                playable.part(),
                 horizon,
                 1,
-                subjects -> notes.updateAndGet(_ -> new SequenceNotes(head.model(), subjects)));
+                subjects -> notes.updateAndGet(_ -> new SequenceNotes(playable.model(), subjects)));
         byte[] bytes = new byte[9];
         random.nextBytes(bytes);
         Seat seat = new Seat(
@@ -110,7 +128,8 @@ class Benches {
                 head.branch().id(),
                 person.id(),
                 head.number(),
-                part,
+                played,
+                playable,
                 bench,
                 notes.get());
         seat.used = uses.incrementAndGet();

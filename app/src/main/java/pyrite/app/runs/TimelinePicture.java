@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import pyrite.core.execution.EventLog;
 import pyrite.core.execution.Subject;
@@ -42,6 +43,10 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
         Row under(String heading) {
             return new Row(subject, kind, name, path, heading, depth, element, bars);
         }
+
+        private Row leadingTo(UnaryOperator<String> elements) {
+            return new Row(subject, kind, name, path, part, depth, elements.apply(element), bars);
+        }
     }
 
     /** What is looked at: from and to in s, and how many points wide the picture is. */
@@ -62,6 +67,12 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
         private Row placed(Row row) {
             return group.equals("kind") ? row.under(HEADINGS.getOrDefault(row.kind(), row.kind())) : row;
         }
+    }
+
+    /** With rows that lead to other elements than those that happened. */
+    TimelinePicture leadingTo(UnaryOperator<String> elements) {
+        List<Row> led = rows.stream().map(row -> row.leadingTo(elements)).toList();
+        return new TimelinePicture(begins, ends, from, to, cut, led);
     }
 
     private static final Map<String, String> HEADINGS =

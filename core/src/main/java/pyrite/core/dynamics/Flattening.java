@@ -242,10 +242,11 @@ public final class Flattening {
 
     /** The attributes of an instance that hold from one event to the next, without those of its parts. */
     public List<HeldAttribute> held(Instance instance) {
-        return builder.quantities().stream()
+        // Lowering a value may build what it reaches, whose attributes come to the quantities meanwhile.
+        List<FlatAttribute> attributes = builder.quantities().stream()
                 .filter(quantity -> quantity.owner == instance && quantity.held)
-                .map(this::held)
                 .toList();
+        return attributes.stream().map(this::held).toList();
     }
 
     private HeldAttribute held(FlatAttribute attribute) {

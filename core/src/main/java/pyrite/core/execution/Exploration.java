@@ -80,7 +80,7 @@ public final class Exploration {
     public record Found(Kind kind, String what, List<Integer> way, List<String> words, boolean isReplayable) {}
 
     /**
-     * @param unreached the states and steps that no way led to
+     * @param unreached the states and steps that no way led to, but not what stands inside one of them
      * @param situations how many different situations there are
      * @param isComplete whether all was tried, so that what was not found cannot happen
      */
@@ -147,7 +147,8 @@ public final class Exploration {
         for (int i = 0; i < program.subjects().size(); i++) {
             Subject subject = program.subjects().get(i);
             boolean happens = subject.kind() == Subject.Kind.STATE || subject.kind() == Subject.Kind.STEP;
-            if (happens && !reached.get(i)) {
+            boolean isInsideUnreached = subject.parent() >= 0 && !reached.get(subject.parent());
+            if (happens && !reached.get(i) && !isInsideUnreached) {
                 unreached.add(subject);
             }
         }

@@ -74,7 +74,8 @@ public enum ElementKind {
 
     ACTION_DEFINITION("action", Family.BEHAVIOR, Form.DEFINITION, Body.ACTION),
     ACTION("action", Family.BEHAVIOR, Form.USAGE, Body.ACTION, traits(Trait.BOX), ROLE),
-    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("performed action").andListedUnder("performed actions"), ROLE, TARGET),
+    PERFORM("perform action", "perform", Family.BEHAVIOR, Form.USAGE, Body.ACTION,
+            titled("performed action").andListedUnder("performed actions"), ROLE, TARGET),
     ACCEPT("accept", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("accept action"), ROLE, TRIGGER, CONTENT, VIA),
     SEND("send", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("send action"), ROLE, CONTENT, VIA, RECEIVER),
     ASSIGNMENT("assign", Family.BEHAVIOR, Form.USAGE, Body.ACTION, titled("assignment"), ROLE, TARGET, CONTENT),

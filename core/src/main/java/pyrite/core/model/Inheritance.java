@@ -19,6 +19,9 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class Inheritance {
     private final Model model;
     private final Map<ElementId, List<Element>> features = new ConcurrentHashMap<>();
+    /** By the element and the inherited feature, what counts in its place; only where one does. */
+    private final Map<ElementId, Map<ElementId, Element>> overruled = new ConcurrentHashMap<>();
+
     private final Map<ElementId, List<Element>> generals = new ConcurrentHashMap<>();
     private final Map<ElementId, Map<ElementId, Element>> effective = new ConcurrentHashMap<>();
 
@@ -78,8 +81,9 @@ public final class Inheritance {
     }
 
     /**
-     * The usages an element has, own ones first, then inherited ones; one that is redefined gives way to the one that
-     * redefines it.
+     * The usages an element has, own ones first, then inherited ones. One that is redefined gives way to the one that
+     * redefines it, and one that redefines something to a nearer one that redefines the same (KerML 1.0, 8.3.3.1.10,
+     * removeRedefinedFeatures).
      */
     public List<Element> features(Element element) {
         if (model.isLibrary(element.id())) {
@@ -114,7 +118,42 @@ public final class Inheritance {
                 hidden.add(old.get(i).id());
             }
         }
-        return all.stream().filter(feature -> !hidden.contains(feature.id())).toList();
+        Map<ElementId, Element> giveWay = overruled(all, hidden);
+        if (!giveWay.isEmpty()) {
+            overruled.put(element.id(), giveWay);
+        }
+        return all.stream()
+                .filter(feature -> !hidden.contains(feature.id()) && !giveWay.containsKey(feature.id()))
+                .toList();
+    }
+
+    /** Features that redefine what a nearer one redefines, with that one. */
+    private Map<ElementId, Element> overruled(Collection<Element> nearestFirst, Set<ElementId> hidden) {
+        Map<ElementId, Element> giveWay = new HashMap<>();
+        Map<ElementId, List<Element>> redefining = new HashMap<>();
+        for (Element feature : nearestFirst) {
+            if (hidden.contains(feature.id())) {
+                continue;
+            }
+            List<Element> old = redefined(feature);
+            for (int i = 1; i < old.size(); i++) {
+                List<Element> nearer = redefining.computeIfAbsent(old.get(i).id(), _ -> new ArrayList<>(1));
+                nearer.stream()
+                        .filter(near -> isOfSpecial(near, feature))
+                        .findFirst()
+                        .ifPresent(near -> giveWay.putIfAbsent(feature.id(), near));
+                nearer.add(feature);
+            }
+        }
+        return giveWay;
+    }
+
+    /** Whether a feature stands in something more special than another does. */
+    private boolean isOfSpecial(Element feature, Element other) {
+        return feature.owner() != null
+                && other.owner() != null
+                && !feature.owner().equals(other.owner())
+                && isA(model.get(feature.owner()), other.owner());
     }
 
     /**
@@ -195,6 +234,7 @@ public final class Inheritance {
         if (known == null) {
             Map<ElementId, Element> found = new HashMap<>();
             features(owner).forEach(feature -> redefined(feature).forEach(old -> found.putIfAbsent(old.id(), feature)));
+            found.putAll(overruled.getOrDefault(owner.id(), Map.of()));
             effective.put(owner.id(), found);
             known = found;
         }

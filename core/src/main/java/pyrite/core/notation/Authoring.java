@@ -21,6 +21,7 @@ import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
+import pyrite.core.model.Redefinitions;
 import pyrite.core.model.Reference;
 
 /**
@@ -56,12 +57,9 @@ public final class Authoring {
         }
         FeatureValue.Kind kind =
                 model.inheritance().value(feature).map(FeatureValue::kind).orElse(FeatureValue.Kind.FIXED);
-        Element changed = (own ? feature : redefinition(holder, feature))
-                .with(
-                        Property.VALUE,
-                        new FeatureValue(
-                                !own ? kind.asGiven() : isGivenBelow(feature) ? kind.asDefault() : kind,
-                                reading.expression()));
+        Element target = own ? feature : redefinition(holder, feature);
+        FeatureValue.Kind given = isGivenBelow(target) ? kind.asDefault() : own ? kind : kind.asGiven();
+        Element changed = target.with(Property.VALUE, new FeatureValue(given, reading.expression()));
         List<Element> bound = boundAbove(changed);
         return checked(
                 new Edit(
@@ -77,13 +75,16 @@ public final class Authoring {
                                         + " it is a default now"));
     }
 
-    /** Whether something that redefines a feature has a value of its own. */
+    /** Whether something that redefines a feature, or would if it were there, has a value of its own. */
     private boolean isGivenBelow(Element feature) {
-        return model.referrers(feature.id()).stream()
-                .map(model::get)
-                .filter(user -> user.references(Property.REDEFINES).stream()
-                        .anyMatch(reference -> reference.target().equals(feature.id())))
-                .anyMatch(user -> user.get(Property.VALUE).isPresent() || isGivenBelow(user));
+        Stream<Element> redefining = model.find(feature.id()).isPresent()
+                ? model.referrers(feature.id()).stream()
+                        .map(model::get)
+                        .filter(user -> user.references(Property.REDEFINES).stream()
+                                .anyMatch(reference -> reference.target().equals(feature.id())))
+                : Redefinitions.nearest(model, Edit.put(feature)).put().stream()
+                        .filter(led -> !led.id().equals(feature.id()));
+        return redefining.anyMatch(user -> user.get(Property.VALUE).isPresent() || isGivenBelow(user));
     }
 
     /** What a value takes the place of and what fixes its value, so that it may not. */
@@ -264,7 +265,8 @@ public final class Authoring {
                         + (more == 0 ? "" : " with " + more + (more == 1 ? " element" : " elements") + " it owns"));
     }
 
-    private Proposal checked(Edit edit, String text, String hint, String summary) {
+    private Proposal checked(Edit asked, String text, String hint, String summary) {
+        Edit edit = Redefinitions.nearest(model, asked);
         return switch (model.apply(edit)) {
             case EditResult.Applied _ -> new Proposal.Accepted(edit, summary);
             case EditResult.Refused(var problems) -> {

@@ -9,6 +9,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
+import pyrite.core.model.Redefinitions;
 import pyrite.core.model.Reference;
 
 /**
@@ -51,7 +52,7 @@ public final class Specialising {
     }
 
     private static Result checked(Model model, Element made, String summary) {
-        Edit edit = Edit.put(made);
+        Edit edit = Redefinitions.nearest(model, Edit.put(made));
         return switch (model.apply(edit)) {
             case EditResult.Applied _ -> new Result.Made(edit, made.id(), summary);
             case EditResult.Refused(var problems) ->

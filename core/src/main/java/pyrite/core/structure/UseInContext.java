@@ -13,6 +13,7 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Multiplicity;
 import pyrite.core.model.Property;
+import pyrite.core.model.Redefinitions;
 import pyrite.core.model.Reference;
 
 /**
@@ -22,7 +23,7 @@ import pyrite.core.model.Reference;
  *
  * @param model the model with these redefinitions
  * @param way from the whole to the use, each step a member of the one before
- * @param made the redefinitions; empty if there is nothing to redefine
+ * @param made the redefinitions and what is led to them; empty if there is nothing to redefine
  */
 public record UseInContext(Model model, List<ElementId> way, List<Element> made) {
     public UseInContext {
@@ -43,8 +44,9 @@ public record UseInContext(Model model, List<ElementId> way, List<Element> made)
             Element feature = at(next, around, step);
             if (!around.id().equals(feature.owner())) {
                 Element redefinition = redefinition(next, around, feature);
-                next = applied(next, redefinition, feature);
-                made.add(redefinition);
+                Edit edit = Redefinitions.nearest(next, Edit.put(redefinition));
+                next = applied(next, edit, feature);
+                made.addAll(edit.put());
                 feature = redefinition;
             }
             around = feature;
@@ -109,8 +111,8 @@ public record UseInContext(Model model, List<ElementId> way, List<Element> made)
                 .with(Property.REDEFINES, List.of(Reference.to(feature.id())));
     }
 
-    private static Model applied(Model model, Element redefinition, Element feature) {
-        return switch (model.apply(Edit.put(redefinition))) {
+    private static Model applied(Model model, Edit edit, Element feature) {
+        return switch (model.apply(edit)) {
             case EditResult.Applied(Model next, var _) -> next;
             case EditResult.Refused(var problems) ->
                 throw new IllegalArgumentException("'" + name(model, feature) + "' cannot differ in one use: "

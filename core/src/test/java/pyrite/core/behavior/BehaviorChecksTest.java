@@ -108,7 +108,8 @@ class BehaviorChecksTest {
         assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
                         + " transition first a accept Go if x > 5 then c; }"))
                 .containsExactly(
-                        "COMPETING the conditions of the transition to 'b' and the transition to 'c' overlap; where both hold, the first is taken");
+                        "COMPETING the conditions of the transition to 'b' and the transition to 'c' overlap; where both hold, "
+                                + "the first is taken");
         assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
                         + " transition first a accept Go if x <= 3 then c; }"))
                 .isEmpty();

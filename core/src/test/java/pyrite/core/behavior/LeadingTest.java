@@ -97,8 +97,10 @@ class LeadingTest {
             delimiter = '|',
             value = {
                 "Valve::modes.shut | Valve::modes.bare | | transition first shut then bare;",
-                "Valve::modes.moving | Valve::modes.shut | accept Stop if x > 0 do assign x := 0 | transition first moving accept Stop if x > 0 do assign x := 0 then shut;",
-                "Valve::modes.moving.slow | Valve::modes.shut | accept when x > 3 | transition first moving.slow accept when x > 3 then shut;",
+                "Valve::modes.moving | Valve::modes.shut | accept Stop if x > 0 do assign x := 0 | transition first "
+                        + "moving accept Stop if x > 0 do assign x := 0 then shut;",
+                "Valve::modes.moving.slow | Valve::modes.shut | accept when x > 3 | transition first moving.slow accept "
+                        + "when x > 3 then shut;",
                 "Valve::modes.moving.fast | Valve::modes.moving.slow | accept Stop | transition first fast accept Stop then slow;",
                 "Valve::modes.shut | Valve::modes.done | accept Stop | transition first shut accept Stop then done;",
                 "Valve::modes.bare.start | Valve::modes.bare.two | | entry;,then two;",

@@ -120,17 +120,20 @@ class ActionFlowTest {
     @Test
     void loopsGoRoundUntilTheirConditionHolds() {
         assertThat(steps(
-                        "first start; then while x < 3 { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } then action after1; then done;",
+                        "first start; then while x < 3 { first start; then action a : TimedAction { attribute :>> duration = 1 "
+                                + "[s]; } then assign x := x + 1; then done; } then action after1; then done;",
                         9))
                 .contains("3.0 started after1")
                 .filteredOn(line -> line.contains("started") && line.endsWith(".a"))
                 .hasSize(3);
         assertThat(steps(
-                        "first start; then loop { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } then assign x := x + 1; then done; } until x >= 2; then action after1; then done;",
+                        "first start; then loop { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; } "
+                                + "then assign x := x + 1; then done; } until x >= 2; then action after1; then done;",
                         9))
                 .contains("2.0 started after1");
         Played sum = Played.of(
-                "part p { attribute x : Real := 0; perform action w { first start; then for i in (1, 2, 4) { assign x := x + i; } then done; } }",
+                "part p { attribute x : Real := 0; perform action w { first start; then for i in (1, 2, 4) { assign x := "
+                        + "x + i; } then done; } }",
                 1);
         assertThat(sum.at("p.x", 1)).isEqualTo(7);
     }
@@ -138,7 +141,8 @@ class ActionFlowTest {
     @Test
     void anIfDoesOneOrTheOther() {
         String model =
-                "part p { attribute x : Real := %s; attribute y : Real := 0; perform action w { first start; then if x > 2 { assign y := 1; } else if x > 1 { assign y := 2; } else { assign y := 3; } then done; } }";
+                "part p { attribute x : Real := %s; attribute y : Real := 0; perform action w { first start; then if x > "
+                        + "2 { assign y := 1; } else if x > 1 { assign y := 2; } else { assign y := 3; } then done; } }";
         assertThat(Played.of(model.formatted("5"), 1).at("p.y", 1)).isEqualTo(1);
         assertThat(Played.of(model.formatted("1.5"), 1).at("p.y", 1)).isEqualTo(2);
         assertThat(Played.of(model.formatted("0"), 1).at("p.y", 1)).isEqualTo(3);
@@ -157,7 +161,8 @@ class ActionFlowTest {
     @Test
     void timesAreWaitedFor() {
         assertThat(steps(
-                        "first start; then action w1 accept after 3 [s]; then action w2 accept at 10 [s]; then action w3 accept at 4 [s]; then action w4 accept when time > 12 [s]; then done;",
+                        "first start; then action w1 accept after 3 [s]; then action w2 accept at 10 [s]; then action w3 accept "
+                                + "at 4 [s]; then action w4 accept when time > 12 [s]; then done;",
                         20))
                 .contains("3.0 ended w1", "10.0 ended w2", "10.0 ended w3", "12.0 ended w4");
     }
@@ -176,7 +181,8 @@ class ActionFlowTest {
     void itemsFlowFromStepToStep() {
         Played played = Played.of("""
                 item def Box { attribute n : Real; }
-                action def Pack :> TimedAction { in attribute n : Real; out attribute twice : Real = 2 * n; attribute :>> duration = 1 [s]; }
+                action def Pack :> TimedAction { in attribute n : Real; out attribute twice : Real = 2 * n;
+                    attribute :>> duration = 1 [s]; }
                 part p { attribute got : Real := 0;
                     perform action w { first start;
                         action give : TimedAction { out attribute n : Real = 21; attribute :>> duration = 3 [s]; }
@@ -221,12 +227,15 @@ class ActionFlowTest {
     void severalPerformancesOfOneStepKeepTheirOwnValues() {
         Played played = Played.of("""
                 item def Job { attribute n : Real; }
-                part p { attribute sum : Real := 0; attribute last : Real := 0; port def Door { in item job : Job; } port door : Door; port back : ~Door; connect door to back;
-                    perform action w { first start; then merge again; then action take accept job : Job via door; then fork f; then handle; then again;
+                part p { attribute sum : Real := 0; attribute last : Real := 0; port def Door { in item job : Job; }
+                    port door : Door; port back : ~Door; connect door to back;
+                    perform action w { first start; then merge again; then action take accept job : Job via door;
+                        then fork f; then handle; then again;
                         action handle { attribute mine : Real := take.job.n;
                             first start; then action wait1 : TimedAction { attribute :>> duration = (10 - mine) * 1 [s]; }
                             then assign sum := sum * 10 + mine; then done; } }
-                    perform action s { first start; then send new Job(n = 1) via back; then send new Job(n = 2) via back; then send new Job(n = 3) via back; then done; } }
+                    perform action s { first start; then send new Job(n = 1) via back; then send new Job(n = 2) via back;
+                        then send new Job(n = 3) via back; then done; } }
                 """, 20);
         assertThat(played.at("p.sum", 20)).isEqualTo(321);
     }
@@ -236,9 +245,12 @@ class ActionFlowTest {
         Played played = Played.of("""
                 item def Word :> Sized { attribute :>> size : Real default 100; }
                 port def Plug { in item word : Word; }
-                interface def Radio :> Channel { end port one : ~Plug; end port other : Plug; attribute :>> rate : FrequencyValue = 50 [Hz]; attribute :>> latency = 1 [s]; }
-                part def Sender { port plug : ~Plug; perform action talk { first start; then send new Word() via plug; then send new Word(size = 50) via plug; then done; } }
-                part def Receiver { port plug : Plug; perform action hear { first start; then accept Word via plug; then accept Word via plug; then done; } }
+                interface def Radio :> Channel { end port one : ~Plug; end port other : Plug;
+                    attribute :>> rate : FrequencyValue = 50 [Hz]; attribute :>> latency = 1 [s]; }
+                part def Sender { port plug : ~Plug; perform action talk { first start; then send new Word() via plug;
+                    then send new Word(size = 50) via plug; then done; } }
+                part def Receiver { port plug : Plug; perform action hear { first start; then accept Word via plug;
+                    then accept Word via plug; then done; } }
                 part p { part sender : Sender; part receiver : Receiver; interface radio : Radio connect sender.plug to receiver.plug; }
                 """, 20);
         assertThat(played.lines(Kind.ACCEPTED))
@@ -249,7 +261,8 @@ class ActionFlowTest {
     @Test
     void whatNobodyAcceptsIsReported() {
         assertThat(Played.of(
-                                "item def Go; port def D { in item g : Go; } part p { port d : D; perform action w { first start; then send new Go() via d; then done; } }",
+                                "item def Go; port def D { in item g : Go; } part p { port d : D; perform action w { first start; then "
+                                        + "send new Go() via d; then done; } }",
                                 1)
                         .lines(Kind.LOST))
                 .containsExactly("0.0 lost p.w.send: Go 1: nobody there accepts it");
@@ -258,9 +271,11 @@ class ActionFlowTest {
     @Test
     void aPoolIsGrantedByPriorityAndThenInTheOrderOfArrival() {
         String step =
-                "action %s : TimedAction { attribute :>> duration = 2 [s]; item :>> claims : Claim { ref part :>> pool = oven; attribute :>> amount = %s; attribute :>> priority = %s; } } then done;";
+                "action %s : TimedAction { attribute :>> duration = 2 [s]; item :>> claims : Claim { ref part :>> pool = "
+                        + "oven; attribute :>> amount = %s; attribute :>> priority = %s; } } then done;";
         Played played = Played.of(
-                "part def Oven :> Pool { attribute :>> capacity = 10 [kW]; } part p { part oven : Oven; perform action w { first start; then fork f; then a; then b; then c; then d; "
+                "part def Oven :> Pool { attribute :>> capacity = 10 [kW]; } part p { part oven : Oven; perform action w "
+                        + "{ first start; then fork f; then a; then b; then c; then d; "
                         + step.formatted("a", "8 [kW]", "0") + step.formatted("b", "4 [kW]", "0")
                         + step.formatted("c", "6 [kW]", "1") + step.formatted("d", "2 [kW]", "0") + " } }",
                 20);
@@ -275,8 +290,10 @@ class ActionFlowTest {
         Played played = Played.of("""
                 part def Tank :> Pool { attribute :>> capacity = 10; attribute :>> initially = 4; }
                 part p { part tank : Tank; perform action w { first start; then fork f; then take; then fill;
-                    action take : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Draw { ref part :>> pool = tank; attribute :>> amount = 6; } } then done;
-                    action fill : TimedAction { attribute :>> duration = 3 [s]; item :>> claims : Fill { ref part :>> pool = tank; attribute :>> amount = 5; } } then done; } }
+                    action take : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Draw {
+                        ref part :>> pool = tank; attribute :>> amount = 6; } } then done;
+                    action fill : TimedAction { attribute :>> duration = 3 [s]; item :>> claims : Fill {
+                        ref part :>> pool = tank; attribute :>> amount = 5; } } then done; } }
                 """, 20);
         assertThat(played.lines(Kind.STARTED)).contains("3.0 started p.w.take");
         assertThat(played.at("used(p.tank)", 20)).isEqualTo(7);

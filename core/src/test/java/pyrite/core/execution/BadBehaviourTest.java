@@ -61,7 +61,8 @@ class BadBehaviourTest {
     @Test
     void whatAnEquationDeterminesCannotBeAssigned() {
         fails(
-                "part p { attribute x : Real := 0; assert constraint { der(x) == 1 / 1 [s] } perform action w { first start; then assign x := 3; then done; } }",
+                "part p { attribute x : Real := 0; assert constraint { der(x) == 1 / 1 [s] } perform action w { first "
+                        + "start; then assign x := 3; then done; } }",
                 ModelFault.class,
                 "'p.x' is assigned by an action",
                 "derivative");
@@ -70,7 +71,8 @@ class BadBehaviourTest {
                 ModelFault.class,
                 "'p.x' is fixed with '='");
         fails(
-                "part p { attribute x : Real := 0; assert constraint { x == 3 } perform action w { first start; then assign x := 4; then done; } }",
+                "part p { attribute x : Real := 0; assert constraint { x == 3 } perform action w { first start; then "
+                        + "assign x := 4; then done; } }",
                 ModelFault.class,
                 "'p.x' is assigned by an action and determined by the equation");
     }
@@ -78,7 +80,8 @@ class BadBehaviourTest {
     @Test
     void whatHasNoValueYetIsNamed() {
         fails(
-                "part p { attribute x : Real; attribute y : Real := 0; perform action w { first start; then decide; if y < x then a; else b; action a assign x := 1; then done; action b; then done; } }",
+                "part p { attribute x : Real; attribute y : Real := 0; perform action w { first start; then decide; if y "
+                        + "< x then a; else b; action a assign x := 1; then done; action b; then done; } }",
                 RunFailure.class,
                 "'p.x' is asked for at t = 0.0 s and has no value yet");
     }
@@ -116,7 +119,9 @@ class BadBehaviourTest {
     @Test
     void moreThanAPoolEverHasIsRefused() {
         fails(
-                "part def P :> Pool { attribute :>> capacity = 2; } part p { part q : P; perform action w { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim { ref part :>> pool = q; attribute :>> amount = 3; } } then done; } }",
+                "part def P :> Pool { attribute :>> capacity = 2; } part p { part q : P; perform action w { first start; "
+                        + "then action a : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim { ref part :>> "
+                        + "pool = q; attribute :>> amount = 3; } } then done; } }",
                 RunFailure.class,
                 "'p.w.a' claims 3.0 of 'p.q', which never has more than 2.0");
     }

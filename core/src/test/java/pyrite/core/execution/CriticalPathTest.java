@@ -63,7 +63,8 @@ class CriticalPathTest {
         String model = """
                 item def X; port def D { out item x : X; }
                 interface def Radio :> Channel { end port one : D; end port other : ~D; attribute :>> latency = 4 [s]; }
-                part def S { port d : D; perform action w { first start; then action wait accept after 2 [s]; then action give send new X() via d; then done; } }
+                part def S { port d : D; perform action w { first start; then action wait accept after 2 [s];
+                    then action give send new X() via d; then done; } }
                 part def R { port d : ~D; perform action w { first start; then action take accept X via d; then done; } }
                 part p { part s : S; part r : R; interface radio : Radio connect s.d to r.d; }
                 """;

@@ -34,7 +34,8 @@ class HybridTest {
     @Test
     void anAssignedValueDrivesAnEquationAndIsReadByTheNext() {
         Played played = Played.of("""
-                part p { attribute speed : SpeedValue := 0 [m/s]; attribute way : LengthValue := 0 [m]; attribute twice : LengthValue = 2 * way;
+                part p { attribute speed : SpeedValue := 0 [m/s]; attribute way : LengthValue := 0 [m];
+                    attribute twice : LengthValue = 2 * way;
                     attribute seen : LengthValue := 0 [m];
                     assert constraint { der(way) == speed }
                     perform action drive { first start;
@@ -50,7 +51,8 @@ class HybridTest {
         Played played = Played.of("""
                 part p { attribute x : Real := 1; assert constraint { der(x) == -x / 1 [s] }
                     perform action w { first start; then action a : TimedAction { attribute :>> duration = 1 [s]; }
-                        then action b accept when x < 0.1; then action c : TimedAction { attribute :>> duration = x * 10 [s]; } then done; } }
+                        then action b accept when x < 0.1; then action c : TimedAction {
+                            attribute :>> duration = x * 10 [s]; } then done; } }
                 """, 10);
         assertThat(played.lines(Kind.ENDED)).contains("1.0 ended p.w.a", "2.303 ended p.w.b", "3.303 ended p.w.c");
     }

@@ -69,7 +69,8 @@ class RandomTest {
     @Test
     void anotherPlaceThatDrawsLeavesTheOthersAsTheyWere() {
         String other =
-                "perform action v { first start; then loop { first start; then action c : TimedAction { attribute :>> duration = exponential(1 [s]); } then done; } then done; }";
+                "perform action v { first start; then loop { first start; then action c : TimedAction { attribute :>> "
+                        + "duration = exponential(1 [s]); } then done; } then done; }";
         List<String> alone = Played.of(line(""), 200).lines(Kind.STARTED);
         assertThat(Played.of(line(other), 200).lines(Kind.STARTED).stream()
                         .filter(each -> each.contains("p.w"))
@@ -80,7 +81,8 @@ class RandomTest {
     @Test
     void aBranchIsTakenWithItsShare() {
         Played played = Played.of("""
-                part p { attribute yes : Real := 0; attribute no : Real := 0; perform action w { first start; then merge again; then action a accept after 1 [s];
+                part p { attribute yes : Real := 0; attribute no : Real := 0; perform action w { first start;
+                    then merge again; then action a accept after 1 [s];
                     then decide; if chance(0.3) then y; else n;
                     action y assign yes := yes + 1; then again; action n assign no := no + 1; then again; } }
                 """, 10_000);

@@ -30,8 +30,10 @@ class StandstillTest {
                         + side.formatted("L", "X", "D", "Y") + side.formatted("R", "Y", "~D", "X")
                         + "part p { part l : L; part r : R; connect l.d to r.d; }"))
                 .containsExactly(
-                        "circle: p.l.w.take waits for 'X' via p.l.d: 'p.r.w.give' was never started; before it, 'p.r.w.take' waits for 'Y' via p.r.d",
-                        "circle: p.r.w.take waits for 'Y' via p.r.d: 'p.l.w.give' was never started; before it, 'p.l.w.take' waits for 'X' via p.l.d");
+                        "circle: p.l.w.take waits for 'X' via p.l.d: 'p.r.w.give' was never started; before it, 'p.r.w.take' "
+                                + "waits for 'Y' via p.r.d",
+                        "circle: p.r.w.take waits for 'Y' via p.r.d: 'p.l.w.give' was never started; before it, 'p.l.w.take' "
+                                + "waits for 'X' via p.l.d");
     }
 
     @Test
@@ -44,10 +46,10 @@ class StandstillTest {
 
     @Test
     void aJoinNamesWhatItWaitsFor() {
-        assertThat(
-                        report(
-                                "part p { attribute x : Real := 0; perform action w { first start; then fork f; then a; then d;"
-                                        + " action a; then both; decide d; if x > 1 then b; else c; action b; then both; action c; then done; join both; then done; } }"))
+        assertThat(report(
+                        "part p { attribute x : Real := 0; perform action w { first start; then fork f; then a; then d;"
+                                + " action a; then both; decide d; if x > 1 then b; else c; action b; then both; action c; then done; join "
+                                + "both; then done; } }"))
                 .containsExactly("p.w 'p.w.both' waits for 'p.w.b' to end: 'p.w.b' was never started");
     }
 
@@ -56,8 +58,10 @@ class StandstillTest {
         assertThat(report("""
                 item def X; part def Q :> Pool { attribute :>> capacity = 1; }
                 part p { part q : Q; perform action w { first start; then fork f; then a; then b;
-                    action a : TimedAction { item :>> claims : Claim { ref part :>> pool = q; } first start; then action take accept X; then done; } then done;
-                    action b : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim { ref part :>> pool = q; } } then done; } }
+                    action a : TimedAction { item :>> claims : Claim { ref part :>> pool = q; } first start;
+                        then action take accept X; then done; } then done;
+                    action b : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim {
+                        ref part :>> pool = q; } } then done; } }
                 """))
                 .containsExactly(
                         "p.w.b waits for 'p.q': 'p.w.a' holds 'p.q'",

@@ -92,8 +92,10 @@ class TimeNetworksTest {
         Played played = Played.of("""
                 part def Station :> Pool { attribute :>> capacity = 2; }
                 part p { part server : Station; attribute n : Real := 0; perform action visit { first start;
-                    then while n < 200 { first start; then accept after exponential(1 [s]); then assign n := n + 1; then done; } then done; }
-                    perform action served { first start; then merge again; then action come accept after exponential(1 [s]); then fork both; then stay; then more;
+                    then while n < 200 { first start; then accept after exponential(1 [s]); then assign n := n + 1;
+                        then done; } then done; }
+                    perform action served { first start; then merge again;
+                        then action come accept after exponential(1 [s]); then fork both; then stay; then more;
                         decide more; if n < 200 then again; else done;
                         action stay { first start; then action serve : TimedAction { attribute :>> duration = uniform(0.5 [s], 2.5 [s]);
                             item :>> claims : Claim { ref part :>> pool = server; } } then done; } then done; } }
@@ -132,10 +134,13 @@ class TimeNetworksTest {
                 item def Box; port def D { in item b : Box; }
                 part def Station { port in1 : D; port out1 : ~D; attribute takes : TimeValue; attribute made : Real := 0;
                     perform action work { first start; then loop { first start; then accept Box via in1;
-                        then action a : TimedAction { attribute :>> duration = takes; } then assign made := made + 1; then send new Box() via out1; then done; } then done; } }
-                part p { port feed : ~D; part one : Station { attribute :>> takes = 2 [s]; } part two : Station { attribute :>> takes = 5 [s]; } part three : Station { attribute :>> takes = 3 [s]; }
+                        then action a : TimedAction { attribute :>> duration = takes; } then assign made := made + 1;
+                            then send new Box() via out1; then done; } then done; } }
+                part p { port feed : ~D; part one : Station { attribute :>> takes = 2 [s]; } part two : Station {
+                    attribute :>> takes = 5 [s]; } part three : Station { attribute :>> takes = 3 [s]; }
                     connect feed to one.in1; connect one.out1 to two.in1; connect two.out1 to three.in1;
-                    perform action give { first start; then loop { first start; then send new Box() via feed; then accept after 1 [s]; then done; } then done; } }
+                    perform action give { first start; then loop { first start; then send new Box() via feed;
+                        then accept after 1 [s]; then done; } then done; } }
                 """, 1000);
         // The first box is through after 10 s; then one comes each 5 s.
         assertThat(played.at("p.three.made", 999.5)).isEqualTo(Math.floor((999.5 - 10) / 5) + 1);

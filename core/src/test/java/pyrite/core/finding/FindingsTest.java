@@ -87,7 +87,8 @@ class FindingsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "part def S { part pump : Pump; port way : ~Hose; } part s : S; | Connect with way; Lead it to the border of S; Let outlet stay open",
+                "part def S { part pump : Pump; port way : ~Hose; } part s : S; | Connect with way; Lead it to the border "
+                        + "of S; Let outlet stay open",
                 "part def S { part pump : Pump; part tank : Tank; } part s : S; | Connect with tank.inlet; Connect with tank.drain;"
                         + " Lead it to the border of S; Let outlet stay open",
                 "part def Box { part plate; } part box : Box; | Define Plate",

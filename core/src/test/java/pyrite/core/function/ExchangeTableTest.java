@@ -166,7 +166,8 @@ class ExchangeTableTest {
         assertThat(rows("""
                 part def Sensor { perform action watch : Watch; }
                 part def Float :> Sensor; part def DigitalFloat :> Float;
-                part def Gate { part sensor : DigitalFloat; part controller { perform action choose : Decide; perform action move : Move; } }
+                part def Gate { part sensor : DigitalFloat; part controller { perform action choose : Decide;
+                    perform action move : Move; } }
                 """ + CHAIN))
                 .containsExactly(
                         "Order: choose of controller → move of controller, WITHIN",

@@ -38,6 +38,23 @@ class InheritanceTest {
                 .containsExactlyInAnyOrder("Motor::mass", "Motor::torque", "Machine::power", "Machine::rack");
     }
 
+    /** KerML 1.0, 8.3.3.1.10: of what is inherited, that goes which redefines what an own feature redefines. */
+    @Test
+    void anOwnRedefinitionCountsInThePlaceOfAnInheritedOneOfTheSame() {
+        Model model = Models.of("""
+                part def Machine { attribute mass : MassValue; part rack; }
+                part def Shop { part machine : Machine { part heavy :>> rack; part extra; } }
+                part shop : Shop { part :>> machine { part light :>> Machine::rack; } }
+                """);
+        Element machine = model.children(element(model, "Test::shop").id()).getFirst();
+        Element heavy = element(model, "Test::Shop::machine::heavy");
+        Element light = model.children(machine.id()).getFirst();
+        assertThat(model.inheritance().features(machine))
+                .contains(light)
+                .doesNotContain(heavy, element(model, "Test::Machine::rack"));
+        assertThat(model.inheritance().effective(machine, heavy.id())).contains(light);
+    }
+
     @Test
     void theEffectiveFeatureIsFoundByWhatItRedefines() {
         ElementId original = element(MODEL, "Test::Machine::mass").id();

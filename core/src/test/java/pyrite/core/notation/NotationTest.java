@@ -481,10 +481,10 @@ class NotationTest {
     void aSignBeforeAPowerGetsAHint() {
         ReadResult reading = NotationReader.read(
                 Library.model(),
-                List.of(
-                        new Source(
-                                "a.sysml",
-                                "package P {\n attribute x = 3;\n attribute y = 2 * -x ^ 2;\n attribute z = (-x) ^ 2 - x ^ 2 + -(x ^ 2);\n}")));
+                List.of(new Source(
+                        "a.sysml",
+                        "package P {\n attribute x = 3;\n attribute y = 2 * -x ^ 2;\n attribute z = (-x) ^ 2 - x ^ 2 + -(x ^ "
+                                + "2);\n}")));
         assertThat(reading.problems()).isEmpty();
         assertThat(reading.hints())
                 .extracting(TextProblem::asNote)

@@ -59,14 +59,19 @@ class StandardTextTest {
                 "part p { attribute s = (1, 2, 3); attribute y = sum(union(s, (4, 5))); }|15",
                 "part p { attribute s = (1, 2, 3); attribute y = sum(including(s, 4)) + sum(excluding(s, 2)); }|14",
                 "part p { attribute s = (1, 2, 3); attribute y = sum(intersection(s, (2, 3, 7))); }|5",
-                "part p { attribute s = (1, 2, 3); attribute y = sum(subsequence(s, 2)) + 10 * sum(subsequence(s, 1, 2)) + 100 * sum(tail(s)); }|535",
+                "part p { attribute s = (1, 2, 3); attribute y = sum(subsequence(s, 2)) + 10 * sum(subsequence(s, 1, 2)) "
+                        + "+ 100 * sum(tail(s)); }|535",
                 "part p { attribute s = (1, 2, 3); attribute y = s->maximize { in x; x * x } + s->minimize { in x; -x }; }|6",
                 "part p { attribute s = (1, 2, 3); attribute y = s->selectOne { in x; x > 1 } + s->reduce '+'; }|8",
                 "part p { attribute y = if \"abc\" < \"abd\" and \"b\" > \"a\" and not (\"a\" <= \"A\") ? 1 else 0; }|1",
                 "calc def Twice { in x : Real; return : Real = x * 2; } part p { calc c : Twice { in x = 3; } attribute y = c.result; }|6",
                 "calc def Twice { in x : Real; x * 2 } part p { calc c : Twice { in x = 3; } attribute y = c.result; }|6",
-                "attribute <fth> fathom : LengthUnit { :>> unitConversion : MeasurementReferences::ConversionByConvention { :>> referenceUnit = m; :>> conversionFactor = 1.8288; } } part p { attribute y : LengthValue = 2 [fth]; }|3.6576",
-                "attribute <hmm> hm : LengthUnit { :>> unitConversion : MeasurementReferences::ConversionByPrefix { :>> prefix = SIPrefixes::hecto; :>> referenceUnit = m; } } part p { attribute y : LengthValue = 3 [hmm]; }|300",
+                "attribute <fth> fathom : LengthUnit { :>> unitConversion : MeasurementReferences::ConversionByConvention "
+                        + "{ :>> referenceUnit = m; :>> conversionFactor = 1.8288; } } part p { attribute y : LengthValue = 2 "
+                        + "[fth]; }|3.6576",
+                "attribute <hmm> hm : LengthUnit { :>> unitConversion : MeasurementReferences::ConversionByPrefix { :>> "
+                        + "prefix = SIPrefixes::hecto; :>> referenceUnit = m; } } part p { attribute y : LengthValue = 3 [hmm]; "
+                        + "}|300",
                 "part p { attribute m : MassValue = 1 [kg]; attribute y : LengthValue = 3 [SI::mm] + 2 [km]; }|2000.003",
                 "calc def F { in x : Real; return : Real = x * 2; } part p { attribute y = F(2) + 0 * 1 [SI::F/SI::F]; }|4"
             })

@@ -34,7 +34,8 @@ class RecordingTest {
                 exhibit state mode {
                     entry; then idle;
                     state idle;
-                    transition hear first idle accept call : Call via horn do send new Free(room = 'own room' - call.length) via horn then busy;
+                    transition hear first idle accept call : Call via horn
+                        do send new Free(room = 'own room' - call.length) via horn then busy;
                     state busy;
                     accept after patience then idle;
                 }
@@ -115,11 +116,14 @@ class RecordingTest {
                         "event Test::lock.boat.way.outside : Begins { attribute :>> at = 0 [s]; }",
                         "event Test::lock.keeper.watch.look : Begins { attribute :>> at = 0 [s]; }",
                         "action : Sets assign Test::lock.keeper.patience := 7.5 [s] { attribute :>> at = 3 [s]; }",
-                        "message : Told of content : Test::Call = new Test::Call(length = 30 [m], urgent = false) from outside to Test::lock.keeper.horn { attribute :>> at = 3 [s]; }",
-                        "message : Told of content : Test::Free = new Test::Free(room = 60 [m]) from Test::lock.keeper to Test::lock.boat.horn { attribute :>> at = 3 [s]; }",
+                        "message : Told of content : Test::Call = new Test::Call(length = 30 [m], urgent = false) from outside to "
+                                + "Test::lock.keeper.horn { attribute :>> at = 3 [s]; }",
+                        "message : Told of content : Test::Free = new Test::Free(room = 60 [m]) from Test::lock.keeper to "
+                                + "Test::lock.boat.horn { attribute :>> at = 3 [s]; }",
                         "event Test::lock.boat.way.inside : Begins { attribute :>> at = 3 [s]; }",
                         "event Test::lock.keeper.mode.busy : Begins { attribute :>> at = 3 [s]; }",
-                        "message : Told of content : Test::Call = new Test::Call(length = 20 [m], urgent = false) from outside to Test::lock.keeper.horn { attribute :>> at = 4 [s]; attribute :>> accepted = false; }",
+                        "message : Told of content : Test::Call = new Test::Call(length = 20 [m], urgent = false) from outside to "
+                                + "Test::lock.keeper.horn { attribute :>> at = 4 [s]; attribute :>> accepted = false; }",
                         "event Test::lock.keeper.mode.idle : Begins { attribute :>> at = 10.5 [s]; }",
                         "event Test::lock.keeper.watch.look : Ends { attribute :>> at = 12 [s]; }",
                         "event Test::lock.keeper.watch : Ends { attribute :>> at = 12 [s]; }");
@@ -145,12 +149,21 @@ class RecordingTest {
             quoteCharacter = '"',
             value = {
                 "duration = 12 [s] | duration = 12.1 [s] | happens as recorded, all 12 steps",
-                "duration = 12 [s] | duration = 13 [s] | differs from the recording at t = 12 s: recorded is keeper.watch.look ends at 12 s, now it is at 13 s, more than 0.2 s away",
-                "default 90 [m] | default 95 [m] | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from keeper to boat.horn, now Free (room = 65 [m]) from keeper to boat.horn",
-                "do send new Free(room = 'own room' - call.length) via horn then busy | then busy | differs from the recording at t = 3 s: recorded is Free (room = 60 [m]) from keeper to boat.horn, which does not happen now",
-                "state busy; | state busy; transition again first busy accept Call via horn then busy; | differs from the recording at t = 4 s: recorded is Call (length = 20 [m], urgent = false) from outside to keeper.horn, not accepted, now Call (length = 20 [m], urgent = false) from outside to keeper.horn",
-                "accept after patience then idle; | accept after patience then gone; state gone; | differs from the recording at t = 10.5 s: recorded is keeper.mode.idle begins, which does not happen now; instead keeper.mode.gone begins at 10.5 s",
-                "accept Free via horn then inside; | accept Free via horn then waits; state waits; accept after 1 [s] then inside; | differs from the recording at t = 3 s: now boat.way.waits begins, which was not recorded",
+                "duration = 12 [s] | duration = 13 [s] | differs from the recording at t = 12 s: recorded is "
+                        + "keeper.watch.look ends at 12 s, now it is at 13 s, more than 0.2 s away",
+                "default 90 [m] | default 95 [m] | differs from the recording at t = 3 s: recorded is Free (room = 60 "
+                        + "[m]) from keeper to boat.horn, now Free (room = 65 [m]) from keeper to boat.horn",
+                "do send new Free(room = 'own room' - call.length) via horn then busy | then busy | differs from the "
+                        + "recording at t = 3 s: recorded is Free (room = 60 [m]) from keeper to boat.horn, which does not happen "
+                        + "now",
+                "state busy; | state busy; transition again first busy accept Call via horn then busy; | differs from the "
+                        + "recording at t = 4 s: recorded is Call (length = 20 [m], urgent = false) from outside to keeper.horn, "
+                        + "not accepted, now Call (length = 20 [m], urgent = false) from outside to keeper.horn",
+                "accept after patience then idle; | accept after patience then gone; state gone; | differs from the "
+                        + "recording at t = 10.5 s: recorded is keeper.mode.idle begins, which does not happen now; instead "
+                        + "keeper.mode.gone begins at 10.5 s",
+                "accept Free via horn then inside; | accept Free via horn then waits; state waits; accept after 1 [s] "
+                        + "then inside; | differs from the recording at t = 3 s: now boat.way.waits begins, which was not recorded",
             })
     void aReplayTellsTheFirstDifference(String before, String after, String told) {
         assertThat(LOCK).contains(before);
@@ -221,6 +234,7 @@ class RecordingTest {
         String deaf = LOCK.replaceAll("transition hear [^;]*;", "");
         assertThat(Objects.requireNonNull(replay(deaf, RECORDING).comparison()).sentence())
                 .startsWith(
-                        "differs from the recording at t = 3 s: recorded is Call (length = 30 [m], urgent = false) from outside to keeper.horn, which does not happen now");
+                        "differs from the recording at t = 3 s: recorded is Call (length = 30 [m], urgent = false) from outside "
+                                + "to keeper.horn, which does not happen now");
     }
 }

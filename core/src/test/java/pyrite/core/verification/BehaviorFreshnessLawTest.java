@@ -50,7 +50,8 @@ class BehaviorFreshnessLawTest {
             }
             part def Guest { port desk : ~Desk; ref part shop : Shop;
                 perform action ask { first start; then for i in (1, 2, 3) { first start; then accept after 1 [s];
-                    then send new Order(size = i) via desk; then if i > 2 { send new Rush() to shop; } else { send new Order() to shop; } then done; } then done; }
+                    then send new Order(size = i) via desk; then if i > 2 { send new Rush() to shop; } else {
+                        send new Order() to shop; } then done; } then done; }
                 perform action hear { first start; then merge again; then action got accept Done1 via desk; then again; } }
             part town { part shop : Shop; part guest : Guest { ref part :>> shop = town.shop; }
                 interface wire : Wire connect guest.desk to shop.desk; }

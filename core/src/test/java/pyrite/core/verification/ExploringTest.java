@@ -35,12 +35,14 @@ class ExploringTest {
                         action a1 : TimedAction { attribute :>> duration = 1 [s]; }
                         then action a2 : TimedAction { item :>> claims : Claim { ref part :>> pool = saw; }
                             first start; then action a3 : TimedAction { attribute :>> duration = 1 [s]; }
-                            then action a4 : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim { ref part :>> pool = drill; } } then done; }
+                            then action a4 : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim {
+                                ref part :>> pool = drill; } } then done; }
                         then both;
                         action b1 : TimedAction { attribute :>> duration = 1 [s]; }
                         then action b2 : TimedAction { item :>> claims : Claim { ref part :>> pool = drill; }
                             first start; then action b3 : TimedAction { attribute :>> duration = 1 [s]; }
-                            then action b4 : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim { ref part :>> pool = saw; } } then done; }
+                            then action b4 : TimedAction { attribute :>> duration = 1 [s]; item :>> claims : Claim {
+                                ref part :>> pool = saw; } } then done; }
                         then both; join both; then done; } }
                 """);
         Exploration.Result result = exploring(model).explore();
@@ -134,7 +136,8 @@ class ExploringTest {
                 part def Lift { port panel : Panel; attribute speed : Real := 1; attribute way : Real := 0;
                     assert constraint { der(way) == speed / 1 [s] }
                     exhibit state m { entry; then slow; state slow; transition first slow accept Faster via panel then fast;
-                        state fast { entry assign speed := 9; } transition first fast accept after 4 [s] then slow2; state slow2 { entry assign speed := 0; } } }
+                        state fast { entry assign speed := 9; } transition first fast accept after 4 [s] then slow2;
+                            state slow2 { entry assign speed := 0; } } }
                 part p : Lift;
                 requirement <'L-1'> short { subject l : Lift; require constraint { l.way <= 30 or not active(l.m.slow2) } }
                 satisfy short by p;

@@ -166,7 +166,8 @@ class ProofTest {
                     assert constraint { der(level) == -outflow }
                 }
                 part tank : Tank;
-                requirement slow { subject t : Tank; require constraint { always(t.outflow <= 0.25 [m/s]) and always(t.outflow >= 0 [m/s]) } }
+                requirement slow { subject t : Tank; require constraint {
+                    always(t.outflow <= 0.25 [m/s]) and always(t.outflow >= 0 [m/s]) } }
                 satisfy slow by tank;
                 verification check : SimulatedCheck { subject :>> system = tank; attribute :>> stopTime = 20 [s];
                     objective { verify slow; } }

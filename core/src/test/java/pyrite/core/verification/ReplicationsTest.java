@@ -24,7 +24,8 @@ class ReplicationsTest {
     private static Judgement judged(String share, int runs, String limit) {
         Model model = Models.of("""
                 private import Execution::*;
-                part p { perform action w { first start; then action a : TimedAction { attribute :>> duration = uniform(0 [s], 10 [s]); } then done; } }
+                part p { perform action w { first start; then action a : TimedAction {
+                    attribute :>> duration = uniform(0 [s], 10 [s]); } then done; } }
                 requirement r { subject s; require constraint { firstTime(done(p.w)) <= %s } }
                 satisfy r by p;
                 verification v : SimulatedCheck { subject :>> system = p; attribute :>> stopTime = 20 [s];

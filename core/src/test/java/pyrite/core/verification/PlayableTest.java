@@ -1,0 +1,104 @@
+package pyrite.core.verification;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import pyrite.core.Models;
+import pyrite.core.execution.Bench;
+import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Witness;
+import pyrite.core.model.Model;
+import pyrite.core.notation.NotationWriter;
+
+/** Any behaviour is played, whether or not a part performs it; the expected events are worked out by hand. */
+class PlayableTest {
+    private static final Model MODEL = Models.of("""
+            private import Execution::*;
+            item def Call;
+            port def Horn { in item call : Call; }
+            action def Close {
+                first start;
+                then action warn : TimedAction { attribute :>> duration = 2 [s]; }
+                then action shut {
+                    first start;
+                    then action push : TimedAction { attribute :>> duration = 3 [s]; }
+                    then done;
+                }
+                then done;
+            }
+            state def Lamp { entry; then dark; state dark; accept after 4 [s] then lit; state lit; }
+            action close : Close;
+            state lamp : Lamp;
+            part def Keeper {
+                port horn : Horn;
+                exhibit state mode : Lamp;
+                action rest { first start; then action doze : TimedAction { attribute :>> duration = 1 [s]; } then done; }
+                action def Wake :> TimedAction { attribute :>> duration = 6 [s]; }
+            }
+            part keeper : Keeper { perform rest; }
+            part 'a post';
+            verification watch : SimulatedCheck { subject :>> system = keeper; attribute :>> stopTime = 1 [s]; objective; }
+            requirement soon;
+            """);
+
+    private static Playable playable(String name) {
+        return Playable.of(MODEL, Models.element(MODEL, "Test::" + name));
+    }
+
+    private static List<String> events(Playable playable) {
+        Bench bench = Bench.of(playable.model(), playable.part(), 100, 1, _ -> Witness.NOBODY);
+        bench.advance(100);
+        EventLog log = bench.log();
+        return log.slice(0, log.size()).stream()
+                .map(event -> event.time() + " " + event.kind() + " "
+                        + log.subjects().get(event.subject()).path())
+                .toList();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "Close, 5.0 ENDED bench.Close",
+        "Close::shut, 5.0 ENDED bench.Close",
+        "close, 5.0 ENDED bench.close.shut.push",
+        "Lamp, 4.0 ENTERED bench.Lamp.lit",
+        "Lamp::dark, 4.0 ENTERED bench.Lamp.lit",
+        "lamp, 4.0 ENTERED bench.lamp.lit",
+        "Keeper, 4.0 ENTERED keeper1.mode.lit",
+        "Keeper::mode, 4.0 ENTERED keeper1.mode.lit",
+        "Keeper::rest::doze, 1.0 ENDED keeper1.perform.doze",
+        "Keeper::Wake, 6.0 ENDED keeper1.Wake",
+    })
+    void whatNoPartPerformsIsPlayedAlone(String name, String event) {
+        Playable playable = playable(name);
+        assertThat(playable.isMade()).isTrue();
+        assertThat(MODEL.find(playable.part().id())).isEmpty();
+        assertThat(events(playable)).contains(event);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"keeper", "watch"})
+    void aPartIsPlayedAsItIs(String name) {
+        Playable playable = playable(name);
+        assertThat(playable).isEqualTo(new Playable(MODEL, Models.element(MODEL, "Test::keeper"), false));
+        assertThat(events(playable)).contains("1.0 ENDED keeper.perform.doze", "4.0 ENTERED keeper.mode.lit");
+    }
+
+    @Test
+    void thePartThatIsMadeStandsInThePackageUnderAFreeName() {
+        Playable playable = playable("Keeper");
+        assertThat(NotationWriter.write(playable.model(), List.of(playable.part())))
+                .isEqualTo("part keeper1 : Test::Keeper;\n");
+        assertThat(playable("'a post'").isMade()).isFalse();
+    }
+
+    @Test
+    void whatHasNoBehaviourIsRefusedWithWhatWouldBeRight() {
+        assertThatThrownBy(() -> playable("soon"))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessage("a part, an action or a state machine is played, and this is a requirement");
+    }
+}
