@@ -113,13 +113,18 @@ class UseEditsTest extends InRequirements {
         assertThat(post("/drawing/use", into.formatted("USE")).statusCode()).isEqualTo(200);
         assertThat(notation("SurgeGate")).contains("part heater2 : Heater;");
         assertThat(notation("HydraulicPowerUnit")).doesNotContain("heater2");
-        String copy = "{'ids':['" + part("HydraulicPowerUnit", "tank").id() + "'],'into':'" + heater
-                + "','extent':'%s','base':" + head() + "}";
-        assertThat(post("/drawing/copy", copy.formatted("USE")).body()).contains("1 copy added to heater");
+        String copy = "{'ids':['%s'],'into':'" + heater + "','extent':'%s','base':" + head() + "}";
+        String tank = part("HydraulicPowerUnit", "tank").id().toString();
+        assertThat(post("/drawing/copy", copy.formatted(tank, "USE")).body()).contains("1 copy added to heater");
         assertThat(notation("SurgeGate")).contains("part :>> heater {\n            part tank");
         assertThat(notation("Heater")).doesNotContain("tank");
-        assertThat(post("/drawing/copy", copy.formatted("DEFINITION")).body()).contains("1 copy added to Heater");
-        assertThat(notation("Heater")).contains("part tank");
+        // The name is taken in this use now.
+        assertThat(post("/drawing/copy", copy.formatted(tank, "DEFINITION")).body())
+                .contains("'tank' is inherited from 'Heater' already");
+        String relief = part("HydraulicPowerUnit", "relief").id().toString();
+        assertThat(post("/drawing/copy", copy.formatted(relief, "DEFINITION")).body())
+                .contains("1 copy added to Heater");
+        assertThat(notation("Heater")).contains("part relief").doesNotContain("tank");
     }
 
     @Test
