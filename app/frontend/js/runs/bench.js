@@ -75,6 +75,8 @@ class Bench {
     state.events.forEach((event) => this.event(event));
     document.getElementById('bench-clock').textContent = clockFace(state.now);
     this.place.querySelector('[data-bench-next]').disabled = state.next === null;
+    this.place.querySelector('[data-bench-event]').disabled = state.isOver;
+    document.getElementById('bench-over').hidden = !state.isOver;
     this.mark();
     if (!this.messages) {
       return;

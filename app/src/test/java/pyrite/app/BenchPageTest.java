@@ -148,9 +148,13 @@ class BenchPageTest extends InBrowser {
         click("[data-bench-event]");
         until(textToBePresentInElementLocated(By.id("bench-clock"), "0:00:20"));
         until(textToBePresentInElementLocated(By.cssSelector("#diagram .box.live"), "dry"));
+        click("[data-bench-event]");
+        until(textToBePresentInElementLocated(By.id("bench-clock"), "0:01:00"));
+        assertThat(see("#bench-over").getText()).startsWith("Nothing more happens");
+        assertThat(see("[data-bench-event]").isEnabled()).isFalse();
         click("a[href*='/bench/']");
         until(urlContains("/bench/"));
-        until(textToBePresentInElementLocated(By.id("bench-now"), "bench.Rinse.dry active"));
+        until(textToBePresentInElementLocated(By.id("bench-clock"), "0:01:00"));
         assertThat(see("#work").getText()).contains("played alone", "To keep what you play, add a part");
         assertThat(ines.driver().findElements(By.cssSelector("[data-bench-keep]")))
                 .isEmpty();

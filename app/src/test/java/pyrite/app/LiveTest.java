@@ -73,7 +73,7 @@ class LiveTest extends InProject {
 
     @Test
     void aRunTellsItsProgressAndItsEnd() throws Exception {
-        merrow.change("surgeCheck", "stopTime", "20 [h]");
+        merrow.change("surgeCheck", "stopTime", "5 [h]");
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         assertThat(next("run")).contains("\"done\":false", "\"fraction\":");
         assertThat(end(run)).contains("\"id\":" + run);
@@ -102,7 +102,7 @@ class LiveTest extends InProject {
 
     @Test
     void aRunGoesByTheRevisionItWasStartedOn() throws Exception {
-        merrow.change("surgeCheck", "stopTime", "20 [h]");
+        merrow.change("surgeCheck", "stopTime", "5 [h]");
         long run = merrow.bean(Jobs.class).start(merrow.head(), merrow.named("surgeCheck"), merrow.person("ines"));
         merrow.change("Basin", "area", "5000 [m^2]");
         end(run);

@@ -313,4 +313,17 @@ class PageActsTest extends InRequirements {
                 .contains("\"imports\":[\"MerrowHydraulics::HydraulicPowerUnit\"]")
                 .contains("\"imports\":[]");
     }
+
+    @Test
+    void anAttributeWithoutAValueGetsOneWhereItIsListed() throws Exception {
+        String control = "/element/" + id("GateControl");
+        assertThat(ines.get(BRANCH + control).body())
+                .contains(
+                        "data-empty=\"yes\" data-label=\"Value of leafAngle\"",
+                        "no value here; equations or a use may give it");
+        String address = control + "/value/" + id("leafAngle");
+        assertThat(post(address, "{'text':'3 [kg]','base':1}").statusCode()).isEqualTo(422);
+        assertThat(post(address, "{'text':'3 [deg]','base':1}").body()).contains("leafAngle of GateControl");
+        assertThat(ines.get(BRANCH + control).body()).contains(">3 [deg]</div>");
+    }
 }

@@ -124,6 +124,7 @@ class BenchController {
      * @param about the subjects of all events; empty if the page has them
      * @param events those since the last look: time, kind, subject, occasion, detail
      * @param size how many events there are in all
+     * @param isOver whether nothing happens any more unless something comes from outside
      * @param isOld whether the model was changed since
      */
     record State(
@@ -135,6 +136,7 @@ class BenchController {
             int size,
             List<Double> inputs,
             Map<String, String> values,
+            boolean isOver,
             boolean isOld) {}
 
     @GetMapping("/p/{project}/{branch}/bench/{key}/state.json")
@@ -175,6 +177,7 @@ class BenchController {
                         .map(input -> Double.isNaN(input.value()) ? 0 : input.value())
                         .toList(),
                 bench.values(),
+                bench.isOver(),
                 head.number() > seat.revision());
     }
 

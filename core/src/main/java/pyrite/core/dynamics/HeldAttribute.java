@@ -23,4 +23,9 @@ public record HeldAttribute(
         boolean isTruth,
         @Nullable Term start,
         boolean isFixed,
-        List<Draw> draws) {}
+        List<Draw> draws) {
+    /** The same with another value to begin with. */
+    public HeldAttribute beginningWith(Term other) {
+        return new HeldAttribute(feature, features, path, variable, isTruth, other, isFixed, draws);
+    }
+}

@@ -153,6 +153,11 @@ public final class Simulation implements Moment {
         return trajectory;
     }
 
+    /** Whether nothing changes between events. */
+    public boolean isStill() {
+        return isStill;
+    }
+
     /** What was computed so far. */
     public Trajectory trajectory() {
         return trajectory;

@@ -40,8 +40,12 @@ public final class Bench {
     private final long seed;
     private long patienceEnds;
 
-    /** An attribute that can be set from outside, and its value now, in its unit. */
-    public record Input(String path, Element feature, boolean isTruth, double value, String unit) {}
+    /**
+     * An attribute that can be set from outside, and its value now, in its unit.
+     *
+     * @param isGiven whether the model gives it a value
+     */
+    public record Input(String path, Element feature, boolean isTruth, double value, String unit, boolean isGiven) {}
 
     private Bench(
             Model model, Element part, double horizon, long seed, Function<List<Subject>, ? extends Witness> witness) {
@@ -56,7 +60,7 @@ public final class Bench {
         begin();
         Flattening flattening = new Flattening(model, control);
         flattening.running(part);
-        this.program = ProgramBuilder.build(model, flattening);
+        this.program = ProgramBuilder.buildToPlay(model, flattening);
         this.outside = new Outside(model, flattening, program);
         this.seed = seed;
         this.engine = new Engine(program, seed, 0, List.of(), witness.apply(program.subjects()));
@@ -117,14 +121,22 @@ public final class Bench {
         return engine.next();
     }
 
+    /** Whether nothing happens any more unless something comes from outside. */
+    public boolean isOver() {
+        return Double.isInfinite(next()) && simulation.isStill();
+    }
+
     /** Lets time pass up to an instant, s. */
     public void advance(double until) {
         begin();
         simulation.advance(Math.min(until, horizon));
     }
 
-    /** Lets time pass until something happens, at most up to an instant, s; whether something did. */
+    /** Lets time pass until something happens, at most up to an instant, s; not at all if nothing can. */
     public boolean advanceToEvent(double until) {
+        if (isOver()) {
+            return false;
+        }
         begin();
         int before = engine.log().size();
         double limit = Math.min(until, horizon);
@@ -172,7 +184,8 @@ public final class Bench {
                 attribute.feature(),
                 attribute.isTruth(),
                 variable.unit().unit().fromSi(value),
-                variable.unit().symbol());
+                variable.unit().symbol(),
+                model.inheritance().value(attribute.feature()).isPresent());
     }
 
     /** Sets an attribute from now on, in its unit. */

@@ -7,6 +7,7 @@ import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
+import pyrite.core.dynamics.Terms;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
@@ -21,8 +22,11 @@ public final class ProgramBuilder extends Preparing {
     private final DeedsPreparing deeds = new DeedsPreparing(this);
     private final StepsPreparing steps = new StepsPreparing(this, pools, connections, deeds);
 
-    private ProgramBuilder(Model model, Flattening flattening) {
+    private final boolean isToBePlayed;
+
+    private ProgramBuilder(Model model, Flattening flattening, boolean isToBePlayed) {
         super(model, flattening);
+        this.isToBePlayed = isToBePlayed;
     }
 
     /**
@@ -37,7 +41,12 @@ public final class ProgramBuilder extends Preparing {
 
     /** @param more lowers what else is asked while it runs; called when it is known what is assigned */
     public static Program build(Model model, Flattening flattening, Runnable more) {
-        return new ProgramBuilder(model, flattening).build(more);
+        return new ProgramBuilder(model, flattening, false).build(more);
+    }
+
+    /** As {@link #build} for somebody who plays: what has no value begins at zero, and can be set. */
+    static Program buildToPlay(Model model, Flattening flattening) {
+        return new ProgramBuilder(model, flattening, true).build(() -> {});
     }
 
     private Program build(Runnable more) {
@@ -53,10 +62,7 @@ public final class ProgramBuilder extends Preparing {
         parts.stream().filter(pools::isPool).forEach(pools::pool);
         more.run();
         FlatSystem flat = flattening.system();
-        flattening.constants().forEach(constant -> {
-            requireValue(constant);
-            deeds.assigned().putIfAbsent(constant.path(), constant);
-        });
+        flattening.constants().forEach(constant -> deeds.assigned().putIfAbsent(constant.path(), withValue(constant)));
         return new Program(
                 tops,
                 List.copyOf(deeds.assigned().values()),
@@ -73,13 +79,17 @@ public final class ProgramBuilder extends Preparing {
     }
 
     /** What is read where something happens, and neither assigned nor determined, keeps the value it begins with. */
-    private static void requireValue(HeldAttribute constant) {
-        if (constant.start() == null) {
-            throw new ModelFault(
-                    "'" + constant.path()
-                            + "' is used by what happens, but nothing gives it a value; write '= …', or ':= …' if an action assigns it",
-                    List.of(constant.feature().id()));
+    private HeldAttribute withValue(HeldAttribute constant) {
+        if (constant.start() != null) {
+            return constant;
         }
+        if (isToBePlayed) {
+            return constant.beginningWith(Terms.ZERO);
+        }
+        throw new ModelFault(
+                "'" + constant.path()
+                        + "' is used by what happens, but nothing gives it a value; write '= …', or ':= …' if an action assigns it",
+                List.of(constant.feature().id()));
     }
 
     private void performed(Instance part, List<Program.Top> tops) {

@@ -97,7 +97,7 @@ class FindingsLawTest {
             "transition first busy accept Go then idle",
             "action :>> c");
 
-    @Property(tries = 3000)
+    @Property(tries = 1500)
     void whatIsKeptUpIsWhatALookAtEverythingFinds(@ForAll long seed) {
         Random random = new Random(seed);
         Model model = MODEL;

@@ -95,6 +95,33 @@ class PlayableTest {
         assertThat(playable("'a post'").isMade()).isFalse();
     }
 
+    /** A gauge that nothing drives yet: its level begins at zero and is set by hand. */
+    @Test
+    void whatHasNoValueYetIsAnInput() {
+        Model model = Models.of("""
+                private import Execution::*;
+                part def Gauge {
+                    attribute level : LengthValue;
+                    exhibit state mode { entry; then low; state low; accept when level > 2 [m] then high; state high; }
+                }
+                """);
+        Playable playable = Playable.of(model, Models.element(model, "Test::Gauge"));
+        Bench bench = Bench.of(playable.model(), playable.part(), 100, 1, _ -> Witness.NOBODY);
+        assertThat(bench.isOver()).isTrue();
+        assertThat(bench.inputs()).singleElement().satisfies(input -> {
+            assertThat(input.path()).isEqualTo("gauge.level");
+            assertThat(input.isGiven()).isFalse();
+            assertThat(input.value()).isZero();
+        });
+        bench.advance(5);
+        bench.set(0, 3);
+        EventLog log = bench.log();
+        assertThat(log.get(log.size() - 1).kind()).isEqualTo(EventLog.Kind.ENTERED);
+        assertThat(log.get(log.size() - 1).time()).isEqualTo(5);
+        assertThat(bench.advanceToEvent(100)).isFalse();
+        assertThat(bench.now()).isEqualTo(5);
+    }
+
     @Test
     void whatHasNoBehaviourIsRefusedWithWhatWouldBeRight() {
         assertThatThrownBy(() -> playable("soon"))
