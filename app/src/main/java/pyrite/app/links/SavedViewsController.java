@@ -95,7 +95,7 @@ class SavedViewsController {
                         kept.base(),
                         edit,
                         person,
-                        "view " + kept.name().strip() + " kept"),
+                        "view " + kept.name().strip() + " saved"),
                 "it is kept so already",
                 List.of());
     }

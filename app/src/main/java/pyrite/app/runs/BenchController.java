@@ -352,7 +352,7 @@ class BenchController {
                                 head.number(),
                                 edit,
                                 person,
-                                "recording " + kept.name().strip() + " kept"),
+                                "recording " + kept.name().strip() + " saved"),
                         "nothing changed",
                         edit.put().stream()
                                 .filter(element -> element.kind() == ElementKind.VERIFICATION)

@@ -64,11 +64,11 @@ final class DemoHistory {
                         odo.signIn(),
                         true,
                         false));
-        workspace.commit(main, head.number(), view, odo, "view Needs down to the design kept");
+        workspace.commit(main, head.number(), view, odo, "view Needs down to the design saved");
         head = workspace.head(main.id());
         Edit gaps =
                 SavedView.put(head.model(), new SavedView.Request("Gaps", "coverage", "", ines.signIn(), true, true));
-        workspace.commit(main, head.number(), gaps, ines, "view Gaps kept");
+        workspace.commit(main, head.number(), gaps, ines, "view Gaps saved");
     }
 
     /** A feature in the context of an element. */
