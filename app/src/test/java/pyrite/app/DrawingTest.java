@@ -473,7 +473,7 @@ class DrawingTest extends InBrowser {
         openMenuItem("Bookmark this drawing");
         see("#question [name=name]").sendKeys(" again");
         click("#question .primary");
-        told("view SurgeGate again kept");
+        told("view SurgeGate again saved");
         open("drawings");
         click("a[href*='/views/']");
         box("part def SurgeGate");

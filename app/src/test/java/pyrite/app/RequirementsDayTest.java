@@ -244,7 +244,7 @@ class RequirementsDayTest extends InBrowser {
         see("#question[open] [name=name]").sendKeys(Keys.chord(Keys.CONTROL, "a"), "Needs nobody answers");
         new Select(see("#question [name=pinned]")).selectByValue("yes");
         click("#question .primary");
-        told("view Needs nobody answers kept");
+        told("view Needs nobody answers saved");
         open("overview");
         until(driver -> driver.findElement(By.id("work")).getText().contains("1\nNeeds nobody answers"));
         ines.driver().findElement(By.linkText("Needs nobody answers")).click();
@@ -371,7 +371,7 @@ class RequirementsDayTest extends InBrowser {
         see("#question[open] [name=name]");
         with(Keys.CONTROL, "a");
         press("Drafts", Keys.ENTER);
-        told("view Drafts kept");
+        told("view Drafts saved");
         open("views");
         ines.driver().findElement(By.linkText("Drafts")).click();
         until(textToBePresentInElementLocated(By.cssSelector(".grid-head"), "priority"));
