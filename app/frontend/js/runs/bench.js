@@ -13,9 +13,10 @@ const END = new Set(['ENDED', 'CUT', 'LEFT']);
 
 /** 3:04:05.2 of so many seconds. */
 export function clockFace(t) {
-  const whole = Math.floor(t + 1e-9);
+  const hundredths = Math.round(t * 100);
+  const whole = Math.floor(hundredths / 100);
   const two = (n) => String(n).padStart(2, '0');
-  const rest = t - whole > 1e-3 ? (t - whole).toFixed(2).slice(1).replace(/0+$/, '') : '';
+  const rest = hundredths % 100 ? `.${two(hundredths % 100)}`.replace(/0$/, '') : '';
   return `${Math.floor(whole / 3600)}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}${rest}`;
 }
 

@@ -117,7 +117,7 @@ class DrawingTest extends InBrowser {
 
     /**
      * A person makes a skid of what the library has: parts nested in one another, wired, a misfit refused, features
-     * exposed, names paired, all laid out, taken back and brought back.
+     * exposed, names paired, all laid out, undone and redone.
      */
     @Test
     void aSkidIsMadeFromTheLibraryAsAPersonWould() {

@@ -93,7 +93,7 @@ class FindingsTest extends InBrowser {
         click("[data-choose]:not([data-candidate])");
         see("#question [name=reason]").sendKeys("too dear");
         click("#question .primary");
-        told("choice for pumps taken back: too dear");
+        told("choice for pumps undone: too dear");
         assertThat(type(pumps)).isEqualTo("Pump");
     }
 

@@ -321,7 +321,11 @@ class PageActsTest extends InRequirements {
                 .contains(
                         "data-empty=\"yes\" data-label=\"Value of leafAngle\"",
                         "no value here; equations or a use may give it");
-        String address = control + "/value/" + id("leafAngle");
+        Element angle = model().children(merrow.named("GateControl").id()).stream()
+                .filter(each -> "leafAngle".equals(each.name()))
+                .findFirst()
+                .orElseThrow();
+        String address = control + "/value/" + angle.id();
         assertThat(post(address, "{'text':'3 [kg]','base':1}").statusCode()).isEqualTo(422);
         assertThat(post(address, "{'text':'3 [deg]','base':1}").body()).contains("leafAngle of GateControl");
         assertThat(ines.get(BRANCH + control).body()).contains(">3 [deg]</div>");

@@ -68,6 +68,10 @@ class RoutesTest extends InProject {
             };
         }
 
+        private boolean isForAllToSee() {
+            return method == RequestMethod.GET && least() == Role.VIEWER;
+        }
+
         /** Whether it asks for something that the demo does not have. */
         private boolean asksForNothing() {
             return pattern.contains("/runs/")
@@ -194,6 +198,10 @@ class RoutesTest extends InProject {
             String token = session.token("/p/merrow/main/requirements");
             for (Route route : routes()) {
                 boolean may = role.compareTo(route.least()) >= 0;
+                if (route.isForAllToSee() && (role == Role.ENGINEER || role == Role.LEAD)) {
+                    // What a viewer sees, others see; administrators stand for them.
+                    continue;
+                }
                 int status = status(session, route, token);
                 assertThat(status == 403)
                         .as(role + " asks for " + route + " and gets " + status)
@@ -205,17 +213,12 @@ class RoutesTest extends InProject {
                             .isIn(200, route.asksForNothing() ? 404 : 200, 204);
                 }
             }
+            if (role == Role.VIEWER) {
+                assertThat(merrow.head().number())
+                        .as("a viewer leaves the model as it is")
+                        .isEqualTo(1);
+            }
         }
-    }
-
-    @Test
-    void aViewerLeavesTheModelAsItIs() throws Exception {
-        Session tam = new Session(merrow.address()).signIn("tam", "merrow");
-        String token = tam.token("/p/merrow/main/requirements");
-        for (Route route : routes()) {
-            status(tam, route, token);
-        }
-        assertThat(merrow.head().number()).isEqualTo(1);
     }
 
     @Test

@@ -104,7 +104,7 @@ class SeriesTest {
                 .contains(
                         "2 runs compared",
                         "attribute fastSpeed : AngularVelocityValue default 0.4 [deg/s];",
-                        "attribute :&gt;&gt; fastSpeed = 0.3 [deg/s];",
+                        "attribute :&gt;&gt; fastSpeed default 0.3 [deg/s];",
                         "closesInTime",
                         ANGLE.replace("angle", "speed"));
         assertThat(tam.get("/p/merrow/main/runs/compare?run=" + first).body())

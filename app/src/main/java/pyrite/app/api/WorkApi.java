@@ -121,13 +121,13 @@ class WorkApi {
                         requested.description() == null ? "notation written over the API" : requested.description()));
     }
 
-    @Operation(summary = "Take back your newest edit; takes an engineer")
+    @Operation(summary = "Undo your newest edit; takes an engineer")
     @PostMapping("/undo")
     ResponseEntity<?> undo(Workspace.Head head, Person person) {
         return answers.of(head, workspace.undo(head.branch(), person));
     }
 
-    @Operation(summary = "Bring back what you took back last; takes an engineer")
+    @Operation(summary = "Redo the edit you undid last; takes an engineer")
     @PostMapping("/redo")
     ResponseEntity<?> redo(Workspace.Head head, Person person) {
         return answers.of(head, workspace.redo(head.branch(), person));

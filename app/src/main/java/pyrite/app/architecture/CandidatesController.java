@@ -39,7 +39,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.specification.ExternalReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Real products that could fill a part's role: compared, weighed, chosen with a reason and taken back. */
+/** Real products that could fill a part's role: compared, weighed, chosen with a reason, the choice undone. */
 @Controller
 class CandidatesController {
     private static final int MOST_CRITERIA = 50;
@@ -213,7 +213,7 @@ class CandidatesController {
                     person,
                     chosen.base(),
                     Candidates.takeBack(head.model(), part),
-                    "choice for " + labels.name(part) + " taken back: "
+                    "choice for " + labels.name(part) + " undone: "
                             + chosen.reason().strip());
         }
         Element candidate = head.element(chosen.candidate());

@@ -59,7 +59,7 @@ class Tokens {
 
     void remove(Person person, long id) {
         if (mapper.remove(id, person.id()) > 0) {
-            audit.note(person.signIn(), "took back a token", String.valueOf(id));
+            audit.note(person.signIn(), "revoked a token", String.valueOf(id));
         }
     }
 

@@ -111,7 +111,7 @@ public class RunStore {
         }
     }
 
-    /** Notes that a run has begun; false if it was taken back before. */
+    /** Notes that a run has begun; false if it was cancelled before. */
     public boolean started(long id) {
         return mapper.started(id) == 1;
     }

@@ -212,8 +212,8 @@ public class Workspace {
     }
 
     /**
-     * The snapshot of a revision: the newest, or the next one that is remembered, with the later changes taken back.
-     * The last few are remembered.
+     * The snapshot of a revision: the newest, or the next one that is remembered, with the later changes undone. The
+     * last few are remembered.
      *
      * @throws NotFound if the branch has no such revision
      */
@@ -276,7 +276,7 @@ public class Workspace {
         });
     }
 
-    /** Takes back the person's newest edit that is not undone yet. */
+    /** Undoes the person's newest edit that is not undone yet. */
     public Commit undo(Branch branch, Person author) {
         return exclusively(
                 branch, head -> turn(head, author, undoStack(branch, author).undo(), Revision.Act.UNDO));

@@ -1,4 +1,7 @@
-/** Real products that could fill a part's role: compared against requirements and by weight, chosen and taken back. */
+/**
+ * Real products that could fill a part's role: compared against requirements and by weight, chosen, and the choice
+ * undone.
+ */
 @NullMarked
 package pyrite.core.candidate;
 

@@ -151,8 +151,11 @@ public final class Authoring {
         if (symbol.isEmpty()) {
             return "";
         }
-        return BARE_NUMBER.matcher(text).matches()
-                ? "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]"
+        if (BARE_NUMBER.matcher(text).matches()) {
+            return "; write the unit with it, for instance " + text.strip() + " [" + symbol + "]";
+        }
+        return model.inheritance().value(feature).isEmpty()
+                ? "; it is measured in " + symbol
                 : "; now it is " + valueText(holder, feature);
     }
 

@@ -18,6 +18,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
 import pyrite.core.model.Rank;
+import pyrite.core.model.Redefinitions;
 import pyrite.core.structure.Fit;
 
 /**
@@ -188,7 +189,9 @@ public final class NotationReader {
             faulty.add(draft);
             faults.add(Objects.requireNonNull(completion.byId().get(draft)).source(), span, message);
         });
-        Edit edit = new Edit(replaced.isEmpty() ? elements : changed(base, elements, removed), removed);
+        Edit edit = replaced.isEmpty()
+                ? new Edit(elements, removed)
+                : Redefinitions.nearest(base, new Edit(changed(base, elements, removed), removed));
         Model model = base;
         List<Problem> wrong = List.of();
         if (!faults.isEmpty()) {

@@ -91,14 +91,14 @@ public final class StoryEditing {
         }
         if (way.lines().size() > 1) {
             throw new IllegalArgumentException("the alternative has "
-                    + way.lines().size() + " steps; only an alternative of one step can be taken back into its way");
+                    + way.lines().size() + " steps; only an alternative of one step can be moved back into its way");
         }
         Element taken = body.takeOut(id);
         Set<ElementId> needless = new HashSet<>();
         dropBranch(body, Objects.requireNonNull(way.carrier()), needless);
         body.insertAfter(way.leaves(), taken);
         body.tidy();
-        return new Told(with(body.edit(), needless), id, name(id) + " taken back behind " + name(way.leaves()));
+        return new Told(with(body.edit(), needless), id, name(id) + " moved back behind " + name(way.leaves()));
     }
 
     /** Removes a succession that leads into a way, and the condition that nothing else names. */

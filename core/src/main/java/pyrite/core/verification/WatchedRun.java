@@ -16,7 +16,7 @@ final class WatchedRun implements Witness {
     private final Witness inner;
     private final Watcher watcher;
     private @Nullable Supplier<EventLog> log;
-    private long toldAt = System.nanoTime();
+    private long reportedAt = System.nanoTime();
     private int turns;
 
     WatchedRun(Witness inner, Watcher watcher) {
@@ -42,8 +42,8 @@ final class WatchedRun implements Witness {
     public void turn(double time, boolean begins, int subject) {
         inner.turn(time, begins, subject);
         Supplier<EventLog> known = log;
-        if (known != null && ++turns % TURNS == 0 && System.nanoTime() - toldAt > EVERY_NS) {
-            toldAt = System.nanoTime();
+        if (known != null && ++turns % TURNS == 0 && System.nanoTime() - reportedAt > EVERY_NS) {
+            reportedAt = System.nanoTime();
             watcher.happened(known.get().copy(), time);
         }
     }

@@ -71,7 +71,7 @@ class FourWritersLawTest {
     /** What somebody was told is saved. */
     private record Acknowledged(int revision, int base, Difference difference, int undoes) {}
 
-    @Property(tries = 1500)
+    @Property(tries = 800)
     void nothingAcknowledgedIsLostToSomebodyWhoHadNotSeenIt(@ForAll long seed) {
         Random random = new Random(seed);
         Line line = new Line();

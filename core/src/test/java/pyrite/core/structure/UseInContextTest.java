@@ -15,7 +15,9 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
+import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.notation.Source;
 import pyrite.core.view.BoxKey;
 import pyrite.core.view.FeatureSheet;
 
@@ -96,6 +98,27 @@ class UseInContextTest {
                                 .expression(),
                         flattening.root(holder))
                 .orElseThrow();
+    }
+
+    @Test
+    void whatATextSaysInBetweenReachesAUseMadeBefore() {
+        UseInContext use = UseInContext.of(MODEL, MOTOR);
+        Authoring.Proposal.Accepted tagged = (Authoring.Proposal.Accepted)
+                new Authoring(use.model()).members(use.element(), "attribute tag : Real;");
+        Model next = applied(use.with(tagged.edit()));
+        Model edited = NotationReader.readBack(next, List.of(Models.element(next, "Test::Supply")), new Source("", """
+                        part def Supply {
+                            part pump : Pump { part :>> motor { attribute weight : MassValue; } }
+                            part spare : Pump;
+                        }
+                        """))
+                .model();
+        assertThat(gate(edited)).contains("attribute tag : Real;");
+        Element motor = edited.get(UseInContext.current(edited, MOTOR).getLast());
+        assertThat(edited.inheritance().features(motor).stream()
+                        .map(edited.names()::effectiveName)
+                        .toList())
+                .contains("tag", "weight");
     }
 
     @Test

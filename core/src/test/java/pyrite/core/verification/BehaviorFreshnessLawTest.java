@@ -143,7 +143,7 @@ class BehaviorFreshnessLawTest {
         };
     }
 
-    @Property(tries = 1500)
+    @Property(tries = 1000)
     void aVerdictThatAFreshOneContradictsIsStale(@ForAll long seed) {
         Random random = new Random(seed);
         Edit edit = EDITS.next(random);

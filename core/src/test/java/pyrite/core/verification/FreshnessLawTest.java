@@ -171,7 +171,7 @@ class FreshnessLawTest {
         };
     }
 
-    @Property(tries = 2500)
+    @Property(tries = 1500)
     void aJudgementThatAFreshOneContradictsIsStale(@ForAll long seed) {
         Random random = new Random(seed);
         Edit edit = EDITS.next(random);
@@ -198,7 +198,7 @@ class FreshnessLawTest {
                 .collect(Collectors.toMap(Element::id, requirement -> StaticJudgement.of(model, requirement)));
     }
 
-    @Property(tries = 2500)
+    @Property(tries = 1500)
     void aJudgementWithoutARunThatAFreshOneContradictsIsStale(@ForAll long seed) {
         Edit edit = EDITS.next(new Random(seed));
         if (edit == null || !(MODEL.apply(edit) instanceof EditResult.Applied(Model after, var difference))) {
