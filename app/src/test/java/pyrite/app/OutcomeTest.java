@@ -37,8 +37,7 @@ class OutcomeTest extends InBrowser {
     }
 
     private void type(String field, String text) {
-        until(visibilityOfElementLocated(By.xpath("//*[@data-edit and @data-label='" + field + "']")))
-                .click();
+        click("[data-edit][data-label='" + field + "']");
         WebElement input =
                 until(visibilityOfElementLocated(By.cssSelector(".editor:not(.standing) input, .editor textarea")));
         input.sendKeys(Keys.chord(Keys.CONTROL, "a"), text, Keys.ENTER);

@@ -1,5 +1,7 @@
 package pyrite.core.dynamics;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import pyrite.core.expression.Dimension;
 import pyrite.core.model.DisplayUnit;
 import pyrite.core.model.ElementId;
@@ -12,6 +14,24 @@ import pyrite.core.model.ElementId;
  * @param start the initial value of a state, in coherent SI units
  */
 public record Variable(String path, ElementId feature, Dimension dimension, DisplayUnit unit, Role role, double start) {
+    private static final MathContext DIGITS = new MathContext(5);
+
+    /**
+     * A value of it for people, in its unit.
+     *
+     * @param value in coherent SI units; – if it is not finite
+     */
+    public String inWords(double value) {
+        if (!Double.isFinite(value)) {
+            return "–";
+        }
+        String number = new BigDecimal(unit.unit().fromSi(value))
+                .round(DIGITS)
+                .stripTrailingZeros()
+                .toPlainString();
+        return unit.symbol().isEmpty() ? number : number + " " + unit.symbol();
+    }
+
     /**
      * A state is integrated, a rate is its derivative, an algebraic variable is determined by an equation, a held one
      * is constant until something that happens gives it another value. A count is held, and is no attribute of the

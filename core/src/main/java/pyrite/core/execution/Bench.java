@@ -204,13 +204,7 @@ public final class Bench {
         for (int i = 0; i < program.flat().variables().size(); i++) {
             Variable variable = program.flat().variables().get(i);
             if (isShown(i, variable)) {
-                double shown = variable.unit().unit().fromSi(simulation.get(i));
-                values.put(
-                        variable.path(),
-                        shown(shown)
-                                + (variable.unit().symbol().isEmpty()
-                                        ? ""
-                                        : " " + variable.unit().symbol()));
+                values.put(variable.path(), variable.inWords(simulation.get(i)));
             }
         }
         return values;
@@ -225,14 +219,5 @@ public final class Bench {
                         || outside.settable().stream().anyMatch(attribute -> attribute.variable() == index);
             case RATE, COUNT -> false;
         };
-    }
-
-    private static String shown(double value) {
-        return Double.isFinite(value)
-                ? new java.math.BigDecimal(value)
-                        .round(new java.math.MathContext(5))
-                        .stripTrailingZeros()
-                        .toPlainString()
-                : "–";
     }
 }

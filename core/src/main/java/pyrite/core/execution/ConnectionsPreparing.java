@@ -43,8 +43,7 @@ final class ConnectionsPreparing extends Preparing {
                     ports(member, part, null);
                 } else if (member.kind().isFlow() && member.kind() != ElementKind.MESSAGE) {
                     flattening.noteReadAlone(member);
-                    later.addFirst(() -> flow(member, part));
-                    flowBetweenPorts(member, part);
+                    flow(member, part);
                 }
             }
         }
@@ -58,18 +57,17 @@ final class ConnectionsPreparing extends Preparing {
         model.children(connector.id()).forEach(flattening::noteReadAlone);
         if (model.inheritance().isA(connector, LibraryNames.id(LibraryNames.CHANNEL))) {
             Instance instance = flattening.inside(connector, part);
-            later.add(() -> ports(
-                    connector,
-                    part,
-                    new Routes.ChannelNode(
-                            instance,
-                            valueOf(instance, connector, "Execution::Channel::rate")
-                                    .orElse(null),
-                            valueOf(instance, connector, "Execution::Channel::latency")
-                                    .orElse(null))));
+            later.add(() -> ports(connector, part, channel(connector, instance, LibraryNames.CHANNEL)));
         } else {
             ports(connector, part, null);
         }
+    }
+
+    private Routes.ChannelNode channel(Element over, Instance instance, String definition) {
+        return new Routes.ChannelNode(
+                instance,
+                valueOf(instance, over, definition + "::rate").orElse(null),
+                valueOf(instance, over, definition + "::latency").orElse(null));
     }
 
     private void ports(Element connector, Instance part, Routes.@Nullable ChannelNode channel) {
@@ -85,14 +83,14 @@ final class ConnectionsPreparing extends Preparing {
         }
     }
 
-    private void flowBetweenPorts(Element flow, Instance part) {
+    private void flowBetweenPorts(Element flow, Instance part, Routes.@Nullable ChannelNode channel) {
         List<Reference> ends = ConnectorEnds.of(model, flow);
         if (ends.size() == 2) {
             for (Instance from : owners(ends.getFirst(), part)) {
                 owners(ends.getLast(), part).stream()
                         .filter(to -> from.usage().kind() == ElementKind.PORT
                                 && to.usage().kind() == ElementKind.PORT)
-                        .forEach(to -> routes.hop(from, to, null));
+                        .forEach(to -> routes.hop(from, to, channel));
             }
         }
     }
@@ -111,13 +109,28 @@ final class ConnectionsPreparing extends Preparing {
         for (Element general : model.inheritance().generals(element)) {
             for (Element member : model.children(general.id())) {
                 if (member.kind().isFlow() && member.kind() != ElementKind.MESSAGE) {
-                    later.addFirst(() -> flow(member, instance));
+                    flow(member, instance);
                 }
             }
         }
     }
 
+    /** What flows is known before what it flows to is prepared; how long it takes may rest on what is assigned. */
     private void flow(Element flow, Instance scope) {
+        boolean isPaced = model.inheritance().isA(flow, LibraryNames.id(LibraryNames.PACED_FLOW));
+        @Nullable Instance instance = isPaced ? flattening.inside(flow, scope) : null;
+        if (instance != null) {
+            flattening.noteRead(flow);
+            model.children(flow.id()).forEach(flattening::noteReadAlone);
+        }
+        later.addFirst(() -> {
+            Routes.ChannelNode over = instance == null ? null : channel(flow, instance, LibraryNames.PACED_FLOW);
+            flowBetweenSteps(flow, scope, over);
+            flowBetweenPorts(flow, scope, over);
+        });
+    }
+
+    private void flowBetweenSteps(Element flow, Instance scope, Routes.@Nullable ChannelNode over) {
         List<Reference> ends = ConnectorEnds.of(model, flow);
         if (ends.size() != 2) {
             return;
@@ -127,7 +140,7 @@ final class ConnectionsPreparing extends Preparing {
                 ElementId target = ends.getLast().target();
                 flows.computeIfAbsent(from, _ -> new HashMap<>())
                         .computeIfAbsent(ends.getFirst().target(), _ -> new ArrayList<>())
-                        .add(new StepNode.Endpoint(to, target));
+                        .add(new StepNode.Endpoint(to, target, over));
                 fed.computeIfAbsent(to, _ -> new HashSet<>()).add(target);
             }
         }

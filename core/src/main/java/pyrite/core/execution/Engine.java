@@ -107,8 +107,9 @@ public final class Engine implements Happenings {
      *
      * @param subject the index of what waits
      * @param what in words, such as {@code waits for 'Order' via kitchen.counter}
+     * @param asked the conditions none of which holds
      */
-    public record Wait(int subject, Kind kind, String what, List<Instance> for_) {
+    public record Wait(int subject, Kind kind, String what, List<Instance> for_, List<Condition> asked) {
         /** What kind of thing is missing. */
         public enum Kind {
             ITEM,
@@ -327,7 +328,7 @@ public final class Engine implements Happenings {
         if (isNow && !isStill) {
             waits.stream()
                     .filter(wait -> wait.subject() >= 0 && wait.kind() != Wait.Kind.EVENT)
-                    .forEach(wait -> log.add(time, EventLog.Kind.STANDSTILL, wait.subject(), 0, wait.what(), -1));
+                    .forEach(wait -> log.add(time, EventLog.Kind.STANDSTILL, wait.subject(), 0, inWords(wait), -1));
         }
         isStill = isNow;
     }
@@ -380,9 +381,27 @@ public final class Engine implements Happenings {
     }
 
     Wait waiting(int subject, Wait.Kind kind, String what, List<Instance> for_) {
-        Wait wait = new Wait(subject, kind, what, for_);
+        return begun(new Wait(subject, kind, what, for_, List.of()));
+    }
+
+    Wait waitingUntil(int subject, Wait.Kind kind, String what, List<Condition> asked) {
+        return begun(new Wait(subject, kind, what, List.of(), asked));
+    }
+
+    private Wait begun(Wait wait) {
         waits.add(wait);
         return wait;
+    }
+
+    /** What something waits for, with the values that its conditions have now. */
+    String inWords(Wait wait) {
+        Set<String> values = new LinkedHashSet<>();
+        wait.asked()
+                .forEach(condition -> condition.variables(index -> {
+                    Variable variable = program.flat().variables().get(index);
+                    values.add(variable.path() + " = " + variable.inWords(get(index)));
+                }));
+        return values.isEmpty() ? wait.what() : wait.what() + " (" + String.join(", ", values) + ")";
     }
 
     void goesOn(@Nullable Wait wait) {

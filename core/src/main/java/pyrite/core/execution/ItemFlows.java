@@ -2,6 +2,7 @@ package pyrite.core.execution;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.execution.StepNode.Deed;
@@ -59,22 +60,45 @@ final class ItemFlows {
     private void deliver(Performance from, List<Endpoint> endpoints, Item item) {
         for (Endpoint endpoint : endpoints) {
             StepNode step = program.steps().get(endpoint.step());
-            Parameter need = step == null ? null : needOf(step, endpoint);
-            if (step == null) {
-                continue;
+            if (step != null) {
+                Performance around = within(from, step);
+                if (endpoint.over() == null) {
+                    arrive(around, step, endpoint, item);
+                } else {
+                    travel(around, step, endpoint, item);
+                }
             }
-            if (need == null) {
-                // An out of the behaviour around: what it holds is given on when that ends.
-                outOf(step, endpoint, item);
-                continue;
+        }
+    }
+
+    /** The behaviour around is not done as long as an item is on its way in it. */
+    private void travel(@Nullable Performance around, StepNode step, Endpoint endpoint, Item item) {
+        if (around != null) {
+            around.pending++;
+        }
+        engine.mail().over(Objects.requireNonNull(endpoint.over()), item, () -> {
+            if (around != null) {
+                around.pending--;
             }
-            Performance around = within(from, step);
+            if (around == null || !around.isEnded) {
+                arrive(around, step, endpoint, item);
+            }
             if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
-                around.arrived(need).add(item);
-                tokens.offer(around, net, net.steps().indexOf(step));
-            } else {
-                engine.mail().keep(step, need, item);
+                tokens.settle(around, net);
             }
+        });
+    }
+
+    private void arrive(@Nullable Performance around, StepNode step, Endpoint endpoint, Item item) {
+        Parameter need = needOf(step, endpoint);
+        if (need == null) {
+            // An out of the behaviour around: what it holds is given on when that ends.
+            outOf(step, endpoint, item);
+        } else if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
+            around.arrived(need).add(item);
+            tokens.offer(around, net, net.steps().indexOf(step));
+        } else {
+            engine.mail().keep(step, need, item);
         }
     }
 

@@ -133,7 +133,11 @@ final class Mail {
             deliver(reached.port(), item);
             return;
         }
-        ChannelNode over = reached.channels().get(channel);
+        over(reached.channels().get(channel), item, () -> travel(reached, channel + 1, item, what));
+    }
+
+    /** Over what takes time; items go in the order in which they come. */
+    void over(ChannelNode over, Item item, Runnable arrival) {
         double now = engine.now();
         double begins = Math.max(now, freeAt.getOrDefault(over, now));
         double ends = over.rate() == null ? begins : begins + size(item) / engine.number(over.rate());
@@ -144,7 +148,7 @@ final class Mail {
         }
         freeAt.put(over, ends);
         double arrives = ends + (over.latency() == null ? 0 : engine.number(over.latency()));
-        engine.plan(arrives, () -> travel(reached, channel + 1, item, what));
+        engine.plan(arrives, arrival);
     }
 
     /** An item may say that it counts as so many. */

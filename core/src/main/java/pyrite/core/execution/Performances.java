@@ -346,8 +346,8 @@ final class Performances {
                 endLater(performance, isAbsolute ? Math.max(0, time - engine.now()) : time);
             }
             case StepNode.Trigger.OfChange(var condition, String words) -> {
-                Engine.Wait wait =
-                        engine.waiting(node.subject, Engine.Wait.Kind.CONDITION, "waits until " + words, List.of());
+                Engine.Wait wait = engine.waitingUntil(
+                        node.subject, Engine.Wait.Kind.CONDITION, "waits until " + words, List.of(condition));
                 Engine.Watch watch = engine.watch(condition, () -> {
                     engine.goesOn(wait);
                     end(performance);

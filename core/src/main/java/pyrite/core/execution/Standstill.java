@@ -65,7 +65,7 @@ public record Standstill(boolean isComplete, List<Entry> entries) {
             List<Entry> entries = new ArrayList<>();
             for (Wait wait : engine.waits()) {
                 if (wait.kind() != Wait.Kind.EVENT && wait.subject() >= 0) {
-                    entries.add(new Entry(wait.subject(), wait.what(), false, givers(wait)));
+                    entries.add(new Entry(wait.subject(), engine.inWords(wait), false, givers(wait)));
                 }
             }
             Set<Integer> circles = circles(entries);

@@ -41,8 +41,12 @@ final class StepNode {
             @Nullable Formula value,
             List<Endpoint> endpoints) {}
 
-    /** A parameter of a step; in flows. */
-    record Endpoint(Instance step, ElementId feature) {}
+    /**
+     * A parameter of a step that something flows to.
+     *
+     * @param over what takes time on the way; null if nothing does
+     */
+    record Endpoint(Instance step, ElementId feature, Routes.@Nullable ChannelNode over) {}
 
     /** An amount of a pool. */
     record ClaimNode(Instance pool, Formula amount, Formula priority, Use use) {

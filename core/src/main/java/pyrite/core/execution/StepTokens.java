@@ -2,6 +2,7 @@ package pyrite.core.execution;
 
 import java.util.ArrayList;
 import java.util.List;
+import pyrite.core.dynamics.Condition;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.execution.StepNode.Deed;
 import pyrite.core.execution.StepNode.Parameter;
@@ -64,14 +65,25 @@ final class StepTokens {
             anyTaken = true;
         }
         if (!anyTaken && anyConditional && isDecision) {
-            around.stuck = engine.waiting(
+            around.stuck = engine.waitingUntil(
                     around.node.subject,
                     Engine.Wait.Kind.BRANCH,
                     "no branch of '" + net.steps().get(step).path() + "' is open",
-                    List.of());
+                    guards(net, step));
             return;
         }
         settle(around, net);
+    }
+
+    private static List<Condition> guards(StepNet net, int step) {
+        List<Condition> guards = new ArrayList<>();
+        for (int place : net.out().get(step)) {
+            Question guard = net.successions().get(place).guard();
+            if (guard != null) {
+                guards.add(guard.condition());
+            }
+        }
+        return guards;
     }
 
     private void hand(Performance around, StepNet net, int place) {
@@ -145,7 +157,7 @@ final class StepTokens {
     }
 
     /** A behaviour is done when nothing goes on in it and nothing in it waits. */
-    private void settle(Performance around, StepNet net) {
+    void settle(Performance around, StepNet net) {
         if (around.isEnded || around.pending > 0 || !around.running.isEmpty()) {
             return;
         }

@@ -38,6 +38,7 @@ public final class LibraryNames {
     public static final String POOL = "Execution::Pool";
     public static final String CAPACITY = "Execution::Pool::capacity";
     public static final String CHANNEL = "Execution::Channel";
+    public static final String PACED_FLOW = "Execution::PacedFlow";
 
     private LibraryNames() {}
 

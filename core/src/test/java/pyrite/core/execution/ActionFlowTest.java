@@ -114,7 +114,7 @@ class ActionFlowTest {
                 .contains("0.0 started three");
         assertThat(steps("first start; then decide d; if x > 1 then one; if x > 2 then two;" + rest, 9))
                 .last()
-                .isEqualTo("0.0 standstill p.w: no branch of 'd' is open");
+                .isEqualTo("0.0 standstill p.w: no branch of 'd' is open (p.x = 0)");
     }
 
     @Test
@@ -256,6 +256,45 @@ class ActionFlowTest {
         assertThat(played.lines(Kind.ACCEPTED))
                 .extracting(line -> line.substring(0, 3))
                 .containsExactly("3.0", "4.0");
+    }
+
+    /** Three boxes leave at once: 2 s a box, 5 s on the way, so the last is there after 11 s. */
+    @Test
+    void aPacedFlowPassesSoMuchInATime() {
+        Played played = Played.of("""
+                flow def Belt :> PacedFlow { attribute :>> rate : FrequencyValue = 0.5 [Hz]; attribute :>> latency = 5 [s]; }
+                part p { attribute got : Real := 0; attribute last : Real := 0; attribute n : Real := 0;
+                    perform action w {
+                        action give { first start; then while n < 3 { first start; then assign n := n + 1;
+                            then action box { out attribute m : Real = n; } then done;
+                            flow : Belt from box.m to keep.m; } then done; }
+                        action keep { in attribute m : Real; assign got := got * 10 + m; } } }
+                """, 40);
+        assertThat(played.at("p.n", 0.5)).isEqualTo(3);
+        assertThat(played.at("p.got", 6.9)).isZero();
+        assertThat(played.at("p.got", 7.1)).isEqualTo(1);
+        assertThat(played.at("p.got", 9.1)).isEqualTo(12);
+        assertThat(played.at("p.got", 11.1)).isEqualTo(123);
+        assertThat(played.lines(Kind.ENDED)).last().isEqualTo("11.0 ended p.w");
+    }
+
+    @Test
+    void aBeltBetweenFunctionsOfPartsTakesItsTime() {
+        Played played = Played.of("""
+                item def Reading { attribute level : Real; }
+                flow def Line :> PacedFlow { attribute :>> latency = 3 [s]; }
+                action def Measure :> TimedAction { out item reading : Reading; attribute :>> duration = 2 [s]; }
+                action def Judge :> TimedAction { in item reading : Reading; attribute :>> duration = 1 [s]; }
+                part def Sensor { perform action measure : Measure; } part def Brain { perform action judge : Judge; }
+                part p { part sensor : Sensor; part brain : Brain;
+                    flow line : Line of Reading from sensor.measure.reading to brain.judge.reading; }
+                """, 9);
+        assertThat(played.lines(Kind.STARTED, Kind.ENDED))
+                .containsExactly(
+                        "0.0 started p.sensor.measure",
+                        "2.0 ended p.sensor.measure",
+                        "5.0 started p.brain.judge",
+                        "6.0 ended p.brain.judge");
     }
 
     @Test
