@@ -35,6 +35,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.model.Problem;
+import pyrite.core.model.Redefinitions;
 import pyrite.core.reuse.LibraryGuard;
 import pyrite.core.trace.ProjectCheck;
 import pyrite.core.trace.RuleEditing;
@@ -327,7 +328,8 @@ public class Workspace {
     }
 
     private Commit write(Head head, Edit edit, Person author, String summary, Revision.Act act, int of) {
-        return switch (head.model().apply(Placing.apart(head.model(), Withdrawal.completed(head.model(), edit)))) {
+        Edit nearest = Redefinitions.nearest(head.model(), Withdrawal.completed(head.model(), edit));
+        return switch (head.model().apply(Placing.apart(head.model(), nearest))) {
             case EditResult.Refused(List<Problem> problems) -> new Commit.Refused(problems);
             case EditResult.Applied(Model _, Difference difference) when difference.isEmpty() -> new Commit.Nothing();
             case EditResult.Applied(Model model, Difference difference) -> {

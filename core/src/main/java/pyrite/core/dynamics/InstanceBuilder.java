@@ -192,7 +192,11 @@ final class InstanceBuilder {
     private Instance.Slot attribute(Instance instance, Element feature, int depth) {
         Type type = model.environment().typeOf(feature.id());
         FeatureValue value = inheritance.value(feature).orElse(null);
-        if (feature.get(Property.DIRECTION).isPresent() && value != null && instance.around() != null) {
+        // What a parameter only begins with is its own; what it equals is said by who uses the behaviour.
+        if (feature.get(Property.DIRECTION).isPresent()
+                && value != null
+                && !value.kind().isInitial()
+                && instance.around() != null) {
             return new Instance.Slot.Alias(value.expression(), instance.around());
         }
         if (type instanceof Type.Thing) {

@@ -2,7 +2,7 @@ package pyrite.core.execution;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.execution.StepNode.Deed;
@@ -13,11 +13,13 @@ import pyrite.core.execution.StepNode.Parameter;
 final class ItemFlows {
     private final Engine engine;
     private final Program program;
+    private final Performances performances;
     private final StepTokens tokens;
 
-    ItemFlows(Engine engine, Program program, StepTokens tokens) {
+    ItemFlows(Engine engine, Program program, Performances performances, StepTokens tokens) {
         this.engine = engine;
         this.program = program;
+        this.performances = performances;
         this.tokens = tokens;
     }
 
@@ -61,55 +63,59 @@ final class ItemFlows {
         for (Endpoint endpoint : endpoints) {
             StepNode step = program.steps().get(endpoint.step());
             if (step != null) {
-                Performance around = within(from, step);
-                if (endpoint.over() == null) {
-                    arrive(around, step, endpoint, item);
+                Parameter need = needOf(step, endpoint);
+                if (need == null) {
+                    outOf(step, endpoint).ifPresent(out -> leave(performing(from, step), out, endpoint, item));
                 } else {
-                    travel(around, step, endpoint, item);
+                    enter(within(from, step), step, need, endpoint, item);
                 }
             }
         }
     }
 
-    /** The behaviour around is not done as long as an item is on its way in it. */
-    private void travel(@Nullable Performance around, StepNode step, Endpoint endpoint, Item item) {
-        if (around != null) {
-            around.pending++;
-        }
-        engine.mail().over(Objects.requireNonNull(endpoint.over()), item, () -> {
-            if (around != null) {
-                around.pending--;
-            }
-            if (around == null || !around.isEnded) {
-                arrive(around, step, endpoint, item);
-            }
+    private void enter(@Nullable Performance around, StepNode step, Parameter need, Endpoint endpoint, Item item) {
+        onTheWay(around, endpoint, item, () -> {
             if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
-                tokens.settle(around, net);
+                around.arrived(need).add(item);
+                tokens.offer(around, net, net.steps().indexOf(step));
+            } else {
+                engine.mail().keep(step, need, item);
             }
         });
     }
 
-    private void arrive(@Nullable Performance around, StepNode step, Endpoint endpoint, Item item) {
-        Parameter need = needOf(step, endpoint);
-        if (need == null) {
-            // An out of the behaviour around: what it holds is given on when that ends.
-            outOf(step, endpoint, item);
-        } else if (around != null && around.node.deed instanceof Deed.Steps(StepNet net)) {
-            around.arrived(need).add(item);
-            tokens.offer(around, net, net.steps().indexOf(step));
-        } else {
-            engine.mail().keep(step, need, item);
+    /** What reaches an out of the behaviour around is held there, and given on when that ends. */
+    private void leave(@Nullable Performance of, Parameter out, Endpoint endpoint, Item item) {
+        onTheWay(of, endpoint, item, () -> performances.receive(of, out, item));
+    }
+
+    /** A behaviour is not done as long as an item is on its way in it. */
+    private void onTheWay(@Nullable Performance in, Endpoint endpoint, Item item, Runnable arrives) {
+        if (endpoint.over() == null) {
+            arrives.run();
+            return;
         }
+        if (in != null) {
+            in.pending++;
+        }
+        engine.mail().over(endpoint.over(), item, () -> {
+            if (in != null) {
+                in.pending--;
+            }
+            if (in == null || !in.isEnded) {
+                arrives.run();
+            }
+            if (in != null && in.node.deed instanceof Deed.Steps(StepNet net)) {
+                tokens.settle(in, net);
+            }
+        });
     }
 
-    private void outOf(StepNode step, Endpoint endpoint, Item item) {
-        step.gives.stream()
-                .filter(each -> isFeature(each, endpoint))
-                .findFirst()
-                .ifPresent(each -> engine.put(item, each.slot()));
+    private static Optional<Parameter> outOf(StepNode step, Endpoint endpoint) {
+        return step.gives.stream().filter(each -> isFeature(each, endpoint)).findFirst();
     }
 
-    private @Nullable Parameter needOf(StepNode step, Endpoint endpoint) {
+    private static @Nullable Parameter needOf(StepNode step, Endpoint endpoint) {
         return step.needs.stream()
                 .filter(each -> isFeature(each, endpoint))
                 .findFirst()
@@ -120,6 +126,15 @@ final class ItemFlows {
         return parameter.feature().id().equals(endpoint.feature())
                 || parameter.slot().attributes().stream()
                         .anyMatch(attribute -> attribute.features().contains(endpoint.feature()));
+    }
+
+    /** The performance of a step in which something comes from. */
+    private static @Nullable Performance performing(Performance from, StepNode step) {
+        Performance at = from;
+        while (at != null && at.node != step) {
+            at = at.around;
+        }
+        return at;
     }
 
     /** The performance around a step that is nearest to where an item comes from. */

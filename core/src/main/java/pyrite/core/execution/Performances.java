@@ -24,7 +24,7 @@ final class Performances {
     Performances(Engine engine, Program program) {
         this.engine = engine;
         this.tokens = new StepTokens(engine, this);
-        this.flows = new ItemFlows(engine, program, tokens);
+        this.flows = new ItemFlows(engine, program, this, tokens);
         this.loaded = new Performance[program.stepCount()];
         this.occasions = new int[program.stepCount()];
     }
@@ -53,7 +53,7 @@ final class Performances {
         load(around);
         reset(performance);
         for (int i = 0; i < items.size(); i++) {
-            receive(performance, node.needs.get(i), items.get(i));
+            engine.put(items.get(i), node.needs.get(i).slot());
         }
         save(performance);
         if (node.claims.isEmpty()) {
@@ -73,8 +73,11 @@ final class Performances {
         }
     }
 
-    private void receive(Performance performance, Parameter parameter, Item item) {
+    /** Something came to a parameter of what is going on. */
+    void receive(@Nullable Performance performance, Parameter parameter, Item item) {
+        load(performance);
         engine.put(item, parameter.slot());
+        saveAround(performance);
     }
 
     /** Keeps the values of a performance's own attributes, which another performance of the step may overwrite. */

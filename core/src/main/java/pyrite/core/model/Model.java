@@ -506,7 +506,20 @@ public final class Model implements Namespaces {
             }
         }
         known.stream().flatMap(id -> next.find(id).stream()).forEach(affected::add);
+        if (difference.changes().stream().anyMatch(change -> turns(change, next))) {
+            known.stream()
+                    .flatMap(id -> next.children(id).stream())
+                    .filter(child -> !child.references(Property.REDEFINES).isEmpty() && !known.contains(child.id()))
+                    .forEach(affected::add);
+        }
         return affected;
+    }
+
+    /** Whether what stands in an element may inherit something else than before. */
+    private boolean turns(ElementChange change, Model next) {
+        return change.before() != null
+                && change.after() != null
+                && !generals(change.before()).equals(next.generals(change.after()));
     }
 
     private void addKnown(@Nullable ElementId id, Collection<ElementId> into) {

@@ -3,6 +3,8 @@ package pyrite.core.execution;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.execution.EventLog.Kind;
 
 /** Steps in time (SysML 2.0, 7.17), each case with an answer that can be worked out by hand. */
@@ -276,6 +278,48 @@ class ActionFlowTest {
         assertThat(played.at("p.got", 9.1)).isEqualTo(12);
         assertThat(played.at("p.got", 11.1)).isEqualTo(123);
         assertThat(played.lines(Kind.ENDED)).last().isEqualTo("11.0 ended p.w");
+    }
+
+    /** What a step inside makes leaves the behaviour around by its own parameter. */
+    @ParameterizedTest
+    @CsvSource({
+        "out attribute m : Real := 0, 1, ",
+        "out attribute m : Real, 1, ",
+        "out attribute m : Real := 0, 6, : Belt",
+        "out attribute m : Real, 6, : Belt"
+    })
+    void whatAStepInsideMakesLeavesTheBehaviourAroundWhenThatEnds(String out, double time, String belt) {
+        Played played = Played.of("""
+                flow def Belt :> PacedFlow { attribute :>> latency = 5 [s]; }
+                part p { attribute got : Real := 0;
+                    perform action w {
+                        action make { %s;
+                            action cut : TimedAction { out attribute c : Real = 7; attribute :>> duration = 1 [s]; }
+                            flow %s from cut.c to m; }
+                        action keep { in attribute k : Real; assign got := k; }
+                        flow from make.m to keep.k; } }
+                """.formatted(out, belt == null ? "" : belt), 40);
+        assertThat(played.at("p.got", time - 0.1)).isZero();
+        assertThat(played.at("p.got", time + 0.1)).isEqualTo(7);
+        assertThat(played.lines(Kind.ENDED)).last().isEqualTo(time + " ended p.w");
+    }
+
+    @Test
+    void anItemMadeTwoLevelsDeepIsHandedOutLevelByLevel() {
+        Played played = Played.of("""
+                item def Reading { attribute level : Real; }
+                part p { attribute got : Real := 0;
+                    perform action w {
+                        action sense { out item made : Reading;
+                            action probe { out item raw : Reading;
+                                action look : TimedAction { out item seen : Reading { attribute :>> level = 4; }
+                                    attribute :>> duration = 2 [s]; }
+                                flow from look.seen to raw; }
+                            flow from probe.raw to made; }
+                        action keep { in item k : Reading; assign got := k.level; }
+                        flow from sense.made to keep.k; } }
+                """, 5);
+        assertThat(played.at("p.got", 2.1)).isEqualTo(4);
     }
 
     @Test

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
@@ -22,7 +23,10 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 import pyrite.core.notation.Authoring;
+import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
+import pyrite.core.notation.ReadResult;
+import pyrite.core.notation.Source;
 
 /**
  * In whatever order values are set in definitions and in uses of them, each use computes with the value that a plain
@@ -31,7 +35,8 @@ import pyrite.core.notation.NotationWriter;
  */
 class UseInContextLawTest {
     private static final String TEXT = """
-            part def Rotor { attribute x : Real default 0; attribute y : Real = 0; }
+            part def Blade { attribute x : Real = 0; attribute y : Real = 0; }
+            part def Rotor { part c : Blade; attribute x : Real default 0; attribute y : Real = 0; }
             part def Motor { part a : Rotor; part b : Rotor; attribute x : Real = 0; }
             part def Special :> Motor;
             part def Pump { part a : Motor; part b : Special; attribute y : Real default 0; }
@@ -42,7 +47,8 @@ class UseInContextLawTest {
     private record Definition(String name, List<String> generals, Map<String, String> parts, List<String> values) {}
 
     private static final Map<String, Definition> DEFINITIONS = List.of(
-                    new Definition("Rotor", List.of(), Map.of(), List.of("x", "y")),
+                    new Definition("Blade", List.of(), Map.of(), List.of("x", "y")),
+                    new Definition("Rotor", List.of(), Map.of("c", "Blade"), List.of("x", "y")),
                     new Definition("Motor", List.of(), Map.of("a", "Rotor", "b", "Rotor"), List.of("x")),
                     new Definition("Special", List.of("Motor"), Map.of("a", "Rotor", "b", "Rotor"), List.of("x")),
                     new Definition("Pump", List.of(), Map.of("a", "Motor", "b", "Special"), List.of("y")),
@@ -74,6 +80,77 @@ class UseInContextLawTest {
         }
         String text = NotationWriter.write(model, model.ownRoots());
         assertThat(computed(Models.read(text))).as(text).isEqualTo(told(table));
+    }
+
+    /** The same where whole definitions are written anew, with as many values in them as there are in the table. */
+    @Property(tries = 40)
+    void theSameHoldsForValuesThatAreWrittenInTexts(@ForAll @LongRange(min = 0, max = 1_000_000) long seed) {
+        Random random = new Random(seed);
+        Model model = Models.of(TEXT.replace("= 0", "default 0"));
+        Map<Place, Double> table = new HashMap<>();
+        List<String> acts = new ArrayList<>();
+        for (int number = 1; number <= 6; number++) {
+            Place first = randomPlace(random);
+            table.put(first, (double) number);
+            for (int more = random.nextInt(3); more > 0; more--) {
+                List<Place> others = places(first.whole());
+                table.put(others.get(random.nextInt(others.size())), number + more / 10.0);
+            }
+            String text = text(first.whole(), table);
+            acts.add(text);
+            Element written = Models.element(model, "Test::" + first.whole());
+            ReadResult read = NotationReader.readBack(model, List.of(written), new Source("", text));
+            assertThat(read.problems()).as("seed %d, %s", seed, acts).isEmpty();
+            model = applied(model, read.edit());
+            assertThat(computed(model)).as("seed %d, %s", seed, acts).isEqualTo(told(table));
+        }
+        String text = NotationWriter.write(model, model.ownRoots());
+        assertThat(computed(Models.read(text))).as(text).isEqualTo(told(table));
+    }
+
+    /** A definition with all that a table says in it. */
+    private static String text(String whole, Map<Place, Double> table) {
+        Definition definition = definition(whole);
+        Map<String, Double> values = new TreeMap<>();
+        table.forEach((place, value) -> {
+            if (place.whole().equals(whole)) {
+                values.put(place.path(), value);
+            }
+        });
+        String general =
+                definition.generals().stream().map(each -> " :> " + each).collect(Collectors.joining());
+        return "part def " + whole + general + " {" + inside(definition, general.isEmpty(), values) + "}";
+    }
+
+    private static String inside(Definition definition, boolean isOwn, Map<String, Double> values) {
+        StringBuilder text = new StringBuilder();
+        definition.values().forEach(name -> {
+            Double value = values.get(name);
+            if (isOwn || value != null) {
+                text.append(" attribute ")
+                        .append(isOwn ? name + " : Real" : ":>> " + name)
+                        .append(" default ")
+                        .append(value == null ? 0 : value)
+                        .append(';');
+            }
+        });
+        definition.parts().keySet().stream().sorted().forEach(part -> {
+            Map<String, Double> inner = new TreeMap<>();
+            values.forEach((path, value) -> {
+                if (path.startsWith(part + ".")) {
+                    inner.put(path.substring(part.length() + 1), value);
+                }
+            });
+            String type = Objects.requireNonNull(definition.parts().get(part));
+            if (isOwn || !inner.isEmpty()) {
+                text.append(" part ")
+                        .append(isOwn ? part + " : " + type : ":>> " + part)
+                        .append(" {")
+                        .append(inside(definition(type), false, inner))
+                        .append('}');
+            }
+        });
+        return text.toString();
     }
 
     private static Place randomPlace(Random random) {
