@@ -71,6 +71,7 @@ class ApiTest extends InProject {
         return examples;
     }
 
+    @NewProject
     @Test
     void theExamplesOfTheManualAnswerAsItSays() throws Exception {
         List<Example> examples = examples();
@@ -91,6 +92,7 @@ class ApiTest extends InProject {
         }
     }
 
+    @NewProject
     @Test
     void allElementsComePageByPageOnceEach() throws Exception {
         assertThat(idsOfAllPages(project() + "/commits/" + merrow.commitId(1) + "/elements?page%5Bsize%5D=50"))
@@ -113,6 +115,7 @@ class ApiTest extends InProject {
         return ids;
     }
 
+    @NewProject
     @Test
     void allCommitsComePageByPageNewestFirst() throws Exception {
         for (int i = 0; i < 6; i++) {
@@ -127,6 +130,7 @@ class ApiTest extends InProject {
                 .isEqualTo(numbered);
     }
 
+    @NewProject
     @Test
     void anElementIsReadAsAnyCommitLeftIt() throws Exception {
         String token = token("tam");
@@ -149,6 +153,7 @@ class ApiTest extends InProject {
                 .isEqualTo("dam");
     }
 
+    @NewProject
     @Test
     void aCommitOnAnOldCommitIsRefusedWithTheirsIfSomebodyChangedTheSame() throws Exception {
         String token = token("ines");
@@ -234,6 +239,7 @@ class ApiTest extends InProject {
                 .isEqualTo(403);
     }
 
+    @NewProject
     @Test
     void anAdministratorsScriptLooksAfterPeople() throws Exception {
         String admin = token("admin");

@@ -94,8 +94,8 @@ final class Application implements AutoCloseable {
                 history,
                 "spring.main.banner-mode",
                 "off"));
-        // A page that is gone is noticed soon.
-        context = application.run("--pyrite.events.heartbeat=300ms");
+        // A page that is gone is noticed soon, and nobody tries the passwords.
+        context = application.run("--pyrite.events.heartbeat=300ms", "--pyrite.passwords.strength=4");
     }
 
     Path data() {

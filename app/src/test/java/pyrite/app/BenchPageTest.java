@@ -17,6 +17,7 @@ class BenchPageTest extends InBrowser {
         click(".bench-to button");
     }
 
+    @NewProject
     @Test
     void aVesselStopsTheLeafAndAnAnswerSaysWhyNot() {
         open("runs");

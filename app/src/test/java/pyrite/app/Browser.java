@@ -63,13 +63,11 @@ final class Browser implements AutoCloseable {
         wait.until(urlContains("/overview"));
     }
 
-    /**
-     * Leaves the page and whoever was signed in; what pages kept goes with the address, which is another for every
-     * started program.
-     */
+    /** Leaves the page and whoever was signed in, with what pages kept. */
     void forget() {
-        driver.get("about:blank");
+        driver.executeScript("localStorage.clear(); sessionStorage.clear();");
         driver.manage().deleteAllCookies();
+        driver.get("about:blank");
         driver.manage().window().setSize(REFERENCE);
         driver.manage().logs().get("browser");
     }

@@ -84,6 +84,7 @@ class DrawingTest extends InBrowser {
         drawn(before + 1);
     }
 
+    @NewProject
     @Test
     void aPartIsMadeOfDefinitionsWiredUndoneAndRedone() {
         open("element/" + merrow.named("MerrowHydraulics").id() + "/general");
@@ -178,6 +179,7 @@ class DrawingTest extends InBrowser {
     }
 
     /** Its library is used with it. */
+    @NewProject
     @Test
     void aDefinitionOfAnotherProjectIsDraggedIn() {
         var works = merrow.bean("branchStore", BranchStore.class).create("works", "Works", "main", "main");
@@ -212,6 +214,7 @@ class DrawingTest extends InBrowser {
         box("part post");
     }
 
+    @NewProject
     @Test
     void aDefinitionIsNotBroughtIntoWhatItConsistsOf() {
         inside("HydraulicPowerUnit");
@@ -240,6 +243,7 @@ class DrawingTest extends InBrowser {
         assertThat(notation("Cabinet")).doesNotContain("bind radio.command = command;");
     }
 
+    @NewProject
     @Test
     void whereABoxIsPutIsKeptAndSeenByOthers() throws IOException {
         inside("SurgeGate");
@@ -280,6 +284,7 @@ class DrawingTest extends InBrowser {
         return px == Math.rint(px) ? Long.toString((long) px) : Double.toString(px);
     }
 
+    @NewProject
     @Test
     void takingOutOfTheViewIsNotRemovingFromTheModel() {
         inside("SurgeGate");
@@ -296,6 +301,7 @@ class DrawingTest extends InBrowser {
         assertThat(notation("SurgeGate")).doesNotContain("beacon").contains("part hinge : Hinge;");
     }
 
+    @NewProject
     @Test
     void everythingIsDoneWithKeysToo() {
         inside("HydraulicPowerUnit");
@@ -323,6 +329,7 @@ class DrawingTest extends InBrowser {
         assertThat(notation("HydraulicPowerUnit")).contains("port line :>> oil;");
     }
 
+    @NewProject
     @Test
     void whatStandsDeepInsideIsChangedInThisUseOrInItsDefinition() {
         inside("SurgeGate");
@@ -362,6 +369,7 @@ class DrawingTest extends InBrowser {
                 .orElseThrow();
     }
 
+    @NewProject
     @Test
     void aValueTypedOnThePageOfAUseHoldsThereAlone() {
         String use = Stream.of(
@@ -379,6 +387,7 @@ class DrawingTest extends InBrowser {
         assertThat(see("[data-label='Value of price']").getText()).startsWith("9000 [");
     }
 
+    @NewProject
     @Test
     void aPortStandsOnlyWhereItsTypeHasIt() {
         inside("HydraulicPowerUnit");
@@ -394,6 +403,7 @@ class DrawingTest extends InBrowser {
         assertThat(revision()).isEqualTo(1);
     }
 
+    @NewProject
     @Test
     void aLineIsBentAndItsEndLedElsewhere() {
         inside("HydraulicPowerUnit");
@@ -479,6 +489,7 @@ class DrawingTest extends InBrowser {
         box("part def SurgeGate");
     }
 
+    @NewProject
     @Test
     void chosenFeaturesAreExposedAtAPort() {
         inside("SurgeGate");

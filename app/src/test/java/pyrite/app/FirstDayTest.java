@@ -18,6 +18,7 @@ import pyrite.core.model.Element;
 import pyrite.core.notation.NotationWriter;
 
 /** What somebody does on the first day without the page for the notation. */
+@NewProject
 class FirstDayTest extends InBrowser {
     private String notation(Element element) {
         return NotationWriter.write(merrow.head().model(), List.of(element));

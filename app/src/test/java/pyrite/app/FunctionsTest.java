@@ -15,6 +15,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 
 /** A person gives functions to parts and wires what these must exchange. */
+@NewProject
 class FunctionsTest extends InBrowser {
     private ExchangeTable table() {
         return ExchangeTable.of(merrow.head().model(), merrow.named("ProtectTheTown"), merrow.named("SurgeGate"), 1);

@@ -13,6 +13,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
 /** Reading the past and bringing it back, on a real database and over HTTP. */
+@NewProject
 class HistoryTest extends InSession {
     private void commit(Edit edit, String summary) {
         assertThat(merrow.workspace()

@@ -20,6 +20,7 @@ import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.Source;
 
 /** A library of another project is used at a baseline, kept from edits, moved and left. */
+@NewProject
 class LibrariesTest extends InRequirements {
     private Branch works;
 

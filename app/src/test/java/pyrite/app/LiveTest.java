@@ -100,6 +100,7 @@ class LiveTest extends InProject {
                 });
     }
 
+    @NewProject
     @Test
     void aRunGoesByTheRevisionItWasStartedOn() throws Exception {
         merrow.change("surgeCheck", "stopTime", "5 [h]");
@@ -113,6 +114,7 @@ class LiveTest extends InProject {
                 .isEqualTo(2);
     }
 
+    @NewProject
     @Test
     void theStreamOfWhoeverIsShutOutEnds() throws Exception {
         assertThat(next("hello")).contains("\"number\":1");
@@ -139,6 +141,7 @@ class LiveTest extends InProject {
     }
 
     /** A reader that does not read holds up nobody: the commit is there at once. */
+    @NewProject
     @Test
     void aSlowReaderHoldsUpNobody() throws Exception {
         Session odo = new Session(merrow.address()).signIn("odo", "merrow");

@@ -49,6 +49,7 @@ class ManyRowsTest extends InSession {
         type("MerrowNeeds", text.toString());
     }
 
+    @NewProject
     @Test
     void needsAreReadPageByPageInTheOrderOfTheirIds() throws Exception {
         manyNeeds();
@@ -74,6 +75,7 @@ class ManyRowsTest extends InSession {
         assertThat(ines.get(further.group(1).replace("&amp;", "&")).body()).contains("101 to 200 of 451");
     }
 
+    @NewProject
     @Test
     void everyElementIsGivenOnceByTheApiHoweverSmallThePages() throws Exception {
         String token = ines.token("/account");
@@ -129,6 +131,7 @@ class ManyRowsTest extends InSession {
         commit(SavedView.put(merrow.head().model(), new SavedView.Request(name, page, query, "ines", true, true)));
     }
 
+    @NewProject
     @Test
     void tablesAreSentAsFilesWithAllTheirRows() throws Exception {
         manyNeeds();

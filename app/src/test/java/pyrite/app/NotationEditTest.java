@@ -52,6 +52,7 @@ class NotationEditTest extends InSession {
                 .containsExactly(merrow.named("OuterSea").id());
     }
 
+    @NewProject
     @Test
     void whatBothChangedIsShownAsBothHaveIt() throws Exception {
         String mine = text().get("text").asString().replace("part def Sea {", "part def OuterSea {");
@@ -91,6 +92,7 @@ class NotationEditTest extends InSession {
         assertThat(checked.get("more").asInt()).isPositive();
     }
 
+    @NewProject
     @Test
     void tenMegabytesOfAnythingAreRefusedAndChangeNothing() throws Exception {
         String garbage = "} \u0001 ]] '' /* ".repeat(700_000);

@@ -20,6 +20,7 @@ import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
 
 /** A person's way through Pyrite in a real browser, from signing in to a verdict and back. */
+@NewProject
 class OutcomeTest extends InBrowser {
     private static final By VERDICT = By.cssSelector(".verdict-line .verdict");
     private static final By WORK = By.id("work");

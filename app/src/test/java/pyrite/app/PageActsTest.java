@@ -58,6 +58,7 @@ class PageActsTest extends InRequirements {
                 .toList();
     }
 
+    @NewProject
     @Test
     void rowsFromATableAreAddedBehindALineAndWhatIsWrongIsToldByItsRow() throws Exception {
         String paste = "{'anchor':'" + id("closesInTime")
@@ -91,6 +92,7 @@ class PageActsTest extends InRequirements {
         assertThat(shortNames("MerrowRequirements")).doesNotHaveDuplicates();
     }
 
+    @NewProject
     @Test
     void linesThatCannotGoFurtherSaySo() throws Exception {
         assertThat(post("/requirements/arrange", "{'lines':" + lines("Closing") + ",'how':'outdent','target':null}")
@@ -143,6 +145,7 @@ class PageActsTest extends InRequirements {
                 .contains("MG-1 has no attribute colour");
     }
 
+    @NewProject
     @Test
     void administratorsMakeRulesAndKindsOfLinksAndOthersDoNot() throws Exception {
         String rule =
@@ -209,6 +212,7 @@ class PageActsTest extends InRequirements {
                 .isEmpty();
     }
 
+    @NewProject
     @Test
     void linksThatAreGoneOrTooManyAreRefused() throws Exception {
         assertThat(post(
@@ -230,6 +234,7 @@ class PageActsTest extends InRequirements {
         assertThat(head()).isEqualTo(1);
     }
 
+    @NewProject
     @Test
     void aTextIsCheckedFormattedAndExplainedWithoutBeingSaved() throws Exception {
         String painted = "/element/" + id("isPaintedWhite") + "/notation";
@@ -259,6 +264,7 @@ class PageActsTest extends InRequirements {
         assertThat(head()).isEqualTo(1);
     }
 
+    @NewProject
     @Test
     void aTextThatSaysNothingNewMakesNoRevisionAndOneThatOthersOvertookIsKept() throws Exception {
         String element = "/element/" + id("MerrowLeafRequirements");

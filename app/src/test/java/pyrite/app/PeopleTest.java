@@ -70,6 +70,7 @@ class PeopleTest extends InProject {
                 .contains("failed to sign in", "failed and was locked out", "was kept out");
     }
 
+    @NewProject
     @Test
     void whoIsShutOutIsOutAtOnceAndWhatTheyWroteStaysTheirs() throws Exception {
         merrow.change("drive", "fastSpeed", "0.5 [deg/s]");
@@ -117,6 +118,7 @@ class PeopleTest extends InProject {
         assertThat(isIn(session("ines", given))).isTrue();
     }
 
+    @NewProject
     @Test
     void everythingAboutPeopleIsNotedWithWhoDidIt() throws Exception {
         send(admin, "/people", "signIn", "ada", "name", "Ada Quill", "role", "LEAD");

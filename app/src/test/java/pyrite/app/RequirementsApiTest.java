@@ -40,6 +40,7 @@ class RequirementsApiTest extends InRequirements {
                 token);
     }
 
+    @NewProject
     @Test
     void anIdIsNeverGivenTwiceWhateverBecomesOfItsRequirement() throws Exception {
         String add = "{'anchor':'" + id("closesInTime") + "','below':false,'type':'requirement','text':'x','base':";
@@ -61,6 +62,7 @@ class RequirementsApiTest extends InRequirements {
         assertThat(post("/requirements/add", add + head() + "}").body()).contains("requirement MG-27 added");
     }
 
+    @NewProject
     @Test
     void manyWhoAddAtOnceGetDifferentIds() throws Exception {
         try (ExecutorService writers = Executors.newVirtualThreadPerTaskExecutor()) {
@@ -124,6 +126,7 @@ class RequirementsApiTest extends InRequirements {
                 .isEqualTo("proposed");
     }
 
+    @NewProject
     @Test
     void rulesHoldOverNotationToo() throws Exception {
         HttpResponse<String> refused = ines.type(
@@ -135,6 +138,7 @@ class RequirementsApiTest extends InRequirements {
         assertThat(head()).isEqualTo(1);
     }
 
+    @NewProject
     @Test
     void aHeadingGoesWithItsRequirementsAndLinksAndComesBackWithThem() throws Exception {
         String closing = merrow.head().model().ownElements().stream()
@@ -153,6 +157,7 @@ class RequirementsApiTest extends InRequirements {
         assertThat(Links.in(model).of(merrow.named("closesInTime"))).hasSize(8);
     }
 
+    @NewProject
     @Test
     void aTableIsLookedAtBeforeItIsTaken() throws Exception {
         String spec = id("MerrowLeafRequirements");
@@ -260,6 +265,7 @@ class RequirementsApiTest extends InRequirements {
                 .isEqualTo(404);
     }
 
+    @NewProject
     @Test
     void aRevisionIsNamedABaselineAndComparedWith() throws Exception {
         assertThat(post("/baselines", "{'number':1,'name':'Review','note':''}").statusCode())
@@ -281,6 +287,7 @@ class RequirementsApiTest extends InRequirements {
                 .doesNotContain("<script", "<link");
     }
 
+    @NewProject
     @Test
     void aWindowOfTheGridKnowsWhereAnElementIs() throws Exception {
         String window = ines.get(BRANCH + "/requirements/rows.json?count=20&around=" + id("isPaintedWhite"))
@@ -340,6 +347,7 @@ class RequirementsApiTest extends InRequirements {
                 .contains("QP");
     }
 
+    @NewProject
     @Test
     void anAttributeIsOfATypeThereIsAndHasANameOfItsOwn() throws Exception {
         String add =
@@ -373,6 +381,7 @@ class RequirementsApiTest extends InRequirements {
                 .doesNotContain("largest mass");
     }
 
+    @NewProject
     @Test
     void whatIsAskedForAnAttributeMayStandInAFilterAnOrderAndAGroup() throws Exception {
         assertThat(ines.get(BRANCH + "/requirements/rows.json?where=status:draft&count=300")

@@ -24,6 +24,7 @@ import pyrite.core.trace.Link;
 import pyrite.core.trace.Links;
 
 /** The daily tasks of a requirements engineer, each done in a browser as one would. */
+@NewProject
 class RequirementsDayTest extends InBrowser {
     /** Many letters are commands in the grid, but not behind the N that begins a line, however fast they come. */
     @Test

@@ -16,6 +16,7 @@ import pyrite.app.store.Person.Role;
 import pyrite.core.model.Model;
 
 /** Every address the program answers at, asked for by every role: a new one is looked at here without being listed. */
+@NewProject
 class RoutesTest extends InProject {
     private static final Set<String> OPEN = Set.of("/sign-in", "/error");
     private static final Set<String> STREAMS = Set.of("/events");
@@ -191,8 +192,7 @@ class RoutesTest extends InProject {
     void everyRoleDoesWhatItMayAndNothingMore() throws Exception {
         for (Role role : Role.values()) {
             // Each finds the demo as it was, for those before have removed some of it.
-            closeProject();
-            openProject();
+            openNewProject();
             start();
             Session session = new Session(merrow.address()).signIn(PEOPLE.get(role), "merrow");
             String token = session.token("/p/merrow/main/requirements");

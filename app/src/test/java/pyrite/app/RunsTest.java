@@ -74,6 +74,7 @@ class RunsTest extends InProject {
         assertThat(runs.plot(id, verdict("closesInTime").stored()).lines()).isEqualTo(picture.lines());
     }
 
+    @NewProject
     @Test
     void aVerdictGoesStaleNamesTheChangeAndIsFreshAgainAfterUndo() {
         run("closingCheck", RunControl.NONE);
@@ -96,6 +97,7 @@ class RunsTest extends InProject {
         assertThat(verdict("closesInTime").stale()).isFalse();
     }
 
+    @NewProject
     @Test
     void afterAnUndoTheVerdictThatHeldBeforeCountsAgain() {
         run("closingCheck", RunControl.NONE);
@@ -126,6 +128,7 @@ class RunsTest extends InProject {
         assertThat(verdict("canBeLifted").stale()).isFalse();
     }
 
+    @NewProject
     @Test
     void aCancelledRunKeepsNoVerdictAndReplacesNone() {
         run("closingCheck", RunControl.NONE);

@@ -49,6 +49,7 @@ class StaticJudgementTest extends InProject {
         assertThat(of("canBeLifted")).containsExactly(VerdictKind.FAIL);
     }
 
+    @NewProject
     @Test
     void editsThatNobodyAskedAboutCountAsWell() {
         assertThat(of("canBeLifted")).containsExactly(VerdictKind.PASS);

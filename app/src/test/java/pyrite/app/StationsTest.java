@@ -40,6 +40,7 @@ class StationsTest extends InBrowser {
         drag(() -> ines.driver().findElement(row(what)), () -> ines.driver().findElement(row(into)));
     }
 
+    @NewProject
     @Test
     void anElementIsFoundInTheOutlineAndMovedByKeyboardAlone() {
         open(ines, "architecture");
@@ -54,6 +55,7 @@ class StationsTest extends InBrowser {
         assertThat(owner("Siren").name()).isEqualTo("MerrowGate");
     }
 
+    @NewProject
     @Test
     void aRowIsDraggedIntoAnotherAndARefusedMoveSaysWhy() {
         // Both rows are in sight, as somebody who drags would see to.
@@ -127,6 +129,7 @@ class StationsTest extends InBrowser {
         assertThat(leaf).isNotEmpty();
     }
 
+    @NewProject
     @Test
     void twoRunsAreComparedAndLookedAtClosely() {
         open(ines, "runs");
@@ -176,6 +179,7 @@ class StationsTest extends InBrowser {
                 });
     }
 
+    @NewProject
     @Test
     void whoTypesWhileAnotherSavesIsToldAndSeesTheDifference() throws Exception {
         try (Browser odo = new Browser()) {
@@ -198,6 +202,7 @@ class StationsTest extends InBrowser {
         }
     }
 
+    @NewProject
     @Test
     void anEditOutlivesTheSessionAndIsSavedAfterSigningInAgain() {
         open(ines, "requirements");

@@ -95,6 +95,7 @@ class StoriesTest extends InBrowser {
         assertThat(story("MoorWorkboatAtGate").getFirst()).contains("makes fast");
     }
 
+    @NewProject
     @Test
     void requirementsAreMadeFromStepsAndLinkedWhereOneSaysTheSame() {
         String useCase = merrow.named("WorkInPowerCut").id().toString();

@@ -28,6 +28,7 @@ final class Terminal {
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xss4m",
                 "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
                 "-cp",
                 System.getProperty("java.class.path"),
                 "pyrite.app.Pyrite"));

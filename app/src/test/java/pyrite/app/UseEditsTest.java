@@ -13,6 +13,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.notation.NotationWriter;
 
 /** Edits of one use of a part deep inside a whole, as drawings and pages send them, and what is refused. */
+@NewProject
 class UseEditsTest extends InRequirements {
     private String unit = "";
     private String heater = "";

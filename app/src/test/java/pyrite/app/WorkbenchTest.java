@@ -18,6 +18,7 @@ import org.openqa.selenium.interactions.Actions;
 import pyrite.core.model.Edit;
 
 /** Drawing and text side by side, and commands, in a real browser. */
+@NewProject
 class WorkbenchTest extends InBrowser {
     private static final By STATE = By.id("notation-state");
 

@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Objects;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -229,8 +230,8 @@ class SecurityRules {
     }
 
     @Bean
-    PasswordEncoder passwords() {
-        return new BCryptPasswordEncoder();
+    PasswordEncoder passwords(@Value("${pyrite.passwords.strength}") int strength) {
+        return new BCryptPasswordEncoder(strength);
     }
 
     @Bean
