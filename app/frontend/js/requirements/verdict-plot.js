@@ -16,7 +16,9 @@ async function draw() {
   }
   const pictures = await response.json();
   places.forEach((place) => {
-    const picture = pictures.find((each) => each.subject === place.dataset.subject);
+    const picture = pictures.find(
+      (each) => String(each.run) === place.dataset.run && each.subject === place.dataset.subject,
+    );
     place.hidden = !picture?.plot.traces.length;
     if (!place.hidden) {
       plot(place, picture.plot.times, picture.plot.traces, picture.plot.lines);

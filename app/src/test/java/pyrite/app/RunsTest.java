@@ -8,6 +8,8 @@ import static org.mockito.Mockito.mock;
 import java.time.InstantSource;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import pyrite.app.evidence.VerdictView;
@@ -108,6 +110,47 @@ class RunsTest extends InProject {
         merrow.workspace().undo(merrow.head().branch(), merrow.person("ines"));
         assertThat(verdict("closesInTime").stale()).isFalse();
         assertThat(verdict("closesInTime").run()).isEqualTo(before.run());
+    }
+
+    /** Both judge the same part, one for too short a time: the other passes later, and its failure still counts. */
+    @NewProject
+    @Test
+    void aCaseThatPassesDoesNotOutdoAnotherThatFails() throws Exception {
+        merrow.add("MerrowVerification", """
+                verification hurriedCheck : SimulatedCheck { subject :>> system = barrier; attribute :>> stopTime = 1 [min];
+                    objective { verify closesInTime; } }
+                """);
+        run("hurriedCheck", RunControl.NONE);
+        run("closingCheck", RunControl.NONE);
+        assertThat(verdicts.of(merrow.head(), merrow.named("closesInTime").id()))
+                .extracting(VerdictView::caseName, VerdictView::kind)
+                .containsExactly(tuple("hurriedCheck", VerdictKind.FAIL), tuple("closingCheck", VerdictKind.PASS));
+        String page = new Session(merrow.address())
+                .signIn("ines", "merrow")
+                .get("/p/merrow/main/runs")
+                .body();
+        assertThat(markBehind(page, "hurriedCheck")).isEqualTo("fail");
+        assertThat(markBehind(page, "closingCheck")).isEqualTo("pass");
+
+        Workspace.Head head = merrow.head();
+        merrow.workspace()
+                .commit(
+                        head.branch(),
+                        head.number(),
+                        Edit.remove(merrow.named("hurriedCheck").id()),
+                        merrow.person("ines"),
+                        "removed");
+        assertThat(verdicts.of(merrow.head(), merrow.named("closesInTime").id()))
+                .extracting(VerdictView::caseName)
+                .containsExactly("closingCheck");
+    }
+
+    /** The verdict on closesInTime in the row of a case. */
+    private static String markBehind(String page, String usage) {
+        Matcher mark = Pattern.compile(">" + usage + "</span>.*?closesInTime</a>.*?verdict[- ](\\w+)", Pattern.DOTALL)
+                .matcher(page);
+        assertThat(mark.find()).isTrue();
+        return mark.group(1);
     }
 
     @Test

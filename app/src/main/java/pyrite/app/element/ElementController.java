@@ -193,7 +193,7 @@ class ElementController {
     }
 
     /** The plot for a verdict of a requirement. */
-    record Picture(String subject, VerdictPlot plot) {}
+    record Picture(long run, String subject, VerdictPlot plot) {}
 
     @Tag(name = ApiAddress.WORK)
     @Operation(summary = "What the verdicts of a requirement show: series with limits")
@@ -202,7 +202,7 @@ class ElementController {
     List<Picture> plots(Workspace.Head head, @PathVariable String id) {
         return verdicts.of(head, head.element(id).id()).stream()
                 .filter(view -> view.stored() != null && view.run() != null)
-                .map(view -> new Picture(view.subject(), runs.plot(view.run(), view.stored())))
+                .map(view -> new Picture(view.run(), view.subject(), runs.plot(view.run(), view.stored())))
                 .toList();
     }
 

@@ -27,6 +27,7 @@ public record VerdictView(
         String reason,
         @Nullable Long run,
         @Nullable ElementId caseId,
+        @Nullable String caseName,
         int revision,
         List<Change> changes,
         boolean stale) {
@@ -48,9 +49,15 @@ public record VerdictView(
                 judgement.reason(),
                 null,
                 null,
+                null,
                 revision,
                 List.of(),
                 false);
+    }
+
+    /** Whether the model says it, whatever a run does. */
+    public boolean isFromModelAlone() {
+        return run == null && kind != VerdictKind.INCONCLUSIVE;
     }
 
     /** The name of the mark: {@code pass}, or {@code pass-stale}. */

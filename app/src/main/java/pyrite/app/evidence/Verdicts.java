@@ -26,6 +26,7 @@ import pyrite.core.model.ElementChange;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
+import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Fingerprint;
 import pyrite.core.verification.StaticJudgement;
 import pyrite.core.verification.Subjects;
@@ -101,12 +102,15 @@ public class Verdicts {
     }
 
     /**
-     * For each requirement and subject the newest verdict that is fresh, or else the newest: after an undo the one that
-     * held before counts again.
+     * For each requirement, subject and case the newest verdict that is fresh, or else the newest: after an undo the
+     * one that held before counts again. A case that verifies the requirement no more has no say.
      */
     private List<RunStore.Verdict> inForce(Workspace.Head head) {
+        Map<ElementId, Set<ElementId>> verifiedBy = new HashMap<>();
         List<RunStore.Verdict> newest = runs.newestVerdicts(head.branch(), head.number()).stream()
-                .filter(verdict -> head.model().find(verdict.requirement()).isPresent())
+                .filter(verdict -> verifiedBy
+                        .computeIfAbsent(verdict.caseId(), id -> verifiedBy(head.model(), id))
+                        .contains(verdict.requirement()))
                 .toList();
         List<RunStore.Verdict> staleOnes =
                 newest.stream().filter(verdict -> !isFresh(verdict, head)).toList();
@@ -125,10 +129,17 @@ public class Verdicts {
                 .toList();
     }
 
-    /** What a verdict is about. */
-    private record Place(ElementId requirement, String subject) {
+    private static Set<ElementId> verifiedBy(Model model, ElementId usage) {
+        return model.find(usage).stream()
+                .flatMap(found -> CaseSetup.requirements(model, found).stream())
+                .map(Element::id)
+                .collect(Collectors.toSet());
+    }
+
+    /** What a verdict is about, and which case came to it: one that fails is not outdone by another that passes. */
+    private record Place(ElementId requirement, String subject, ElementId usage) {
         static Place of(RunStore.Verdict verdict) {
-            return new Place(verdict.requirement(), verdict.subject());
+            return new Place(verdict.requirement(), verdict.subject(), verdict.caseId());
         }
     }
 
@@ -196,6 +207,10 @@ public class Verdicts {
         return views;
     }
 
+    private static String caseName(Model model, RunStore.Verdict verdict) {
+        return model.find(verdict.caseId()).map(model.names()::effectiveName).orElse(verdict.caseName());
+    }
+
     private VerdictView view(Workspace.Head head, RunStore.Verdict verdict, History history) {
         List<ElementId> changed = verdict.fingerprint().changedIn(head.model());
         return new VerdictView(
@@ -209,6 +224,7 @@ public class Verdicts {
                 verdict.reason(),
                 verdict.run(),
                 verdict.caseId(),
+                caseName(head.model(), verdict),
                 verdict.revision(),
                 history.changes(changed, verdict.revision()),
                 !changed.isEmpty());

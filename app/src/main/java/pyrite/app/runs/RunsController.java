@@ -66,14 +66,27 @@ class RunsController {
             String name,
             String text,
             boolean verification,
-            List<Element> requirements,
+            List<Judged> requirements,
             List<String> notes,
             @Nullable RunRecord newest) {}
+
+    /** A requirement that a case verifies, with the worst verdict of this case. */
+    record Judged(Element requirement, @Nullable VerdictView verdict) {
+        static Judged of(Element requirement, Element usage, List<VerdictView> views) {
+            return new Judged(
+                    requirement,
+                    views.stream()
+                            .filter(view -> usage.id().equals(view.caseId()) || view.isFromModelAlone())
+                            .findFirst()
+                            .orElse(null));
+        }
+    }
 
     @GetMapping("/p/{project}/{branch}/runs")
     String list(Workspace.Head head, Person person, org.springframework.ui.Model page) {
         pages.frame(page, head, person, Station.RUNS, "Runs");
         Map<ElementId, RunRecord> newest = store.newestOfEachCase(head.branch());
+        Map<ElementId, List<VerdictView>> judged = verdicts.all(head);
         Model model = head.model();
         page.addAttribute(
                 "cases",
@@ -84,14 +97,15 @@ class RunsController {
                                 model.names().qualifiedName(e),
                                 model.inheritance().documentation(e),
                                 e.kind() == ElementKind.VERIFICATION,
-                                CaseSetup.requirements(model, e),
+                                CaseSetup.requirements(model, e).stream()
+                                        .map(each -> Judged.of(each, e, judged.getOrDefault(each.id(), List.of())))
+                                        .toList(),
                                 NotExecuted.by(model, e),
                                 newest.get(e.id())))
                         .sorted(Comparator.comparing((Case c) -> !c.verification())
                                 .thenComparing(Case::name))
                         .toList());
         page.addAttribute("runs", store.newest(head.branch(), SHOWN));
-        page.addAttribute("judged", verdicts.all(head));
         return "runs/list";
     }
 

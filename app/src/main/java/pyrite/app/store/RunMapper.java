@@ -205,14 +205,15 @@ public interface RunMapper {
             where r.branch_id = #{branch} and v.id in (
                 select max(v2.id) from verdict v2 join run r2 on r2.id = v2.run_id
                 where r2.branch_id = #{branch} and r2.revision_number <= #{upTo} and r2.status in ('DONE', 'FAILED')
-                group by v2.requirement_id, v2.subject)""")
+                group by v2.requirement_id, v2.subject, r2.case_id)""")
     List<VerdictOfRun> newestVerdicts(@Param("branch") long branch, @Param("upTo") int upTo);
 
-    /** For some requirements the verdicts before the newest one of each subject, the newest first. */
+    /** For some requirements the verdicts before the newest one of each subject in each case, the newest first. */
     @Select("<script>" + VERDICT + """
             where v.id in (
                 select id from (
-                    select v2.id, row_number() over (partition by v2.requirement_id, v2.subject order by v2.id desc) as age
+                    select v2.id, row_number() over (
+                        partition by v2.requirement_id, v2.subject, r2.case_id order by v2.id desc) as age
                     from verdict v2 join run r2 on r2.id = v2.run_id
                     where r2.branch_id = #{branch} and r2.revision_number &lt;= #{upTo} and r2.status in ('DONE', 'FAILED')
                     and v2.requirement_id in

@@ -246,8 +246,8 @@ public class RunStore {
             Fingerprint fingerprint) {}
 
     /**
-     * For each requirement and subject the newest verdict of a run, at some revision or an earlier one, that came to
-     * its end.
+     * For each requirement, subject and case the newest verdict of a run, at some revision or an earlier one, that came
+     * to its end.
      */
     public List<Verdict> newestVerdicts(Branch branch, int upTo) {
         return verdicts(mapper.newestVerdicts(branch.id(), upTo)).stream()
@@ -255,7 +255,7 @@ public class RunStore {
                 .toList();
     }
 
-    /** For some requirements some verdicts before the newest of each subject, the newest first. */
+    /** For some requirements some verdicts before the newest of each subject in each case, the newest first. */
     public List<Verdict> earlierVerdicts(Branch branch, int upTo, Collection<ElementId> requirements) {
         return requirements.isEmpty()
                 ? List.of()
