@@ -68,6 +68,7 @@ public final class Simulation implements Moment {
     private final int[] switchesHere;
     private final int[] switchesInAll;
     private final double[] lastSwitches;
+    private final double[] lastTurns;
     private final Trajectory trajectory;
     private int evaluations;
     private double reached;
@@ -117,6 +118,8 @@ public final class Simulation implements Moment {
         this.switchesHere = new int[modes.length];
         this.switchesInAll = new int[modes.length];
         this.lastSwitches = new double[modes.length];
+        this.lastTurns = new double[modes.length];
+        Arrays.fill(lastTurns, Double.NEGATIVE_INFINITY);
         this.guard = new BranchGuard(system, kernel);
         this.trajectory = new Trajectory(system, kernel, guard, states, failures, this::watch);
         this.timeSwitches = new TimeSwitches();
@@ -284,6 +287,17 @@ public final class Simulation implements Moment {
         }
     }
 
+    /**
+     * What is at rest at a switch crosses it with the noise of the integration and goes back; what switches without end
+     * does so again before any time has passed.
+     */
+    private void turnsBack(int relation, double t) {
+        if (t - lastTurns[relation] <= SAME_INSTANT * resolution) {
+            throw failures.chatters(t, relation);
+        }
+        lastTurns[relation] = t;
+    }
+
     /** A smooth piece of the trajectory: its end, and the relation that changed there, or -1 if none did. */
     private record Piece(double end, double[] state, int fired) {}
 
@@ -334,7 +348,7 @@ public final class Simulation implements Moment {
 
     /**
      * Makes every relation's mode agree with its margin. Where a margin is zero, its direction decides. {@code fired}
-     * has just been switched and keeps its new mode; if its margin turns back at once, the relation chatters.
+     * has just been switched; see {@link #turnsBack} where its margin goes back at once.
      */
     private void settle(double t, double[] y, int fired) {
         if (modes.length == 0) {
@@ -348,7 +362,7 @@ public final class Simulation implements Moment {
                 boolean undecided = leeway(i) > 0 && Math.abs(margins[i]) <= SLACK * leeway(i);
                 boolean holds = undecided ? modes[i] : holdsFromHere(i);
                 if (i == fired && holds != modes[i]) {
-                    throw failures.chatters(t, i);
+                    turnsBack(i, t);
                 }
                 changed |= holds != modes[i];
                 modes[i] = holds;

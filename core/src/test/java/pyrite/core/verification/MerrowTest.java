@@ -82,6 +82,19 @@ class MerrowTest {
         assertThat(7.4 * Math.sin(Math.toRadians(82))).isLessThan(7.9);
     }
 
+    /** Closed, the leaf rests at its stop and leaves it when the tide falls: less than the accuracy to and fro. */
+    @Test
+    void aLeafAtRestAtItsStopIsFollowedThroughTwoTides() {
+        CaseRun run = run("tideRun");
+        assertThat(run.times()[run.times().length - 1]).isEqualTo(90_000);
+        double[] angle = run.series().stream()
+                .filter(s -> s.path().equals("barrier.gate.leaf.angle"))
+                .findFirst()
+                .orElseThrow()
+                .values();
+        assertThat(angle[angle.length - 1]).isCloseTo(82, within(1.0));
+    }
+
     @Test
     void whatNeedsNoRunIsKnownAtOnce() {
         // 9 MN*m over two bores of 0.049 m^2 at 4.2 m.
