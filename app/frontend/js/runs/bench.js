@@ -77,7 +77,9 @@ class Bench {
     document.getElementById('bench-clock').textContent = clockFace(state.now);
     this.place.querySelector('[data-bench-next]').disabled = state.next === null;
     this.place.querySelector('[data-bench-event]').disabled = state.isOver;
-    document.getElementById('bench-over').hidden = !state.isOver;
+    const over = document.getElementById('bench-over');
+    over.hidden = !state.isOver;
+    over.textContent = this.active.size ? over.dataset.waiting : over.dataset.ended;
     this.mark();
     if (!this.messages) {
       return;

@@ -159,6 +159,7 @@ class DrawingPages {
         page.addAttribute("tab", tab);
         boolean isBehavior = form == Form.ACTION_FLOW || form == Form.STATE_TRANSITION;
         page.addAttribute("playable", isBehavior && Playable.isOfKind(element.kind()));
+        page.addAttribute("empty", empty(form));
         page.addAttribute("split", split);
         page.addAttribute("into", into(head.model(), element, form));
         editor(head, person, element, page);
@@ -215,5 +216,18 @@ class DrawingPages {
                         .filter(view -> view.page().equals(SavedView.DRAWING))
                         .toList());
         return "architecture/drawings";
+    }
+
+    /** What to do where nothing is drawn yet. */
+    private static String empty(Form form) {
+        return switch (form) {
+            case GENERAL ->
+                "Nothing in here has a box of its own. Definitions, parts, items, actions, states and requirements do.";
+            case ACTION_FLOW -> "There are no steps yet. Add, or the key A, makes the first.";
+            case STATE_TRANSITION -> "There are no states yet. Add, or the key A, makes the first.";
+            case INTERCONNECTION, CONTEXT ->
+                "There are no parts yet. Add, or the key A, makes one; Bring in shows definitions to drag here.";
+            default -> "There is nothing to show yet.";
+        };
     }
 }

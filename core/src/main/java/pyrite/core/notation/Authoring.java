@@ -233,12 +233,7 @@ public final class Authoring {
 
     private Proposal members(@Nullable Element owner, String text, String example) {
         ElementId ownerId = owner == null ? null : owner.id();
-        String closed = text.strip().endsWith(";")
-                        || text.strip().endsWith("}")
-                        || text.strip().endsWith("*/")
-                ? text
-                : text + ";";
-        ReadResult reading = NotationReader.readMembers(model, ownerId, new Source("", closed));
+        ReadResult reading = NotationReader.readMembers(model, ownerId, new Source("", closed(text)));
         if (!reading.isGood()) {
             return new Proposal.Rejected(reading.problems());
         }
@@ -251,6 +246,14 @@ public final class Authoring {
                 : new Proposal.Accepted(
                         reading.edit(),
                         String.join(", ", added) + " added" + (owner == null ? "" : " to " + nameOf(owner)));
+    }
+
+    /** A line may be typed without its semicolon; what is missing of a body is told as it is. */
+    private static String closed(String text) {
+        String typed = text.strip();
+        boolean isOpen = typed.chars().filter(c -> c == '{').count()
+                > typed.chars().filter(c -> c == '}').count();
+        return isOpen || typed.endsWith(";") || typed.endsWith("}") || typed.endsWith("*/") ? text : text + ";";
     }
 
     private static @Nullable String prefixed(@Nullable String name) {
