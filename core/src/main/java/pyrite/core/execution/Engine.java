@@ -344,6 +344,7 @@ public final class Engine implements Happenings {
             case Stimulus.What.Set(HeldAttribute attribute, double value) -> {
                 witness.set(now(), attribute.path(), value, attribute.feature());
                 set(attribute.variable(), value);
+                performances.saveLoaded();
             }
         }
     }

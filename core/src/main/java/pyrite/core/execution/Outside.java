@@ -1,11 +1,14 @@
 package pyrite.core.execution;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
 import pyrite.core.dynamics.HeldAttribute;
@@ -118,9 +121,22 @@ public final class Outside {
         return places.get(offer);
     }
 
-    /** The attributes that can be set. */
+    /** The attributes that can be set: what behaviours assign, and what those that parts perform have of their own. */
     public List<HeldAttribute> settable() {
-        return program.assigned();
+        return Stream.concat(
+                        program.assigned().stream(),
+                        program.performed().stream().map(Program.Top::step).flatMap(Outside::own))
+                .collect(Collectors.toMap(HeldAttribute::path, each -> each, (one, _) -> one, LinkedHashMap::new))
+                .sequencedValues()
+                .stream()
+                .toList();
+    }
+
+    /** Not what the items in it have. */
+    private static Stream<HeldAttribute> own(StepNode step) {
+        return step.frame.stream()
+                .filter(attribute -> !attribute.isFixed()
+                        && attribute.path().lastIndexOf('.') == step.path().length());
     }
 
     /**
@@ -162,7 +178,7 @@ public final class Outside {
 
     /** Another value for an attribute, coherent SI; nothing if no behaviour uses or assigns one of that path. */
     public Optional<Stimulus> set(double time, String path, double value) {
-        return program.assigned().stream()
+        return settable().stream()
                 .filter(attribute -> attribute.path().equals(path))
                 .findFirst()
                 .map(attribute -> new Stimulus(time, new Stimulus.What.Set(attribute, value)));

@@ -110,6 +110,15 @@ final class Performances {
         }
     }
 
+    /** After an attribute was set from outside: what goes on with it keeps it. */
+    void saveLoaded() {
+        for (Performance performance : loaded) {
+            if (performance != null && !performance.isEnded && !performance.node.frame.isEmpty()) {
+                save(performance);
+            }
+        }
+    }
+
     private void start(Performance performance) {
         if (performance.isEnded) {
             return;

@@ -59,6 +59,9 @@ public final class ProgramBuilder extends Preparing {
         }
         parts.forEach(connections::joined);
         later.forEach(Runnable::run);
+        if (isToBePlayed) {
+            steps.steps().values().forEach(step -> step.frame.replaceAll(ProgramBuilder::beginning));
+        }
         parts.stream().filter(pools::isPool).forEach(pools::pool);
         more.run();
         FlatSystem flat = flattening.system();
@@ -76,6 +79,10 @@ public final class ProgramBuilder extends Preparing {
                 (type, general) -> model.inheritance().isA(type, general.id()),
                 flattening.isRandom(),
                 flat);
+    }
+
+    private static HeldAttribute beginning(HeldAttribute own) {
+        return own.start() == null && !own.isFixed() ? own.beginningWith(Terms.ZERO) : own;
     }
 
     /** What is read where something happens, and neither assigned nor determined, keeps the value it begins with. */

@@ -2,6 +2,7 @@ package pyrite.core.verification;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -93,6 +94,32 @@ class PlayableTest {
         assertThat(NotationWriter.write(playable.model(), List.of(playable.part())))
                 .isEqualTo("part keeper1 : Test::Keeper;\n");
         assertThat(playable("'a post'").isMade()).isFalse();
+    }
+
+    /** What a behaviour has of its own begins at zero, too, and is kept by what goes on with it. */
+    @ParameterizedTest
+    @CsvSource({
+        "'action rinse { attribute level : Real; first start; then action soak : TimedAction { attribute :>> duration = 5 [s]; }"
+                + " if level > 2 then dry; action dry; }', bench.rinse.level, ENDED bench.rinse.dry",
+        "'state rinse { attribute level : Real; entry; then soak; state soak; accept when level > 2 then dry; state dry; }',"
+                + " bench.rinse.level, ENTERED bench.rinse.dry"
+    })
+    void whatABehaviourHasOfItsOwnIsAnInput(String behaviour, String path, String event) {
+        Model model = Models.of("private import Execution::*; " + behaviour);
+        Playable playable = Playable.of(model, Models.element(model, "Test::rinse"));
+        Bench bench = Bench.of(playable.model(), playable.part(), 100, 1, _ -> Witness.NOBODY);
+        bench.advance(2);
+        List<Bench.Input> inputs = bench.inputs();
+        assertThat(inputs)
+                .extracting(Bench.Input::path, Bench.Input::value, Bench.Input::isGiven)
+                .contains(tuple(path, 0.0, false));
+        bench.set(inputs.stream().map(Bench.Input::path).toList().indexOf(path), 3);
+        bench.advance(10);
+        EventLog log = bench.log();
+        assertThat(log.slice(0, log.size()))
+                .extracting(each ->
+                        each.kind() + " " + log.subjects().get(each.subject()).path())
+                .contains(event);
     }
 
     /** A gauge that nothing drives yet: its level begins at zero and is set by hand. */
