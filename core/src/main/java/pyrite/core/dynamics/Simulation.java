@@ -18,7 +18,6 @@ import org.hipparchus.ode.sampling.ODEStepHandler;
  */
 public final class Simulation implements Moment {
     private static final int CHECK_EVERY = 512;
-    private static final int MOST_SWITCHES_AT_ONCE = 50;
     /**
      * In units of the resolution of time in the run, which is a few of the smallest differences a double can have
      * there: how exactly a switch is located, how far ahead a margin is looked at, which instants count as one, and how
@@ -65,10 +64,7 @@ public final class Simulation implements Moment {
     private final List<Term> marginTerms;
     private final Stiffness stiffness = new Stiffness();
     private double lastStep;
-    private final int[] switchesHere;
-    private final int[] switchesInAll;
-    private final double[] lastSwitches;
-    private final double[] lastTurns;
+    private final SwitchCounts switches;
     private final Trajectory trajectory;
     private int evaluations;
     private double reached;
@@ -115,11 +111,7 @@ public final class Simulation implements Moment {
         this.margins = new double[modes.length];
         this.marginsAhead = new double[modes.length];
         this.largestMargins = new double[modes.length];
-        this.switchesHere = new int[modes.length];
-        this.switchesInAll = new int[modes.length];
-        this.lastSwitches = new double[modes.length];
-        this.lastTurns = new double[modes.length];
-        Arrays.fill(lastTurns, Double.NEGATIVE_INFINITY);
+        this.switches = new SwitchCounts(modes.length, SAME_INSTANT * resolution);
         this.guard = new BranchGuard(system, kernel);
         this.trajectory = new Trajectory(system, kernel, guard, states, failures, this::watch);
         this.timeSwitches = new TimeSwitches();
@@ -197,7 +189,9 @@ public final class Simulation implements Moment {
             t = piece.end();
             y = piece.state();
             if (piece.fired() >= 0) {
-                requireProgress(piece.fired(), t);
+                if (!switches.isProgress(piece.fired(), t)) {
+                    throw failures.chatters(t, piece.fired());
+                }
                 modes[piece.fired()] = !modes[piece.fired()];
                 settle(t, y, piece.fired());
                 trajectory.switchedAt(t);
@@ -277,27 +271,6 @@ public final class Simulation implements Moment {
         }
     }
 
-    private void requireProgress(int relation, double t) {
-        boolean again = switchesHere[relation] > 0 && t - lastSwitches[relation] <= SAME_INSTANT * resolution;
-        switchesHere[relation] = again ? switchesHere[relation] + 1 : 1;
-        lastSwitches[relation] = t;
-        switchesInAll[relation]++;
-        if (switchesHere[relation] > MOST_SWITCHES_AT_ONCE) {
-            throw failures.chatters(t, relation);
-        }
-    }
-
-    /**
-     * What is at rest at a switch crosses it with the noise of the integration and goes back; what switches without end
-     * does so again before any time has passed.
-     */
-    private void turnsBack(int relation, double t) {
-        if (t - lastTurns[relation] <= SAME_INSTANT * resolution) {
-            throw failures.chatters(t, relation);
-        }
-        lastTurns[relation] = t;
-    }
-
     /** A smooth piece of the trajectory: its end, and the relation that changed there, or -1 if none did. */
     private record Piece(double end, double[] state, int fired) {}
 
@@ -348,7 +321,7 @@ public final class Simulation implements Moment {
 
     /**
      * Makes every relation's mode agree with its margin. Where a margin is zero, its direction decides. {@code fired}
-     * has just been switched; see {@link #turnsBack} where its margin goes back at once.
+     * has just been switched; see {@link SwitchCounts#mayTurnBack} where its margin goes back at once.
      */
     private void settle(double t, double[] y, int fired) {
         if (modes.length == 0) {
@@ -361,8 +334,8 @@ public final class Simulation implements Moment {
             for (int i = 0; i < modes.length; i++) {
                 boolean undecided = leeway(i) > 0 && Math.abs(margins[i]) <= SLACK * leeway(i);
                 boolean holds = undecided ? modes[i] : holdsFromHere(i);
-                if (i == fired && holds != modes[i]) {
-                    turnsBack(i, t);
+                if (i == fired && holds != modes[i] && !switches.mayTurnBack(i, t)) {
+                    throw failures.chatters(t, i);
                 }
                 changed |= holds != modes[i];
                 modes[i] = holds;
@@ -452,7 +425,7 @@ public final class Simulation implements Moment {
                 throw failures.cancelled(t);
             }
             if (clock.millis() > deadline) {
-                throw failures.budgetExceeded(t, switchesInAll, stiffness.isFound());
+                throw failures.budgetExceeded(t, switches.inAll(), stiffness.isFound());
             }
         }
     }
@@ -603,7 +576,7 @@ public final class Simulation implements Moment {
 
     private void requireFewEnoughSteps() {
         if (trajectory.stepCount() > MOST_STEPS) {
-            throw failures.tooManySteps(reached, MOST_STEPS, switchesInAll, stiffness.isFound());
+            throw failures.tooManySteps(reached, MOST_STEPS, switches.inAll(), stiffness.isFound());
         }
     }
 

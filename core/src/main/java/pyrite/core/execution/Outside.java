@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.dynamics.Flattening;
@@ -123,13 +122,10 @@ public final class Outside {
 
     /** The attributes that can be set: what behaviours assign, and what those that parts perform have of their own. */
     public List<HeldAttribute> settable() {
-        return Stream.concat(
-                        program.assigned().stream(),
-                        program.performed().stream().map(Program.Top::step).flatMap(Outside::own))
-                .collect(Collectors.toMap(HeldAttribute::path, each -> each, (one, _) -> one, LinkedHashMap::new))
-                .sequencedValues()
-                .stream()
-                .toList();
+        Map<String, HeldAttribute> byPath = new LinkedHashMap<>();
+        program.assigned().forEach(attribute -> byPath.put(attribute.path(), attribute));
+        program.performed().forEach(top -> own(top.step()).forEach(own -> byPath.putIfAbsent(own.path(), own)));
+        return List.copyOf(byPath.values());
     }
 
     /** Not what the items in it have. */

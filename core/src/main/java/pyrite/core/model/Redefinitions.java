@@ -70,7 +70,7 @@ public final class Redefinitions {
         outermostFirst(candidates).forEach(level -> {
             Map<ElementId, Element> here = new HashMap<>();
             level.forEach(element -> {
-                Element nearest = led(element);
+                Element nearest = toNearest(element);
                 if (!nearest.equals(element)) {
                     here.put(element.id(), nearest);
                 }
@@ -108,7 +108,7 @@ public final class Redefinitions {
         return levels.values();
     }
 
-    private Element led(Element element) {
+    private Element toNearest(Element element) {
         Element owner =
                 element.owner() == null ? null : after.find(element.owner()).orElse(null);
         if (owner == null) {
