@@ -16,6 +16,7 @@ import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
+import pyrite.core.notation.Authoring;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
 import pyrite.core.notation.ReadResult;
@@ -89,7 +90,7 @@ public final class Leading {
 
     /** Adds members by lines of notation; into what a special behaviour inherits as its own redefinition. */
     public Made add(List<ElementId> into, String text) {
-        return added(into, text.strip().endsWith("}") || text.strip().endsWith(";") ? text : text + ";", "");
+        return added(into, Authoring.closed(text), "");
     }
 
     private Made added(List<ElementId> into, String text, String summary) {

@@ -248,8 +248,8 @@ public final class Authoring {
                         String.join(", ", added) + " added" + (owner == null ? "" : " to " + nameOf(owner)));
     }
 
-    /** A line may be typed without its semicolon; what is missing of a body is told as it is. */
-    private static String closed(String text) {
+    /** A line that was typed, with the semicolon it may lack; what is missing of a body is told as it is. */
+    public static String closed(String text) {
         String typed = text.strip();
         boolean isOpen = typed.chars().filter(c -> c == '{').count()
                 > typed.chars().filter(c -> c == '}').count();
