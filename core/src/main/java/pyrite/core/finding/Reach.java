@@ -177,7 +177,8 @@ final class Reach {
     }
 
     private void joins(Element user) {
-        if (user.kind() == ElementKind.CONNECTOR_END && user.owner() != null) {
+        if ((user.kind() == ElementKind.CONNECTOR_END || user.kind() == ElementKind.TRANSITION)
+                && user.owner() != null) {
             reached.add(user.owner());
         } else if (user.kind() == ElementKind.BINDING
                 || user.kind().isFlow()

@@ -13,6 +13,7 @@ import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
+import pyrite.core.model.Reference;
 
 /** Models with one thing wrong each, of which anybody can say what it is. */
 class FindingsTest {
@@ -184,6 +185,23 @@ class FindingsTest {
                 .containsExactly(
                         "'Go' is accepted by 'go', and nothing in the project sends it",
                         "'Stop' is sent by 'give', and nothing in the project accepts it");
+    }
+
+    @Test
+    void aFindingSaysTheNewNameOfWhatATransitionLeadsTo() {
+        Model model = Models.of("""
+                state def A { entry; then a; state a; transition move first a then a; }
+                state def B { entry; then far; state far; }
+                """);
+        Model astray = with(
+                model,
+                "Test::A::move",
+                Property.TARGET,
+                Reference.to(Models.element(model, "Test::B::far").id()));
+        assertThat(only(astray).sentence()).isEqualTo("A: 'move' leads to 'far', which is no state of 'A'");
+        Element far = Models.element(astray, "Test::B::far");
+        Model renamed = ((EditResult.Applied) astray.apply(Edit.put(far.withName("farther")))).model();
+        assertThat(only(renamed).sentence()).isEqualTo("A: 'move' leads to 'farther', which is no state of 'A'");
     }
 
     @Test
