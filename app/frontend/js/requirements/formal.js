@@ -7,8 +7,6 @@ import { definitionField } from '../needs/needs.js';
 const field = (placeholder, more = {}) =>
   element('input', { className: 'mono', required: true, autocomplete: 'off', spellcheck: false, placeholder, ...more });
 
-const member = (requirement, text) => refusal(`/element/${requirement}/members`, { text });
-
 async function setSubject(requirement) {
   const name = await definitionField('SurgeGate');
   ask(
@@ -39,7 +37,8 @@ function addConstraint(requirement) {
       { name: 'kind', label: 'Kind', input: kind },
     ],
     'Add',
-    (answer) => member(requirement, `${answer.kind} constraint { ${answer.condition} }`),
+    ({ condition, kind: chosen }) =>
+      refusal(`/element/${requirement}/constraint`, { condition, assumed: chosen === 'assume' }),
   );
 }
 
@@ -53,7 +52,7 @@ function addValue(requirement) {
       { name: 'type', label: 'Type, if it is not that of the value', input: field('MassValue', { required: false }) },
     ],
     'Add',
-    ({ name, value, type }) => member(requirement, `attribute ${name}${type.trim() ? ` : ${type}` : ''} = ${value};`),
+    (answer) => refusal(`/element/${requirement}/attribute`, answer),
   );
 }
 

@@ -80,6 +80,38 @@ class EditController {
         return edit(head, person, typed.base(), authoring -> authoring.condition(head.element(id), typed.text()));
     }
 
+    record NewConstraint(
+            @NotNull @Size(max = LONGEST_TEXT) String condition,
+            boolean assumed,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/constraint")
+    ResponseEntity<Answer> constraint(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewConstraint made) {
+        return edit(
+                head,
+                person,
+                made.base(),
+                authoring -> authoring.constraint(head.element(id), made.assumed(), made.condition()));
+    }
+
+    /** @param type the name of a definition; empty to leave it to the value */
+    record NewAttribute(
+            @NotNull @Size(max = 200) String name,
+            @NotNull @Size(max = 1_000) String type,
+            @NotNull @Size(max = LONGEST_TEXT) String value,
+            @PositiveOrZero int base) {}
+
+    @PostMapping("/p/{project}/{branch}/element/{id}/attribute")
+    ResponseEntity<Answer> attribute(
+            Workspace.Head head, Person person, @PathVariable String id, @Valid @RequestBody NewAttribute made) {
+        return edit(
+                head,
+                person,
+                made.base(),
+                authoring -> authoring.attribute(head.element(id), made.name(), made.type(), made.value()));
+    }
+
     /** The target of a move: into {@code owner} (null for the top), before another element or, if null, at the end. */
     record Place(
             @Nullable String owner,

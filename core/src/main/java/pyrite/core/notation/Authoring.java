@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -229,6 +230,42 @@ public final class Authoring {
     /** Adds members by lines of notation, as if they stood at the end of the owner's body. */
     public Proposal members(Element owner, String text) {
         return members(owner, text, "type one declaration, for instance: part pump : HydraulicPump");
+    }
+
+    /**
+     * Adds a constraint to a requirement.
+     *
+     * @param condition an expression, read as if it stood in the requirement
+     */
+    public Proposal constraint(Element requirement, boolean isAssumed, String condition) {
+        return ifReadable(
+                requirement,
+                condition,
+                () -> members(
+                        requirement, (isAssumed ? "assume" : "require") + " constraint { " + condition.strip() + " }"));
+    }
+
+    /**
+     * Adds an attribute with a value.
+     *
+     * @param type the name of its definition; empty to leave it to the value
+     */
+    public Proposal attribute(Element owner, String name, String type, String value) {
+        if (name.isBlank()) {
+            return rejected(name, 0, "a name is not empty");
+        }
+        String typing = type.isBlank() ? "" : " : " + type.strip();
+        return ifReadable(
+                owner,
+                value,
+                () -> members(
+                        owner, "attribute " + NotationWriter.quoted(name.strip()) + typing + " = " + value.strip()));
+    }
+
+    /** What is wrong with an expression is said of it alone, not of the line that is made with it. */
+    private Proposal ifReadable(Element scope, String expression, Supplier<Proposal> proposal) {
+        NotationReader.ExpressionReading reading = NotationReader.readExpression(model, scope.id(), expression);
+        return reading.expression() == null ? new Proposal.Rejected(reading.problems()) : proposal.get();
     }
 
     private Proposal members(@Nullable Element owner, String text, String example) {

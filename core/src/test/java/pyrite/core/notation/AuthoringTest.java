@@ -152,4 +152,30 @@ class AuthoringTest {
                 .isEqualTo("Gate removed with 1 element it owns");
         assertThat(message(AUTHORING.removal(element(MODEL, "Test::Drive")))).contains("uses Test::Drive");
     }
+
+    private static final Model LIMITED = Models.of("requirement def Light { attribute mass : MassValue = 3 [kg]; }");
+    private static final Element LIGHT = element(LIMITED, "Test::Light");
+
+    @Test
+    void aConstraintAndAValueAreAddedByWhatIsTypedOfThem() {
+        Authoring authoring = new Authoring(LIMITED);
+        Model model = ((EditResult.Applied) LIMITED.apply(
+                        ((Proposal.Accepted) authoring.attribute(LIGHT, "most mass", "", " 60 [kg] ")).edit()))
+                .model();
+        Proposal constraint = new Authoring(model).constraint(LIGHT, true, "mass <= 'most mass'");
+        Model after = ((EditResult.Applied) model.apply(((Proposal.Accepted) constraint).edit())).model();
+        assertThat(NotationWriter.write(after, after.ownRoots()))
+                .contains("attribute 'most mass' = 60 [kg];", "assume constraint { mass <= 'most mass' }");
+    }
+
+    @Test
+    void whatIsTypedOfAConstraintIsCorrectedByItself() {
+        Authoring authoring = new Authoring(LIMITED);
+        assertThat(message(authoring.constraint(LIGHT, false, "mass <= "))).isEqualTo("expected an expression, found the end of the text");
+        assertThat(message(authoring.constraint(LIGHT, false, "mass <= 3 [kg] } requirement r; constraint { true")))
+                .contains("found '}'");
+        assertThat(message(authoring.attribute(LIGHT, "most", "", "3 [kg]; attribute b = "))).contains("found ';'");
+        assertThat(message(authoring.attribute(LIGHT, " ", "", "3"))).isEqualTo("a name is not empty");
+        assertThat(message(authoring.attribute(LIGHT, "most", "MassValue", "3 [s]"))).contains("a quantity in kg");
+    }
 }
