@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -15,8 +17,8 @@ import pyrite.core.model.Reference;
 
 /**
  * What can be said of a behaviour before it runs: steps that no way leads to, steps and joins that wait for what never
- * comes, states that nothing enters or that are never completed, transitions that compete, and those that do not fit
- * what a machine inherits any more.
+ * comes, states that nothing enters or leaves, or that are never completed, transitions that compete, and those that do
+ * not fit what a machine inherits any more.
  */
 public final class BehaviorChecks {
     private final Model model;
@@ -28,6 +30,7 @@ public final class BehaviorChecks {
         UNREACHED,
         STANDSTILL,
         UNENTERED,
+        UNLEFT,
         COMPETING,
         UNENDING,
         UNFIT
@@ -46,6 +49,7 @@ public final class BehaviorChecks {
         BehaviorChecks checks = new BehaviorChecks(model, behavior);
         if (StateGraph.isState(behavior.kind()) || behavior.kind() == ElementKind.STATE_DEFINITION) {
             checks.states();
+            checks.unleft();
             checks.gaps.addAll(TransitionChecks.of(model, behavior));
         } else if (model.children(behavior.id()).stream().anyMatch(child -> StepGraph.isStep(child.kind()))) {
             checks.unreached();
@@ -109,6 +113,54 @@ public final class BehaviorChecks {
                     }
                 });
         return entered;
+    }
+
+    /**
+     * States of a machine that stands alone. What is within another state is left together with that one. A state that
+     * a general machine does not leave either is told there.
+     */
+    private void unleft() {
+        if (isWithinState()) {
+            return;
+        }
+        sequences(behavior).forEach(machine -> {
+            StateGraph graph = StateGraph.of(model, machine);
+            graph.states().stream()
+                    .filter(state -> graph.states().size() > 1
+                            && isNotLeft(machine, state)
+                            && (machine.id().equals(state.owner()) || isLeftInGeneral(state)))
+                    .forEach(state ->
+                            gaps.add(new Gap(Kind.UNLEFT, state, "no transition leaves state '" + name(state) + "'")));
+        });
+    }
+
+    private boolean isLeftInGeneral(Element state) {
+        return state.owner() != null && !isNotLeft(model.get(state.owner()), state);
+    }
+
+    private boolean isNotLeft(Element machine, Element state) {
+        return StateGraph.of(model, machine).transitions().stream()
+                .noneMatch(transition -> transition.from().equals(state.id()));
+    }
+
+    private boolean isWithinState() {
+        return isState(behavior.owner())
+                || model.referrers(behavior.id()).stream()
+                        .map(model::get)
+                        .anyMatch(user -> isState(user.owner())
+                                && user.references(Property.TYPES).stream()
+                                        .anyMatch(type -> type.target().equals(behavior.id())));
+    }
+
+    private boolean isState(@Nullable ElementId id) {
+        return id != null
+                && (StateGraph.isState(model.get(id).kind()) || model.get(id).kind() == ElementKind.STATE_DEFINITION);
+    }
+
+    /** A machine, or of one with parallel states each of these. */
+    private Stream<Element> sequences(Element machine) {
+        StateGraph graph = StateGraph.of(model, machine);
+        return graph.isParallel() ? graph.states().stream().flatMap(this::sequences) : Stream.of(machine);
     }
 
     /** What redefines a state of a general stands for it. */

@@ -11,6 +11,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import pyrite.core.behavior.StepGraph.Succession;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
@@ -34,15 +35,21 @@ final class StepExploration {
 
     private final Map<ElementId, Element> steps = new LinkedHashMap<>();
     private final List<Succession> successions;
-    /** By the step: the places of its successions in a marking. Those behind the last belong to first steps. */
+    /**
+     * By the step: the places of its successions in a marking. Those behind the last belong to first steps, the very
+     * last to what goes on without end.
+     */
     private final Map<ElementId, List<Integer>> in = new HashMap<>();
 
     private final Map<ElementId, List<Integer>> out = new HashMap<>();
     private final int[] begin;
     private final Map<ElementId, Set<ElementId>> waiting = new LinkedHashMap<>();
+    private final Predicate<Element> isEndless;
     private boolean isExhausted = true;
+    private boolean ends;
 
-    private StepExploration(Model model, Element behavior) {
+    private StepExploration(Model model, Element behavior, Predicate<Element> isEndless) {
+        this.isEndless = isEndless;
         StepGraph graph = StepGraph.of(model, behavior);
         graph.steps().forEach(step -> steps.put(step.id(), step));
         this.successions = graph.successions();
@@ -52,7 +59,7 @@ final class StepExploration {
             in.computeIfAbsent(succession.to(), _ -> new ArrayList<>()).add(i);
         }
         List<ElementId> first = graph.hasStart() ? List.of() : graph.first();
-        this.begin = new int[successions.size() + first.size()];
+        this.begin = new int[successions.size() + first.size() + 1];
         for (int i = 0; i < first.size(); i++) {
             // What begins with the behaviour waits for nothing else at first.
             in.put(first.get(i), new ArrayList<>(List.of(successions.size() + i)));
@@ -70,9 +77,20 @@ final class StepExploration {
 
     /** The steps that stand still in some way through a behaviour, in the order in which they are written. */
     static List<Standstill> of(Model model, Element behavior) {
-        StepExploration exploration = new StepExploration(model, behavior);
+        StepExploration exploration = new StepExploration(model, behavior, _ -> false);
         exploration.explore();
         return exploration.isExhausted ? exploration.standstills() : List.of();
+    }
+
+    /**
+     * Whether something goes on in every way through a behaviour, without end.
+     *
+     * @param isEndless whether a step goes on without end by itself
+     */
+    static boolean neverEnds(Model model, Element behavior, Predicate<Element> isEndless) {
+        StepExploration exploration = new StepExploration(model, behavior, isEndless);
+        exploration.explore();
+        return exploration.isExhausted && !exploration.ends;
     }
 
     private List<Standstill> standstills() {
@@ -118,6 +136,7 @@ final class StepExploration {
             return fire(choice, marking);
         }
         noteWaiting(marking);
+        ends |= marking[marking.length - 1] == 0;
         return List.of();
     }
 
@@ -131,6 +150,7 @@ final class StepExploration {
 
     private List<int[]> fire(Element step, int[] marking) {
         if (step.kind() == ElementKind.TERMINATE && endsAll(step)) {
+            ends = true;
             return List.of();
         }
         int[] taken = marking.clone();
@@ -141,6 +161,10 @@ final class StepExploration {
                     break;
                 }
             }
+        }
+        if (isEndless.test(step)) {
+            taken[taken.length - 1] = 1;
+            return List.of(taken);
         }
         List<Integer> outgoing = out.getOrDefault(step.id(), List.of());
         if (step.kind() == ElementKind.DECIDE && !outgoing.isEmpty()) {

@@ -1,10 +1,11 @@
 package pyrite.core.behavior;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import java.util.Set;
 import pyrite.core.behavior.BehaviorChecks.Gap;
 import pyrite.core.behavior.BehaviorChecks.Kind;
 import pyrite.core.expression.Expression;
@@ -183,8 +184,7 @@ final class TransitionChecks {
             Element during = transition.trigger().isEmpty() && state != null
                     ? StateGraph.of(model, state).action("do")
                     : null;
-            Element loop = during == null ? null : endlessLoop(during);
-            if (loop != null) {
+            if (during != null && goesOnWithoutEnd(during, Set.of())) {
                 gaps.add(new Gap(
                         Kind.UNENDING,
                         Objects.requireNonNull(state),
@@ -195,19 +195,29 @@ final class TransitionChecks {
         }
     }
 
-    /** A loop without a condition that is met in any case, and that nothing ends. */
-    private @Nullable Element endlessLoop(Element behavior) {
-        StepGraph steps = StepGraph.of(model, behavior);
-        boolean isEnded = steps.steps().stream().anyMatch(step -> step.kind() == ElementKind.TERMINATE);
-        return isEnded
-                ? null
-                : steps.steps().stream()
-                        .filter(step -> step.kind() == ElementKind.WHILE
-                                && step.get(Property.CONDITION).isEmpty()
-                                && step.get(Property.UNTIL).isEmpty())
-                        .filter(step -> model.subtree(step.id()).stream()
-                                .noneMatch(inner -> inner.kind() == ElementKind.TERMINATE))
-                        .findFirst()
-                        .orElse(null);
+    /** @param around the actions it stands in, one of which it may be again */
+    private boolean goesOnWithoutEnd(Element behavior, Set<ElementId> around) {
+        boolean mayTerminate =
+                StepGraph.of(model, behavior).steps().stream().anyMatch(step -> step.kind() == ElementKind.TERMINATE);
+        if (mayTerminate || around.contains(behavior.id())) {
+            return false;
+        }
+        Set<ElementId> within = new HashSet<>(around);
+        within.add(behavior.id());
+        return StepExploration.neverEnds(
+                model,
+                behavior,
+                step -> isEndlessLoop(step) || step.kind() == ElementKind.ACTION && goesOnWithoutEnd(step, within));
+    }
+
+    /** A loop without a condition that nothing in it ends. */
+    private boolean isEndlessLoop(Element step) {
+        return step.kind() == ElementKind.WHILE
+                && step.get(Property.CONDITION)
+                        .filter(condition ->
+                                !(condition instanceof Expression.BooleanLiteral(boolean value, var _)) || !value)
+                        .isEmpty()
+                && step.get(Property.UNTIL).isEmpty()
+                && model.subtree(step.id()).stream().noneMatch(inner -> inner.kind() == ElementKind.TERMINATE);
     }
 }

@@ -118,6 +118,7 @@ final class Checks {
                                 case UNREACHED -> Rule.UNREACHED;
                                 case STANDSTILL -> Rule.STANDSTILL;
                                 case UNENTERED -> Rule.UNENTERED;
+                                case UNLEFT -> Rule.UNLEFT;
                                 case COMPETING -> Rule.COMPETING;
                                 case UNENDING -> Rule.UNENDING;
                                 case UNFIT -> Rule.UNFIT;

@@ -18,6 +18,7 @@ public enum Rule {
     UNREACHED("unreached", "Step not reached", "steps that no way leads to"),
     STANDSTILL("standstill", "Stands still", "steps and joins that wait for what never comes"),
     UNENTERED("unentered", "State not entered", "states that no transition leads to"),
+    UNLEFT("unleft", "State not left", "states that no transition leaves"),
     COMPETING(
             "competing", "Transitions compete", "transitions that wait for the same event, so that one is never taken"),
     UNENDING("unending", "Never completed", "states that wait to be completed by what has no end"),

@@ -16,6 +16,10 @@ class BehaviorChecksTest {
                 .toList();
     }
 
+    private static List<String> gaps(BehaviorChecks.Kind kind, String body) {
+        return gaps(body).stream().filter(gap -> gap.startsWith(kind.name())).toList();
+    }
+
     @Test
     void aSequenceWithForkAndJoinLacksNothing() {
         assertThat(gaps("""
@@ -98,22 +102,53 @@ class BehaviorChecksTest {
                 .noneMatch(gap -> gap.startsWith("UNENTERED"));
     }
 
+    @Test
+    void aStateOfAMachineThatNothingLeavesIsTold() {
+        String trap = """
+                item def Go;
+                state def A { entry; then idle; state idle; state trap;
+                    transition on first idle accept Go then trap; }
+                """;
+        assertThat(gaps(trap.replace("state def A", "state def B")))
+                .containsExactly("UNLEFT no transition leaves state 'trap'");
+        assertThat(gaps(trap.replace("state def A", "state def B").replace("state trap;", "state trap; then done;")))
+                .isEmpty();
+        // The general machine tells it, and a special one may mend it.
+        assertThat(gaps(trap + "state def B :> A;")).isEmpty();
+        assertThat(gaps(trap + "state def B :> A { state more; transition first trap accept Go then more; }"))
+                .containsExactly("UNLEFT no transition leaves state 'more'");
+        // Within another state it is left together with that one.
+        assertThat(gaps(trap.replace("state def A", "state def B") + "state def Outer { state inner : B; }"))
+                .isEmpty();
+        assertThat(gaps(trap.replace("state def A", "state def B parallel { state region")
+                        .replace("then trap; }", "then trap; } state other; }")))
+                .containsExactly("UNLEFT no transition leaves state 'trap'");
+    }
+
     private static final String STATES = "item def Go; state def B { entry; then a; state a; state b; state c; ";
 
     @Test
     void transitionsThatWaitForTheSameEventCompete() {
-        assertThat(gaps(STATES + "transition one first a accept Go then b; transition two first a accept Go then c; }"))
+        assertThat(gaps(
+                        BehaviorChecks.Kind.COMPETING,
+                        STATES + "transition one first a accept Go then b; transition two first a accept Go then c; }"))
                 .containsExactly(
                         "COMPETING 'two' is never taken: 'one' before it takes the same event without a condition");
-        assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
-                        + " transition first a accept Go if x > 5 then c; }"))
+        assertThat(gaps(
+                        BehaviorChecks.Kind.COMPETING,
+                        STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
+                                + " transition first a accept Go if x > 5 then c; }"))
                 .containsExactly(
                         "COMPETING the conditions of the transition to 'b' and the transition to 'c' overlap; where both hold, "
                                 + "the first is taken");
-        assertThat(gaps(STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
-                        + " transition first a accept Go if x <= 3 then c; }"))
+        assertThat(gaps(
+                        BehaviorChecks.Kind.COMPETING,
+                        STATES + "attribute x : Real; transition first a accept Go if x > 3 then b;"
+                                + " transition first a accept Go if x <= 3 then c; }"))
                 .isEmpty();
-        assertThat(gaps(STATES + "transition first a accept Go then b; transition first b accept Go then c; }"))
+        assertThat(gaps(
+                        BehaviorChecks.Kind.COMPETING,
+                        STATES + "transition first a accept Go then b; transition first b accept Go then c; }"))
                 .isEmpty();
     }
 
@@ -122,12 +157,46 @@ class BehaviorChecksTest {
         String busy =
                 "state def B { entry; then busy; state busy { do action work { first start; then loop { action turn; }%s then done; } }"
                         + " transition first busy %s then free; state free; }";
-        assertThat(gaps(busy.formatted("", "")))
+        assertThat(gaps(BehaviorChecks.Kind.UNENDING, busy.formatted("", "")))
                 .singleElement()
                 .asString()
                 .startsWith("UNENDING 'busy' is never completed");
-        assertThat(gaps(busy.formatted(" until 1 > 2;", ""))).isEmpty();
-        assertThat(gaps("item def Go; " + busy.formatted("", "accept Go"))).isEmpty();
+        assertThat(gaps(BehaviorChecks.Kind.UNENDING, busy.formatted(" until 1 > 2;", "")))
+                .isEmpty();
+        assertThat(gaps(BehaviorChecks.Kind.UNENDING, "item def Go; " + busy.formatted("", "accept Go")))
+                .isEmpty();
+    }
+
+    @Test
+    void aStateIsNeverCompletedHoweverItsStepsGoRound() {
+        String busy = "state def B { entry; then busy; state busy { do action work { first start; then %s } }"
+                + " transition first busy then free; state free; then busy; attribute x : Real; }";
+        String round = "merge again; then action turn; then %s";
+        assertThat(gaps(BehaviorChecks.Kind.UNENDING, busy.formatted(round.formatted("again;"))))
+                .hasSize(1);
+        assertThat(gaps(
+                        BehaviorChecks.Kind.UNENDING,
+                        busy.formatted(round.formatted("decide d; if x > 1 then again; else done;"))))
+                .isEmpty();
+        assertThat(gaps(
+                        BehaviorChecks.Kind.UNENDING,
+                        busy.formatted(round.formatted(
+                                "decide d; if x > 1 then turn2; else again; action turn2; then again;"))))
+                .hasSize(1);
+        assertThat(gaps(
+                        BehaviorChecks.Kind.UNENDING,
+                        busy.formatted("fork f; then stop; then again; merge again; then action turn; then again;"
+                                + " action stop terminate;")))
+                .isEmpty();
+        assertThat(gaps(
+                        BehaviorChecks.Kind.UNENDING,
+                        busy.formatted("action inner { first start; then while true { action turn; } } then done;")))
+                .hasSize(1);
+        assertThat(gaps(
+                        BehaviorChecks.Kind.UNENDING,
+                        busy.formatted(
+                                "decide d; if x > 1 then round; else done; action round { loop { action turn; } }")))
+                .isEmpty();
     }
 
     private static final String MODES = "item def Go; state def A { entry; then a; state a; state b; state c;"

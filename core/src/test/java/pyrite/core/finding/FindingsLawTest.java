@@ -56,6 +56,8 @@ class FindingsLawTest {
             action def Rework :> Work { action :>> b; action late; }
             item def Go;
             state def Modes { entry; then idle; state idle; state busy; state lost; transition move first idle accept Go then busy; }
+            state def Regions parallel { state one { entry; then a; state a; state b; transition first a accept Go then b; }
+                state two : Modes; }
             state def Special :> Modes { transition first busy accept Go then lost; }
             """);
 
@@ -92,6 +94,8 @@ class FindingsLawTest {
             "first b then both",
             "merge one",
             "state further",
+            "state within : Modes",
+            "state regions : Regions",
             "transition :>> move then lost",
             "transition :>> move first busy then lost",
             "transition first busy accept Go then idle",

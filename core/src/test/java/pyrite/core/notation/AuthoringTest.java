@@ -171,11 +171,14 @@ class AuthoringTest {
     @Test
     void whatIsTypedOfAConstraintIsCorrectedByItself() {
         Authoring authoring = new Authoring(LIMITED);
-        assertThat(message(authoring.constraint(LIGHT, false, "mass <= "))).isEqualTo("expected an expression, found the end of the text");
+        assertThat(message(authoring.constraint(LIGHT, false, "mass <= ")))
+                .isEqualTo("expected an expression, found the end of the text");
         assertThat(message(authoring.constraint(LIGHT, false, "mass <= 3 [kg] } requirement r; constraint { true")))
                 .contains("found '}'");
-        assertThat(message(authoring.attribute(LIGHT, "most", "", "3 [kg]; attribute b = "))).contains("found ';'");
+        assertThat(message(authoring.attribute(LIGHT, "most", "", "3 [kg]; attribute b = ")))
+                .contains("found ';'");
         assertThat(message(authoring.attribute(LIGHT, " ", "", "3"))).isEqualTo("a name is not empty");
-        assertThat(message(authoring.attribute(LIGHT, "most", "MassValue", "3 [s]"))).contains("a quantity in kg");
+        assertThat(message(authoring.attribute(LIGHT, "most", "MassValue", "3 [s]")))
+                .contains("a quantity in kg");
     }
 }
