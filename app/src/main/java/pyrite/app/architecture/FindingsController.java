@@ -68,14 +68,14 @@ class FindingsController {
      * A finding as the page shows it.
      *
      * @param place what the element stands in; null at the top
-     * @param hasDrawing whether the place can be opened as a drawing
+     * @param drawing the address of the drawing that shows it; null if there is none
      * @param waived the reason; null if it counts
      */
     public record Row(
             Finding finding,
             Element element,
             @Nullable Element place,
-            boolean hasDrawing,
+            @Nullable String drawing,
             List<Mends.Mend> mends,
             @Nullable String waived) {}
 
@@ -199,9 +199,21 @@ class FindingsController {
                 finding,
                 element,
                 place,
-                place != null && !place.kind().isPackage() && ShownView.hasInside(place),
+                drawing(element, place),
                 waived == null ? mends(model, finding) : List.of(),
                 waived);
+    }
+
+    private static @Nullable String drawing(Element element, @Nullable Element place) {
+        if (ShownView.hasStates(element)) {
+            return "element/" + element.id() + "/states";
+        }
+        if (ShownView.hasSteps(element)) {
+            return "element/" + element.id() + "/flow";
+        }
+        return place != null && !place.kind().isPackage() && ShownView.hasInside(place)
+                ? "element/" + place.id() + "/inside"
+                : null;
     }
 
     @Tag(name = ApiAddress.WORK)

@@ -179,10 +179,10 @@ public final class StepGraph {
         return first.isEmpty() ? ids.stream().limit(1).toList() : first;
     }
 
-    /** The steps that can be reached from where the behaviour starts. */
-    public Set<ElementId> reached() {
+    /** The steps that successions lead to from some of them, these among them. */
+    public Set<ElementId> reachedFrom(List<ElementId> some) {
         Set<ElementId> reached = new LinkedHashSet<>();
-        List<ElementId> waiting = new ArrayList<>(first());
+        List<ElementId> waiting = new ArrayList<>(some);
         while (!waiting.isEmpty()) {
             ElementId step = waiting.removeLast();
             if (reached.add(step)) {

@@ -53,7 +53,7 @@ public final class StoryChecks {
             return;
         }
         StepGraph graph = StepGraph.of(model, behavior);
-        Set<ElementId> reached = graph.reached();
+        Set<ElementId> reached = graph.reachedFrom(graph.first());
         for (Element step : graph.steps()) {
             if (!reached.contains(step.id())) {
                 add(Kind.UNREACHED, step, "No way leads to step '" + name(step) + "'");

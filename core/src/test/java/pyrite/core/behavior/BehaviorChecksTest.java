@@ -72,6 +72,23 @@ class BehaviorChecksTest {
     }
 
     @Test
+    void aStepThatNothingLeadsOrFlowsToIsNotReached() {
+        String steps = """
+                item def Go;
+                action def B { first start; then action a { out n : Real = 1; } then done;
+                    action hear accept Go; then later; action later;
+                    action add { in m : Real; } calc twice { return : Real = 2; } %s }""";
+        assertThat(gaps(steps.formatted("flow from a.n to add.m;")))
+                .containsExactly(
+                        "UNREACHED no way leads from the start to 'hear'",
+                        "UNREACHED no way leads from the start to 'later'");
+        assertThat(gaps(steps.formatted("first a then hear;")))
+                .containsExactly("UNREACHED no way leads from the start to 'add'");
+        assertThat(gaps(steps.formatted("").replace("first start;", "").replace("then action a", "action a")))
+                .isEmpty();
+    }
+
+    @Test
     void aTerminateEndsWhatElseWaits() {
         String body = """
                 action def B { attribute x : Boolean; first start; then fork f; then a; then d;
@@ -83,7 +100,7 @@ class BehaviorChecksTest {
 
     @Test
     void whatCouldFillUpWithoutEndIsNotJudged() {
-        assertThat(gaps("""
+        assertThat(gaps(BehaviorChecks.Kind.STANDSTILL, """
                 action def B { first start; then merge m; then fork f; then a; then m;
                     action a; then both; action z; then both; join both; }""")).isEmpty();
     }

@@ -54,6 +54,9 @@ class FindingsLawTest {
             action def Work { first start; then decide d; then b; then c; action b; then both; action c; then both;
                 join both; then done; }
             action def Rework :> Work { action :>> b; action late; }
+            part def Feeder {
+                action feed { first start; then action a { out n : Real = 1; } then done; action add { in m : Real; } }
+                action draw :> feed { action :>> add; } flow from feed.a.n to feed.add.m; flow from draw.a.n to draw.add.m; }
             item def Go;
             state def Modes { entry; then idle; state idle; state busy; state lost; transition move first idle accept Go then busy; }
             state def Regions parallel { state one { entry; then a; state a; state b; transition first a accept Go then b; }
