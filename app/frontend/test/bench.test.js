@@ -3,7 +3,7 @@ import { test } from 'node:test';
 import { openPage } from './page.js';
 
 openPage('<div id="bench-messages"></div>');
-const { clockFace, seconds } = await import('../js/runs/bench.js');
+const { clockFace, seconds, shortWords } = await import('../js/runs/bench.js');
 const { Messages } = await import('../js/runs/messages.js');
 
 test('the clock shows hours, minutes and seconds, and parts of a second only where there are some', () => {
@@ -82,5 +82,16 @@ test('the drawing has a line of life for each part, and you stand on the left', 
   assert.deepEqual(
     [...place.querySelectorAll('text.time')].map((time) => time.textContent),
     ['0 s', '3 s'],
+  );
+});
+
+test('on a drawing, what is waited for is told by its last name', () => {
+  assert.deepEqual(
+    [
+      "waits at 'crew.work.both' for 'crew.work.right' to end",
+      "no branch of 'crew.work.d' is open (crew.level = 3 m)",
+      "waits for 'Call' via crew.line",
+    ].map(shortWords),
+    ["waits for 'right' to end", "no branch of 'd' is open (crew.level = 3 m)", "waits for 'Call' via crew.line"],
   );
 });

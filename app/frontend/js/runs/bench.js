@@ -26,6 +26,9 @@ export function seconds(text) {
   return found ? Number(found[1]) * UNITS[found[2] ?? 's'] : undefined;
 }
 
+/** "waits for 'right' to end" of "waits at 'crew.work.both' for 'crew.work.right' to end". */
+export const shortWords = (words) => words.replace(/^waits at '[^']*'/, 'waits').replace(/'[^']*\.([^'.]+)'/g, "'$1'");
+
 class Bench {
   constructor(place) {
     this.place = place;
@@ -80,10 +83,12 @@ class Bench {
     const over = document.getElementById('bench-over');
     over.hidden = !state.isOver;
     over.textContent = this.active.size ? over.dataset.waiting : over.dataset.ended;
+    this.waiting = state.waiting;
     this.mark();
     if (!this.messages) {
       return;
     }
+    this.showStuck(state.stuck);
     document.getElementById('bench-old').hidden = !state.isOld;
     this.showNow();
     this.showValues(state);
@@ -128,6 +133,29 @@ class Bench {
       );
   }
 
+  /** What waits when nothing happens by itself, and why nobody gives it. */
+  showStuck(stuck) {
+    const place = document.getElementById('bench-stuck');
+    place.hidden = !stuck.length;
+    const link = (subject, textContent, className = '') =>
+      this.about[subject]
+        ? element('a', { href: at(`element/${this.about[subject].element}`), textContent, className })
+        : textContent;
+    place
+      .querySelector('ul')
+      .replaceChildren(
+        ...stuck.map(({ subject, what, isInCircle, why }) =>
+          element(
+            'li',
+            {},
+            link(subject, this.about[subject].path, 'font-semibold'),
+            ` ${what}${isInCircle ? ', in a circle' : ''}`,
+            element('ul', {}, ...why.map((each) => element('li', {}, link(each.subject, each.words)))),
+          ),
+        ),
+      );
+  }
+
   /** The drawings on which it can be watched. */
   showDrawings() {
     const place = document.getElementById('bench-watch');
@@ -156,6 +184,7 @@ class Bench {
       const id = this.about[subject].element;
       live.set(id, live.get(id) && !words ? live.get(id) : words || 'active');
     });
+    Object.entries(this.waiting ?? {}).forEach(([id, words]) => live.set(id, shortWords(words)));
     document.querySelectorAll('#diagram .box').forEach((box) => {
       const words = live.get(box.dataset.select);
       box.classList.toggle('live', words === 'active');
@@ -164,8 +193,11 @@ class Bench {
       if (words) {
         const tag = document.createElementNS('http://www.w3.org/2000/svg', 'text');
         tag.setAttribute('class', 'live-words');
-        tag.setAttribute('x', 2);
-        tag.setAttribute('y', -4);
+        // Beside a control node, which is smaller than the words.
+        const { width, height } = box.querySelector(':scope > .shape')?.getBBox() ?? {};
+        const isSmall = height < 40;
+        tag.setAttribute('x', isSmall ? width + 6 : 2);
+        tag.setAttribute('y', isSmall ? height / 2 + 4 : -4);
         tag.textContent = words.length > 42 ? `${words.slice(0, 41)}…` : words;
         box.append(tag);
       }

@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -56,6 +57,7 @@ import pyrite.core.verification.Playable;
 class BenchController {
     private static final double DAY = 86_400;
     private static final int MOST_EVENTS = 5_000;
+    private static final int MOST_STUCK = 200;
     private static final int MOST_WAYS = 20_000;
     private static final Duration PATIENCE = Duration.ofSeconds(20);
     /** So long a recording goes on behind what it shows, s. */
@@ -125,6 +127,8 @@ class BenchController {
      * @param events those since the last look: time, kind, subject, occasion, detail
      * @param size how many events there are in all
      * @param isOver whether nothing happens any more unless something comes from outside
+     * @param stuck what waits then, and why
+     * @param waiting what each element waits for then, control nodes among them
      * @param isOld whether the model was changed since
      */
     record State(
@@ -137,7 +141,15 @@ class BenchController {
             List<Double> inputs,
             Map<String, String> values,
             boolean isOver,
+            List<Stuck> stuck,
+            Map<String, String> waiting,
             boolean isOld) {}
+
+    /** One that waits, and what has become of those that could give what it waits for. */
+    record Stuck(int subject, String what, boolean isInCircle, List<Why> why) {}
+
+    /** @param subject -1 where there is none */
+    record Why(int subject, String words) {}
 
     @GetMapping("/p/{project}/{branch}/bench/{key}/state.json")
     @ResponseBody
@@ -178,6 +190,19 @@ class BenchController {
                         .toList(),
                 bench.values(),
                 bench.isOver(),
+                bench.standstill().entries().stream()
+                        .limit(MOST_STUCK)
+                        .map(entry -> new Stuck(
+                                entry.subject(),
+                                entry.what(),
+                                entry.isInCircle(),
+                                entry.givers().stream()
+                                        .map(giver -> new Why(giver.subject(), giver.why()))
+                                        .toList()))
+                        .toList(),
+                bench.stuck().entrySet().stream()
+                        .limit(MOST_STUCK)
+                        .collect(Collectors.toMap(each -> each.getKey().toString(), Map.Entry::getValue)),
                 head.number() > seat.revision());
     }
 

@@ -19,6 +19,7 @@ import pyrite.core.dynamics.Sorting;
 import pyrite.core.dynamics.Variable;
 import pyrite.core.model.DisplayUnits;
 import pyrite.core.model.Element;
+import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
 
 /**
@@ -124,6 +125,22 @@ public final class Bench {
     /** Whether nothing happens any more unless something comes from outside. */
     public boolean isOver() {
         return Double.isInfinite(next()) && simulation.isStill();
+    }
+
+    /** Who waits for what, and why nobody gives it; nothing as long as something can happen by itself. */
+    public Standstill standstill() {
+        return isOver() ? Standstill.of(engine) : Standstill.NONE;
+    }
+
+    /** What each element waits for that keeps everything from going on; nothing as long as something can happen. */
+    public Map<ElementId, String> stuck() {
+        Map<ElementId, String> stuck = new LinkedHashMap<>();
+        if (isOver()) {
+            engine.waits().stream()
+                    .filter(wait -> wait.kind() != Engine.Wait.Kind.EVENT)
+                    .forEach(wait -> stuck.putIfAbsent(wait.at(), engine.inWords(wait)));
+        }
+        return stuck;
     }
 
     /** Lets time pass up to an instant, s. */

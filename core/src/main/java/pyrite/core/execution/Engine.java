@@ -105,11 +105,12 @@ public final class Engine implements Happenings {
     /**
      * That something waits.
      *
-     * @param subject the index of what waits
+     * @param subject the index of what waits, or, of a control node, of the behaviour around it
+     * @param at the element that waits
      * @param what in words, such as {@code waits for 'Order' via kitchen.counter}
      * @param asked the conditions none of which holds
      */
-    public record Wait(int subject, Kind kind, String what, List<Instance> for_, List<Condition> asked) {
+    public record Wait(int subject, ElementId at, Kind kind, String what, List<Instance> for_, List<Condition> asked) {
         /** What kind of thing is missing. */
         public enum Kind {
             ITEM,
@@ -382,11 +383,15 @@ public final class Engine implements Happenings {
     }
 
     Wait waiting(int subject, Wait.Kind kind, String what, List<Instance> for_) {
-        return begun(new Wait(subject, kind, what, for_, List.of()));
+        return waitingAt(program.subjects().get(subject).element(), subject, kind, what, for_);
     }
 
-    Wait waitingUntil(int subject, Wait.Kind kind, String what, List<Condition> asked) {
-        return begun(new Wait(subject, kind, what, List.of(), asked));
+    Wait waitingAt(ElementId at, int subject, Wait.Kind kind, String what, List<Instance> for_) {
+        return begun(new Wait(subject, at, kind, what, for_, List.of()));
+    }
+
+    Wait waitingUntil(ElementId at, int subject, Wait.Kind kind, String what, List<Condition> asked) {
+        return begun(new Wait(subject, at, kind, what, List.of(), asked));
     }
 
     private Wait begun(Wait wait) {

@@ -359,7 +359,11 @@ final class Performances {
             }
             case StepNode.Trigger.OfChange(var condition, String words) -> {
                 Engine.Wait wait = engine.waitingUntil(
-                        node.subject, Engine.Wait.Kind.CONDITION, "waits until " + words, List.of(condition));
+                        node.element.id(),
+                        node.subject,
+                        Engine.Wait.Kind.CONDITION,
+                        "waits until " + words,
+                        List.of(condition));
                 Engine.Watch watch = engine.watch(condition, () -> {
                     engine.goesOn(wait);
                     end(performance);

@@ -66,6 +66,7 @@ final class StepTokens {
         }
         if (!anyTaken && anyConditional && isDecision) {
             around.stuck = engine.waitingUntil(
+                    net.steps().get(step).element.id(),
                     around.node.subject,
                     Engine.Wait.Kind.BRANCH,
                     "no branch of '" + net.steps().get(step).path() + "' is open",
@@ -194,7 +195,11 @@ final class StepTokens {
             }
         }
         int subject = step.subject >= 0 ? step.subject : around.node.subject;
-        return engine.waiting(
-                subject, Engine.Wait.Kind.STEP, "'" + step.path() + "' waits for " + String.join(" and ", what), from);
+        return engine.waitingAt(
+                step.element.id(),
+                subject,
+                Engine.Wait.Kind.STEP,
+                (step.subject >= 0 ? "waits for " : "waits at '" + step.path() + "' for ") + String.join(" and ", what),
+                from);
     }
 }

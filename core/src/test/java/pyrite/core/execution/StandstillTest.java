@@ -50,7 +50,7 @@ class StandstillTest {
                         "part p { attribute x : Real := 0; perform action w { first start; then fork f; then a; then d;"
                                 + " action a; then both; decide d; if x > 1 then b; else c; action b; then both; action c; then done; join "
                                 + "both; then done; } }"))
-                .containsExactly("p.w 'p.w.both' waits for 'p.w.b' to end: 'p.w.b' was never started");
+                .containsExactly("p.w waits at 'p.w.both' for 'p.w.b' to end: 'p.w.b' was never started");
     }
 
     @Test

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import pyrite.core.Models;
 import pyrite.core.execution.Bench;
 import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Standstill;
 import pyrite.core.execution.Witness;
 import pyrite.core.model.Model;
 import pyrite.core.notation.NotationWriter;
@@ -120,6 +121,33 @@ class PlayableTest {
                 .extracting(each ->
                         each.kind() + " " + log.subjects().get(each.subject()).path())
                 .contains(event);
+    }
+
+    @Test
+    void theBenchTellsWhoWaitsForWhatWhenNothingHappensAnyMore() {
+        Model model = Models.of("""
+                private import Execution::*;
+                action def Fetch {
+                    attribute x : Real := 0;
+                    first start; then decide d; if x > 1 then right; else left;
+                    action left : TimedAction { attribute :>> duration = 1 [s]; } then both;
+                    action right : TimedAction { attribute :>> duration = 2 [s]; } then both;
+                    join both; then done;
+                }
+                """);
+        Playable playable = Playable.of(model, Models.element(model, "Test::Fetch"));
+        Bench bench = Bench.of(playable.model(), playable.part(), 100, 1, _ -> Witness.NOBODY);
+        assertThat(bench.standstill().entries()).isEmpty();
+        assertThat(bench.stuck()).isEmpty();
+        bench.advance(5);
+        assertThat(bench.standstill().entries()).singleElement().satisfies(entry -> {
+            assertThat(entry.what()).isEqualTo("waits at 'bench.Fetch.both' for 'bench.Fetch.right' to end");
+            assertThat(entry.givers())
+                    .extracting(Standstill.Giver::why)
+                    .containsExactly("'bench.Fetch.right' was never started");
+        });
+        assertThat(bench.stuck())
+                .containsOnlyKeys(Models.element(model, "Test::Fetch::both").id());
     }
 
     /** A gauge that nothing drives yet: its level begins at zero and is set by hand. */
