@@ -82,6 +82,16 @@ export function startEvents() {
       current?.fetch();
     }
   });
+  document.addEventListener('click', (event) => {
+    const button = event.target.closest('[data-events-of]');
+    if (button && current) {
+      const kind = document.getElementById('events-kind');
+      kind.value = button.dataset.eventsOf;
+      current.fetch();
+      kind.scrollIntoView({ block: 'center' });
+      kind.focus({ preventScroll: true });
+    }
+  });
   document.addEventListener('pyrite:window', ({ detail }) => {
     if (current) {
       current.range = detail.range;

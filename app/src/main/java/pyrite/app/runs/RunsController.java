@@ -26,6 +26,7 @@ import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Happened;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -122,11 +123,13 @@ class RunsController {
                         .find(ElementId.of(run.caseId()))
                         .map(usage -> NotExecuted.by(head.model(), usage))
                         .orElse(List.of()));
-        page.addAttribute(
-                "pruned",
-                run.status() == RunRecord.Status.DONE && store.seriesNames(id).isEmpty());
+        Happened happened = store.happened(id).orElse(null);
+        boolean hasSeries = !store.seriesNames(id).isEmpty();
+        page.addAttribute("hasSeries", hasSeries);
+        page.addAttribute("pruned", run.status() == RunRecord.Status.DONE && !hasSeries && happened == null);
         page.addAttribute("eventKinds", EventLog.Kind.values());
-        page.addAttribute("happened", store.happened(id).orElse(null));
+        page.addAttribute("happened", happened);
+        page.addAttribute("noticed", happened == null ? List.of() : Noticed.in(happened.log()));
         page.addAttribute("statistics", store.statistics(id));
         page.addAttribute("compared", store.compared(id).orElse(null));
         page.addAttribute("differences", DIFFERENCES);

@@ -151,9 +151,13 @@ public final class BehaviorChecks {
                     .filter(state -> graph.states().size() > 1
                             && isNotLeft(machine, state)
                             && (machine.id().equals(state.owner()) || isLeftInGeneral(state)))
-                    .forEach(state ->
-                            gaps.add(new Gap(Kind.UNLEFT, state, "no transition leaves state '" + name(state) + "'")));
+                    .forEach(state -> gaps.add(new Gap(
+                            Kind.UNLEFT, state, "no transition leaves state '" + within(machine, state) + "'")));
         });
+    }
+
+    private String within(Element machine, Element state) {
+        return machine.equals(behavior) ? name(state) : name(machine) + "." + name(state);
     }
 
     private boolean isLeftInGeneral(Element state) {

@@ -478,17 +478,22 @@ public final class Engine implements Happenings {
 
     private record Assigned(double time, double value, int subject) {}
 
-    /** Assigns, and says who gave the same attribute another value at the same instant. */
-    String assigned(int variable, double value, int subject) {
-        Assigned before = assigned.put(variable, new Assigned(now(), value, subject));
-        set(variable, value);
-        return before != null
-                        && before.time() == now()
-                        && before.value() != value
-                        && program.areApart(before.subject(), subject)
-                ? "; at this instant " + before.value() + " before, by '"
-                        + program.subjects().get(before.subject()).path() + "'"
-                : "";
+    /** Assigns, and notes if something apart from it gave the attribute another value at the same instant. */
+    void assign(HeldAttribute target, double value, int subject, int occasion) {
+        Assigned before = assigned.put(target.variable(), new Assigned(now(), value, subject));
+        set(target.variable(), value);
+        log(EventLog.Kind.ASSIGNED, subject, occasion, target.path() + " := " + value);
+        if (before != null
+                && before.time() == now()
+                && before.value() != value
+                && program.areApart(before.subject(), subject)) {
+            log(
+                    EventLog.Kind.OVERWRITTEN,
+                    subject,
+                    occasion,
+                    target.path() + " was " + before.value() + " at this instant, assigned by '"
+                            + program.subjects().get(before.subject()).path() + "'");
+        }
     }
 
     void count(int variable, double more) {

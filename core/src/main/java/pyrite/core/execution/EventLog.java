@@ -5,6 +5,7 @@ import java.io.DataOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -42,7 +43,9 @@ public final class EventLog {
         /** A value was assigned. */
         ASSIGNED,
         /** Nothing can happen any more, and something waits. */
-        STANDSTILL
+        STANDSTILL,
+        /** Something else had given the attribute another value at the same instant. */
+        OVERWRITTEN
     }
 
     /**
@@ -160,6 +163,15 @@ public final class EventLog {
                 occasions[index],
                 texts[index] < 0 ? "" : details.get(texts[index]),
                 causes[index]);
+    }
+
+    /** How many events of each kind there are; kinds without any are left out. */
+    public Map<Kind, Integer> counts() {
+        Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
+        for (int i = 0; i < size; i++) {
+            counts.merge(KINDS[kinds[i]], 1, Integer::sum);
+        }
+        return counts;
     }
 
     /** From one event up to another. */

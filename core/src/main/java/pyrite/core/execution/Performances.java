@@ -190,12 +190,7 @@ final class Performances {
 
     private void assign(Performance performance, List<HeldAttribute> targets, double value) {
         for (HeldAttribute target : targets) {
-            String also = engine.assigned(target.variable(), value, performance.node.subject);
-            engine.log(
-                    Kind.ASSIGNED,
-                    performance.node.subject,
-                    performance.occasion,
-                    target.path() + " := " + value + also);
+            engine.assign(target, value, performance.node.subject, performance.occasion);
         }
         saveAround(performance.around);
     }

@@ -264,9 +264,13 @@ public final class Inheritance {
                 .findFirst();
     }
 
-    /** The documentation of an element itself, else of the nearest general that has any; empty if none. */
+    /**
+     * The documentation of an element itself, else of the nearest general that has any; empty if none. What the library
+     * says of its own is not said of what is made from it.
+     */
     public String documentation(Element element) {
         return generals(element).stream()
+                .filter(each -> each.equals(element) || !model.isLibrary(each.id()))
                 .flatMap(each -> documentationOf(each).stream())
                 .findFirst()
                 .flatMap(doc -> doc.get(Property.TEXT))

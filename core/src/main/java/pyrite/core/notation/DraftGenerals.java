@@ -188,7 +188,7 @@ final class DraftGenerals {
                 && pending.chain().getFirst() instanceof Name name
                 && name.parts().size() == 1) {
             Optional<ElementId> inherited = resolver.names().resolveInherited(name, owner);
-            if (inherited.isEmpty()) {
+            if (inherited.isEmpty() && !lacksGenerals(owner)) {
                 resolver.fault(
                         draft,
                         pending.span(),
@@ -198,6 +198,19 @@ final class DraftGenerals {
             return inherited.map(Reference::to);
         }
         return resolver.end(draft, pending);
+    }
+
+    /** Whether something that an element is to inherit from was not found; that is told there, and once. */
+    private boolean lacksGenerals(ElementId id) {
+        Draft draft = resolver.draft(id);
+        return draft != null
+                && !open.get().contains(draft)
+                && draft.references.stream().filter(each -> bears(draft, each)).count()
+                        > of(draft).entrySet().stream()
+                                .filter(each -> !each.getKey().equals(Property.VALUE))
+                                .filter(each -> !each.getKey().equals(Property.MARKS))
+                                .mapToLong(each -> each.getValue().size())
+                                .sum();
     }
 
     private List<String> inheritedNames(ElementId owner) {

@@ -79,6 +79,12 @@ final class Resolver implements Namespaces {
         }
     }
 
+    /** The draft of an element that is being read; null if it stood in the model before. */
+    @Nullable
+    Draft draft(ElementId id) {
+        return drafts.get(id);
+    }
+
     void fault(Draft draft, Span span, Supplier<String> message) {
         faults.accept(draft.element().id(), span, message);
     }

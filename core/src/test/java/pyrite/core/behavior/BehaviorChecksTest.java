@@ -139,7 +139,7 @@ class BehaviorChecksTest {
                 .isEmpty();
         assertThat(gaps(trap.replace("state def A", "state def B parallel { state region")
                         .replace("then trap; }", "then trap; } state other; }")))
-                .containsExactly("UNLEFT no transition leaves state 'trap'");
+                .containsExactly("UNLEFT no transition leaves state 'region.trap'");
     }
 
     private static final String STATES = "item def Go; state def B { entry; then a; state a; state b; state c; ";

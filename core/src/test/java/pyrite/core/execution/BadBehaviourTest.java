@@ -90,15 +90,16 @@ class BadBehaviourTest {
     void twoRegionsThatAssignOneAttributeAreTold() {
         String region =
                 "state %s { entry; then %s1; state %s1; accept after 2 [s] then %s2; state %s2 { entry assign x := %d; } }";
-        assertThat(Played.of(
-                                "part p { attribute x : Real := 0; exhibit state m parallel { "
-                                        + region.replace("%s", "a").formatted(1)
-                                        + region.replace("%s", "b").formatted(2) + " } }",
-                                10)
-                        .lines(Kind.ASSIGNED))
+        Played played = Played.of(
+                "part p { attribute x : Real := 0; exhibit state m parallel { "
+                        + region.replace("%s", "a").formatted(1)
+                        + region.replace("%s", "b").formatted(2) + " } }",
+                10);
+        assertThat(played.lines(Kind.ASSIGNED))
+                .containsExactly("2.0 assigned p.m.a.a2.entry: p.x := 1.0", "2.0 assigned p.m.b.b2.entry: p.x := 2.0");
+        assertThat(played.lines(Kind.OVERWRITTEN))
                 .containsExactly(
-                        "2.0 assigned p.m.a.a2.entry: p.x := 1.0",
-                        "2.0 assigned p.m.b.b2.entry: p.x := 2.0; at this instant 1.0 before, by 'p.m.a.a2.entry'");
+                        "2.0 overwritten p.m.b.b2.entry: p.x was 1.0 at this instant, assigned by 'p.m.a.a2.entry'");
     }
 
     @Test

@@ -595,4 +595,15 @@ class NotationTest {
                 .asString()
                 .contains(hint);
     }
+
+    @Test
+    void whatIsNotInheritedForLackOfATypeIsToldOnce() {
+        assertThat(Models.tryRead("""
+                package Test {
+                    part def Pump { attribute power; }
+                    part a : Pomp { attribute :>> power = 1; attribute :>> speed = 2; }
+                    part b : Pump { attribute :>> power = 1; attribute :>> speed = 2; }
+                }
+                """).problems()).extracting(TextProblem::line).containsExactly(3, 4);
+    }
 }
