@@ -20,7 +20,7 @@ class Events {
 
   async fetch() {
     this.next = 0;
-    const table = element('table', { className: 'rows' }, element('tbody'));
+    const table = element('table', { className: 'rows even' }, element('tbody'));
     this.table = table;
     await this.more();
     if (this.table === table) {

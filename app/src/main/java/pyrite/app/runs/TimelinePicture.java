@@ -2,11 +2,12 @@ package pyrite.app.runs;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import pyrite.core.execution.EventLog;
@@ -64,8 +65,12 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
             return kind.isEmpty() || kind.equalsIgnoreCase(row) || kind.equals("pool") && row.equals("QUEUE");
         }
 
+        private boolean isByKind() {
+            return group.equals("kind");
+        }
+
         private Row placed(Row row) {
-            return group.equals("kind") ? row.under(HEADINGS.getOrDefault(row.kind(), row.kind())) : row;
+            return isByKind() ? row.under(HEADINGS.getOrDefault(row.kind(), row.kind())) : row;
         }
     }
 
@@ -84,13 +89,10 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
         double to = Math.min(window.to(), ends);
         int slices = Math.clamp(window.slices(), 1, MOST_SLICES);
         String text = wanted.text().strip().toLowerCase(Locale.ROOT);
-        Set<Integer> shown = shown(log.subjects(), timeline, text);
+        SortedSet<Integer> shown = shown(log.subjects(), timeline, text);
+        shown.removeIf(i -> !wanted.isOf(log.subjects().get(i).kind().name()));
         List<Row> rows = new ArrayList<>();
-        for (int i = 0; i < log.subjects().size(); i++) {
-            if (shown.contains(i) && wanted.isOf(log.subjects().get(i).kind().name())) {
-                rows.add(row(log.subjects(), i, timeline.bars(i, from, to, slices)));
-            }
-        }
+        shown.forEach(i -> rows.add(row(log.subjects(), i, shown, wanted, timeline.bars(i, from, to, slices))));
         more.of(from, to, slices).stream()
                 .filter(row -> wanted.isOf(row.kind())
                         && (row.path() + " " + row.name())
@@ -107,8 +109,8 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
     }
 
     /** Those in which something happened and whose path has the text in it, with what is around them. */
-    private static Set<Integer> shown(List<Subject> subjects, Timeline timeline, String text) {
-        Set<Integer> shown = new HashSet<>();
+    private static SortedSet<Integer> shown(List<Subject> subjects, Timeline timeline, String text) {
+        SortedSet<Integer> shown = new TreeSet<>();
         for (int i = 0; i < subjects.size(); i++) {
             if (!timeline.bars(i).isEmpty()
                     && subjects.get(i).path().toLowerCase(Locale.ROOT).contains(text)) {
@@ -120,29 +122,41 @@ record TimelinePicture(double begins, double ends, double from, double to, boole
         return shown;
     }
 
-    private static Row row(List<Subject> subjects, int index, List<Timeline.Bar> bars) {
+    /** Named and set in by the rows that it stands below. */
+    private static Row row(
+            List<Subject> subjects, int index, Set<Integer> shown, Wanted wanted, List<Timeline.Bar> bars) {
         Subject subject = subjects.get(index);
-        int depth = 0;
+        List<Subject> above = new ArrayList<>();
         for (int at = subject.parent(); at >= 0; at = subjects.get(at).parent()) {
-            depth++;
+            if (shown.contains(at) && (!wanted.isByKind() || subjects.get(at).kind() == subject.kind())) {
+                above.add(subjects.get(at));
+            }
         }
-        String around = subject.parent() < 0
-                ? Subject.before(subject.path())
-                : subjects.get(subject.parent()).path();
-        String name = subject.path().startsWith(around + ".")
-                ? subject.path().substring(around.length() + 1)
-                : subject.path();
         return new Row(
                 index,
                 subject.kind().name(),
-                name,
+                name(subject.path(), around(subjects, index, above, wanted)),
                 subject.path(),
                 Subject.part(subjects, index),
-                depth,
+                above.size(),
                 subject.element().toString(),
                 bars.stream()
                         .map(bar -> List.<Object>of(
                                 bar.from(), bar.to(), bar.state().name(), bar.count()))
                         .toList());
+    }
+
+    /** What a row's name need not tell: the row above it, its part, or, among rows of many parts, all but the last. */
+    private static String around(List<Subject> subjects, int index, List<Subject> above, Wanted wanted) {
+        if (!above.isEmpty()) {
+            return above.getFirst().path();
+        }
+        return wanted.isByKind()
+                ? Subject.before(Subject.before(subjects.get(index).path()))
+                : Subject.part(subjects, index);
+    }
+
+    private static String name(String path, String around) {
+        return path.startsWith(around + ".") ? path.substring(around.length() + 1) : path;
     }
 }

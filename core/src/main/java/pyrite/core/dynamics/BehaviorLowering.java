@@ -124,7 +124,7 @@ final class BehaviorLowering {
         Instance.Counts counts = instance.counts();
         if (counts == null) {
             counts = new Instance.Counts(
-                    lowering.count(instance.usage(), instance, isOfPool ? "used" : "started", isOfPool),
+                    isOfPool ? lowering.used(instance) : lowering.count(instance.usage(), instance, "started", false),
                     lowering.count(instance.usage(), instance, isOfPool ? "queue" : "ended", isOfPool));
             instance.counts(counts);
         }

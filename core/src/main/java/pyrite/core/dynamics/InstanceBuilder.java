@@ -245,16 +245,15 @@ final class InstanceBuilder {
         return kind.family() == ElementKind.Family.BEHAVIOR;
     }
 
-    /** What counts something of an instance; it is no attribute of it. */
-    FlatAttribute counter(Element of, Instance owner, String name) {
+    /**
+     * What counts something of an instance; it is no attribute of it.
+     *
+     * @param like an attribute in whose unit it is counted; null for plain numbers
+     */
+    FlatAttribute counter(Element of, Instance owner, String name, @Nullable Element like) {
+        DisplayUnit unit = like == null ? DisplayUnit.coherent(Dimension.ONE) : new DisplayUnits(model).of(like);
         FlatAttribute counter = new FlatAttribute(
-                of,
-                owner,
-                name + "(" + owner.path() + ")",
-                false,
-                Dimension.ONE,
-                DisplayUnit.coherent(Dimension.ONE),
-                null);
+                of, owner, name + "(" + owner.path() + ")", false, unit.unit().dimension(), unit, null);
         counter.held = true;
         return counter;
     }

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.expression.CollectionFunction;
 import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.Binary;
@@ -110,9 +111,21 @@ final class Lowering {
 
     /** A variable that counts something or keeps what was drawn. */
     int count(Element of, Instance owner, String name, boolean isShown) {
-        FlatAttribute counted = builder.counter(of, owner, name);
+        return count(of, owner, name, isShown, null);
+    }
+
+    private int count(Element of, Instance owner, String name, boolean isShown, @Nullable Element like) {
+        FlatAttribute counted = builder.counter(of, owner, name, like);
         counted.counts = !isShown;
         return ((Term.Variable) variable(counted)).index();
+    }
+
+    /** A variable for how much of a pool is held, in the unit of its capacity. */
+    int used(Instance pool) {
+        Element capacity = model.inheritance()
+                .effective(pool.usage(), LibraryNames.id(LibraryNames.CAPACITY))
+                .orElse(null);
+        return count(pool.usage(), pool, "used", true, capacity);
     }
 
     /** Lowers what is asked for at single instants only: its conditions are not watched. */

@@ -365,6 +365,7 @@ class ActionFlowTest {
         assertThat(played.lines(Kind.STARTED).subList(1, 5))
                 .containsExactly("0.0 started p.w.a", "2.0 started p.w.c", "2.0 started p.w.b", "4.0 started p.w.d");
         assertThat(played.at("used(p.oven)", 3)).isEqualTo(10_000);
+        assertThat(played.inWords("used(p.oven)", 3)).isEqualTo("10 kW");
         assertThat(played.at("queue(p.oven)", 1)).isEqualTo(3);
     }
 

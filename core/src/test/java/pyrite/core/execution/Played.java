@@ -73,6 +73,11 @@ record Played(Engine engine, Trajectory trajectory) {
         return sum / (to - from);
     }
 
+    /** With its unit. */
+    String inWords(String path, double time) {
+        return trajectory.system().flat().variables().get(index(path)).inWords(at(path, time));
+    }
+
     int index(String path) {
         var variables = trajectory.system().flat().variables();
         for (int i = 0; i < variables.size(); i++) {
