@@ -3,7 +3,7 @@ import { test } from 'node:test';
 import { openPage } from './page.js';
 
 openPage('<div id="bench-messages"></div>');
-const { clockFace, seconds, shortWords } = await import('../js/runs/bench.js');
+const { clockFace, seconds, shortWords, typedValue } = await import('../js/runs/bench.js');
 const { Messages } = await import('../js/runs/messages.js');
 
 test('the clock shows hours, minutes and seconds, and parts of a second only where there are some', () => {
@@ -93,5 +93,16 @@ test('on a drawing, what is waited for is told by its last name', () => {
       "waits for 'Call' via crew.line",
     ].map(shortWords),
     ["waits for 'right' to end", "no branch of 'd' is open (crew.level = 3 m)", "waits for 'Call' via crew.line"],
+  );
+});
+
+test('what is typed into a field is a number or a truth, or is refused', () => {
+  assert.deepEqual(
+    ['2.5', ' -3e2 ', '', 'high', '1,5', 'Infinity'].map((text) => typedValue(text, false)),
+    [2.5, -300, undefined, undefined, undefined, undefined],
+  );
+  assert.deepEqual(
+    ['true', 'Yes', '1', 'false', 'no', '0', 'maybe', ''].map((text) => typedValue(text, true)),
+    [1, 1, 1, 0, 0, 0, undefined, undefined],
   );
 });

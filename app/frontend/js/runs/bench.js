@@ -29,6 +29,18 @@ export function seconds(text) {
 /** "waits for 'right' to end" of "waits at 'crew.work.both' for 'crew.work.right' to end". */
 export const shortWords = (words) => words.replace(/^waits at '[^']*'/, 'waits').replace(/'[^']*\.([^'.]+)'/g, "'$1'");
 
+const TRUTHS = { true: 1, yes: 1, 1: 1, false: 0, no: 0, 0: 0 };
+
+/** The number typed into a field, 1 and 0 for what is true or false; undefined if it is none. */
+export function typedValue(text, isTruth) {
+  const typed = text.trim();
+  const value = isTruth ? TRUTHS[typed.toLowerCase()] : Number(typed || NaN);
+  return Number.isFinite(value) ? value : undefined;
+}
+
+const example = (name, isTruth) =>
+  isTruth ? `Enter true or false for ${name}.` : `Enter a number for ${name}, for instance 2.5.`;
+
 class Bench {
   constructor(place) {
     this.place = place;
@@ -215,7 +227,7 @@ class Bench {
       );
     document.querySelectorAll('[data-bench-set] input').forEach((field, i) => {
       if (document.activeElement !== field) {
-        field.value = number(inputs[i]);
+        field.value = field.dataset.truth === 'true' ? String(inputs[i] !== 0) : number(inputs[i]);
       }
     });
   }
@@ -257,13 +269,14 @@ class Bench {
   give(form) {
     const values = {};
     for (const field of form.querySelectorAll('input')) {
-      const text = field.value.trim();
-      const value = field.dataset.truth === 'true' ? Number(/^(true|yes|1)$/i.test(text)) : Number(text);
-      if (text && !Number.isFinite(value)) {
-        say(`${field.name} is a number`);
+      const isTruth = field.dataset.truth === 'true';
+      const value = typedValue(field.value, isTruth);
+      if (field.value.trim() && value === undefined) {
+        say(example(field.name, isTruth));
+        field.focus();
         return;
       }
-      if (text) {
+      if (value !== undefined) {
         values[field.name] = value;
       }
     }
@@ -271,16 +284,19 @@ class Bench {
   }
 
   set(form) {
-    const text = form.querySelector('input').value.trim();
-    if (!text || !Number.isFinite(Number(text))) {
-      say('A number is needed here.');
+    const field = form.querySelector('input');
+    const isTruth = field.dataset.truth === 'true';
+    const value = typedValue(field.value, isTruth);
+    if (value === undefined) {
+      say(example(field.ariaLabel, isTruth));
       return;
     }
     document.activeElement?.blur();
-    this.ask('set', { input: Number(form.dataset.benchSet), value: Number(text) });
+    this.ask('set', { input: Number(form.dataset.benchSet), value });
   }
 
   async keep(form) {
+    document.getElementById('bench-kept').hidden = true;
     const { name, remark, owner, tolerance } = form.elements;
     const kept = seconds(tolerance.value);
     if (!name.value.trim()) {

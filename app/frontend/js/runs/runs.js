@@ -60,6 +60,15 @@ function chooseRuns() {
   }
 }
 
+/** The first difference from a recording is in sight. */
+function showDifference() {
+  const row = document.querySelector('.compared tr.first');
+  if (row) {
+    const box = row.closest('.compared');
+    box.scrollTop = row.offsetTop - box.clientHeight / 2;
+  }
+}
+
 export function startRuns() {
   document.addEventListener('click', (event) => {
     const starter = event.target.closest('[data-start]');
@@ -91,4 +100,6 @@ export function startRuns() {
     .forEach((bar) => showProgress({ id: bar.dataset.progress, fraction: Number(bar.dataset.fraction) }));
   onRun(showProgress);
   onRefresh(chooseRuns);
+  showDifference();
+  onRefresh(showDifference);
 }
