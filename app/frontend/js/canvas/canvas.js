@@ -5,7 +5,7 @@ import { startGestures } from './gestures.js';
 import { startKeyboard } from './keyboard.js';
 import { Scene } from './scene.js';
 import { svg } from './shapes.js';
-import { Viewport } from './viewport.js';
+import { MARGIN, Viewport } from './viewport.js';
 
 const NARROW = 600;
 const READABLE = 0.5;
@@ -107,10 +107,10 @@ export class Canvas {
   fitAtFirst() {
     const { all } = this.scene;
     const start = this.data?.boxes.find(({ shape }) => shape === 'start' || shape === 'lifeline');
-    const { clientWidth, clientHeight } = this.host;
+    const { clientWidth } = this.host;
     if (start) {
-      const height = Math.min(all.height, (all.width * clientHeight) / clientWidth);
-      this.viewport.fit({ ...all, height }, 24, READABLE);
+      const height = Math.min(all.height, this.viewport.heightFor(all.width));
+      this.viewport.fit({ ...all, height }, MARGIN, READABLE);
       this.viewport.lookAt(start.x + start.width / 2, all);
     } else {
       this.fit(clientWidth < NARROW ? READABLE : undefined);
@@ -118,7 +118,7 @@ export class Canvas {
   }
 
   fit(smallest) {
-    this.viewport.fit(this.scene.all, 24, smallest);
+    this.viewport.fit(this.scene.all, MARGIN, smallest);
   }
 
   /** The chosen boxes, without those that stand in another chosen one. */

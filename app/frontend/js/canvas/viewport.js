@@ -1,6 +1,8 @@
 // The part of a drawing that is in sight. The sheet is moved and scaled as a whole by a CSS transform, so that panning and
 // zooming paint nothing anew; it is painted sharp again when it rests.
 
+/** Around what is fitted, px. */
+export const MARGIN = 24;
 const SMALLEST = 0.1;
 const LARGEST = 3;
 const STEP = 1.25;
@@ -33,7 +35,7 @@ export class Viewport {
   }
 
   /** Shows all of a rectangle of the sheet in the middle, but not larger than its natural size. */
-  fit(all, margin = 24, smallest = SMALLEST) {
+  fit(all, margin = MARGIN, smallest = SMALLEST) {
     const { clientWidth, clientHeight } = this.host;
     this.scale = Math.max(
       smallest,
@@ -48,12 +50,18 @@ export class Viewport {
     this.apply();
   }
 
+  /** How much of the height of the sheet is in sight where all of a width is. */
+  heightFor(width) {
+    const { clientWidth, clientHeight } = this.host;
+    return (clientHeight - 2 * MARGIN) / Math.min(1, (clientWidth - 2 * MARGIN) / width);
+  }
+
   /** Where not all of the width is in sight, what is around a place of it. */
   lookAt(x, { x: left, width }) {
     const { clientWidth } = this.host;
     const room = clientWidth / this.scale;
     if (width > room) {
-      const margin = 24 / this.scale;
+      const margin = MARGIN / this.scale;
       const from = Math.min(Math.max(x - room / 2, left - margin), left + width + margin - room);
       this.x = -from * this.scale;
       this.apply();
