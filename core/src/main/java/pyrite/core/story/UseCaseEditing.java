@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -15,6 +16,7 @@ import pyrite.core.model.Model;
 import pyrite.core.model.Property;
 import pyrite.core.model.Rank;
 import pyrite.core.model.Reference;
+import pyrite.core.notation.SimilarNames;
 
 /**
  * The edits that say what a use case is about: its subject, actors, objective and needs; and of a requirement or need
@@ -77,11 +79,22 @@ public final class UseCaseEditing {
 
     /** What the use case is about; takes the place of what it was about before. */
     public Made subject(Element useCase, String type) {
-        Element definition = definition(useCase, type);
         Element old = model.children(useCase.id()).stream()
                 .filter(child -> child.kind() == ElementKind.SUBJECT)
                 .findFirst()
                 .orElse(null);
+        if (old != null
+                && !model.referrers(old.id()).isEmpty()
+                && definitions(type.strip()).isEmpty()) {
+            // Of a new definition nothing is known yet, and what names features of the subject would not find them.
+            throw new IllegalArgumentException("there is no part or item definition '" + type.strip() + "'"
+                    + SimilarNames.to(
+                            type.strip(),
+                            allDefinitions()
+                                    .map(each -> String.valueOf(each.name()))
+                                    .toList()));
+        }
+        Element definition = definition(useCase, type);
         List<Reference> types = List.of(Reference.to(definition.id()));
         Element subject =
                 old == null ? typed(useCase, ElementKind.SUBJECT, definition) : old.with(Property.TYPES, types);
@@ -180,9 +193,7 @@ public final class UseCaseEditing {
             throw new IllegalArgumentException("say who or what: the name of a part or item definition");
         }
         Element owner = packageAround(useCase);
-        List<Element> named = model.ownElements(Set.of(ElementKind.PART_DEFINITION, ElementKind.ITEM_DEFINITION))
-                .filter(definition -> name.equals(definition.name()))
-                .toList();
+        List<Element> named = definitions(name);
         Element near = named.stream()
                 .filter(definition -> Objects.equals(definition.owner(), owner.id()))
                 .findFirst()
@@ -197,6 +208,16 @@ public final class UseCaseEditing {
                 model.names().free(owner.id(), ProposedNames.ofDefinition(name, "Actor")));
         put.add(made);
         return made;
+    }
+
+    private List<Element> definitions(String name) {
+        return allDefinitions()
+                .filter(definition -> name.equals(definition.name()))
+                .toList();
+    }
+
+    private Stream<Element> allDefinitions() {
+        return model.ownElements(Set.of(ElementKind.PART_DEFINITION, ElementKind.ITEM_DEFINITION));
     }
 
     private @Nullable Rank rankBefore(Element owner, Element member) {

@@ -44,7 +44,8 @@ class TraceThreadTest {
 
     @Test
     void aPartDeepInsideServesWhatIsSatisfiedAboveIt() {
-        assertThat(words(of("Gate::drive").above())).contains("part of Gate", "defined by Drive", "looked at by saves");
+        assertThat(words(of("Gate::drive").above()))
+                .contains("part of Gate", "defined by Drive", "constrained by saves");
     }
 
     @Test
@@ -70,7 +71,7 @@ class TraceThreadTest {
 
     @Test
     void anAttributeIsLookedAtByTheRequirementsThatNameIt() {
-        assertThat(words(of("Drive::power").above())).contains("looked at by saves", "part of Drive");
+        assertThat(words(of("Drive::power").above())).contains("constrained by saves", "part of Drive");
     }
 
     private static final Model WINCH = Models.of("""
