@@ -14,9 +14,11 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -115,12 +117,11 @@ class LinksController {
         Set<String> words = rules.words(head.element(element));
         List<Way> ways = new ArrayList<>();
         for (LinkKind kind : LinkKind.all(head.model())) {
-            if (rules.of(kind).stream().anyMatch(rule -> rule.from().stream().anyMatch(words::contains))) {
-                ways.add(new Way(kind.key(), kind.forward(), true));
-            }
-            if (rules.of(kind).stream().anyMatch(rule -> rule.to().stream().anyMatch(words::contains))) {
-                ways.add(new Way(kind.key(), kind.backward(), false));
-            }
+            ways.addAll(ways(
+                    kind,
+                    rules.of(kind).stream()
+                            .anyMatch(rule -> rule.from().stream().anyMatch(words::contains)),
+                    rules.of(kind).stream().anyMatch(rule -> rule.to().stream().anyMatch(words::contains))));
         }
         return ways;
     }
@@ -133,14 +134,19 @@ class LinksController {
         Element to = head.element(right);
         List<Way> ways = new ArrayList<>();
         for (LinkKind kind : LinkKind.all(head.model())) {
-            if (rules.allows(kind, from, to)) {
-                ways.add(new Way(kind.key(), kind.forward(), true));
-            }
-            if (rules.allows(kind, to, from)) {
-                ways.add(new Way(kind.key(), kind.backward(), false));
-            }
+            ways.addAll(ways(kind, rules.allows(kind, from, to), rules.allows(kind, to, from)));
         }
         return ways;
+    }
+
+    /** The directions of a kind; of one that says the same both ways, the first will do. */
+    private static List<Way> ways(LinkKind kind, boolean out, boolean in) {
+        boolean isSame = kind.forward().equals(kind.backward());
+        return Stream.of(
+                        out ? new Way(kind.key(), kind.forward(), true) : null,
+                        in && !(out && isSame) ? new Way(kind.key(), kind.backward(), false) : null)
+                .filter(Objects::nonNull)
+                .toList();
     }
 
     /** The possible other ends, best first, and typed ids that match nothing. */
