@@ -261,7 +261,7 @@ class RequirementsDayTest extends InBrowser {
         told("MG-1 answers N-2");
         until(presenceOfElementLocated(By.cssSelector(".matrix-cell.out[data-row='0'][data-column='1']")));
         ines.driver().findElement(By.id("matrix")).sendKeys(Keys.SPACE);
-        told("no longer: MG-1 answers N-2");
+        told("unlinked: MG-1 answers N-2");
         assertThat(links("closesInTime")).doesNotContain("frame neverClosesOnVessel");
     }
 

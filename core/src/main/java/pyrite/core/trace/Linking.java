@@ -254,7 +254,7 @@ public final class Linking {
     /** What a removal says in the history. */
     public String removalSummary(List<Link> removed) {
         return removed.size() == 1
-                ? "no longer: " + names.of(model.get(removed.getFirst().source())) + " "
+                ? "unlinked: " + names.of(model.get(removed.getFirst().source())) + " "
                         + removed.getFirst().kind().forward() + " "
                         + names.of(model.get(removed.getFirst().target()))
                 : removed.size() + " links removed";

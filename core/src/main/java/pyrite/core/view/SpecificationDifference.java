@@ -188,8 +188,8 @@ public record SpecificationDifference(List<Line> lines) {
                             attributesThen.value(before, attribute.name()),
                             attributesNow.value(after, attribute));
                 }
-                add(changes, "constraints and values", formal(then, before), formal(now, after));
-                add(changes, "links", links(then, before), links(now, after));
+                addLines(changes, "constraints and values", formal(then, before), formal(now, after));
+                addLines(changes, "links", links(then, before), links(now, after));
             }
             return changes;
         }
@@ -200,26 +200,35 @@ public record SpecificationDifference(List<Line> lines) {
             }
         }
 
+        /** Of lines only those that one of the two lacks. */
+        private static void addLines(List<Change> changes, String property, List<String> before, List<String> after) {
+            add(changes, property, without(before, after), without(after, before));
+        }
+
+        private static String without(List<String> lines, List<String> others) {
+            return lines.stream().filter(line -> !others.contains(line)).collect(Collectors.joining("\n"));
+        }
+
         private static String text(Model model, Element element) {
             return element.get(Property.TEXT)
                     .orElseGet(() -> model.inheritance().documentation(element));
         }
 
-        private static String formal(Model model, Element requirement) {
+        private static List<String> formal(Model model, Element requirement) {
             FeatureSheet sheet = FeatureSheet.of(model, requirement);
             List<String> lines = new ArrayList<>();
             sheet.attributes().forEach(attribute -> lines.add(attribute.name() + " = " + attribute.text()));
             sheet.equations().forEach(equation -> lines.add(equation.text()));
-            return String.join("\n", lines);
+            return lines;
         }
 
         /** A line for each link, such as {@code satisfied by SurgeGate::leaf}. */
-        private static String links(Model model, Element requirement) {
+        private static List<String> links(Model model, Element requirement) {
             return Links.in(model).of(requirement).stream()
                     .map(link -> link.words(requirement.id()) + " " + name(model, link.other(requirement.id())))
                     .distinct()
                     .sorted()
-                    .collect(Collectors.joining("\n"));
+                    .toList();
         }
 
         private static Line line(Model model, Item item, Kind kind, String moved, List<Change> changes) {
