@@ -283,7 +283,7 @@ class Notation {
         button('act small-act', `Import ${name}`, () => this.bringIn(name)),
       ),
     ];
-    this.tell(`${count} ${count === 1 ? 'fault' : 'faults'} `, true);
+    this.tell(`${count} ${count === 1 ? 'fault' : 'faults'}: `, true);
     this.state.append(...faults.slice(0, LINKED_FAULTS).flatMap(link));
     if (count > LINKED_FAULTS) {
       this.state.append(`and ${count - LINKED_FAULTS} more`);

@@ -247,15 +247,22 @@ final class ExpressionResolver implements Expression.Rewriter {
                             + "itself, for instance 10^(3 / 10) for 3 dB of power");
             return reference;
         }
-        report.fault(
-                reference.span(),
-                () -> "there is no unit '" + name + "'"
-                        + SimilarNames.to(
-                                name.last(),
-                                names.membersOf(names.resolve(Name.of(PrefixedUnits.SI), null)
-                                        .orElseThrow()))
-                        + "; units come with 'private import " + Resolver.packageOf(names, name) + "::*;'");
+        report.fault(reference.span(), () -> noUnit(name));
         return reference;
+    }
+
+    /** Where a unit is that is not known here; which is like it, if there is none. */
+    private String noUnit(Name name) {
+        String units = "'private import " + Resolver.packageOf(names, name) + "::*;'";
+        boolean isElsewhere = names.resolve(Name.of(Resolver.packageOf(names, name), name.last()), null)
+                        .isPresent()
+                || PrefixedUnits.ofSi(names, resolver::find).find(name).isPresent();
+        String similar = SimilarNames.to(
+                name.last(),
+                names.membersOf(names.resolve(Name.of(PrefixedUnits.SI), null).orElseThrow()));
+        return isElsewhere
+                ? "there is no unit '" + name + "' here; " + units + " brings it"
+                : "there is no unit '" + name + "'" + (similar.isEmpty() ? "; units come with " + units : similar);
     }
 
     /**

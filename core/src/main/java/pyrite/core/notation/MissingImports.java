@@ -3,6 +3,7 @@ package pyrite.core.notation;
 import java.util.Collection;
 import java.util.List;
 import java.util.stream.Stream;
+import pyrite.core.expression.Name;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
 
@@ -18,12 +19,17 @@ public final class MissingImports {
      * @param name without qualification
      */
     public static List<String> of(Model model, String name) {
-        return Stream.concat(
+        List<String> found = Stream.concat(
                         named(model, model.ownElements(), name),
                         named(model, model.library().ownElements(), name))
                 .distinct()
                 .limit(MOST)
                 .toList();
+        boolean isPrefixedUnit = found.isEmpty()
+                && PrefixedUnits.ofSi(model.names(), model::find)
+                        .find(Name.of(name))
+                        .isPresent();
+        return isPrefixedUnit ? List.of(PrefixedUnits.SI + "::*") : found;
     }
 
     private static Stream<String> named(Model model, Collection<Element> elements, String name) {

@@ -8,6 +8,7 @@ import pyrite.core.expression.Name;
 import pyrite.core.expression.Units;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
+import pyrite.core.model.Names;
 
 /**
  * Finds units with an SI prefix, such as {@code mm} and {@code SI::km}, which are not declared one by one. Only units
@@ -26,6 +27,11 @@ final class PrefixedUnits {
     PrefixedUnits(Function<Name, Optional<ElementId>> lookup, Function<ElementId, Optional<Element>> elements) {
         this.lookup = lookup;
         this.elements = elements;
+    }
+
+    /** Those of the SI package, wherever it is imported. */
+    static PrefixedUnits ofSi(Names names, Function<ElementId, Optional<Element>> elements) {
+        return new PrefixedUnits(name -> names.resolve(Name.of(SI, name.last()), null), elements);
     }
 
     record Found(String prefix, ElementId unit) {}

@@ -62,7 +62,7 @@ class AuthoringTest {
         assertThat(Models.problemsOf("attribute price : Economics::MoneyValue = 9000 [EUR];"))
                 .singleElement()
                 .asString()
-                .contains("units come with 'private import Economics::*;'");
+                .contains("'private import Economics::*;' brings it");
     }
 
     @Test

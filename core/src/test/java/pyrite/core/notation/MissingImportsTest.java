@@ -20,6 +20,18 @@ class MissingImportsTest {
     }
 
     @Test
+    void aUnitWithAPrefixComesWithAllOfSi() {
+        assertThat(MissingImports.of(MODEL, "kWh")).containsExactly("SI::*");
+        assertThat(MissingImports.of(MODEL, "kkg")).isEmpty();
+        assertThat(Models.tryRead("package A { attribute e = 3 [kWh]; }").problems())
+                .extracting(TextProblem::message)
+                .containsExactly("there is no unit 'kWh' here; 'private import SI::*;' brings it");
+        assertThat(Models.tryRead("package A { attribute e = 3 [nonsenses]; }").problems())
+                .extracting(TextProblem::message)
+                .containsExactly("there is no unit 'nonsenses'; units come with 'private import SI::*;'");
+    }
+
+    @Test
     void whatStandsInADefinitionOrNowhereCannot() {
         assertThat(MissingImports.of(MODEL, "Inner")).isEmpty();
         assertThat(MissingImports.of(MODEL, "Nothing")).isEmpty();
