@@ -26,7 +26,7 @@ public final class XlsxTable {
     private static final long MOST_BYTES = 256L << 20;
 
     private static final int MOST_COLUMNS = 500;
-    private static final ReadingOptions WITH_FORMATS = new ReadingOptions(true, true);
+    private static final String STYLES = "xl/styles.xml";
 
     private XlsxTable() {}
 
@@ -41,8 +41,9 @@ public final class XlsxTable {
      * @throws TableFault if it is no workbook, has no rows, or more than {@code mostRows}
      */
     public static List<List<String>> read(byte[] bytes, int mostRows) {
-        requireModestSize(bytes);
-        try (ReadableWorkbook workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes), WITH_FORMATS)) {
+        // Formats tell dates from numbers. The part that holds them may be left out, as simple writers do.
+        ReadingOptions options = new ReadingOptions(hasStyles(bytes), true);
+        try (ReadableWorkbook workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes), options)) {
             for (Sheet sheet : workbook.getSheets().toList()) {
                 List<List<String>> rows = rows(sheet, mostRows);
                 if (!rows.isEmpty()) {
@@ -55,7 +56,8 @@ public final class XlsxTable {
         throw new TableFault("the workbook has no rows");
     }
 
-    private static void requireModestSize(byte[] bytes) {
+    /** @throws TableFault if it unpacks to too much, or is damaged */
+    private static boolean hasStyles(byte[] bytes) {
         byte[] buffer = new byte[1 << 16];
         long size = 0;
         try (ZipFile archive = ZipFile.builder().setByteArray(bytes).get()) {
@@ -70,6 +72,7 @@ public final class XlsxTable {
                     }
                 }
             }
+            return archive.getEntry(STYLES) != null;
         } catch (IOException | IllegalArgumentException fault) {
             throw new TableFault("the workbook is damaged; save it again as .xlsx, or as CSV");
         }

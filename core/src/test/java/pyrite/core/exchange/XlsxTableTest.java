@@ -97,6 +97,30 @@ class XlsxTableTest {
     }
 
     @Test
+    void aWorkbookWithoutFormatsAndSharedTextsIsRead() throws IOException {
+        String sheet =
+                "<sheetData><row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>Id</t></is></c><c r=\"B1\"><v>46356</v></c>"
+                        + "</row></sheetData>";
+        byte[] bytes = zip(Map.of(
+                "[Content_Types].xml",
+                xml("<Types xmlns=\"http://schemas.openxmlformats.org/package/2006/content-types\">"
+                        + "<Default Extension=\"rels\" ContentType=\"application/vnd.openxmlformats-package.relationships+xml\"/>"
+                        + override("workbook", "sheet.main") + override("worksheets/sheet1", "worksheet") + "</Types>"),
+                "_rels/.rels",
+                xml("<Relationships xmlns=\"" + PACKAGE + "\"><Relationship Id=\"rId1\" Type=\"" + OFFICE
+                        + "/officeDocument\" Target=\"xl/workbook.xml\"/></Relationships>"),
+                "xl/workbook.xml",
+                xml("<workbook xmlns=\"" + MAIN + "\" xmlns:r=\"" + OFFICE
+                        + "\"><sheets><sheet name=\"Needs\" sheetId=\"1\" r:id=\"rId1\"/></sheets></workbook>"),
+                "xl/_rels/workbook.xml.rels",
+                xml("<Relationships xmlns=\"" + PACKAGE + "\"><Relationship Id=\"rId1\" Type=\"" + OFFICE
+                        + "/worksheet\" Target=\"worksheets/sheet1.xml\"/></Relationships>"),
+                "xl/worksheets/sheet1.xml",
+                xml("<worksheet xmlns=\"" + MAIN + "\">" + sheet + "</worksheet>")));
+        assertThat(XlsxTable.read(bytes, 10)).containsExactly(List.of("Id", "46356"));
+    }
+
+    @Test
     void badFilesAreRefusedWithWhatWouldBeRight() throws IOException {
         assertThat(XlsxTable.isOne("id;text".getBytes(StandardCharsets.UTF_8))).isFalse();
         assertRefused(workbook(""), "has no rows");
