@@ -26,6 +26,7 @@ import pyrite.core.exchange.CsvTable;
 import pyrite.core.exchange.XlsxTable;
 import pyrite.core.specification.Attribute;
 import pyrite.core.specification.Attributes;
+import pyrite.core.specification.ColumnGuess;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
@@ -166,14 +167,14 @@ class ImportController {
     private static TableImport.Mapping mapping(
             Workspace.Head head, List<List<String>> rows, String columns, boolean headed) {
         return columns.isEmpty()
-                ? TableImport.guess(head.model(), rows)
+                ? ColumnGuess.of(head.model(), rows)
                 : new TableImport.Mapping(
                         Arrays.stream(columns.split(",", -1)).map(String::strip).toList(), headed);
     }
 
     private static List<String> meanings(Workspace.Head head) {
-        List<String> meanings =
-                new java.util.ArrayList<>(List.of(TableImport.IGNORED, TableImport.ID, TableImport.TEXT));
+        List<String> meanings = new java.util.ArrayList<>(
+                List.of(TableImport.IGNORED, TableImport.ID, TableImport.TEXT, TableImport.NAME, TableImport.HEADING));
         Attributes.in(head.model()).all().stream().map(Attribute::name).forEach(meanings::add);
         return meanings;
     }

@@ -17,6 +17,7 @@ import pyrite.app.workspace.Answer;
 import pyrite.app.workspace.ApiAddress;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.model.Element;
+import pyrite.core.specification.ColumnGuess;
 import pyrite.core.specification.Specification;
 import pyrite.core.specification.Structuring;
 import pyrite.core.specification.TableImport;
@@ -49,7 +50,7 @@ class PasteController {
         Structuring.Place place = Specification.of(head.model(), anchor, false).isPresent()
                 ? structuring.below(anchor)
                 : structuring.after(anchor);
-        TableImport.Mapping mapping = TableImport.guess(head.model(), pasted.rows());
+        TableImport.Mapping mapping = ColumnGuess.of(head.model(), pasted.rows());
         TableImport.Plan plan = TableImport.plan(
                 head.model(), place, mapping, pasted.rows(), count -> ids.take(head, place.owner(), count));
         if (!plan.problems().isEmpty()) {

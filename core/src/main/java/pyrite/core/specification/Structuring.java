@@ -62,23 +62,25 @@ public final class Structuring {
     }
 
     /**
-     * A heading with its title. Headings stand in packages only: behind a requirement that is nested, it stands behind
-     * the outermost.
+     * Where a heading or note may stand, which is in packages only: of a requirement that is nested, behind the
+     * outermost.
      */
-    public Element heading(Place place, String title) {
+    Place inPackage(Place place) {
         Place at = place;
         while (!at.owner().kind().isPackage()) {
             at = after(at.owner());
         }
+        return at;
+    }
+
+    /** A heading with its title. */
+    public Element heading(Place place, String title) {
+        Place at = inPackage(place);
         return Element.of(ElementKind.PACKAGE, at.owner().id(), rank(at), title);
     }
 
-    /** A note; it stands in packages only, too. */
     public Element note(Place place, String text) {
-        Place at = place;
-        while (!at.owner().kind().isPackage()) {
-            at = after(at.owner());
-        }
+        Place at = inPackage(place);
         return Element.of(ElementKind.COMMENT, at.owner().id(), rank(at), null).with(Property.TEXT, text);
     }
 

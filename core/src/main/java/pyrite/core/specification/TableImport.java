@@ -5,14 +5,15 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Edit;
 import pyrite.core.model.Element;
@@ -24,8 +25,9 @@ import pyrite.core.model.Rank;
 import pyrite.core.notation.BlockText;
 
 /**
- * Imports rows of a table into a specification. A row whose id exists changes that requirement, any other row adds one
- * at the end; cells that are absent change nothing.
+ * Imports rows of a table into a specification. A row whose id exists changes that requirement where it stands, any
+ * other row adds one at the end; cells that are absent change nothing. A heading holds for the new requirements of its
+ * row and of those below it, up to the next.
  */
 public final class TableImport {
     /** What a column is taken for besides attributes, which are meant by their names. */
@@ -35,9 +37,6 @@ public final class TableImport {
     public static final String NAME = "name";
     public static final String HEADING = "heading";
     public static final String IGNORED = "";
-
-    private static final Set<String> WORDS_FOR_TEXT = Set.of("text", "requirement", "description", "statement", "need");
-    private static final Set<String> WORDS_FOR_ID = Set.of("id", "no", "no.", "number", "identifier", "key");
 
     private final Model model;
     private final Structuring.Place place;
@@ -49,12 +48,23 @@ public final class TableImport {
     private final Map<ElementId, List<Element>> within = new HashMap<>();
     private final Set<ElementId> remove = new HashSet<>();
     private final List<ElementId> added = new ArrayList<>();
+    private final Map<String, Section> sections = new HashMap<>();
+    private final Set<String> names = new HashSet<>();
+    /** Where what has no heading stands. */
+    private final Section here;
+    /** Where new headings stand. */
+    private final Section headings;
 
-    private TableImport(Model model, Structuring.Place place, Mapping mapping) {
+    private TableImport(Model model, Structuring.Place place, Mapping mapping, int rows) {
         this.model = model;
         this.place = place;
         this.mapping = mapping;
         this.attributes = Attributes.in(model);
+        this.here = new Section(place.owner(), place.ranks(rows).iterator());
+        Structuring.Place inPackage = new Structuring(model).inPackage(place);
+        this.headings = inPackage.equals(place)
+                ? here
+                : new Section(inPackage.owner(), inPackage.ranks(rows).iterator());
     }
 
     /**
@@ -93,6 +103,12 @@ public final class TableImport {
             if (changed > 0) {
                 what.add(changed + " changed");
             }
+            long headings = changes.stream()
+                    .filter(change -> change.what().equals(HEADING))
+                    .count();
+            if (headings > 0) {
+                what.add(headings + (headings == 1 ? " heading" : " headings"));
+            }
             return "from a table: " + (what.isEmpty() ? "nothing new" : String.join(", ", what)) + leftOutInWords();
         }
 
@@ -104,43 +120,6 @@ public final class TableImport {
         }
     }
 
-    /** What the columns are likely to be, from the names in the first row, or else from how many there are. */
-    public static Mapping guess(Model model, List<List<String>> rows) {
-        List<String> first = rows.getFirst();
-        Set<String> known = new HashSet<>();
-        Attributes.in(model).all().forEach(attribute -> known.add(attribute.name()));
-        List<String> named = first.stream().map(cell -> meaning(cell, known)).toList();
-        boolean headed = named.contains(TEXT) || named.contains(ID) && rows.size() > 1;
-        if (headed) {
-            return new Mapping(named, true);
-        }
-        int longest = 0;
-        for (int i = 1; i < first.size(); i++) {
-            longest = first.get(i).length() > first.get(longest).length() ? i : longest;
-        }
-        List<String> columns = new ArrayList<>();
-        for (int i = 0; i < first.size(); i++) {
-            columns.add(
-                    i == longest
-                            ? TEXT
-                            : i == 0
-                                            && pyrite.core.model.RequirementIds.parse(first.get(0))
-                                                    .isPresent()
-                                    ? ID
-                                    : IGNORED);
-        }
-        return new Mapping(columns, false);
-    }
-
-    private static String meaning(String cell, Set<String> attributes) {
-        String word = cell.strip().toLowerCase(Locale.ROOT);
-        return WORDS_FOR_ID.contains(word)
-                ? ID
-                : WORDS_FOR_TEXT.contains(word)
-                        ? TEXT
-                        : word.equals(NAME) || word.equals(HEADING) ? word : attributes.contains(word) ? word : IGNORED;
-    }
-
     /** @param ids gives so many new ids */
     public static Plan plan(
             Model model,
@@ -148,7 +127,7 @@ public final class TableImport {
             Mapping mapping,
             List<List<String>> rows,
             IntFunction<List<String>> ids) {
-        return new TableImport(model, place, mapping).plan(rows, ids);
+        return new TableImport(model, place, mapping, rows.size()).plan(rows, ids);
     }
 
     private Plan plan(List<List<String>> rows, IntFunction<List<String>> ids) {
@@ -159,10 +138,11 @@ public final class TableImport {
         Iterator<String> fresh = ids.apply(without).iterator();
         Set<String> seen = new HashSet<>();
         List<List<String>> body = body(rows);
-        Iterator<Rank> ranks = place.ranks(body.size()).iterator();
+        Section section = here;
         int at = mapping.headed() ? 1 : 0;
         for (List<String> row : body) {
             at++;
+            section = section(at, cell(row, HEADING), section, body.size());
             if (!isSaid(row)) {
                 continue;
             }
@@ -172,12 +152,7 @@ public final class TableImport {
                 continue;
             }
             Element known = byId.get(id);
-            row(
-                    at,
-                    row,
-                    known,
-                    known == null && id.isEmpty() ? fresh.next() : id,
-                    known == null ? ranks.next() : known.rank());
+            row(at, row, known, known == null && id.isEmpty() ? fresh.next() : id, section);
         }
         int changed = (int) changes.stream()
                 .filter(change -> !change.isNew())
@@ -191,6 +166,44 @@ public final class TableImport {
                 changed,
                 List.copyOf(problems),
                 leftOut(body));
+    }
+
+    /** Where new requirements stand: the place of the import, or a heading there. */
+    private record Section(Element owner, Iterator<Rank> ranks) {}
+
+    private Section section(int at, String title, Section current, int most) {
+        if (title.isEmpty()) {
+            return current;
+        }
+        Section known = sections.get(title);
+        if (known == null) {
+            known = heading(at, title, most);
+            sections.put(title, known);
+        }
+        return known;
+    }
+
+    private Section heading(int at, String title, int most) {
+        Element owner = headings.owner();
+        Element there = model.children(owner.id()).stream()
+                .filter(child -> title.equals(child.name()))
+                .findFirst()
+                .orElse(null);
+        if (there != null && there.kind().isPackage()) {
+            return new Section(
+                    there, new Structuring(model).below(there).ranks(most).iterator());
+        }
+        if (there != null) {
+            problems.add(new RowProblem(
+                    at,
+                    "'" + title + "' is the name of " + there.kind().titleWithArticle()
+                            + " there, so no heading can have it"));
+        }
+        Element made =
+                Element.of(ElementKind.PACKAGE, owner.id(), headings.ranks().next(), title);
+        write(made);
+        changes.add(new Change(at, "", true, HEADING, "", title));
+        return new Section(made, Rank.between(null, null, most).iterator());
     }
 
     private List<Integer> leftOut(List<List<String>> body) {
@@ -227,23 +240,36 @@ public final class TableImport {
         return found;
     }
 
-    private void row(int at, List<String> row, @Nullable Element known, String id, Rank rank) {
+    private void row(int at, List<String> row, @Nullable Element known, String id, Section section) {
         String text = BlockText.normal(cell(row, TEXT));
         if (!BlockText.isWritable(text)) {
             problems.add(new RowProblem(at, "a text cannot contain '*/', which ends it in the notation"));
             return;
         }
         if (known == null) {
-            Element made = new Element(ElementId.fresh(), kind(), place.owner().id(), rank, null, id, Map.of());
+            String name = cell(row, NAME);
+            Element made = new Element(
+                    ElementId.fresh(),
+                    kind(),
+                    section.owner().id(),
+                    section.ranks().next(),
+                    name.isEmpty() ? null : name,
+                    id,
+                    Map.of());
+            requireFree(at, name, made);
             write(made);
             Element doc = Element.of(ElementKind.DOCUMENTATION, made.id(), Rank.between(null, null), null)
                     .with(Property.TEXT, text);
             write(doc);
             added.add(made.id());
             changes.add(new Change(at, id, true, TEXT, "", text));
+            if (!name.isEmpty()) {
+                changes.add(new Change(at, id, true, NAME, "", name));
+            }
             values(at, row, made, true);
             return;
         }
+        Element named = named(at, known, cell(row, NAME));
         String before = model.inheritance().documentation(known);
         if (!text.isEmpty() && !text.equals(before)) {
             Element doc = model.inheritance()
@@ -261,7 +287,31 @@ public final class TableImport {
             write(doc.with(Property.TEXT, text));
             changes.add(new Change(at, id, false, TEXT, before, text));
         }
-        values(at, row, known, false);
+        values(at, row, named, false);
+    }
+
+    private Element named(int at, Element known, String name) {
+        String before = Objects.requireNonNullElse(known.name(), "");
+        if (name.isEmpty() || name.equals(before)) {
+            return known;
+        }
+        Element named = known.withName(name);
+        requireFree(at, name, named);
+        write(named);
+        changes.add(new Change(at, Objects.requireNonNullElse(known.shortName(), ""), false, NAME, before, name));
+        return named;
+    }
+
+    /** Two that stand together have names of their own. */
+    private void requireFree(int at, String name, Element element) {
+        boolean isTaken = !name.isEmpty()
+                && (!names.add(element.owner() + "::" + name)
+                        || children(Objects.requireNonNull(element.owner())).stream()
+                                .anyMatch(child ->
+                                        name.equals(child.name()) && !child.id().equals(element.id())));
+        if (isTaken) {
+            problems.add(new RowProblem(at, "the name '" + name + "' is taken beside it"));
+        }
     }
 
     private ElementKind kind() {
@@ -273,17 +323,17 @@ public final class TableImport {
     }
 
     private void values(int at, List<String> row, Element requirement, boolean isNew) {
-        Element carrier = requirement;
-        for (String column : new java.util.LinkedHashSet<>(mapping.columns())) {
+        // Which attributes it has its specification tells; a heading that is added does not know that yet.
+        Element carrier = isNew ? requirement.withOwner(place.owner().id(), requirement.rank()) : requirement;
+        for (String column : new LinkedHashSet<>(mapping.columns())) {
             String value = cell(row, column);
-            Attribute attribute = value.isEmpty()
-                    ? null
-                    : attributes.named(requirement, column).orElse(null);
+            Attribute attribute =
+                    value.isEmpty() ? null : attributes.named(carrier, column).orElse(null);
             if (attribute == null || attributes.value(carrier, attribute).equals(value)) {
                 continue;
             }
             try {
-                Edit edit = attributes.set(requirement, attribute, value, this::children);
+                Edit edit = attributes.set(carrier, attribute, value, this::children);
                 edit.put().forEach(this::write);
                 remove.addAll(edit.remove());
                 changes.add(new Change(
@@ -291,7 +341,7 @@ public final class TableImport {
                         Objects.requireNonNullElse(requirement.shortName(), ""),
                         isNew,
                         attribute.name(),
-                        attributes.value(carrier, attribute),
+                        isNew ? "" : attributes.value(carrier, attribute),
                         value));
             } catch (Attributes.ValueFault fault) {
                 problems.add(new RowProblem(at, fault.getMessage()));
@@ -306,11 +356,12 @@ public final class TableImport {
         }
     }
 
+    /** With those that the import adds. */
     private List<Element> children(ElementId owner) {
+        List<Element> known = model.has(owner) ? model.children(owner) : List.of();
         List<Element> more = within.getOrDefault(owner, List.of());
         return more.isEmpty()
-                ? model.children(owner)
-                : java.util.stream.Stream.concat(model.children(owner).stream(), more.stream())
-                        .toList();
+                ? known
+                : Stream.concat(known.stream(), more.stream()).toList();
     }
 }

@@ -32,7 +32,7 @@ class TableImportTest {
         return TableImport.plan(
                 model,
                 place,
-                TableImport.guess(model, rows),
+                ColumnGuess.of(model, rows),
                 rows,
                 count -> IntStream.range(0, count).mapToObj(i -> "G-" + (i + 7)).toList());
     }
@@ -99,8 +99,69 @@ class TableImportTest {
         assertThat(Attributes.in(imported).value(made, "source")).isEqualTo("study");
     }
 
+    @Test
+    void namesAndHeadingsComeWithTheRows() {
+        TableImport.Plan plan = plan(rows(
+                "id | heading | name | text | priority",
+                " | | first | The gate shall open.",
+                " | Closing | | ",
+                "G-1 | | shuts | ",
+                " | | soft | The gate shall close softly. | could",
+                " | Closing | | The gate shall close in storms.",
+                " | Power | saves | The gate shall save power.",
+                " | Closing | late | The gate shall close late."));
+        assertThat(plan.problems()).isEmpty();
+        assertThat(plan.summary()).isEqualTo("from a table: 5 added, 1 changed, 2 headings");
+        Model imported = ((EditResult.Applied) model.apply(plan.edit())).model();
+        assertThat(Specification.all(imported).getFirst().items(imported))
+                .extracting(item -> item.type() + " " + item.element().shortName() + " "
+                        + item.element().name())
+                .containsExactly(
+                        "REQUIREMENT G-1 shuts",
+                        "REQUIREMENT G-7 first",
+                        "HEADING null Closing",
+                        "REQUIREMENT G-8 soft",
+                        "REQUIREMENT G-9 null",
+                        "REQUIREMENT G-11 late",
+                        "HEADING null Power",
+                        "REQUIREMENT G-10 saves");
+        assertThat(Attributes.in(imported).value(Models.element(imported, "Gate::Closing::soft"), "priority"))
+                .isEqualTo("could");
+        // A second import finds the headings again.
+        List<List<String>> more = rows("heading | text", "Power | The gate shall store power.");
+        TableImport.Plan again = TableImport.plan(
+                imported,
+                new Structuring(imported)
+                        .below(Specification.all(imported).getFirst().element()),
+                ColumnGuess.of(imported, more),
+                more,
+                _ -> List.of("G-20"));
+        assertThat(again.summary()).isEqualTo("from a table: 1 added");
+        Model twice = ((EditResult.Applied) imported.apply(again.edit())).model();
+        assertThat(twice.names()
+                        .qualifiedName(
+                                twice.get(twice.get(again.added().getFirst()).owner())))
+                .isEqualTo("Gate::Power");
+    }
+
+    @Test
+    void aNameThatIsTakenIsToldByItsRow() {
+        assertThat(plan(rows(
+                                "id | name | heading | text",
+                                " | a | | Same as G-1.",
+                                " | b | | One.",
+                                " | b | | Two.",
+                                " | c | a | Three."))
+                        .problems())
+                .extracting(TableImport.RowProblem::inWords)
+                .containsExactly(
+                        "row 2: the name 'a' is taken beside it",
+                        "row 4: the name 'b' is taken beside it",
+                        "row 5: 'a' is the name of a requirement there, so no heading can have it");
+    }
+
     private List<String> guessed(String... rows) {
-        return TableImport.guess(model, rows(rows)).columns();
+        return ColumnGuess.of(model, rows(rows)).columns();
     }
 
     /** Where the first row names nothing, the longest cell is the text, and an id before it the id. */
@@ -109,9 +170,23 @@ class TableImportTest {
         assertThat(guessed("G-4 | The gate shall hold the water back.")).containsExactly("id", "text");
         assertThat(guessed("north | The gate shall hold the water back. | must"))
                 .containsExactly("", "text", "");
-        assertThat(TableImport.guess(model, rows("The gate shall hold.")).headed())
-                .isFalse();
+        assertThat(ColumnGuess.of(model, rows("The gate shall hold.")).headed()).isFalse();
         assertThat(guessed("Nr | Statement | Priority")).hasSize(3).contains("text", "priority");
+    }
+
+    /** Names of columns that nobody knows are still names, where the rows below say far more. */
+    @Test
+    void aFirstRowOfUnknownNamesIsNoRequirement() {
+        List<List<String>> rows = rows(
+                "Item | Was gilt | Prio",
+                "G-4 | The gate shall hold the water back. | must",
+                "G-5 | The gate shall tell how far it has closed. | could");
+        assertThat(ColumnGuess.of(model, rows).headed()).isTrue();
+        assertThat(ColumnGuess.of(model, rows).columns()).containsExactly("id", "text", "");
+        assertThat(guessed("Nr | Wording | State | Prio | Chapter | Title"))
+                .containsExactly("id", "text", "", "priority", "heading", "name");
+        assertThat(ColumnGuess.of(model, rows("north | open", "south | shut")).headed())
+                .isFalse();
     }
 
     @Test
@@ -140,7 +215,7 @@ class TableImportTest {
         Structuring.Place place =
                 new Structuring(bare).below(Specification.all(bare).getFirst().element());
         List<List<String>> rows = rows("id | text", "G-1 | The gate shall close.");
-        TableImport.Plan plan = TableImport.plan(bare, place, TableImport.guess(bare, rows), rows, _ -> List.of());
+        TableImport.Plan plan = TableImport.plan(bare, place, ColumnGuess.of(bare, rows), rows, _ -> List.of());
         Model imported = ((EditResult.Applied) bare.apply(plan.edit())).model();
         assertThat(imported.inheritance()
                         .documentation(imported.ownElements().stream()
@@ -161,7 +236,7 @@ class TableImportTest {
                 .orElseThrow();
         List<List<String>> rows = rows("id | text", "G-5 | Between.", "G-6 | Also between.");
         TableImport.Plan plan = TableImport.plan(
-                two, new Structuring(two).after(first), TableImport.guess(two, rows), rows, _ -> List.of());
+                two, new Structuring(two).after(first), ColumnGuess.of(two, rows), rows, _ -> List.of());
         Model imported = ((EditResult.Applied) two.apply(plan.edit())).model();
         assertThat(Specification.all(imported).getFirst().requirements(imported))
                 .extracting(Element::shortName)
@@ -176,7 +251,7 @@ class TableImportTest {
                 new Structuring(needs).below(Specification.all(needs).getFirst().element());
         List<List<String>> rows = rows("id | text", "N-1 | I want to pass at night.");
         Model imported = ((EditResult.Applied)
-                        needs.apply(TableImport.plan(needs, place, TableImport.guess(needs, rows), rows, _ -> List.of())
+                        needs.apply(TableImport.plan(needs, place, ColumnGuess.of(needs, rows), rows, _ -> List.of())
                                 .edit()))
                 .model();
         assertThat(imported.ownElements(pyrite.core.model.ElementKind.CONCERN))
