@@ -15,6 +15,7 @@ const NAMES = [
   'addEventListener',
   'removeEventListener',
   'getSelection',
+  'getComputedStyle',
 ];
 
 /** Makes the globals of a page that shows a branch at revision 5. Returns its window. */
@@ -24,7 +25,7 @@ export function openPage(body = '', address = 'http://pyrite.test/p/merrow/main/
   const { window } = new JSDOM(`<head>${head}</head><body>${revision}${body}</body>`, { url: address });
   for (const name of NAMES) {
     const value = window[name];
-    const isFunction = ['addEventListener', 'removeEventListener', 'getSelection'].includes(name);
+    const isFunction = ['addEventListener', 'removeEventListener', 'getSelection', 'getComputedStyle'].includes(name);
     Object.defineProperty(globalThis, name, {
       value: isFunction ? value.bind(window) : value,
       configurable: true,
