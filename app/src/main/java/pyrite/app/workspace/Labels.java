@@ -2,7 +2,7 @@ package pyrite.app.workspace;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
+import java.util.Optional;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.Model;
@@ -17,10 +17,26 @@ public final class Labels {
         this.model = model;
     }
 
-    /** The name, or the kind in guillemets for what has none. */
+    /** The name; of what has none, its kind and what it stands in. */
     public String name(Element element) {
-        return Objects.requireNonNullElseGet(
-                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        String name = model.names().effectiveName(element);
+        return name != null
+                ? name
+                : element.kind().title()
+                        + owner(element).map(owner -> " of " + owner).orElse("");
+    }
+
+    public boolean isNamed(Element element) {
+        return model.names().effectiveName(element) != null;
+    }
+
+    private Optional<String> owner(Element element) {
+        return Optional.ofNullable(element.owner())
+                .flatMap(model::find)
+                .flatMap(owner -> Optional.ofNullable(
+                        owner.kind().isRequirement() && owner.shortName() != null
+                                ? owner.shortName()
+                                : model.names().calledBy(owner)));
     }
 
     public String name(ElementId id) {

@@ -221,8 +221,7 @@ public record Moving(
             Element known = Objects.requireNonNull(after == null ? before : after);
             return new Change(
                     kind,
-                    Objects.requireNonNullElseGet(
-                            known.name(), () -> "‹" + known.kind().title() + "›"),
+                    Objects.requireNonNullElse(known.name(), known.kind().title()),
                     before,
                     after,
                     before == null
