@@ -60,35 +60,14 @@ public final class BehaviorChecks {
 
     private void unreached() {
         StepGraph graph = StepGraph.of(model, behavior);
-        Set<ElementId> reached = graph.reachedFrom(Stream.concat(
-                        graph.first().stream(),
-                        graph.steps().stream().filter(this::isFlowedTo).map(Element::id))
+        Set<ElementId> reached = graph.reachedFrom(Stream.concat(graph.first().stream(), graph.unordered().stream())
                 .toList());
         graph.steps().stream()
                 .filter(step -> !graph.successions().isEmpty()
                         && !reached.contains(step.id())
-                        && (isPerformed(step) || !graph.to(step.id()).isEmpty()))
+                        && !graph.to(step.id()).isEmpty())
                 .forEach(step ->
                         gaps.add(new Gap(Kind.UNREACHED, step, "no way leads from the start to '" + name(step) + "'")));
-    }
-
-    /** A calculation, and what is handed in, may stand among steps without being one. */
-    private static boolean isPerformed(Element step) {
-        return step.kind() != ElementKind.CALCULATION
-                && step.kind() != ElementKind.EVENT
-                && step.get(Property.DIRECTION).isEmpty()
-                && step.get(Property.REFERENTIAL).isEmpty()
-                && step.get(Property.ROLE).isEmpty();
-    }
-
-    /** A step that something flows to begins with it. */
-    private boolean isFlowedTo(Element step) {
-        return model.inheritance().redefined(step).stream()
-                .anyMatch(each -> model.referrers(each.id()).stream()
-                        .map(model::get)
-                        .filter(user -> user.kind().isFlow() && user.kind() != ElementKind.MESSAGE)
-                        .flatMap(flow -> flow.get(Property.TARGET).stream())
-                        .anyMatch(target -> target.chain().contains(each.id())));
     }
 
     private void standstills() {

@@ -58,7 +58,7 @@ final class StepExploration {
             out.computeIfAbsent(succession.from(), _ -> new ArrayList<>()).add(i);
             in.computeIfAbsent(succession.to(), _ -> new ArrayList<>()).add(i);
         }
-        List<ElementId> first = graph.hasStart() ? List.of() : graph.first();
+        List<ElementId> first = graph.hasStart() ? graph.unordered() : graph.first();
         this.begin = new int[successions.size() + first.size() + 1];
         for (int i = 0; i < first.size(); i++) {
             // What begins with the behaviour waits for nothing else at first.

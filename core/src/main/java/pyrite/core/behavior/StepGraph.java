@@ -167,8 +167,28 @@ public final class StepGraph {
     }
 
     /**
-     * The steps that begin with the behaviour: those behind its start, or those that nothing leads to; of a circle the
-     * one written first.
+     * The steps that no succession leads to. Nothing orders them, so they begin with the behaviour, whether it names
+     * its start or not (SysML 2.0, 7.17.1: without successions, steps are performed concurrently).
+     */
+    public List<ElementId> unordered() {
+        return steps.stream()
+                .filter(step -> to(step.id()).isEmpty() && isPerformed(step))
+                .map(Element::id)
+                .toList();
+    }
+
+    /** A calculation, an event, and what is handed in may stand among steps without being one. */
+    private static boolean isPerformed(Element step) {
+        return step.kind() != ElementKind.CALCULATION
+                && step.kind() != ElementKind.EVENT
+                && step.get(Property.DIRECTION).isEmpty()
+                && step.get(Property.REFERENTIAL).isEmpty()
+                && step.get(Property.ROLE).isEmpty();
+    }
+
+    /**
+     * The steps with which a story begins: those behind its start, or those that nothing leads to; of a circle the one
+     * written first.
      */
     public List<ElementId> first() {
         if (hasStart()) {

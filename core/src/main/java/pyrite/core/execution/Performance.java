@@ -37,7 +37,11 @@ final class Performance {
     /** How many steps in it are about to begin. */
     int pending;
 
+    /** The step in it that misses something while nothing goes on. */
     Engine.@Nullable Wait stuck;
+
+    /** The decisions in it of which no branch was open; what came to them goes no further. */
+    final List<Engine.Wait> blocked = new ArrayList<>(0);
 
     Performance(StepNode node, @Nullable Performance around, @Nullable Runnable behind, int occasion) {
         this.node = node;

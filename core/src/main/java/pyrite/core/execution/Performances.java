@@ -280,6 +280,7 @@ final class Performances {
         List.copyOf(performance.running).forEach(this::cut);
         performance.callOff.forEach(Runnable::run);
         engine.goesOn(performance.stuck);
+        performance.blocked.forEach(engine::goesOn);
         engine.pools().release(performance, false);
         StepNode node = performance.node;
         if (performance.isBegun && node.counted != null) {
@@ -306,7 +307,8 @@ final class Performances {
                 .append(Arrays.toString(performance.tokens))
                 .append(Arrays.toString(performance.frame))
                 .append(performance.round)
-                .append(performance.pending);
+                .append(performance.pending)
+                .append(performance.blocked.size());
         performance.arrived.values().forEach(items -> words.append('a').append(items.size()));
         words.append('(');
         performance.running.forEach(inner -> describe(inner, words));
@@ -320,6 +322,7 @@ final class Performances {
         performance.isEnded = true;
         StepNode node = performance.node;
         engine.goesOn(performance.stuck);
+        performance.blocked.forEach(engine::goesOn);
         if (node.counted != null && !(node.deed instanceof Deed.Machine)) {
             engine.count(node.counted.second(), 1);
             engine.log(Kind.ENDED, node.subject, performance.occasion, "");

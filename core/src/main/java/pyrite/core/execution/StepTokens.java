@@ -65,13 +65,12 @@ final class StepTokens {
             anyTaken = true;
         }
         if (!anyTaken && anyConditional && isDecision) {
-            around.stuck = engine.waitingUntil(
+            around.blocked.add(engine.waitingUntil(
                     net.steps().get(step).element.id(),
                     around.node.subject,
                     Engine.Wait.Kind.BRANCH,
                     "no branch of '" + net.steps().get(step).path() + "' is open",
-                    guards(net, step));
-            return;
+                    guards(net, step)));
         }
         settle(around, net);
     }
@@ -172,7 +171,7 @@ final class StepTokens {
             }
         }
         boolean isOpen = net.begin().isEmpty() && !net.steps().isEmpty();
-        if (!isOpen) {
+        if (!isOpen && around.blocked.isEmpty()) {
             performances.end(around);
         }
     }

@@ -217,13 +217,12 @@ final class StepsPreparing extends Preparing {
             }
         }
         StepNet net = StepNet.of(nodes, successions, begin);
-        if (!graph.hasStart()) {
-            // What something flows to is known later: such a step waits for that alone.
-            later.add(() -> graph.first().stream()
-                    .map(places::get)
-                    .filter(place -> place != null && nodes.get(place).needs.isEmpty())
-                    .forEach(net::beginWith));
-        }
+        // What something flows to is known later: such a step waits for that alone.
+        later.add(() -> (graph.hasStart() ? graph.unordered() : graph.first())
+                .stream()
+                        .map(places::get)
+                        .filter(place -> place != null && nodes.get(place).needs.isEmpty())
+                        .forEach(net::beginWith));
         return net;
     }
 

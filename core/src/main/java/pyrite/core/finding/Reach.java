@@ -78,10 +78,6 @@ final class Reach {
         }
         // What it refers to, or did, is used otherwise now.
         element.outgoing().forEach(this::withRedefinitions);
-        if (element.kind().isFlow()) {
-            // A step begins with what flows to it.
-            element.outgoing().forEach(this::climb);
-        }
     }
 
     /** The definitions of items that are sent or accepted otherwise now. */

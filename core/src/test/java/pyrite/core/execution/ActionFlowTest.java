@@ -76,6 +76,27 @@ class ActionFlowTest {
         assertThat(played.at("used(p.kitchen.stove)", 190)).isZero();
     }
 
+    /** SysML 2.0, 7.17.1: what no succession orders is performed concurrently. */
+    @Test
+    void aStepThatNothingLeadsToBeginsBesideTheStart() {
+        assertThat(Played.of("""
+                part p { attribute x : Real := 0; perform action w { first start;
+                    then action a : TimedAction { attribute :>> duration = 3 [s]; } then done;
+                    action b : TimedAction { attribute :>> duration = 5 [s]; }
+                    then action c assign x := 2;
+                    calc twice { return : Real = 2; } } }
+                """, 10).lines(Kind.STARTED, Kind.ENDED))
+                .containsExactly(
+                        "0.0 started p.w",
+                        "0.0 started p.w.a",
+                        "0.0 started p.w.b",
+                        "3.0 ended p.w.a",
+                        "5.0 ended p.w.b",
+                        "5.0 started p.w.c",
+                        "5.0 ended p.w.c",
+                        "5.0 ended p.w");
+    }
+
     private static java.util.List<String> steps(String body, double stop) {
         return Played.of(
                         "item def Go; item def Box { attribute n : Real; }\npart p { attribute x : Real := 0; perform action w { "
@@ -117,6 +138,24 @@ class ActionFlowTest {
         assertThat(steps("first start; then decide d; if x > 1 then one; if x > 2 then two;" + rest, 9))
                 .last()
                 .isEqualTo("0.0 standstill p.w: no branch of 'd' is open (p.x = 0)");
+    }
+
+    @Test
+    void aBehaviourDoesNotEndWhereADecisionInItIsBlocked() {
+        String body = "first start; then fork f; then d; then a; " + A + " decide d; if x > 1 then b; " + B
+                + " decide e; if x > 2 then b;";
+        assertThat(steps(body, 9))
+                .contains("1.0 ended a", "1.0 standstill p.w: no branch of 'd' is open (p.x = 0)")
+                .noneMatch(line -> line.endsWith("ended p.w"));
+        assertThat(steps(body.replace(A, A + " then e; "), 9))
+                .contains(
+                        "1.0 standstill p.w: no branch of 'd' is open (p.x = 0)",
+                        "1.0 standstill p.w: no branch of 'e' is open (p.x = 0)")
+                .noneMatch(line -> line.endsWith("ended p.w"));
+        // One that is cut off waits no more.
+        assertThat(steps(body.replace(A, A + " then stop; action stop terminate; "), 9))
+                .last()
+                .isEqualTo("1.0 ended p.w");
     }
 
     @Test
