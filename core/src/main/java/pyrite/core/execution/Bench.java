@@ -40,6 +40,10 @@ public final class Bench {
     private final Outside outside;
     private final long seed;
     private long patienceEnds;
+    /** The report of a standstill, and how many events there were then: it takes long where very much waits. */
+    private Standstill standstill = Standstill.NONE;
+
+    private int reportedAt = -1;
 
     /**
      * An attribute that can be set from outside, and its value now, in its unit.
@@ -129,7 +133,14 @@ public final class Bench {
 
     /** Who waits for what, and why nobody gives it; nothing as long as something can happen by itself. */
     public Standstill standstill() {
-        return isOver() ? Standstill.of(engine) : Standstill.NONE;
+        if (!isOver()) {
+            return Standstill.NONE;
+        }
+        if (reportedAt != engine.log().size()) {
+            reportedAt = engine.log().size();
+            standstill = Standstill.of(engine);
+        }
+        return standstill;
     }
 
     /** What each element waits for that keeps everything from going on; nothing as long as something can happen. */

@@ -49,22 +49,24 @@ public final class TableImport {
     private final Set<ElementId> remove = new HashSet<>();
     private final List<ElementId> added = new ArrayList<>();
     private final Map<String, Section> sections = new HashMap<>();
-    private final Set<String> names = new HashSet<>();
+    private final Map<ElementId, Map<String, ElementId>> names = new HashMap<>();
+    private final Map<String, Integer> rowsBelow;
     /** Where what has no heading stands. */
     private final Section here;
     /** Where new headings stand. */
     private final Section headings;
 
-    private TableImport(Model model, Structuring.Place place, Mapping mapping, int rows) {
+    private TableImport(Model model, Structuring.Place place, Mapping mapping, List<List<String>> rows) {
         this.model = model;
         this.place = place;
         this.mapping = mapping;
         this.attributes = Attributes.in(model);
-        this.here = new Section(place.owner(), place.ranks(rows).iterator());
+        this.rowsBelow = rowsBelow(rows);
+        this.here = new Section(place.owner(), place.ranks(rows.size()).iterator());
         Structuring.Place inPackage = new Structuring(model).inPackage(place);
         this.headings = inPackage.equals(place)
                 ? here
-                : new Section(inPackage.owner(), inPackage.ranks(rows).iterator());
+                : new Section(inPackage.owner(), inPackage.ranks(rows.size()).iterator());
     }
 
     /**
@@ -127,7 +129,7 @@ public final class TableImport {
             Mapping mapping,
             List<List<String>> rows,
             IntFunction<List<String>> ids) {
-        return new TableImport(model, place, mapping, rows.size()).plan(rows, ids);
+        return new TableImport(model, place, mapping, rows).plan(rows, ids);
     }
 
     private Plan plan(List<List<String>> rows, IntFunction<List<String>> ids) {
@@ -142,7 +144,7 @@ public final class TableImport {
         int at = mapping.headed() ? 1 : 0;
         for (List<String> row : body) {
             at++;
-            section = section(at, cell(row, HEADING), section, body.size());
+            section = section(at, cell(row, HEADING), section);
             if (!isSaid(row)) {
                 continue;
             }
@@ -171,24 +173,24 @@ public final class TableImport {
     /** Where new requirements stand: the place of the import, or a heading there. */
     private record Section(Element owner, Iterator<Rank> ranks) {}
 
-    private Section section(int at, String title, Section current, int most) {
+    private Section section(int at, String title, Section current) {
         if (title.isEmpty()) {
             return current;
         }
         Section known = sections.get(title);
         if (known == null) {
-            known = heading(at, title, most);
+            known = heading(at, title);
             sections.put(title, known);
         }
         return known;
     }
 
-    private Section heading(int at, String title, int most) {
-        Element owner = headings.owner();
-        Element there = model.children(owner.id()).stream()
-                .filter(child -> title.equals(child.name()))
-                .findFirst()
-                .orElse(null);
+    private Section heading(int at, String title) {
+        int most = rowsBelow.getOrDefault(title, 0);
+        ElementId owner = headings.owner().id();
+        ElementId known = names(owner).get(title);
+        Element there =
+                known == null ? null : put.getOrDefault(known, model.find(known).orElse(null));
         if (there != null && there.kind().isPackage()) {
             return new Section(
                     there, new Structuring(model).below(there).ranks(most).iterator());
@@ -199,11 +201,33 @@ public final class TableImport {
                     "'" + title + "' is the name of " + there.kind().titleWithArticle()
                             + " there, so no heading can have it"));
         }
-        Element made =
-                Element.of(ElementKind.PACKAGE, owner.id(), headings.ranks().next(), title);
+        Element made = Element.of(ElementKind.PACKAGE, owner, headings.ranks().next(), title);
+        names(owner).put(title, made.id());
         write(made);
         changes.add(new Change(at, "", true, HEADING, "", title));
         return new Section(made, Rank.between(null, null, most).iterator());
+    }
+
+    /** How many rows stand below each heading. */
+    private Map<String, Integer> rowsBelow(List<List<String>> rows) {
+        Map<String, Integer> counts = new HashMap<>();
+        String current = "";
+        for (List<String> row : rows) {
+            current = cell(row, HEADING).isEmpty() ? current : cell(row, HEADING);
+            counts.merge(current, 1, Integer::sum);
+        }
+        return counts;
+    }
+
+    /** The names that are taken in an owner, with what has them. */
+    private Map<String, ElementId> names(ElementId owner) {
+        return names.computeIfAbsent(owner, _ -> {
+            Map<String, ElementId> taken = new HashMap<>();
+            children(owner).stream()
+                    .filter(child -> child.name() != null)
+                    .forEach(child -> taken.putIfAbsent(child.name(), child.id()));
+            return taken;
+        });
     }
 
     private List<Integer> leftOut(List<List<String>> body) {
@@ -304,12 +328,11 @@ public final class TableImport {
 
     /** Two that stand together have names of their own. */
     private void requireFree(int at, String name, Element element) {
-        boolean isTaken = !name.isEmpty()
-                && (!names.add(element.owner() + "::" + name)
-                        || children(Objects.requireNonNull(element.owner())).stream()
-                                .anyMatch(child ->
-                                        name.equals(child.name()) && !child.id().equals(element.id())));
-        if (isTaken) {
+        if (name.isEmpty()) {
+            return;
+        }
+        ElementId other = names(Objects.requireNonNull(element.owner())).putIfAbsent(name, element.id());
+        if (other != null && !other.equals(element.id())) {
             problems.add(new RowProblem(at, "the name '" + name + "' is taken beside it"));
         }
     }

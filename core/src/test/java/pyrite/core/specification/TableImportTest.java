@@ -2,6 +2,7 @@ package pyrite.core.specification;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -142,6 +143,20 @@ class TableImportTest {
                         .qualifiedName(
                                 twice.get(twice.get(again.added().getFirst()).owner())))
                 .isEqualTo("Gate::Power");
+    }
+
+    /** Headings and names of a large table are found without going through all of it again for each row. */
+    @Test
+    void aLargeTableHasAHeadingAndANameInEachRow() {
+        int size = 20_000;
+        List<List<String>> rows = new ArrayList<>(rows("heading | name | text"));
+        for (int i = 0; i < size; i++) {
+            rows.add(List.of("H" + i / 2, "n" + i, "The gate shall do " + i + "."));
+        }
+        TableImport.Plan plan = plan(rows);
+        assertThat(plan.problems()).isEmpty();
+        assertThat(plan.summary()).isEqualTo("from a table: 20000 added, 10000 headings");
+        assertThat(model.apply(plan.edit())).isInstanceOf(EditResult.Applied.class);
     }
 
     @Test
