@@ -115,8 +115,8 @@ function drawLines(plot, traces, lines, time) {
     const words = {
       UPPER: 'at most',
       LOWER: 'at least',
-      UPPER_ONCE: 'at most, once',
-      LOWER_ONCE: 'at least, once',
+      UPPER_ONCE: 'required: at most',
+      LOWER_ONCE: 'required: at least',
       TARGET: 'reaches',
     }[limit.sense];
     label(
