@@ -5,7 +5,7 @@ import { startGestures } from './gestures.js';
 import { startKeyboard } from './keyboard.js';
 import { Scene } from './scene.js';
 import { svg } from './shapes.js';
-import { MARGIN, Viewport } from './viewport.js';
+import { Viewport } from './viewport.js';
 
 const NARROW = 600;
 const READABLE = 0.5;
@@ -110,7 +110,7 @@ export class Canvas {
     const { clientWidth } = this.host;
     if (start) {
       const height = Math.min(all.height, this.viewport.heightFor(all.width));
-      this.viewport.fit({ ...all, height }, MARGIN, READABLE);
+      this.viewport.fit({ ...all, height }, READABLE);
       this.viewport.lookAt(start.x + start.width / 2, all);
     } else {
       this.fit(clientWidth < NARROW ? READABLE : undefined);
@@ -118,7 +118,7 @@ export class Canvas {
   }
 
   fit(smallest) {
-    this.viewport.fit(this.scene.all, MARGIN, smallest);
+    this.viewport.fit(this.scene.all, smallest);
   }
 
   /** The chosen boxes, without those that stand in another chosen one. */

@@ -2,7 +2,7 @@
 // zooming paint nothing anew; it is painted sharp again when it rests.
 
 /** Around what is fitted, px. */
-export const MARGIN = 24;
+const MARGIN = 24;
 const SMALLEST = 0.1;
 const LARGEST = 3;
 const STEP = 1.25;
@@ -35,16 +35,16 @@ export class Viewport {
   }
 
   /** Shows all of a rectangle of the sheet in the middle, but not larger than its natural size. */
-  fit(all, margin = MARGIN, smallest = SMALLEST) {
+  fit(all, smallest = SMALLEST) {
     const { clientWidth, clientHeight } = this.host;
     this.scale = Math.max(
       smallest,
-      Math.min(1, (clientWidth - 2 * margin) / all.width, (clientHeight - 2 * margin) / all.height),
+      Math.min(1, (clientWidth - 2 * MARGIN) / all.width, (clientHeight - 2 * MARGIN) / all.height),
     );
     this.x = (clientWidth - all.width * this.scale) / 2 - all.x * this.scale;
-    this.y = Math.max(margin, (clientHeight - all.height * this.scale) / 2) - all.y * this.scale;
+    this.y = Math.max(MARGIN, (clientHeight - all.height * this.scale) / 2) - all.y * this.scale;
     if (all.width * this.scale > clientWidth) {
-      this.x = margin - all.x * this.scale;
+      this.x = MARGIN - all.x * this.scale;
     }
     this.moved = false;
     this.apply();

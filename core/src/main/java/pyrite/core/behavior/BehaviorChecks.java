@@ -128,7 +128,7 @@ public final class BehaviorChecks {
             StateGraph graph = StateGraph.of(model, machine);
             graph.states().stream()
                     .filter(state -> graph.states().size() > 1
-                            && isNotLeft(machine, state)
+                            && !isLeft(graph, state)
                             && (machine.id().equals(state.owner()) || isLeftInGeneral(state)))
                     .forEach(state -> gaps.add(new Gap(
                             Kind.UNLEFT, state, "no transition leaves state '" + within(machine, state) + "'")));
@@ -140,12 +140,12 @@ public final class BehaviorChecks {
     }
 
     private boolean isLeftInGeneral(Element state) {
-        return state.owner() != null && !isNotLeft(model.get(state.owner()), state);
+        return state.owner() != null && isLeft(StateGraph.of(model, model.get(state.owner())), state);
     }
 
-    private boolean isNotLeft(Element machine, Element state) {
-        return StateGraph.of(model, machine).transitions().stream()
-                .noneMatch(transition -> transition.from().equals(state.id()));
+    private static boolean isLeft(StateGraph graph, Element state) {
+        return graph.transitions().stream()
+                .anyMatch(transition -> transition.from().equals(state.id()));
     }
 
     private boolean isWithinState() {

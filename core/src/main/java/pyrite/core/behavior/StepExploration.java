@@ -44,14 +44,16 @@ final class StepExploration {
     private final Map<ElementId, List<Integer>> out = new HashMap<>();
     private final int[] begin;
     private final Map<ElementId, Set<ElementId>> waiting = new LinkedHashMap<>();
-    private final Predicate<Element> isEndless;
+    /** The steps that go on without end by themselves, asked for once. */
+    private final Set<ElementId> endless = new HashSet<>();
+
     private boolean isExhausted = true;
     private boolean ends;
 
     private StepExploration(Model model, Element behavior, Predicate<Element> isEndless) {
-        this.isEndless = isEndless;
         StepGraph graph = StepGraph.of(model, behavior);
         graph.steps().forEach(step -> steps.put(step.id(), step));
+        graph.steps().stream().filter(isEndless).map(Element::id).forEach(endless::add);
         this.successions = graph.successions();
         for (int i = 0; i < successions.size(); i++) {
             Succession succession = successions.get(i);
@@ -162,7 +164,7 @@ final class StepExploration {
                 }
             }
         }
-        if (isEndless.test(step)) {
+        if (endless.contains(step.id())) {
             taken[taken.length - 1] = 1;
             return List.of(taken);
         }

@@ -26,6 +26,7 @@ public final class XlsxTable {
     private static final long MOST_BYTES = 256L << 20;
 
     private static final int MOST_COLUMNS = 500;
+    private static final String DAMAGED = "the workbook is damaged; save it again as .xlsx, or as CSV";
     private static final String STYLES = "xl/styles.xml";
 
     private XlsxTable() {}
@@ -41,6 +42,7 @@ public final class XlsxTable {
      * @throws TableFault if it is no workbook, has no rows, or more than {@code mostRows}
      */
     public static List<List<String>> read(byte[] bytes, int mostRows) {
+        requireModestSize(bytes);
         // Formats tell dates from numbers. The part that holds them may be left out, as simple writers do.
         ReadingOptions options = new ReadingOptions(hasStyles(bytes), true);
         try (ReadableWorkbook workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes), options)) {
@@ -56,8 +58,15 @@ public final class XlsxTable {
         throw new TableFault("the workbook has no rows");
     }
 
-    /** @throws TableFault if it unpacks to too much, or is damaged */
     private static boolean hasStyles(byte[] bytes) {
+        try (ZipFile archive = ZipFile.builder().setByteArray(bytes).get()) {
+            return archive.getEntry(STYLES) != null;
+        } catch (IOException fault) {
+            throw new TableFault(DAMAGED);
+        }
+    }
+
+    private static void requireModestSize(byte[] bytes) {
         byte[] buffer = new byte[1 << 16];
         long size = 0;
         try (ZipFile archive = ZipFile.builder().setByteArray(bytes).get()) {
@@ -72,9 +81,8 @@ public final class XlsxTable {
                     }
                 }
             }
-            return archive.getEntry(STYLES) != null;
         } catch (IOException | IllegalArgumentException fault) {
-            throw new TableFault("the workbook is damaged; save it again as .xlsx, or as CSV");
+            throw new TableFault(DAMAGED);
         }
     }
 

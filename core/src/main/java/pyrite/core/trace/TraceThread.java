@@ -113,7 +113,7 @@ public record TraceThread(Element element, List<Entry> above, List<Entry> below)
                 if (user.kind() == ElementKind.SUBJECT) {
                     caseAround(user).ifPresent(check -> below.add(new Entry("run by", check)));
                 } else if (user.kind().family() == ElementKind.Family.REQUIREMENT) {
-                    requirementAround(user).ifPresent(r -> above.add(new Entry("constrained by", r)));
+                    requirementAround(user).ifPresent(r -> above.add(new Entry("limited by", r)));
                 } else if (user.kind() == ElementKind.ASSERTED_CONSTRAINT || user.kind() == ElementKind.ATTRIBUTE) {
                     below.add(new Entry("used in", user));
                 }

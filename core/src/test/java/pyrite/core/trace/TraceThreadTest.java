@@ -44,8 +44,7 @@ class TraceThreadTest {
 
     @Test
     void aPartDeepInsideServesWhatIsSatisfiedAboveIt() {
-        assertThat(words(of("Gate::drive").above()))
-                .contains("part of Gate", "defined by Drive", "constrained by saves");
+        assertThat(words(of("Gate::drive").above())).contains("part of Gate", "defined by Drive", "limited by saves");
     }
 
     @Test
@@ -71,7 +70,7 @@ class TraceThreadTest {
 
     @Test
     void anAttributeIsLookedAtByTheRequirementsThatNameIt() {
-        assertThat(words(of("Drive::power").above())).contains("constrained by saves", "part of Drive");
+        assertThat(words(of("Drive::power").above())).contains("limited by saves", "part of Drive");
     }
 
     private static final Model WINCH = Models.of("""
