@@ -76,7 +76,16 @@ test('a label goes where it covers nothing', () => {
   const [x, y] = labelPlace(points, { width: 40, height: 14 });
   assert.deepEqual([x, y], [30, -5]);
   assert.deepEqual(
-    labelPlace(points, { width: 40, height: 14 }, (place) => place.y < 0),
+    labelPlace(points, { width: 40, height: 14 }, (place) => (place.y < 0 ? 1 : 0)),
     [30, 14],
   );
+});
+
+test('where a label covers something everywhere it covers what is least bad', () => {
+  const points = [
+    [0, 0],
+    [0, 100],
+  ];
+  const boxToTheRightAndLineToTheLeft = ({ x }) => (x > 0 ? 100 : 1);
+  assert.deepEqual(labelPlace(points, { width: 40, height: 14 }, boxToTheRightAndLineToTheLeft), [-46, 54]);
 });

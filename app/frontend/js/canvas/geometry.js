@@ -64,14 +64,31 @@ export function simplified(points) {
   return kept;
 }
 
+const ALONG = [1 / 2, 1 / 4, 3 / 4];
+
+/** The places for a label beside a piece of a line: at its middle, then nearer to its ends. */
+function placesBeside({ a, b, level }, { width, height }) {
+  return ALONG.map((share) => [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share]).flatMap(([x, y]) =>
+    level
+      ? [
+          [x - width / 2, y - 5],
+          [x - width / 2, y + height],
+        ]
+      : [
+          [x + 6, y + 4],
+          [x - 6 - width, y + 4],
+        ],
+  );
+}
+
 /**
  * Where a label of a line stands: the left end of its base line, beside a piece of the line, the longest first, and where it
- * covers nothing if there is such a place.
+ * covers least.
  *
  * @param label { width, height }
- * @param isCovering (rectangle) says whether a label there would cover something
+ * @param coverage (rectangle) how bad it is what a label there would cover; 0 if it covers nothing
  */
-export function labelPlace(points, { width, height }, isCovering = () => false) {
+export function labelPlace(points, label, coverage = () => 0) {
   const places = points
     .slice(1)
     .map((b, i) => ({ a: points[i], b, level: Math.abs(points[i][1] - b[1]) < 1 }))
@@ -80,19 +97,18 @@ export function labelPlace(points, { width, height }, isCovering = () => false) 
       worth: Math.hypot(piece.a[0] - piece.b[0], piece.a[1] - piece.b[1]) * (piece.level ? 1.5 : 1),
     }))
     .sort((one, other) => other.worth - one.worth)
-    .flatMap(({ a, b, level }) => {
-      const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-      return level
-        ? [
-            [x - width / 2, y - 5],
-            [x - width / 2, y + height],
-          ]
-        : [
-            [x + 6, y + 4],
-            [x - 6 - width, y + 4],
-          ];
-    });
-  return places.find(([x, y]) => !isCovering({ x, y: y - height + 3, width, height })) ?? places[0];
+    .flatMap((piece) => placesBeside(piece, label));
+  let best = { place: places[0], covered: Infinity };
+  for (const place of places) {
+    const covered = coverage({ x: place[0], y: place[1] - label.height + 3, ...label });
+    if (covered < best.covered) {
+      best = { place, covered };
+    }
+    if (covered === 0) {
+      break;
+    }
+  }
+  return best.place;
 }
 
 /**

@@ -309,6 +309,7 @@ export class Scene {
         ? through(from, to, line.via)
         : route(from, to, isLate ? [] : this.obstacles(line), pieces);
       line.at = null;
+      line.labelRect = null;
       pieces.push(...this.pieces(line));
     }
   }
@@ -386,14 +387,18 @@ export class Scene {
 
   drawLine(line) {
     const label = line.label ? { width: (line.label.length + (line.problem ? 2 : 0)) * LETTER, height: ROW } : null;
-    const at = line.at ?? (label && labelPlace(line.points, label, (place) => this.isCovered(line, place)));
-    line.labelRect = label && at && { x: at[0], y: at[1] - ROW, ...label };
+    const at = line.at ?? (label && labelPlace(line.points, label, (place) => this.coverage(line, place)));
+    line.labelRect = label && at && { x: at[0], y: at[1] - ROW + 3, ...label };
     shapeLine(line, pathOf(line.points), at ?? [0, 0]);
   }
 
-  /** Whether a label would stand on a box. */
-  isCovered(line, place) {
-    return this.obstacleBoxes(line).some((box) => overlaps(place, this.absolute(box)));
+  /** How bad it is what the label of a line would cover: a box is worse than a label, and that than a line. */
+  coverage(line, place) {
+    const lines = [...this.lines.values()].filter((each) => each.points);
+    const boxes = this.obstacleBoxes(line).filter((box) => overlaps(place, this.absolute(box))).length;
+    const labels = lines.filter((each) => each !== line && each.labelRect && overlaps(place, each.labelRect)).length;
+    const crossed = lines.filter((each) => this.pieces(each).some((piece) => overlaps(place, piece))).length;
+    return 100 * boxes + 10 * labels + crossed;
   }
 
   /** Draws lines that help while something is done, and takes those before away. */

@@ -335,7 +335,7 @@ class DrawingEditController {
         Removal removal = Removal.of(head.model(), detached.tops());
         String links = removal.links().isEmpty()
                 ? ""
-                : (detached.connectors() == 0 ? " with " : " and ")
+                : (detached.along().isEmpty() ? " with " : " and ")
                         + removal.links().size()
                         + (removal.links().size() == 1 ? " link" : " links");
         return commit(head, person, asked.base(), removal.edit(), detached.summary(head.model()) + links, List.of());

@@ -7,7 +7,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import pyrite.core.expression.Expression;
 import pyrite.core.expression.Name;
+import pyrite.core.expression.Span;
 import pyrite.core.model.Edit;
 import pyrite.core.model.EditResult;
 import pyrite.core.model.Element;
@@ -15,7 +17,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
-import pyrite.core.model.Reference;
 import pyrite.core.notation.Authoring;
 import pyrite.core.notation.NotationReader;
 import pyrite.core.notation.NotationWriter;
@@ -140,36 +141,81 @@ public final class Leading {
         return edit;
     }
 
-    /** What is written between the two ends of a transition or succession. */
+    /** What stands between the two ends of a transition or succession, its own and what it inherits. */
     public String says(Element carrier) {
-        return Written.of(model, carrier).middle();
+        LineText written = LineText.of(model, carrier);
+        return carrier.kind() != ElementKind.TRANSITION
+                ? written.says()
+                : NotationWriter.betweenEnds(
+                        model,
+                        Accepting.of(model, carrier).map(Accepting::declaring).orElse(null),
+                        model.inheritance().owning(carrier, Property.GUARD).orElse(null),
+                        StateGraph.effect(model, carrier).orElse(null));
     }
 
     /** Says otherwise when, under which condition, and with what effect something leads on. */
     public Made say(ElementId shown, Element carrier, String says) {
-        Written written = Written.of(model, carrier);
-        return rewritten(shown, carrier, written.source(), says.strip(), written.target());
+        LineText written = LineText.of(model, carrier);
+        String told = says.strip();
+        if (told.equals(says(carrier))) {
+            return new Made(new Edit(List.of(), Set.of()), List.of(carrier.id()), "");
+        }
+        boolean isTransition = carrier.kind() == ElementKind.TRANSITION;
+        Made made = isWithin(shown, carrier)
+                ? rewritten(carrier, written, written.source(), told, written.target())
+                : redefined(shown, carrier, written.source(), told, written.target());
+        return isTransition ? withoutWhatIsLeftOut(made, carrier) : made;
+    }
+
+    /** What a redefinition leaves out it would inherit, and that is not what was said. */
+    private Made withoutWhatIsLeftOut(Made made, Element carrier) {
+        if (!(model.apply(made.edit()) instanceof EditResult.Applied(Model after, var _))) {
+            return made;
+        }
+        Element said = after.find(carrier.id())
+                .filter(_ -> made.made().contains(carrier.id()))
+                .or(() -> made.edit().put().stream()
+                        .filter(each -> each.kind() == ElementKind.TRANSITION)
+                        .findFirst())
+                .orElseThrow();
+        String name = "'" + after.names().effectiveName(said) + "'";
+        if (said.get(Property.TRIGGER).isEmpty() && Accepting.of(after, said).isPresent()) {
+            throw new IllegalArgumentException("the general machine says what " + name
+                    + " waits for; say another event here, none is not possible");
+        }
+        if (StateGraph.effect(after, said)
+                .filter(effect -> !said.id().equals(effect.owner()))
+                .isPresent()) {
+            throw new IllegalArgumentException(
+                    "the general machine says what " + name + " does on the way; write 'do action' to do nothing here");
+        }
+        boolean isFree = said.get(Property.GUARD).isEmpty()
+                && after.inheritance().nearest(said, Property.GUARD).isPresent();
+        Element free = said.with(Property.GUARD, new Expression.BooleanLiteral(true, Span.NONE));
+        return isFree ? new Made(Edit.joined(List.of(made.edit(), Edit.put(free))), made.made(), made.summary()) : made;
     }
 
     /**
-     * Leads one end elsewhere.
+     * Leads one end elsewhere. A special machine says only that, and goes on to inherit the event, the condition and
+     * the effect.
      *
      * @param isSource whether it is the end from which it leads
      */
     public Made redirect(ElementId shown, Element carrier, List<ElementId> to, boolean isSource) {
-        Written written = Written.of(model, carrier);
+        LineText written = LineText.of(model, carrier);
         List<ElementId> around = to.subList(0, to.size() - 1);
         String name = name(to, around.size());
         if (carrier.owner() != null && !generals(around.getLast()).contains(carrier.owner())) {
             throw new IllegalArgumentException(
                     "'" + name + "' stands in another state or step; remove the line and draw it anew");
         }
-        return rewritten(
-                shown,
-                carrier,
-                isSource ? name : written.source(),
-                written.middle(),
-                isSource ? written.target() : name);
+        String source = isSource ? name : written.source();
+        String target = isSource ? written.target() : name;
+        if (isWithin(shown, carrier)) {
+            return rewritten(carrier, written, source, written.says(), target);
+        }
+        return redefined(
+                shown, carrier, source, carrier.kind() == ElementKind.TRANSITION ? "" : written.says(), target);
     }
 
     private Set<ElementId> generals(ElementId id) {
@@ -178,22 +224,17 @@ public final class Leading {
                 .collect(Collectors.toSet());
     }
 
-    private Made rewritten(ElementId shown, Element carrier, String source, String says, String target) {
-        String keyword = carrier.kind() == ElementKind.TRANSITION ? "transition" : "succession";
-        if (!isWithin(shown, carrier)) {
-            return redefined(shown, carrier, source, says, target);
-        }
-        Written written = Written.of(model, carrier);
-        boolean hasSource = carrier.get(Property.SOURCE).isPresent() || !source.equals(written.source());
-        String text = (hasSource || carrier.name() != null
-                        ? keyword + written.identification() + " first " + source + " "
-                        : "")
-                + says + " then " + target + written.body();
+    private Made rewritten(Element carrier, LineText written, String source, String says, String target) {
+        String text = written.with(keyword(carrier), source, says, target);
         ReadResult reading = NotationReader.readBack(model, List.of(carrier), new Source("", text));
         if (!reading.isGood()) {
             throw new IllegalArgumentException(reading.problems().getFirst().message());
         }
         return new Made(checked(reading.edit()), List.of(carrier.id()), source + " leads to " + target);
+    }
+
+    private static String keyword(Element carrier) {
+        return carrier.kind() == ElementKind.TRANSITION ? "transition" : "succession";
     }
 
     private boolean isWithin(ElementId shown, Element element) {
@@ -205,7 +246,11 @@ public final class Leading {
                 .anyMatch(at -> at.orElseThrow().id().equals(shown));
     }
 
-    /** A special behaviour leads otherwise than what it inherits. */
+    /**
+     * A special behaviour leads otherwise than what it inherits.
+     *
+     * @param says empty where it stays as inherited
+     */
     private Made redefined(ElementId shown, Element carrier, String source, String says, String target) {
         String name = model.names().effectiveName(carrier);
         if (name == null) {
@@ -213,11 +258,11 @@ public final class Leading {
                     + model.names().qualifiedName(model.get(Objects.requireNonNull(carrier.owner())))
                     + "' and has no name by which it could be redefined; name it there first");
         }
-        String keyword = carrier.kind() == ElementKind.TRANSITION ? "transition" : "succession";
         List<ElementId> way = wayTo(shown, Objects.requireNonNull(carrier.owner()));
         return added(
                 way,
-                keyword + " :>> " + Name.quoted(name) + " first " + source + " " + says + " then " + target + ";",
+                keyword(carrier) + " :>> " + Name.quoted(name) + " first " + source + " " + says + " then " + target
+                        + ";",
                 "'" + name + "' redefined");
     }
 
@@ -287,83 +332,5 @@ public final class Leading {
                     + " has no name by which a line could lead to it; name it first");
         }
         return Name.quoted(name);
-    }
-
-    /**
-     * The text of a transition or succession in its pieces.
-     *
-     * @param identification its name and what it specialises, with a blank before
-     * @param body from the semicolon or brace on
-     */
-    private record Written(String identification, String source, String middle, String target, String body) {
-        static Written of(Model model, Element carrier) {
-            String text = NotationWriter.write(model, List.of(carrier)).strip();
-            String head = text.startsWith("then ") ? text.substring("then ".length()) : text;
-            int first = head.indexOf("first ");
-            boolean hasHead = head.startsWith("transition") || head.startsWith("succession") || first == 0;
-            int then = lastThen(head);
-            if (then < 0) {
-                throw new IllegalArgumentException("this order is written with 'then'; change it in the text");
-            }
-            String identification = hasHead && first > 0
-                    ? head.substring(head.indexOf(' '), first).stripTrailing()
-                    : "";
-            String rest = hasHead && first >= 0
-                    ? head.substring(first + "first ".length(), then).strip()
-                    : head.substring(0, then).strip();
-            int gap = hasHead && first >= 0 ? endOfName(rest) : 0;
-            String target = head.substring(then + "then ".length()).strip();
-            int end = endOfName(target);
-            return new Written(
-                    identification,
-                    gap > 0 ? rest.substring(0, gap) : source(model, carrier),
-                    rest.substring(gap).strip(),
-                    target.substring(0, end),
-                    target.substring(end).isBlank() ? ";" : target.substring(end));
-        }
-
-        private static String source(Model model, Element carrier) {
-            return carrier.get(Property.SOURCE)
-                    .map(Reference::target)
-                    .or(() -> Optional.ofNullable(carrier.owner())
-                            .flatMap(owner -> StateGraph.of(model, model.get(owner)).transitions().stream()
-                                    .filter(transition -> transition.carrier().equals(carrier))
-                                    .map(StateGraph.Transition::from)
-                                    .findFirst()))
-                    .map(id -> model.names().effectiveName(model.get(id)))
-                    .map(Name::quoted)
-                    .orElse("");
-        }
-
-        /** Where the last {@code then} outside of braces and quotes begins. */
-        private static int lastThen(String text) {
-            int depth = 0;
-            int last = -1;
-            boolean isQuoted = false;
-            for (int i = 0; i < text.length(); i++) {
-                char c = text.charAt(i);
-                isQuoted ^= c == '\'';
-                depth += isQuoted ? 0 : c == '{' ? 1 : c == '}' ? -1 : 0;
-                boolean isWord = (i == 0 || Character.isWhitespace(text.charAt(i - 1))) && text.startsWith("then ", i);
-                last = isWord && depth == 0 && !isQuoted ? i : last;
-            }
-            return last;
-        }
-
-        /** Behind {@code a.'b c'.d}. */
-        private static int endOfName(String text) {
-            boolean isQuoted = false;
-            int i = 0;
-            while (i < text.length()) {
-                char c = text.charAt(i);
-                if (c == '\'') {
-                    isQuoted = !isQuoted;
-                } else if (!isQuoted && !Character.isJavaIdentifierPart(c) && c != '.' && c != ':') {
-                    break;
-                }
-                i++;
-            }
-            return i;
-        }
     }
 }

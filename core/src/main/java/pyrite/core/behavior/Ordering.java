@@ -28,7 +28,12 @@ public final class Ordering {
         return elements.stream()
                 .allMatch(element -> StepGraph.isStep(element.kind())
                         && element.owner() != null
-                        && model.get(element.owner()).kind().tellsWhatHappens());
+                        && isOrdering(model.get(element.owner()).kind()));
+    }
+
+    /** What a state machine has inside is led by transitions, not put in an order. */
+    private static boolean isOrdering(ElementKind owner) {
+        return owner.tellsWhatHappens() && owner != ElementKind.STATE_DEFINITION && !StateGraph.isState(owner);
     }
 
     /** One step comes behind another; where others lead to it already, they come together at a merge node. */

@@ -32,12 +32,7 @@ public final class StateGraph {
     private final Map<String, Element> actions = new LinkedHashMap<>();
 
     /** @param from the state it leaves */
-    public record Transition(ElementId from, ElementId to, Element carrier) {
-        /** {@code accept}, {@code when}, {@code at} or {@code after}; empty for one without an event. */
-        public String trigger() {
-            return carrier.get(Property.TRIGGER).orElse("");
-        }
-    }
+    public record Transition(ElementId from, ElementId to, Element carrier) {}
 
     /** Where it begins, and under which condition; null if under any. */
     public record Beginning(ElementId state, @Nullable Expression guard) {}
@@ -78,15 +73,14 @@ public final class StateGraph {
                 actions.putIfAbsent(role, member);
                 isBeginning = role.equals("entry");
             } else if (member.kind() == ElementKind.SUCCESSION || member.kind() == ElementKind.TRANSITION) {
-                ElementId source =
-                        end(member, Property.SOURCE).map(this::standing).orElse(isBeginning ? null : before);
+                ElementId source = source(member, isBeginning ? null : before);
                 boolean begins = source == null || source.equals(StepGraph.START);
                 ElementId target =
                         end(member, Property.TARGET).map(this::standing).orElse(null);
                 if (target != null && begins) {
                     own.add(new Beginning(target, member.get(Property.GUARD).orElse(null)));
                 } else if (target != null && source != null && isEffective(member)) {
-                    transitions.add(new Transition(source(member, source), target, member));
+                    transitions.add(new Transition(source, target, member));
                 } else if (target == null && begins) {
                     isBeginning = true;
                 }
@@ -105,16 +99,17 @@ public final class StateGraph {
                         .orElse(true);
     }
 
-    /** One that redefines another and states no source leaves where that one does. */
-    private ElementId source(Element transition, ElementId usual) {
-        return transition.references(Property.REDEFINES).isEmpty()
-                        || transition.get(Property.SOURCE).isPresent()
-                ? usual
-                : model.inheritance()
-                        .nearest(transition, Property.SOURCE)
-                        .map(Reference::target)
-                        .map(this::standing)
-                        .orElse(usual);
+    /**
+     * Where it leaves: as it says, or where the one it redefines leaves, or the state it stands behind.
+     *
+     * @param before the state it stands behind; null for the beginning
+     */
+    private @Nullable ElementId source(Element transition, @Nullable ElementId before) {
+        return model.inheritance().redefined(transition).stream()
+                .flatMap(each -> end(each, Property.SOURCE).stream())
+                .findFirst()
+                .map(this::standing)
+                .orElse(before);
     }
 
     private static Optional<ElementId> end(Element member, Property<Reference> property) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import pyrite.core.behavior.BehaviorChecks.Gap;
 import pyrite.core.behavior.BehaviorChecks.Kind;
 import pyrite.core.expression.Expression;
@@ -16,7 +17,6 @@ import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 import pyrite.core.model.Property;
-import pyrite.core.model.Reference;
 
 /**
  * Transitions of one state that compete for the same event, and completions that never come because what the state does
@@ -54,27 +54,14 @@ final class TransitionChecks {
     }
 
     private boolean isSameEvent(StateGraph.Transition one, StateGraph.Transition other) {
-        return one.trigger().equals(other.trigger())
-                && Objects.equals(
-                        one.carrier().get(Property.CONTENT).orElse(null),
-                        other.carrier().get(Property.CONTENT).orElse(null))
-                && Objects.equals(
-                        one.carrier().get(Property.VIA).orElse(null),
-                        other.carrier().get(Property.VIA).orElse(null))
-                && accepted(one.carrier()).equals(accepted(other.carrier()));
-    }
-
-    private List<ElementId> accepted(Element transition) {
-        return model.children(transition.id()).stream()
-                .filter(child -> child.kind() == ElementKind.PAYLOAD)
-                .flatMap(payload -> payload.references(Property.TYPES).stream())
-                .map(Reference::target)
-                .toList();
+        Accepting first = Accepting.of(model, one.carrier()).orElse(null);
+        Accepting second = Accepting.of(model, other.carrier()).orElse(null);
+        return first == null || second == null ? first == second : first.isSameAs(second);
     }
 
     private void compete(StateGraph.Transition first, StateGraph.Transition second) {
-        Expression one = first.carrier().get(Property.GUARD).orElse(null);
-        Expression other = second.carrier().get(Property.GUARD).orElse(null);
+        Expression one = guard(first);
+        Expression other = guard(second);
         if (one == null || one.equals(other)) {
             gaps.add(new Gap(
                     Kind.COMPETING,
@@ -88,6 +75,10 @@ final class TransitionChecks {
                     "the conditions of " + name(first) + " and " + name(second)
                             + " overlap; where both hold, the first is taken"));
         }
+    }
+
+    private @Nullable Expression guard(StateGraph.Transition transition) {
+        return model.inheritance().nearest(transition.carrier(), Property.GUARD).orElse(null);
     }
 
     private String name(StateGraph.Transition transition) {
@@ -181,7 +172,7 @@ final class TransitionChecks {
     private void unending() {
         for (StateGraph.Transition transition : graph.transitions()) {
             Element state = model.find(transition.from()).orElse(null);
-            Element during = transition.trigger().isEmpty() && state != null
+            Element during = Accepting.of(model, transition.carrier()).isEmpty() && state != null
                     ? StateGraph.of(model, state).action("do")
                     : null;
             if (during != null && goesOnWithoutEnd(during, Set.of())) {

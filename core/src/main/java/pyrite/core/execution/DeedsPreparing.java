@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.Accepting;
 import pyrite.core.dynamics.HeldAttribute;
 import pyrite.core.dynamics.Instance;
 import pyrite.core.dynamics.ModelFault;
@@ -14,7 +15,6 @@ import pyrite.core.expression.Expression;
 import pyrite.core.expression.Expression.FeatureReference;
 import pyrite.core.expression.Span;
 import pyrite.core.model.Element;
-import pyrite.core.model.ElementKind;
 import pyrite.core.model.FeatureValue;
 import pyrite.core.model.Property;
 import pyrite.core.model.Reference;
@@ -46,31 +46,23 @@ final class DeedsPreparing extends Preparing {
 
     /** The trigger of an accept action or a transition, if it has one, is lowered later. */
     void trigger(Element element, Instance instance, Instance part) {
-        String kind = model.inheritance().nearest(element, Property.TRIGGER).orElse("");
-        Expression content =
-                model.inheritance().nearest(element, Property.CONTENT).orElse(null);
-        switch (kind) {
-            case "" -> {}
-            case "accept" -> later.add(() -> triggerOf.put(instance, acceptance(element, instance, part)));
-            case "when" ->
-                later.add(() -> triggerOf.put(
-                        instance,
-                        new StepNode.Trigger.OfChange(
-                                watched(Objects.requireNonNull(content), instance),
-                                words(Objects.requireNonNull(content)))));
-            default ->
-                later.add(() -> triggerOf.put(
-                        instance,
-                        new StepNode.Trigger.OfTime(
-                                formula(Objects.requireNonNull(content), instance), kind.equals("at"))));
-        }
+        Accepting.of(model, element)
+                .ifPresent(accepting -> later.add(() -> triggerOf.put(instance, trigger(accepting, instance, part))));
     }
 
-    private StepNode.Trigger acceptance(Element element, Instance instance, Instance part) {
-        Element payload = model.inheritance().features(element).stream()
-                .filter(feature -> feature.kind() == ElementKind.PAYLOAD)
-                .findFirst()
-                .orElse(null);
+    private StepNode.Trigger trigger(Accepting accepting, Instance instance, Instance part) {
+        if (accepting.kind().equals("accept")) {
+            return acceptance(accepting, instance, part);
+        }
+        Expression content = Objects.requireNonNull(accepting.content());
+        return accepting.kind().equals("when")
+                ? new StepNode.Trigger.OfChange(watched(content, instance), words(content))
+                : new StepNode.Trigger.OfTime(
+                        formula(content, instance), accepting.kind().equals("at"));
+    }
+
+    private StepNode.Trigger acceptance(Accepting accepting, Instance instance, Instance part) {
+        Element payload = accepting.payload();
         Element type = payload == null ? null : typeOf(payload).orElse(null);
         ItemSlot slot = payload == null
                 ? ItemSlot.NOTHING
@@ -79,8 +71,8 @@ final class DeedsPreparing extends Preparing {
                                 .flatMap(each -> flattening.held(each).stream())
                                 .toList(),
                         false);
-        Expression via = model.inheritance().nearest(element, Property.VIA).orElse(null);
-        List<Instance> inboxes = via == null ? List.of(part) : ports(via, instance, element);
+        Expression via = accepting.via();
+        List<Instance> inboxes = via == null ? List.of(part) : ports(via, instance, accepting.declaring());
         String words = (type == null ? "anything" : "'" + name(type) + "'")
                 + (via == null ? "" : " via " + inboxes.getFirst().path());
         return new StepNode.Trigger.OfItem(type, slot, inboxes, words);

@@ -387,8 +387,7 @@ final class Checks {
     }
 
     private String name(Element element) {
-        return Objects.requireNonNullElseGet(
-                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        return model.names().nameOrKind(element);
     }
 
     private static String capital(String sentence) {

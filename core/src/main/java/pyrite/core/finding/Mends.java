@@ -75,7 +75,9 @@ public final class Mends {
                 Redirection.of(model, element, transition)
                         .ifPresent(redirection -> offer(
                                 "Let it leave '" + name(redirection.inherited()) + "'",
-                                Edit.put(transition.with(Property.SOURCE, null))));
+                                Edit.put(transition.with(
+                                        Property.SOURCE,
+                                        Reference.to(redirection.inherited().id())))));
                 offer(
                         "Remove the transition",
                         Removal.of(model, List.of(transition)).edit());

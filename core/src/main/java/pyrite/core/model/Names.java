@@ -585,14 +585,20 @@ public final class Names {
         return name == null ? element.shortName() : name;
     }
 
-    /** {@code A::B::c} from the top; an element without a name is called by its kind in angle quotes. */
+    /** The name an element goes by, or {@code unnamed loop}: what people read where there is none. */
+    public String nameOrKind(Element element) {
+        String name = effectiveName(element);
+        return name == null ? "unnamed " + element.kind().title() : name;
+    }
+
+    /** {@code A::B::c} from the top, for people: an element without a name is called by its kind. */
     public String qualifiedName(Element element) {
         ArrayDeque<String> parts = new ArrayDeque<>();
         for (Element at = element;
                 at != null;
                 at = at.owner() == null ? null : namespaces.find(at.owner()).orElse(null)) {
             String name = calledBy(at);
-            parts.addFirst(name == null ? "‹" + at.kind().title() + "›" : Name.quoted(name));
+            parts.addFirst(name == null ? nameOrKind(at) : Name.quoted(name));
         }
         return String.join("::", parts);
     }

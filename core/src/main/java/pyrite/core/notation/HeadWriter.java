@@ -390,7 +390,7 @@ final class HeadWriter {
     }
 
     private String succession(Element element) {
-        String guard = optional(element, Property.GUARD, " if ");
+        String guard = guard(element);
         String then = element.get(Property.TARGET)
                 .map(_ -> " then " + target(element, Property.TARGET))
                 .orElse("");
@@ -411,9 +411,20 @@ final class HeadWriter {
                 || !clauses(element).isEmpty();
         String start = source ? " first " + target(element, Property.SOURCE) : "";
         String begin = named || source || !accept && element.get(Property.GUARD).isEmpty()
-                ? prefixes(element) + "transition" + identification(element) + clauses(element) + start
+                ? opening(element) + start
                 : prefixes(element);
-        return (begin + (accept ? " " + trigger(element) : "") + optional(element, Property.GUARD, " if ")).strip();
+        return (begin + (accept ? " " + trigger(element) : "") + guard(element)).strip();
+    }
+
+    /** What stands before the ends of a transition or succession: {@code transition :>> halt}. */
+    String opening(Element element) {
+        String keyword = element.kind() == ElementKind.TRANSITION ? "transition" : keyword(element);
+        return prefixes(element) + keyword + identification(element) + clauses(element);
+    }
+
+    /** The condition of a transition or succession, with a blank before; empty without one. */
+    String guard(Element element) {
+        return optional(element, Property.GUARD, " if ");
     }
 
     /** Where a transition leads, with the word before it. */
@@ -426,7 +437,8 @@ final class HeadWriter {
         return child.get(Property.ROLE).isPresent();
     }
 
-    private String trigger(Element element) {
+    /** What a transition or accept action waits for: {@code accept Stop via desk}. */
+    String trigger(Element element) {
         String via = optional(element, Property.VIA, " via ");
         String trigger = element.get(Property.TRIGGER).orElse("accept");
         return trigger.equals("accept")

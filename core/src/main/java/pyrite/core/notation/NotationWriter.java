@@ -59,6 +59,30 @@ public final class NotationWriter {
         return new HeadWriter(model, new Spelling(model)).head(element);
     }
 
+    /** What stands before the ends of a transition or succession: {@code transition :>> halt}; may be empty. */
+    public static String opening(Model model, Element element) {
+        return new HeadWriter(model, new Spelling(model)).opening(element).strip();
+    }
+
+    /**
+     * What a transition says between its ends: {@code accept Stop if x > 0 do assign x := 0}.
+     *
+     * @param accepting the element whose trigger it has, itself or what it redefines
+     * @param guarded the same of its condition
+     * @param effect what it does on the way
+     */
+    public static String betweenEnds(
+            Model model, @Nullable Element accepting, @Nullable Element guarded, @Nullable Element effect) {
+        NotationWriter writer = new NotationWriter(model);
+        HeadWriter heads = new HeadWriter(model, writer.spelling);
+        writer.out.append(accepting == null ? "" : heads.trigger(accepting));
+        writer.out.append(guarded == null ? "" : heads.guard(guarded));
+        if (effect != null) {
+            writer.effect(effect, "", heads);
+        }
+        return writer.out.toString().strip();
+    }
+
     /** An element with its own text and expression, but without the members it owns. */
     public static String declaration(Model model, Element element) {
         NotationWriter writer = new NotationWriter(model);
@@ -188,15 +212,7 @@ public final class NotationWriter {
     private void transition(Element element, String indent, List<Element> children, HeadWriter heads) {
         out.append(heads.head(element));
         List<Element> effects = children.stream().filter(HeadWriter::isEffect).toList();
-        for (Element effect : effects) {
-            out.append(out.charAt(out.length() - 1) == ' ' ? "" : " ").append(heads.head(effect));
-            List<Element> inside = model.children(effect.id()).stream()
-                    .filter(child -> !child.kind().standsInHead())
-                    .toList();
-            if (!inside.isEmpty()) {
-                block(indent, inside, "");
-            }
-        }
+        effects.forEach(effect -> effect(effect, indent, heads));
         out.append(heads.target(element));
         body(
                 element,
@@ -204,6 +220,17 @@ public final class NotationWriter {
                 children.stream()
                         .filter(child -> !child.kind().standsInHead() && !effects.contains(child))
                         .toList());
+    }
+
+    private void effect(Element effect, String indent, HeadWriter heads) {
+        boolean isApart = out.isEmpty() || out.charAt(out.length() - 1) == ' ';
+        out.append(isApart ? "" : " ").append(heads.head(effect));
+        List<Element> inside = model.children(effect.id()).stream()
+                .filter(child -> !child.kind().standsInHead())
+                .toList();
+        if (!inside.isEmpty()) {
+            block(indent, inside, "");
+        }
     }
 
     static String joined(Collection<String> parts) {

@@ -1,6 +1,6 @@
 package pyrite.core.structure;
 
-import java.util.ArrayList;
+import java.util.ArrayDeque;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -9,38 +9,56 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
 import pyrite.core.model.Model;
 
 /**
- * What goes with parts and ports that are removed: the connections, interfaces, bindings and flows that lead to them.
+ * What goes with elements that are removed: the connections, interfaces, bindings and flows that lead to parts and
+ * ports, the transitions that lead to states or leave them, and what redefines these in special machines.
  *
- * @param tops what is to be removed, connectors included
- * @param connectors how many of these are connectors that go along
+ * @param asked what is to be removed
+ * @param along what goes with it
  */
-public record Detaching(Set<Element> tops, int connectors) {
+public record Detaching(Set<Element> asked, Set<Element> along) {
 
     public static Detaching of(Model model, Collection<Element> removed) {
         Set<ElementId> gone = new HashSet<>();
-        removed.forEach(top -> model.subtree(top.id()).forEach(each -> gone.add(each.id())));
-        Set<Element> connectors = gone.stream()
-                .flatMap(id -> model.referrers(id).stream())
-                .map(model::get)
-                .flatMap(user -> connector(model, user).stream())
-                .filter(connector -> !gone.contains(connector.id()))
-                .collect(Collectors.toCollection(LinkedHashSet::new));
-        Set<Element> tops = new LinkedHashSet<>(removed);
-        tops.addAll(connectors);
-        return new Detaching(tops, connectors.size());
+        Set<Element> along = new LinkedHashSet<>();
+        ArrayDeque<Element> open = new ArrayDeque<>(removed);
+        while (!open.isEmpty()) {
+            for (Element each : model.subtree(open.poll().id())) {
+                gone.add(each.id());
+                model.referrers(each.id()).stream()
+                        .flatMap(user -> goingWith(model, each, model.get(user)).stream())
+                        .filter(along::add)
+                        .forEach(open::add);
+            }
+        }
+        along.removeIf(each -> model.owners(each).stream().anyMatch(owner -> gone.contains(owner.id())));
+        along.removeAll(removed);
+        return new Detaching(new LinkedHashSet<>(removed), along);
     }
 
-    private static Optional<Element> connector(Model model, Element user) {
-        if (user.kind() == ElementKind.CONNECTOR_END) {
-            return Optional.ofNullable(user.owner()).map(model::get);
-        }
-        return user.kind() == ElementKind.BINDING || user.kind().isFlow() ? Optional.of(user) : Optional.empty();
+    private static Optional<Element> goingWith(Model model, Element gone, Element user) {
+        return switch (user.kind()) {
+            case CONNECTOR_END -> Optional.ofNullable(user.owner()).map(model::get);
+            case BINDING -> Optional.of(user);
+            case TRANSITION, SUCCESSION ->
+                gone.kind() == ElementKind.STATE || gone.kind() == ElementKind.TRANSITION
+                        ? Optional.of(user)
+                        : Optional.empty();
+            default -> user.kind().isFlow() ? Optional.of(user) : Optional.empty();
+        };
+    }
+
+    /** All that is removed at the top of its own. */
+    public Set<Element> tops() {
+        Set<Element> tops = new LinkedHashSet<>(asked);
+        tops.addAll(along);
+        return tops;
     }
 
     /** Some siblings and the connectors among them. */
@@ -57,14 +75,10 @@ public record Detaching(Set<Element> tops, int connectors) {
 
     /** One line for the history. */
     public String summary(Model model) {
-        List<Element> asked = new ArrayList<>(tops).subList(0, tops.size() - connectors);
-        String what = asked.size() == 1
-                ? Objects.requireNonNullElseGet(
-                        model.names().effectiveName(asked.getFirst()),
-                        () -> asked.getFirst().kind().title())
-                : asked.size() + " elements";
+        Element first = asked.iterator().next();
+        String what = asked.size() == 1 ? name(model, first) : asked.size() + " elements";
         String again = asked.size() == 1
-                ? model.redefined(asked.getFirst()).stream()
+                ? model.redefined(first).stream()
                         .findFirst()
                         .map(model::get)
                         .map(old -> "; " + model.names().effectiveName(old) + " is as "
@@ -72,8 +86,35 @@ public record Detaching(Set<Element> tops, int connectors) {
                                 + " has it again")
                         .orElse("")
                 : "";
-        return what + " removed"
-                + (connectors == 0 ? "" : " with " + connectors + (connectors == 1 ? " connection" : " connections"))
-                + again;
+        return what + " removed" + (along.isEmpty() ? "" : " with " + companions(model)) + again;
+    }
+
+    /** How many connections and transitions go along; those of other machines are named, because nobody sees them. */
+    private String companions(Model model) {
+        List<Element> transitions = along.stream()
+                .filter(each -> each.kind() == ElementKind.TRANSITION || each.kind() == ElementKind.SUCCESSION)
+                .toList();
+        Set<ElementId> here = asked.stream().map(Element::owner).collect(Collectors.toSet());
+        String elsewhere = transitions.stream()
+                .map(Element::owner)
+                .filter(owner -> owner != null && !here.contains(owner))
+                .distinct()
+                .map(owner -> name(model, model.get(owner)))
+                .collect(Collectors.joining(", "));
+        return Stream.of(
+                        counted(along.size() - transitions.size(), "connection"),
+                        counted(transitions.size(), "transition")
+                                + (elsewhere.isEmpty() ? "" : ", also of " + elsewhere))
+                .filter(words -> !words.isEmpty())
+                .collect(Collectors.joining(" and "));
+    }
+
+    private static String counted(int count, String noun) {
+        return count == 0 ? "" : count + " " + noun + (count == 1 ? "" : "s");
+    }
+
+    private static String name(Model model, Element element) {
+        return Objects.requireNonNullElseGet(
+                model.names().effectiveName(element), () -> element.kind().title());
     }
 }

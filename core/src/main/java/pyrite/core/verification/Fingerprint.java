@@ -36,7 +36,7 @@ import pyrite.core.notation.StoredExpression;
  */
 public record Fingerprint(SortedMap<ElementId, String> hashes) {
     /** Of the rules by which results are computed. Another one makes all results stale. */
-    private static final String VERSION = "6 ";
+    private static final String VERSION = "7 ";
 
     public static final Fingerprint NONE = new Fingerprint(new TreeMap<>());
 

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementKind;
@@ -51,8 +50,7 @@ final class BoxTexts {
     }
 
     String name(Element element) {
-        return Objects.requireNonNullElseGet(
-                model.names().effectiveName(element), () -> "‹" + element.kind().title() + "›");
+        return model.names().nameOrKind(element);
     }
 
     /** The first definition a usage is typed by; null if there is none. */

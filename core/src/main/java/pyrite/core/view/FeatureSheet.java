@@ -297,12 +297,9 @@ public record FeatureSheet(
         }
 
         private String name(Element element) {
-            String name = model.names().effectiveName(element);
-            return name != null
-                    ? name
-                    : element.kind() == ElementKind.REQUIRED_CONSTRAINT
-                            ? ""
-                            : "‹" + element.kind().title() + "›";
+            boolean isNameless = element.kind() == ElementKind.REQUIRED_CONSTRAINT
+                    && model.names().effectiveName(element) == null;
+            return isNameless ? "" : model.names().nameOrKind(element);
         }
     }
 }

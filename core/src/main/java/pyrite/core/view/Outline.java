@@ -10,7 +10,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -156,9 +155,8 @@ public final class Outline {
     /** The name, behind the id people know a requirement by. */
     private String name(Element element) {
         String id = Specification.isRequirement(element) ? element.shortName() : null;
-        String name = Objects.requireNonNullElseGet(
-                model.names().effectiveName(element),
-                () -> id == null ? "‹" + element.kind().title() + "›" : "");
+        String declared = model.names().effectiveName(element);
+        String name = declared == null && id != null ? "" : model.names().nameOrKind(element);
         return id == null || id.equals(name) ? name : (id + " " + name).strip();
     }
 

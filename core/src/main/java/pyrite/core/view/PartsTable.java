@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -275,9 +274,7 @@ public record PartsTable(List<Row> rows, Map<String, DisplayUnit> columns, Map<S
         }
 
         private String name(Element element) {
-            return Objects.requireNonNullElseGet(
-                    model.names().effectiveName(element),
-                    () -> "‹" + element.kind().title() + "›");
+            return model.names().nameOrKind(element);
         }
     }
 }

@@ -7,8 +7,10 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import pyrite.core.behavior.Accepting;
 import pyrite.core.behavior.StateGraph;
 import pyrite.core.behavior.StepGraph;
+import pyrite.core.expression.Expression;
 import pyrite.core.model.Element;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -186,28 +188,21 @@ final class StateTransitionView {
     }
 
     private String trigger(Element transition) {
-        String kind = model.inheritance().nearest(transition, Property.TRIGGER).orElse("");
-        return switch (kind) {
-            case "" -> "";
-            case "accept" ->
-                model.inheritance().features(transition).stream()
-                                .filter(feature -> feature.kind() == ElementKind.PAYLOAD)
-                                .findFirst()
-                                .map(payload -> NotationWriter.head(model, payload)
-                                        .strip()
-                                        .replaceFirst("^: ", ""))
-                                .orElse("")
-                        + model.inheritance()
-                                .nearest(transition, Property.VIA)
-                                .map(via -> " via " + NotationWriter.expression(model, via, transition.id()))
-                                .orElse("");
-            default ->
-                kind + " "
-                        + model.inheritance()
-                                .nearest(transition, Property.CONTENT)
-                                .map(content -> NotationWriter.expression(model, content, transition.id()))
-                                .orElse("");
-        };
+        return Accepting.of(model, transition).map(this::words).orElse("");
+    }
+
+    private String words(Accepting accepting) {
+        Element payload = accepting.payload();
+        return accepting.kind().equals("accept")
+                ? (payload == null
+                                ? ""
+                                : NotationWriter.head(model, payload).strip().replaceFirst("^: ", ""))
+                        + written(" via ", accepting.via(), accepting.declaring())
+                : accepting.kind() + written(" ", accepting.content(), accepting.declaring());
+    }
+
+    private String written(String before, @Nullable Expression expression, Element scope) {
+        return expression == null ? "" : before + NotationWriter.expression(model, expression, scope.id());
     }
 
     private static String shortened(String text) {

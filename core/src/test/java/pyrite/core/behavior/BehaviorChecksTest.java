@@ -226,6 +226,16 @@ class BehaviorChecksTest {
     }
 
     @Test
+    void aRedirectedTransitionCompetesUnderTheEventItInherits() {
+        assertThat(
+                        gaps(
+                                MODES
+                                        + "state def B :> A { transition :>> move then c; transition again first a accept Go then b; }"))
+                .contains(
+                        "COMPETING 'again' is never taken: 'move' before it takes the same event without a condition");
+    }
+
+    @Test
     void aTransitionWhoseGeneralLeavesElsewhereNowDoesNotFit() {
         assertThat(gaps(MODES + "state def B :> A { transition :>> move first b then c; }"))
                 .contains("UNFIT 'move' leaves 'b', and the transition it redefines leaves 'a'");

@@ -173,9 +173,58 @@ class LeadingTest {
         assertThat(news("QuickValve::modes", leading.say(quick, rise, "accept Stop")))
                 .containsExactly("transition :>> rise first shut accept Stop then moving;");
         assertThat(news("QuickValve::modes", leading.redirect(quick, rise, keys("QuickValve::modes.racing"), false)))
-                .containsExactly("transition :>> rise first shut accept Go then racing;");
+                .containsExactly("transition :>> rise first shut then racing;");
+        assertThat(news("QuickValve::modes", leading.redirect(quick, rise, keys("QuickValve::modes.racing"), true)))
+                .containsExactly("transition :>> rise first racing then moving;");
         assertThatThrownBy(() -> leading.say(quick, transition("fast"), "accept after 3 [s]"))
                 .hasMessageContaining("has no name by which it could be redefined");
+    }
+
+    private static final Model SPECIAL = Models.of("""
+            item def Go; item def Stop; attribute x : ScalarValues::Real;
+            state def General {
+                entry; then a; state a; state b; state c;
+                transition go first a accept Go if x > 1 do assign x := 2 then b;
+            }
+            state def Special :> General { transition :>> go first a then c; }
+            """);
+
+    @Test
+    void aRedefinitionGoesOnInheritingWhatItDoesNotSay() {
+        Element go = Models.element(SPECIAL, "Test::Special::go");
+        ElementId shown = Models.id(SPECIAL, "Test::Special");
+        Leading leading = new Leading(SPECIAL);
+        assertThat(leading.says(go)).isEqualTo("accept Go if x > 1 do assign x := 2");
+        assertThat(special(leading.say(shown, go, leading.says(go)))).isEqualTo("transition :>> go first a then c;");
+        assertThat(special(leading.redirect(shown, go, List.of(shown, Models.id(SPECIAL, "Test::General::b")), false)))
+                .isEqualTo("transition :>> go first a then b;");
+        assertThat(special(leading.redirect(shown, go, List.of(shown, Models.id(SPECIAL, "Test::General::b")), true)))
+                .isEqualTo("transition :>> go first b then c;");
+        assertThat(special(leading.say(shown, go, "accept Stop if x > 2 do action")))
+                .isEqualTo("transition :>> go first a accept Stop if x > 2 do then c;");
+    }
+
+    @Test
+    void whatARedefinitionLeavesOutIsNotInheritedUnawares() {
+        Element go = Models.element(SPECIAL, "Test::Special::go");
+        ElementId shown = Models.id(SPECIAL, "Test::Special");
+        Leading leading = new Leading(SPECIAL);
+        assertThat(special(leading.say(shown, go, "accept Go do assign x := 2")))
+                .isEqualTo("transition :>> go first a accept Go if true do assign x := 2 then c;");
+        assertThatThrownBy(() -> leading.say(shown, go, "if x > 1 do assign x := 2"))
+                .hasMessage(
+                        "the general machine says what 'go' waits for; say another event here, none is not possible");
+        assertThatThrownBy(() -> leading.say(shown, go, "accept Go"))
+                .hasMessage("the general machine says what 'go' does on the way; write 'do action' to do nothing here");
+    }
+
+    private static String special(Leading.Made made) {
+        if (!(SPECIAL.apply(made.edit()) instanceof EditResult.Applied(Model after, var _))) {
+            throw new AssertionError("refused");
+        }
+        List<String> lines = text(after, Models.element(after, "Test::Special"));
+        assertThat(lines).hasSize(3);
+        return lines.get(1);
     }
 
     @ParameterizedTest

@@ -83,6 +83,15 @@ class OrderingTest {
     }
 
     @Test
+    void statesOfAMachineAreNoSteps() {
+        model = Models.of("state def Modes { state low; state high { state higher; } }");
+        assertThat(Ordering.areSteps(model, List.of(Models.element(model, "Test::Modes::low"))))
+                .isFalse();
+        assertThat(Ordering.areSteps(model, List.of(Models.element(model, "Test::Modes::high::higher"))))
+                .isFalse();
+    }
+
+    @Test
     void withAStepGoTheFlowsAndLinksThatLeadToIt() {
         model = Models.of("""
                 item def Oil; requirement wish;

@@ -247,4 +247,18 @@ class StateMachineTest {
                         "2.0 entered p.n.m.on",
                         "3.0 entered p.n.m.off");
     }
+
+    @Test
+    void anEventOfItsOwnTakesThePlaceOfAnInheritedOneWithItsPort() {
+        List<String> lines = Played.of(TYPES + """
+                part def N { port desk;
+                    exhibit state m { entry; then off; state off; state on;
+                        transition go first off accept A via desk then on; } }
+                part def Special :> N { exhibit state :>> m { transition :>> go accept B then on; } }
+                part def Sender { ref part n : Special; perform action talk { first start;
+                    then action : TimedAction { attribute :>> duration = 1 [s]; } then send new B() to n; then done; } }
+                part p { part n : Special; part sender : Sender { ref part :>> n = p.n; } }
+                """, 10).lines(Kind.ENTERED);
+        assertThat(lines).containsExactly("0.0 entered p.n.m", "0.0 entered p.n.m.off", "1.0 entered p.n.m.on");
+    }
 }

@@ -161,7 +161,7 @@ class NamesTest {
     void aNamelessElementIsCalledByItsKind() {
         Model model = Models.read("package P { doc /* text */ }");
         Element doc = model.children(id(model, "P")).getFirst();
-        assertThat(model.names().qualifiedName(doc)).isEqualTo("P::‹documentation›");
+        assertThat(model.names().qualifiedName(doc)).isEqualTo("P::unnamed documentation");
     }
 
     @Test
