@@ -47,6 +47,13 @@ test('a line goes around a box in its way', () => {
   assert.ok(piecesOf(way).every((piece) => !overlaps(piece, between)));
 });
 
+test('a line whose end is close to a box still goes around it', () => {
+  const box = { x: 200, y: 0, width: 300, height: 200 };
+  const way = route({ at: [100, 100], side: 'right' }, { at: [518, 120], side: 'left' }, [box]);
+  assert.ok(isOrthogonal(way));
+  assert.ok(piecesOf(way).every((piece) => !overlaps(piece, box)));
+});
+
 test('the second line between two boxes keeps apart from the first', () => {
   const [a, b] = [
     { x: 0, y: 0, width: 100, height: 50 },

@@ -6,6 +6,7 @@ import { right, bottom, overlaps, simplified } from './geometry.js';
 /** So far a line goes straight before it turns, and so far from a box it passes. */
 const STUB = 16;
 const CLEAR = 8;
+const TIGHT = 1;
 const BESIDE = 12;
 const APART = 10;
 const TURN = 40;
@@ -64,13 +65,18 @@ export function route(from, to, obstacles, lines = []) {
   const region = grown(piece(start, end), REACH);
   const near = obstacles.filter((box) => overlaps(box, region)).slice(0, MOST_OBSTACLES);
   const beside = lines.filter((line) => overlaps(line, region));
-  const inner = simple(from, to, start, end, near, beside) ?? search(from, to, start, end, near, beside);
+  const inner =
+    simple(from, to, start, end, near, beside) ??
+    search(from, to, start, end, near, beside) ??
+    // An end may be too close to a box for a line to keep its distance there.
+    search(from, to, start, end, near, beside, TIGHT);
   return simplified([from.at, ...(inner ?? elbow(from, start, end)), to.at]);
 }
 
 const stub = ({ at, side }) => [at[0] + OUT[side][0] * STUB, at[1] + OUT[side][1] * STUB];
 
-const isFree = (a, b, obstacles) => obstacles.every((box) => !overlaps(piece(a, b), grown(box, CLEAR - 0.5), -0.01));
+const isFree = (a, b, obstacles, clear = CLEAR) =>
+  obstacles.every((box) => !overlaps(piece(a, b), grown(box, clear - 0.5), -0.01));
 
 const passes = (points, obstacles) => points.slice(1).every((point, i) => isFree(points[i], point, obstacles));
 
@@ -142,7 +148,7 @@ function tracks(places) {
   return [...new Set(places.map((place) => Math.round(place * 10) / 10))].sort((a, b) => a - b);
 }
 
-function search(from, to, start, end, obstacles, lines) {
+function search(from, to, start, end, obstacles, lines, clear = CLEAR) {
   const xs = tracks([
     start[0],
     end[0],
@@ -205,7 +211,7 @@ function search(from, to, start, end, obstacles, lines) {
       }
       const a = [xs[ix], ys[iy]];
       const b = [xs[nx], ys[ny]];
-      if (!isFree(a, b, obstacles)) {
+      if (!isFree(a, b, obstacles, clear)) {
         continue;
       }
       const goesLevel = dx !== 0;

@@ -116,11 +116,13 @@ export class Drawing {
   async load(seen) {
     const open = openKeys();
     // What was dropped at a place stands there as long as nothing else is known of it.
-    const stands = Object.fromEntries(
-      Object.entries(seen).map(([key, place]) => [key, this.turned.has(key) ? place.slice(0, 2) : place]),
-    );
+    const data = {
+      form: this.form,
+      open,
+      seen: { ...Object.fromEntries(this.fresh), ...seen },
+      resized: [...this.turned],
+    };
     this.turned.clear();
-    const data = { form: this.form, open, seen: { ...Object.fromEntries(this.fresh), ...stands } };
     const response = await send(`element/${this.element}/drawing.json`, data).catch(() => null);
     return response?.ok ? response.json() : null;
   }

@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -64,11 +65,13 @@ class DrawingController {
      *
      * @param open the keys of the open boxes; null for those that the view keeps open
      * @param seen where what the page shows stands now, so that it stays there: x, y, width, height by keys of boxes
+     * @param resized the keys of boxes that get a new size
      */
     record Asked(
             @NotNull Form form,
             @Nullable @Size(max = 500) List<String> open,
-            @NotNull @Size(max = MOST_SEEN) Map<String, double[]> seen) {}
+            @NotNull @Size(max = MOST_SEEN) Map<String, double[]> seen,
+            @Nullable @Size(max = MOST_SEEN) List<String> resized) {}
 
     @Costly
     @PostMapping("/p/{project}/{branch}/element/{id}/drawing.json")
@@ -96,7 +99,7 @@ class DrawingController {
                 DiagramLayout.of(
                         diagram,
                         shown.placement(),
-                        DrawingData.places(asked.seen(), renewed),
+                        DrawingData.seen(asked.seen(), Objects.requireNonNullElse(asked.resized(), List.of()), renewed),
                         each -> layouts.get(each, DiagramLayout::best)),
                 shown.placement(),
                 renewed);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import pyrite.core.model.ElementId;
 import pyrite.core.model.ElementKind;
@@ -12,6 +13,7 @@ import pyrite.core.view.Diagram;
 import pyrite.core.view.DiagramLayout;
 import pyrite.core.view.Placement;
 import pyrite.core.view.Placement.Point;
+import pyrite.core.view.Seen;
 
 /**
  * A drawing with its layout as a page receives it; lengths are px. What a person placed says so.
@@ -192,7 +194,7 @@ public record DrawingData(
     }
 
     /** What a page says of what it shows: x, y, width and height by the keys of boxes, x and y by those of ports. */
-    static Map<String, Placement.Place> places(Map<String, double[]> seen, Map<String, String> renewed) {
+    static Seen seen(Map<String, double[]> seen, List<String> resized, Map<String, String> renewed) {
         Map<String, Placement.Place> places = new java.util.HashMap<>();
         seen.forEach((key, numbers) -> {
             if (numbers.length >= 2 && java.util.Arrays.stream(numbers).allMatch(Double::isFinite)) {
@@ -203,6 +205,8 @@ public record DrawingData(
                                 numbers.length == 4 ? new Placement.Size(numbers[2], numbers[3]) : null));
             }
         });
-        return places;
+        return new Seen(
+                places,
+                resized.stream().map(key -> renewed.getOrDefault(key, key)).collect(Collectors.toSet()));
     }
 }

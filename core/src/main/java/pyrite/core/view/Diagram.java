@@ -97,6 +97,11 @@ public record Diagram(List<Node> nodes, List<Edge> edges, int left, List<Element
                     key, parent, element, keyword, title, compartments, ports, openable, open, isInherited, other);
         }
 
+        Node within(String other) {
+            return new Node(
+                    key, other, element, keyword, title, compartments, ports, openable, open, isInherited, shape);
+        }
+
         /** A box at the top without ports. */
         static Node plain(Element element, String keyword, String title, List<Compartment> compartments) {
             return new Node(

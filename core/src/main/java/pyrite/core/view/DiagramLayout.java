@@ -71,7 +71,7 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
 
     /** With what a person placed where they put it. */
     public static DiagramLayout of(Diagram diagram, Placement placement) {
-        return of(diagram, placement, Map.of(), DiagramLayout::best);
+        return of(diagram, placement, Seen.NOTHING, DiagramLayout::best);
     }
 
     /**
@@ -79,19 +79,16 @@ public record DiagramLayout(List<Box> boxes, List<Line> lines, double width, dou
      * @param afresh lays out a diagram of which little or nothing stands anywhere, as {@link #best} does
      */
     public static DiagramLayout of(
-            Diagram diagram,
-            Placement placement,
-            Map<String, Placement.Place> seen,
-            Function<Diagram, DiagramLayout> afresh) {
+            Diagram diagram, Placement placement, Seen seen, Function<Diagram, DiagramLayout> afresh) {
         if (SequenceLayout.suits(diagram)) {
             return SequenceLayout.of(diagram, placement);
         }
         // Steps that nobody placed follow each other: a new one between two makes room for itself.
-        Placement standing = isFlow(diagram) && placement.isFree() ? placement : placement.orElse(seen);
+        Placement standing = isFlow(diagram) && placement.isFree() ? placement : placement.orElse(seen.places());
         if (StandingLayout.suits(diagram, standing)) {
-            return Settling.of(StandingLayout.of(diagram, standing), placement);
+            return Settling.of(StandingLayout.of(diagram, standing, seen.resized()), placement);
         }
-        Direction direction = hasChoice(diagram) ? direction(diagram, seen) : Direction.OPEN;
+        Direction direction = hasChoice(diagram) ? direction(diagram, seen.places()) : Direction.OPEN;
         DiagramLayout computed = switch (direction) {
             case OPEN -> afresh.apply(diagram);
             case DOWN -> ElkLayout.downward(diagram);

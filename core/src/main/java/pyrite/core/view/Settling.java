@@ -20,6 +20,8 @@ import pyrite.core.view.Placement.Size;
  * to hold it, and what nobody placed gives way. Lines that this touches lose their computed way.
  */
 final class Settling {
+    private static final double LANE = 10;
+    private static final int MOST_LANES = 6;
     private static final double GAP = 24;
     private static final double INSET = 12;
     private static final int MOST_STEPS = 200;
@@ -136,11 +138,19 @@ final class Settling {
             double width = outer.width;
             double height = outer.height;
             for (Rectangle box : standing) {
-                width = Math.max(width, box.x + box.width + GAP);
-                height = Math.max(height, box.y + box.height + GAP);
+                width = Math.max(width, box.x + box.width + GAP + room(parent, DiagramLayout.Side.RIGHT));
+                height = Math.max(height, box.y + box.height + GAP + room(parent, DiagramLayout.Side.BOTTOM));
             }
             rectangles.put(parent, new Rectangle(outer.x, outer.y, width, height));
         }
+    }
+
+    /** For the lines to the ports at a side of a box, which turn in it. */
+    private double room(String key, DiagramLayout.Side side) {
+        long ports = Objects.requireNonNull(boxes.get(key)).ports().stream()
+                .filter(port -> port.side() == side)
+                .count();
+        return LANE * Math.min(ports, MOST_LANES);
     }
 
     private boolean hasGrown(String key) {

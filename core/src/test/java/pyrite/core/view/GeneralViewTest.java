@@ -108,11 +108,13 @@ class GeneralViewTest {
         DiagramLayout grown = DiagramLayout.of(
                 more,
                 Placement.NONE,
-                Map.of(
-                        more.nodes().get(0).key(),
-                        at(100, 20),
-                        more.nodes().get(1).key(),
-                        at(60, 180)),
+                new Seen(
+                        Map.of(
+                                more.nodes().get(0).key(),
+                                at(100, 20),
+                                more.nodes().get(1).key(),
+                                at(60, 180)),
+                        Set.of()),
                 DiagramLayout::best);
         assertThat(grown.boxes().stream().skip(1))
                 .allMatch(box -> box.y() > grown.boxes().getFirst().y());

@@ -3,6 +3,7 @@ package pyrite.core.view;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,9 @@ import net.jqwik.api.Property;
 import pyrite.core.Models;
 import pyrite.core.model.Model;
 import pyrite.core.view.DiagramLayout.Box;
+import pyrite.core.view.Placement.Place;
+import pyrite.core.view.Placement.Point;
+import pyrite.core.view.Placement.Size;
 import pyrite.core.view.Settling.Rectangle;
 
 /** However parts are nested and connected, there is a layout in which no box overlaps another or leaves its whole. */
@@ -33,6 +37,59 @@ class NestedLayoutLawTest {
             view.diagram(model, open).nodes().forEach(node -> open.add(node.key()));
         }
         DiagramLayout layout = DiagramLayout.of(view.diagram(model, open));
+        standsApartAndInside(layout);
+    }
+
+    /**
+     * As a page does it: what is shown stands, but for the size of the box that is opened or closed and of those around
+     * it.
+     */
+    @Property(tries = 120)
+    void boxesAndPortsStayApartWhateverIsOpenedAndClosed(@ForAll long seed) {
+        Random random = new Random(seed);
+        names = 0;
+        Model model = Models.of("part root { port outside; " + inside(random, 0, new ArrayList<>()) + " }");
+        ShownView view = ShownView.of(model, Models.element(model, "Test::root"), ShownView.Form.INTERCONNECTION);
+        Set<String> open = new HashSet<>();
+        DiagramLayout layout = DiagramLayout.of(view.diagram(model, open));
+        for (int step = 0; step < 6; step++) {
+            List<String> openable = layout.boxes().stream()
+                    .filter(box -> box.node().openable() && !box.node().parent().isEmpty())
+                    .map(box -> box.node().key())
+                    .toList();
+            if (openable.isEmpty()) {
+                return;
+            }
+            String turned = openable.get(random.nextInt(openable.size()));
+            if (!open.remove(turned)) {
+                open.add(turned);
+            }
+            open.removeIf(key -> key.startsWith(turned + "."));
+            layout = DiagramLayout.of(
+                    view.diagram(model, open), Placement.NONE, seen(layout, turned), DiagramLayout::best);
+            standsApartAndInside(layout);
+            layout.boxes()
+                    .forEach(box -> assertThat(box.ports())
+                            .extracting(port -> Math.round(port.x()) + " " + Math.round(port.y()))
+                            .doesNotHaveDuplicates());
+        }
+    }
+
+    private static Seen seen(DiagramLayout layout, String turned) {
+        Map<String, Place> places = new HashMap<>();
+        Set<String> resized = new HashSet<>();
+        for (Box box : layout.boxes()) {
+            String key = box.node().key();
+            places.put(key, new Place(new Point(box.x(), box.y()), new Size(box.width(), box.height())));
+            box.ports().forEach(port -> places.put(port.port().key(), new Place(new Point(port.x(), port.y()), null)));
+            if (turned.startsWith(key) || box.node().parent().isEmpty()) {
+                resized.add(key);
+            }
+        }
+        return new Seen(places, resized);
+    }
+
+    private static void standsApartAndInside(DiagramLayout layout) {
         Map<String, List<Box>> siblings = layout.boxes().stream()
                 .collect(Collectors.groupingBy(box -> box.node().parent()));
         for (Box box : layout.boxes()) {

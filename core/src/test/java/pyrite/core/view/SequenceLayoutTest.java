@@ -130,7 +130,7 @@ class SequenceLayoutTest {
                 Map.of(),
                 Set.of(),
                 Set.of());
-        DiagramLayout arranged = DiagramLayout.of(diagram(), placement, Map.of(), DiagramLayout::best);
+        DiagramLayout arranged = DiagramLayout.of(diagram(), placement, Seen.NOTHING, DiagramLayout::best);
         List<String> expected = new ArrayList<>(titles.subList(0, titles.size() - 1));
         expected.addFirst(titles.getLast());
         assertThat(acrossTitles(arranged)).isEqualTo(expected);
