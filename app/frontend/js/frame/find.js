@@ -131,7 +131,7 @@ export function startFind() {
           textContent:
             item.kind === 'command'
               ? item.where || 'command'
-              : `${item.kind}${item.where ? ` in ${item.where}` : ''}${item.project ? ` · ${item.project}` : ''}`,
+              : `${item.project ? `${item.project} · ` : ''}${item.kind}${item.where ? ` in ${item.where}` : ''}`,
         });
         option.append(name, kind);
         if (item.text) {
