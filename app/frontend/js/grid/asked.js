@@ -77,7 +77,9 @@ export class Asked {
     });
     const words = narrowed
       ? ['Nothing meets the filter. ', all]
-      : [`There is nothing here yet.${editable ? ' Add one with + Requirement, or paste rows of a spreadsheet.' : ''}`];
+      : [
+          `There is nothing here yet.${editable ? ' Press N for a requirement or H for a heading, or paste rows of a spreadsheet.' : ''}`,
+        ];
     return element('div', { role: 'row', className: 'grid-nothing' }, element('span', { role: 'gridcell' }, ...words));
   }
 }

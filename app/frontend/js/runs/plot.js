@@ -199,6 +199,8 @@ function panel(canvas, unit, shown) {
           label: trace.label,
           scale: trace.unit || '1',
           width: 1.4,
+          // On whole pixels a slope becomes a staircase.
+          pxAlign: false,
           points: { show: false },
           stroke: trace.colour,
           dash: trace.dash ?? [],

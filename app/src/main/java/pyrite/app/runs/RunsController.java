@@ -110,6 +110,11 @@ class RunsController {
         return "runs/list";
     }
 
+    /** Where all happens at one instant, the series say more than the timeline. */
+    private static boolean takesTime(EventLog log) {
+        return log.size() > 0 && log.get(0).time() < log.get(log.size() - 1).time();
+    }
+
     @GetMapping("/p/{project}/{branch}/runs/{id}")
     String show(Workspace.Head head, Person person, @PathVariable long id, org.springframework.ui.Model page) {
         RunRecord run = find(head, id);
@@ -125,7 +130,8 @@ class RunsController {
                         .orElse(List.of()));
         Happened happened = store.happened(id).orElse(null);
         boolean hasSeries = !store.seriesNames(id).isEmpty();
-        page.addAttribute("hasSeries", hasSeries);
+        page.addAttribute("hasSeries", hasSeries && run.status() == RunRecord.Status.DONE);
+        page.addAttribute("happensInTime", happened != null && takesTime(happened.log()));
         page.addAttribute("pruned", run.status() == RunRecord.Status.DONE && !hasSeries && happened == null);
         page.addAttribute("eventKinds", EventLog.Kind.values());
         page.addAttribute("happened", happened);
