@@ -1,6 +1,6 @@
 // Help with the wording: findings under the text, while it is written and on the requirement's page; waiving one, and splitting.
 import { at, branch, postEdit } from '../frame/server.js';
-import { onRefresh, refresh } from '../frame/live.js';
+import { refresh } from '../frame/live.js';
 import { say } from '../frame/notice.js';
 import { save } from '../frame/saving.js';
 import { element } from '../frame/dom.js';
@@ -9,8 +9,7 @@ import { ask } from '../grid/dialog.js';
 const TYPED_FOR = 350;
 
 async function findings(id, text) {
-  const query = text === undefined ? '' : `?${new URLSearchParams({ text })}`;
-  const response = await fetch(at(`element/${id}/wording.json${query}`), {
+  const response = await fetch(at(`element/${id}/wording.json?${new URLSearchParams({ text })}`), {
     headers: { 'X-Requested-With': 'fetch' },
   }).catch(() => null);
   return response?.ok ? response.json() : [];
@@ -129,53 +128,21 @@ async function split(id) {
   dialog.showModal();
 }
 
-async function show() {
-  const host = document.getElementById('wording');
-  if (!host || host.dataset.element === undefined) {
-    return;
-  }
-  const id = host.dataset.element;
-  const found = await findings(id);
-  const editable = host.dataset.editable === 'true';
-  const rows = byRule(found).map((places) => {
-    const [{ rule, why, waived }] = places;
-    const row = element(
-      'p',
-      { className: `finding ${waived ? 'waived' : ''}` },
-      element('strong', { textContent: quoted(places) }),
-      ` ${waived ? `waived: ${waived}` : why}`,
-    );
-    if (editable) {
-      row.append(
-        ' ',
-        waived
-          ? button('Undo the waiver', `Undo the waiver of ${rule}`, () =>
-              save(`/element/${id}/waive`, { rule, reason: '' }),
-            )
-          : button('Waive…', `Waive ${rule}`, () => waive(id, rule)),
-      );
-      if (rule === 'several' && !waived) {
-        row.append(
-          ' ',
-          button('Split…', 'Split the requirement', () => split(id)),
-        );
+export function startWording() {
+  document.addEventListener('click', async ({ target }) => {
+    const pressed = target.closest('#wording button');
+    if (pressed) {
+      const id = pressed.closest('#wording').dataset.element;
+      const { waive: rule, unwaive } = pressed.dataset;
+      if (rule) {
+        waive(id, rule);
+      } else if (unwaive) {
+        save(`/element/${id}/waive`, { rule: unwaive, reason: '' });
+      } else {
+        split(id);
       }
     }
-    return row;
-  });
-  if (editable && !found.some(({ rule }) => rule === 'several')) {
-    const more = button('Split…', 'Split the requirement', () => split(id));
-    more.classList.add('quiet-act');
-    rows.push(element('p', {}, more));
-  }
-  host.replaceChildren(...rows);
-}
-
-export function startWording() {
-  show();
-  onRefresh(show);
-  document.addEventListener('click', async (event) => {
-    const note = event.target.closest('[data-note]');
+    const note = target.closest('[data-note]');
     if (note) {
       const dialog =
         document.getElementById('split-dialog') ??

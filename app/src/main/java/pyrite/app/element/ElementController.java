@@ -36,6 +36,7 @@ import pyrite.core.specification.ExternalReference;
 import pyrite.core.specification.RequirementText;
 import pyrite.core.specification.RichText;
 import pyrite.core.specification.Specification;
+import pyrite.core.specification.WordingQuestion;
 import pyrite.core.trace.TraceThread;
 import pyrite.core.verification.CaseSetup;
 import pyrite.core.verification.Playable;
@@ -111,6 +112,7 @@ class ElementController {
         page.addAttribute(
                 "html",
                 RichText.html(RequirementText.of(model, element), head.branch().address()));
+        page.addAttribute("wording", WordingQuestion.of(model, element));
         page.addAttribute("managed", managed(model, element));
         Element subject = subject(model, element).orElse(null);
         page.addAttribute("subject", subject);
