@@ -113,7 +113,7 @@ cpSync(join(modules, 'uplot/dist/uPlot.min.css'), join(out, 'vendor/uplot.css'))
 cpSync(join(modules, 'axe-core/axe.min.js'), join(here, '../target/axe.min.js'));
 rmSync(join(out, 'js'), { recursive: true, force: true });
 await bundle({
-  entryPoints: [join(here, 'js/main.js'), join(here, 'js/frame/stream.js')],
+  entryPoints: ['main.js', 'frame/stream.js', 'frame/early.js'].map((name) => join(here, 'js', name)),
   outbase: join(here, 'js'),
   outdir: join(out, 'js'),
   sourcemap: true,

@@ -10,8 +10,11 @@ let shown;
 
 const panel = () => document.getElementById('thread');
 
+/** In a narrow window it would lie over the work, so that it is opened there on purpose only. */
+const isOpen = () => panel().checkVisibility();
+
 async function show() {
-  if (!shown || panel().hidden) {
+  if (!shown || !isOpen()) {
     return;
   }
   const asked = shown;
@@ -45,8 +48,12 @@ export function select(id, origin) {
 }
 
 function toggle() {
-  panel().hidden = !panel().hidden;
-  localStorage.setItem(OPEN, String(!panel().hidden));
+  const { classList } = document.documentElement;
+  if (matchMedia('(max-width: 900px)').matches) {
+    classList.toggle('thread-over');
+  } else {
+    localStorage.setItem(OPEN, String(!classList.toggle('threadless')));
+  }
   show();
 }
 
@@ -63,9 +70,6 @@ export function startThread() {
   if (!panel()) {
     return;
   }
-  const selectable = document.querySelector('[data-select], [data-selected], #outline, #grid') !== null;
-  // In a narrow window it would lie over the work, so that it is opened on purpose only.
-  panel().hidden = !selectable || localStorage.getItem(OPEN) === 'false' || matchMedia('(max-width: 900px)').matches;
   shown =
     document.querySelector('[data-selected]')?.dataset.selected ??
     document.querySelector('tr[data-select]')?.dataset.select;

@@ -268,6 +268,7 @@ export function plot(place, times, traces, lines = [], onRange = null, range = n
   );
   const canvases = units.map(() => Object.assign(document.createElement('div'), { className: 'panel' }));
   place.replaceChildren(title, ...canvases);
+  delete place.dataset.panels;
   const heightOf = (i) => (units.length === 1 ? HEIGHT : i === units.length - 1 ? PANEL + TIME_AXIS : PANEL);
   const sync = units.length > 1 ? `plot ${++plots}` : null;
   const charts = units.map((unit, i) =>

@@ -6,7 +6,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -129,7 +128,8 @@ class RunsController {
                         .map(usage -> NotExecuted.by(head.model(), usage))
                         .orElse(List.of()));
         Happened happened = store.happened(id).orElse(null);
-        boolean hasSeries = !store.seriesNames(id).isEmpty();
+        var names = store.seriesNames(id);
+        boolean hasSeries = !names.isEmpty();
         page.addAttribute("hasSeries", hasSeries && run.status() == RunRecord.Status.DONE);
         page.addAttribute("happensInTime", happened != null && takesTime(happened.log()));
         page.addAttribute("pruned", run.status() == RunRecord.Status.DONE && !hasSeries && happened == null);
@@ -143,17 +143,23 @@ class RunsController {
         page.addAttribute("fraction", jobs.progress(id).orElse(0));
         Map<ElementId, List<VerdictView>> judged = verdicts.ofRun(head, id);
         page.addAttribute("judged", judged);
+        List<String> suggested = judged.values().stream()
+                .flatMap(List::stream)
+                .map(VerdictView::stored)
+                .filter(Objects::nonNull)
+                .flatMap(stored -> store.plot(id, stored).traces().stream())
+                .map(trace -> trace.label())
+                .distinct()
+                .limit(SUGGESTED)
+                .toList();
+        page.addAttribute("suggested", String.join("|", suggested));
         page.addAttribute(
-                "suggested",
-                judged.values().stream()
-                        .flatMap(List::stream)
-                        .map(VerdictView::stored)
-                        .filter(Objects::nonNull)
-                        .flatMap(stored -> store.plot(id, stored).traces().stream())
-                        .map(trace -> trace.label())
+                "panels",
+                names.stream()
+                        .filter(name -> suggested.contains(name.path()))
+                        .map(name -> name.unit())
                         .distinct()
-                        .limit(SUGGESTED)
-                        .collect(Collectors.joining("|")));
+                        .count());
         return "runs/run";
     }
 
