@@ -2,6 +2,7 @@
 // shaded where it is entered, a cursor that reads every trace. Each unit has a panel of its own over the same time.
 import uPlot from 'uplot';
 import { apart, clock, freeNear, number, rangeWith, tickLabels, violations } from './scales.js';
+import { lastNames } from './series-names.js';
 
 const COLOURS = ['#4a6a8a', '#7d4a78', '#5c7a3a', '#1f7a78', '#b8892b', '#5d636d'];
 const EMBER = '#c2412d';
@@ -141,7 +142,7 @@ function drawLabels(plot, traces) {
       }
       return {
         i,
-        text: trace.end ?? trace.label.split('.').slice(-2).join('.'),
+        text: endOf(trace),
         y: plot.valToPos(values[last], trace.unit || '1', true),
       };
     })
@@ -151,6 +152,11 @@ function drawLabels(plot, traces) {
     label(plot, end.text, right + 6 * devicePixelRatio, end.y, traces[end.i].colour, 'left'),
   );
 }
+
+const endOf = (trace) => trace.end ?? lastNames(trace.label, 2);
+
+/** The same for all panels, so that they stand under each other, px. */
+const roomAtEnds = (traces) => Math.max(110, ...traces.map((trace) => 14 + 6.4 * endOf(trace).length));
 
 /** Time below the last panel, the unit at the left. */
 function axesOf(unit, time, isLast) {
@@ -186,7 +192,7 @@ function panel(canvas, unit, shown) {
       },
       legend: { show: false },
       axes: axesOf(unit, time, isLast),
-      padding: [10, 110, 0, 0],
+      padding: [10, roomAtEnds(shown.traces), 0, 0],
       cursor: {
         points: { size: 6 },
         y: false,
@@ -240,7 +246,7 @@ function readingAt(at, times, traces, time) {
     ? ''
     : [
         `t ${number(times[at] * time.factor)} ${time.unit}`,
-        ...traces.map((t) => `${t.end ?? t.label.split('.').at(-1)} ${number(t.values[at])} ${t.unit}`),
+        ...traces.map((t) => `${t.end ?? lastNames(t.label, 1)} ${number(t.values[at])} ${t.unit}`),
       ].join('   ');
 }
 

@@ -2,6 +2,7 @@
 import { at } from '../frame/server.js';
 import { onRefresh } from '../frame/live.js';
 import { plot } from './plot.js';
+import { lastNames } from './series-names.js';
 
 const CHOSEN = 'pyrite.runs.series';
 const FIRST_SHOWN = 2;
@@ -36,12 +37,16 @@ class SeriesPlot {
   constructor(place) {
     this.place = place;
     this.runs = place.dataset.runs.split(' ');
+    // Runs of different parts have in common what stands within each.
+    this.within = place.dataset.within === 'true';
     this.key = `${CHOSEN}.${place.dataset.case}`;
     this.range = null;
   }
 
   async start() {
-    const offers = await Promise.all(this.runs.map((run) => getJson(`runs/${run}/series-names.json`)));
+    const offers = await Promise.all(
+      this.runs.map((run) => getJson(`runs/${run}/series-names.json?within=${this.within}`)),
+    );
     if (offers.includes(undefined)) {
       setTimeout(() => this.place.isConnected && this.start(), TRY_AGAIN);
       return;
@@ -104,6 +109,7 @@ class SeriesPlot {
     }
     const query = new URLSearchParams([...this.chosen].map((path) => ['path', path]));
     query.set('slices', String(SLICES));
+    query.set('within', String(this.within));
     if (this.range) {
       query.set('from', String(this.range[0]));
       query.set('to', String(this.range[1]));
@@ -121,7 +127,7 @@ class SeriesPlot {
     const traces = recordings.flatMap((recording, i) =>
       recording.series.map((series) => ({
         label: series.path,
-        end: this.runs.length === 1 ? undefined : `${series.path.split('.').at(-1)}, run ${this.runs[i]}`,
+        end: this.runs.length === 1 ? undefined : `${lastNames(series.path, 1)}, run ${this.runs[i]}`,
         unit: series.unit,
         values: of(recording, series),
         dash:

@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
@@ -22,7 +23,12 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Pages;
 import pyrite.app.workspace.Station;
 import pyrite.app.workspace.Workspace;
+import pyrite.core.execution.EventLog;
+import pyrite.core.execution.Happened;
+import pyrite.core.execution.Subject;
+import pyrite.core.execution.TimelineComparison;
 import pyrite.core.model.ElementId;
+import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.RunComparison;
 
 /** Compares runs: their series in one plot, and the differences of their inputs and verdicts. */
@@ -30,6 +36,7 @@ import pyrite.core.verification.RunComparison;
 class ComparisonController {
     private static final int MOST_RUNS = 6;
     private static final int MOST_SERIES = 20;
+    private static final int MOST_HAPPENED = 40;
     private static final int SUGGESTED = 2;
 
     private final Pages pages;
@@ -79,9 +86,23 @@ class ComparisonController {
                 .map(each -> workspace.asOf(
                         head.past() ? workspace.head(head.branch().id()) : head, each.revisionNumber()))
                 .toList();
-        List<RunComparison.Parted> series = RunComparison.series(
-                runs.stream().map(each -> store.series(each.id()).series()).toList());
+        List<List<CaseRun.Series>> recorded =
+                runs.stream().map(each -> store.series(each.id()).series()).toList();
+        List<TimelineComparison.Ran> ran = runs.stream().map(this::ran).toList();
+        boolean isWithin = areOfDifferentParts(recorded, ran);
+        UnaryOperator<String> within = isWithin ? RunComparison::within : UnaryOperator.identity();
+        List<RunComparison.Parted> series = RunComparison.series(recorded, within);
+        List<TimelineComparison.Parted> happened = TimelineComparison.of(ran, within);
         page.addAttribute("runs", runs);
+        page.addAttribute("within", isWithin);
+        page.addAttribute("happened", happened.stream().limit(MOST_HAPPENED).toList());
+        page.addAttribute("happenedCount", happened.size());
+        page.addAttribute(
+                "common",
+                ran.stream().mapToDouble(TimelineComparison.Ran::end).min().orElse(0));
+        page.addAttribute("hasSeries", recorded.stream().anyMatch(each -> !each.isEmpty()));
+        page.addAttribute(
+                "hasHappened", ran.stream().anyMatch(each -> each.log().size() > 0));
         page.addAttribute(
                 "suggested",
                 series.stream().limit(SUGGESTED).map(RunComparison.Parted::path).collect(Collectors.joining("|")));
@@ -90,6 +111,21 @@ class ComparisonController {
         page.addAttribute("series", series.stream().limit(MOST_SERIES).toList());
         page.addAttribute("seriesCount", series.size());
         return "runs/compare";
+    }
+
+    private TimelineComparison.Ran ran(RunRecord run) {
+        EventLog log = store.happened(run.id()).orElse(Happened.NOTHING).log();
+        double[] times = store.times(run.id());
+        double last = log.size() == 0 ? 0 : log.get(log.size() - 1).time();
+        return new TimelineComparison.Ran(log, times.length == 0 ? last : times[times.length - 1]);
+    }
+
+    private static boolean areOfDifferentParts(List<List<CaseRun.Series>> recorded, List<TimelineComparison.Ran> ran) {
+        List<List<String>> paths = new ArrayList<>();
+        recorded.forEach(run -> paths.add(run.stream().map(CaseRun.Series::path).toList()));
+        ran.forEach(run ->
+                paths.add(run.log().subjects().stream().map(Subject::path).toList()));
+        return RunComparison.areOfDifferentParts(paths);
     }
 
     private static List<Input> inputs(Workspace.Head head, List<RunRecord> runs, List<Workspace.Head> heads) {

@@ -7,6 +7,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -22,6 +25,7 @@ import pyrite.app.workspace.NotFound;
 import pyrite.app.workspace.Workspace;
 import pyrite.core.verification.CaseRun;
 import pyrite.core.verification.Decimation;
+import pyrite.core.verification.RunComparison;
 import pyrite.core.verification.SeriesTable;
 import pyrite.core.verification.VerdictPlot;
 
@@ -44,7 +48,7 @@ class SeriesController {
 
     @GetMapping("/p/{project}/{branch}/runs/{id}/series-names.json")
     @ResponseBody
-    Offer names(Workspace.Head head, @PathVariable long id) {
+    Offer names(Workspace.Head head, @PathVariable long id, @RequestParam(defaultValue = "false") boolean within) {
         find(head, id);
         List<VerdictPlot.Line> lines = verdicts.ofRun(head, id).values().stream()
                 .flatMap(List::stream)
@@ -53,7 +57,13 @@ class SeriesController {
                 .flatMap(verdict -> store.plot(id, verdict).lines().stream())
                 .distinct()
                 .toList();
-        return new Offer(store.seriesNames(id), lines);
+        return new Offer(
+                within
+                        ? store.seriesNames(id).stream()
+                                .map(name -> new SeriesName(RunComparison.within(name.path()), name.unit()))
+                                .toList()
+                        : store.seriesNames(id),
+                lines);
     }
 
     /** Times in s and series in their display units, at the instants that a plot of the given width can show. */
@@ -69,10 +79,17 @@ class SeriesController {
             @RequestParam(defaultValue = "") List<String> path,
             @RequestParam(defaultValue = "1000") int slices,
             @RequestParam(defaultValue = "-Infinity") double from,
-            @RequestParam(defaultValue = "Infinity") double to) {
+            @RequestParam(defaultValue = "Infinity") double to,
+            @RequestParam(defaultValue = "false") boolean within) {
         find(head, id);
-        RunStore.Recorded recorded =
-                store.series(id, path.stream().limit(MOST_SERIES).toList());
+        UnaryOperator<String> called = within ? RunComparison::within : UnaryOperator.identity();
+        Set<String> wanted = path.stream().limit(MOST_SERIES).collect(Collectors.toSet());
+        RunStore.Recorded recorded = store.series(
+                id,
+                store.seriesNames(id).stream()
+                        .map(SeriesName::path)
+                        .filter(each -> wanted.contains(called.apply(each)))
+                        .toList());
         int[] kept = Decimation.indices(
                 recorded.times(),
                 recorded.series().stream().map(CaseRun.Series::values).toList(),
@@ -82,7 +99,8 @@ class SeriesController {
         return new Recorded(
                 at(recorded.times(), kept),
                 recorded.series().stream()
-                        .map(series -> new Recorded.Named(series.path(), series.unit(), at(series.values(), kept)))
+                        .map(series -> new Recorded.Named(
+                                called.apply(series.path()), series.unit(), at(series.values(), kept)))
                         .toList());
     }
 

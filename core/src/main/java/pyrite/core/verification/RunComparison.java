@@ -1,6 +1,7 @@
 package pyrite.core.verification;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -9,6 +10,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -24,6 +28,9 @@ import pyrite.core.notation.NotationWriter;
 public final class RunComparison {
     /** Rounding in the integrator is no difference; relative to the larger of two ranges. */
     private static final double SAME = 1e-9;
+
+    /** The part in a path such as {@code gate.leaf.angle} or {@code used(gate.pump)}. */
+    private static final Pattern ROOT = Pattern.compile("^(\\w+\\()?([^.(]+)\\.");
 
     private RunComparison() {}
 
@@ -118,10 +125,31 @@ public final class RunComparison {
     /** A series that differs between at least two runs; null where a run has no such series. */
     public record Parted(String path, String unit, List<@Nullable Course> courses, double distance) {}
 
-    /** The series that differ, those that differ most first. */
-    public static List<Parted> series(List<List<CaseRun.Series>> runs) {
+    /** Whether runs are of parts with different names, by the paths of what each recorded. */
+    public static boolean areOfDifferentParts(List<? extends Collection<String>> paths) {
+        return paths.stream()
+                        .flatMap(run -> run.stream().limit(1))
+                        .map(path -> ROOT.matcher(path))
+                        .filter(Matcher::find)
+                        .map(root -> root.group(2))
+                        .distinct()
+                        .count()
+                > 1;
+    }
+
+    /** A path in a part that runs, without the name of the part: by that, runs of different parts are compared. */
+    public static String within(String path) {
+        return ROOT.matcher(path).replaceFirst("$1");
+    }
+
+    /**
+     * The series that differ, those that differ most first.
+     *
+     * @param within what a path is compared by
+     */
+    public static List<Parted> series(List<List<CaseRun.Series>> runs, UnaryOperator<String> within) {
         List<Map<String, CaseRun.Series>> byPath =
-                runs.stream().map(RunComparison::byPath).toList();
+                runs.stream().map(run -> byPath(run, within)).toList();
         Set<String> paths = new LinkedHashSet<>();
         byPath.forEach(run -> paths.addAll(run.keySet()));
         return paths.stream()
@@ -135,10 +163,11 @@ public final class RunComparison {
                 .toList();
     }
 
-    private static Map<String, CaseRun.Series> byPath(List<CaseRun.Series> run) {
+    private static Map<String, CaseRun.Series> byPath(List<CaseRun.Series> run, UnaryOperator<String> within) {
         return run.stream()
                 .filter(series -> series.values().length > 0)
-                .collect(Collectors.toMap(CaseRun.Series::path, series -> series, (a, _) -> a, LinkedHashMap::new));
+                .collect(Collectors.toMap(
+                        series -> within.apply(series.path()), series -> series, (a, _) -> a, LinkedHashMap::new));
     }
 
     private static Parted parted(String path, List<CaseRun.@Nullable Series> runs) {

@@ -3,6 +3,7 @@ package pyrite.core.verification;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.dynamics.RunControl;
@@ -72,7 +73,7 @@ class RunComparisonTest {
     void theSeriesThatPartAreGivenWithTheirCourseAndTheOthersAreNot() {
         Model slower = with(MODEL, "tau", "20 [s]");
         List<RunComparison.Parted> parted =
-                RunComparison.series(List.of(run(MODEL).series(), run(slower).series()));
+                RunComparison.series(List.of(run(MODEL).series(), run(slower).series()), UnaryOperator.identity());
         assertThat(parted).singleElement().satisfies(level -> {
             assertThat(level.path()).isEqualTo("tank.level");
             assertThat(level.courses().get(0).last())
@@ -87,7 +88,7 @@ class RunComparisonTest {
     void twoRunsOfTheSameDifferInNothing() {
         RunComparison.Inputs inputs = new RunComparison.Inputs(run(MODEL).fingerprint(), MODEL);
         assertThat(RunComparison.inputs(List.of(inputs, inputs))).isEmpty();
-        assertThat(RunComparison.series(List.of(run(MODEL).series(), run(MODEL).series())))
+        assertThat(RunComparison.series(List.of(run(MODEL).series(), run(MODEL).series()), UnaryOperator.identity()))
                 .isEmpty();
     }
 
@@ -96,8 +97,28 @@ class RunComparisonTest {
         CaseRun.Series extra =
                 new CaseRun.Series("tank.extra", Models.id(MODEL, "Test::Tank::tau"), "s", new double[] {1, 2});
         List<RunComparison.Parted> parted =
-                RunComparison.series(List.of(run(MODEL).series(), List.of(extra)));
+                RunComparison.series(List.of(run(MODEL).series(), List.of(extra)), UnaryOperator.identity());
         assertThat(parted).extracting(RunComparison.Parted::path).contains("tank.extra", "tank.level");
         assertThat(parted.getFirst().courses()).containsNull();
+    }
+
+    @Test
+    void runsOfDifferentPartsAreComparedByWhatIsWithinEach() {
+        assertThat(RunComparison.areOfDifferentParts(List.of(List.of("tank.level"), List.of("tank.tau", "tank.level"))))
+                .isFalse();
+        assertThat(RunComparison.areOfDifferentParts(List.of(List.of("tank.level"), List.of("used(vat.pump)"))))
+                .isTrue();
+        assertThat(RunComparison.areOfDifferentParts(List.of(List.of(), List.of("vat.level"))))
+                .isFalse();
+        assertThat(List.of("vat.lid.angle", "used(vat.pump)", "time").stream().map(RunComparison::within))
+                .containsExactly("lid.angle", "used(pump)", "time");
+        CaseRun.Series other =
+                new CaseRun.Series("vat.level", Models.id(MODEL, "Test::Tank::level"), "m", new double[] {1, 0.5});
+        assertThat(RunComparison.series(List.of(run(MODEL).series(), List.of(other)), RunComparison::within))
+                .singleElement()
+                .satisfies(level -> {
+                    assertThat(level.path()).isEqualTo("level");
+                    assertThat(level.courses()).doesNotContainNull();
+                });
     }
 }
