@@ -53,7 +53,7 @@ test('the address keeps what is asked for, and what else it says', async () => {
 
 test('where nothing is shown, a filter says so and an empty project says what to do', async () => {
   const view = await asked('');
-  assert.match(view.nothing(true).textContent, /nothing here yet\. Add one with \+ Requirement/);
+  assert.match(view.nothing(true).textContent, /nothing here yet\. Press N for a requirement/);
   assert.doesNotMatch(view.nothing(false).textContent, /Add one/);
   view.words.value = 'nowhere';
   assert.match(view.nothing(true).textContent, /Nothing meets the filter\. Show all/);

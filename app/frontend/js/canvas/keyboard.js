@@ -236,9 +236,8 @@ export function beginJoin(canvas, end = 'to') {
   }
   if (canvas.join) {
     canvas.host.classList.add('joining');
-    canvas.acts.say?.(
-      'Go to the other end with the arrow keys, its ports with the full stop; Enter joins, Escape cancels.',
-    );
+    const ports = canvas.scene.ports.size ? ', its ports with the full stop' : '';
+    canvas.acts.say?.(`Go to the other end with the arrow keys${ports}; Enter joins, Escape cancels.`);
     drawJoin(canvas);
   }
 }
