@@ -35,6 +35,7 @@ class RefusalTest extends InSession {
     @CsvSource({
         "/p/merrow/main/changes/99999999999, 'cannot be the number of an address; a whole number up to 2147483647'",
         "/p/merrow/main/runs/x, 'a whole number stands there'",
+        "/p/merrow/main/lists, 'Pyrite says: there is nothing at /p/merrow/main/lists.'",
         "/p/merrow/main/requirements?at=99999999999, 'is no number of a revision'",
         "/p/merrow/main/requirements/rows.json?from=one, 'cannot be the from of an address'",
         "/p/merrow/main/attachments/7, 'an id, which is a UUID, stands there'"

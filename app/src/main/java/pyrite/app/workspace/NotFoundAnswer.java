@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.servlet.ModelAndView;
+import org.springframework.web.servlet.resource.NoResourceFoundException;
 import pyrite.app.security.ScriptRequests;
 
 /**
@@ -27,6 +28,11 @@ class NotFoundAnswer {
     @ExceptionHandler(NotFound.class)
     Object answer(NotFound missing, HttpServletRequest request) {
         return answer(HttpStatus.NOT_FOUND, String.valueOf(missing.getMessage()), request);
+    }
+
+    @ExceptionHandler(NoResourceFoundException.class)
+    Object answer(NoResourceFoundException mistyped, HttpServletRequest request) {
+        return answer(HttpStatus.NOT_FOUND, "there is nothing at " + request.getRequestURI(), request);
     }
 
     @ExceptionHandler(MethodArgumentTypeMismatchException.class)
