@@ -171,8 +171,11 @@ export async function openSaying(drawing) {
   openField({
     host: canvas.host,
     rect: canvas.scene.nodeOf(line.key).getBoundingClientRect(),
-    label: 'Condition',
-    hint: 'Trigger, condition and effect. Enter saves, Escape cancels.',
+    label: 'What this line says',
+    hint:
+      drawing.form === 'STATE_TRANSITION'
+        ? 'Trigger, condition and effect, for instance accept Stop if x > 0 do assign x := 0. Enter saves, Escape cancels.'
+        : 'A condition, for instance if x > 1. Enter saves, Escape cancels.',
     value: body.text,
     send: (text) => behaves(`/element/${line.id}/drawing/say`, { shown: line.from.split('.')[0], text }, drawing),
     back: () => canvas.scene.nodeOf(canvas.current),
