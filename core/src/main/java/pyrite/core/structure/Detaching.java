@@ -47,9 +47,10 @@ public record Detaching(Set<Element> asked, Set<Element> along) {
             case CONNECTOR_END -> Optional.ofNullable(user.owner()).map(model::get);
             case BINDING -> Optional.of(user);
             case TRANSITION, SUCCESSION ->
-                gone.kind() == ElementKind.STATE || gone.kind() == ElementKind.TRANSITION
-                        ? Optional.of(user)
-                        : Optional.empty();
+                switch (gone.kind()) {
+                    case STATE, EXHIBIT, TRANSITION -> Optional.of(user);
+                    default -> Optional.empty();
+                };
             default -> user.kind().isFlow() ? Optional.of(user) : Optional.empty();
         };
     }
