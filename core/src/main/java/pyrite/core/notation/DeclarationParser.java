@@ -59,6 +59,14 @@ final class DeclarationParser {
             relations.relation(draft, first);
             return draft;
         }
+        if (steps.isStep()) {
+            draft.kind = ElementKind.ACTION;
+            if (ref) {
+                draft.set(Property.REFERENTIAL, true);
+            }
+            steps.step(draft);
+            return draft;
+        }
         boolean refers = keyword(draft, ref);
         int named = cursor.at();
         if (refers) {
