@@ -611,12 +611,20 @@ public final class Names {
         }
         boolean leads = goesBy(element, path.getFirst());
         for (int i = 1; i < path.size() && !leads && element.kind() == ElementKind.ALIAS; i++) {
-            leads = goesBy(element, path.get(i))
+            String name = path.get(i);
+            leads = goesBy(element, name)
                     && resolve(new Name(path.subList(0, i)), scope)
-                            .filter(owner -> owner.equals(element.owner()))
+                            .filter(owner -> !owns(owner, name))
                             .isPresent();
         }
         return leads;
+    }
+
+    /** Whether a name in a namespace is that of a member of its own; one it inherits or imports may be an alias. */
+    private boolean owns(ElementId owner, String name) {
+        Namespace namespace = namespace(owner);
+        Element own = namespace == null ? null : namespace.members.get(name);
+        return own != null && own.kind() != ElementKind.ALIAS && !isPrivate(own);
     }
 
     /** The shortest name that, written in {@code scope}, means {@code target}. */

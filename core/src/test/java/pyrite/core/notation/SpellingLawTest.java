@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
 import pyrite.core.Models;
 import pyrite.core.model.Element;
 import pyrite.core.model.Model;
@@ -36,7 +37,17 @@ class SpellingLawTest {
     /** Without what an author spelled, each name still means the same. */
     @Property(tries = 400)
     void namesOfOursMeanTheSame(@ForAll long seed) {
-        Model first = Models.read(accepted(new Packages(new Random(seed)).lines()));
+        meansTheSame(Models.read(accepted(new Packages(new Random(seed)).lines())));
+    }
+
+    /** {@code B::G} from within T is the alias itself, which the B there inherits. */
+    @Test
+    void anAliasIsNotNamedByAWayThroughItself() {
+        meansTheSame(Models.read(
+                "package A { part def T { part def B :> T; alias G for $::B::G; } } package B { part def G; }"));
+    }
+
+    private static void meansTheSame(Model first) {
         Model plain = first.ownElements().stream()
                 .map(element -> element.with(pyrite.core.model.Property.SPELLINGS, null))
                 .reduce(
