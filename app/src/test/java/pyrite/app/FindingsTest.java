@@ -2,6 +2,7 @@ package pyrite.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.openqa.selenium.support.ui.ExpectedConditions.invisibilityOfElementLocated;
+import static org.openqa.selenium.support.ui.ExpectedConditions.presenceOfAllElementsLocatedBy;
 import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 
 import java.util.List;
@@ -69,13 +70,11 @@ class FindingsTest extends InBrowser {
         until(textToBePresentInElementLocated(By.id("work"), "HU-16"));
         Element pumps = pumps();
         open("element/" + pumps.id() + "/candidates");
-        List<String> verdicts = ines
-                .driver()
-                .findElements(By.cssSelector(
-                        "tr:has(a[href*='" + merrow.named("isLiftedToThePier").id() + "']) .verdict"))
-                .stream()
-                .map(verdict -> verdict.getText().strip())
-                .toList();
+        String row = "tr:has(a[href*='" + merrow.named("isLiftedToThePier").id() + "'])";
+        List<String> verdicts =
+                until(presenceOfAllElementsLocatedBy(By.cssSelector(row + " .verdict"))).stream()
+                        .map(verdict -> verdict.getText().strip())
+                        .toList();
         // Two pumps of 95, 92, 84 and 82 kg beside 379.2 kg, of which the crane lifts 550.
         assertThat(verdicts).containsExactly("fail", "fail", "pass", "pass");
         click("[aria-label='Choose Skerry L84']");
