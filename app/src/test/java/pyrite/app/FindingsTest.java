@@ -71,10 +71,9 @@ class FindingsTest extends InBrowser {
         Element pumps = pumps();
         open("element/" + pumps.id() + "/candidates");
         String row = "tr:has(a[href*='" + merrow.named("isLiftedToThePier").id() + "'])";
-        List<String> verdicts =
-                until(presenceOfAllElementsLocatedBy(By.cssSelector(row + " .verdict"))).stream()
-                        .map(verdict -> verdict.getText().strip())
-                        .toList();
+        List<String> verdicts = until(presenceOfAllElementsLocatedBy(By.cssSelector(row + " .verdict"))).stream()
+                .map(verdict -> verdict.getText().strip())
+                .toList();
         // Two pumps of 95, 92, 84 and 82 kg beside 379.2 kg, of which the crane lifts 550.
         assertThat(verdicts).containsExactly("fail", "fail", "pass", "pass");
         click("[aria-label='Choose Skerry L84']");
