@@ -387,18 +387,21 @@ export class Scene {
 
   drawLine(line) {
     const label = line.label ? { width: (line.label.length + (line.problem ? 2 : 0)) * LETTER, height: ROW } : null;
-    const at = line.at ?? (label && labelPlace(line.points, label, (place) => this.coverage(line, place)));
+    const at = line.at ?? (label && labelPlace(line.points, label, this.coverage(line)));
     line.labelRect = label && at && { x: at[0], y: at[1] - ROW + 3, ...label };
     shapeLine(line, pathOf(line.points), at ?? [0, 0]);
   }
 
   /** How bad it is what the label of a line would cover: a box is worse than a label, and that than a line. */
-  coverage(line, place) {
+  coverage(line) {
+    const boxes = this.obstacles(line);
     const lines = [...this.lines.values()].filter((each) => each.points);
-    const boxes = this.obstacleBoxes(line).filter((box) => overlaps(place, this.absolute(box))).length;
-    const labels = lines.filter((each) => each !== line && each.labelRect && overlaps(place, each.labelRect)).length;
-    const crossed = lines.filter((each) => this.pieces(each).some((piece) => overlaps(place, piece))).length;
-    return 100 * boxes + 10 * labels + crossed;
+    const labels = lines.filter((each) => each !== line && each.labelRect).map((each) => each.labelRect);
+    return (place) => {
+      const covers = (rect) => overlaps(place, rect);
+      const crossed = lines.filter((each) => this.pieces(each).some(covers)).length;
+      return 100 * boxes.filter(covers).length + 10 * labels.filter(covers).length + crossed;
+    };
   }
 
   /** Draws lines that help while something is done, and takes those before away. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -86,9 +87,13 @@ class ComparisonController {
                 .map(each -> workspace.asOf(
                         head.past() ? workspace.head(head.branch().id()) : head, each.revisionNumber()))
                 .toList();
+        List<RunStore.Recorded> stored =
+                runs.stream().map(each -> store.series(each.id())).toList();
         List<List<CaseRun.Series>> recorded =
-                runs.stream().map(each -> store.series(each.id()).series()).toList();
-        List<TimelineComparison.Ran> ran = runs.stream().map(this::ran).toList();
+                stored.stream().map(RunStore.Recorded::series).toList();
+        List<TimelineComparison.Ran> ran = IntStream.range(0, runs.size())
+                .mapToObj(i -> ran(runs.get(i), stored.get(i).times()))
+                .toList();
         boolean isWithin = areOfDifferentParts(recorded, ran);
         UnaryOperator<String> within = isWithin ? RunComparison::within : UnaryOperator.identity();
         List<RunComparison.Parted> series = RunComparison.series(recorded, within);
@@ -113,9 +118,8 @@ class ComparisonController {
         return "runs/compare";
     }
 
-    private TimelineComparison.Ran ran(RunRecord run) {
+    private TimelineComparison.Ran ran(RunRecord run, double[] times) {
         EventLog log = store.happened(run.id()).orElse(Happened.NOTHING).log();
-        double[] times = store.times(run.id());
         double last = log.size() == 0 ? 0 : log.get(log.size() - 1).time();
         return new TimelineComparison.Ran(log, times.length == 0 ? last : times[times.length - 1]);
     }

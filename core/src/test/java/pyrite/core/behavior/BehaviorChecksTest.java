@@ -243,10 +243,9 @@ class BehaviorChecksTest {
 
     @Test
     void aTransitionToAStateOfAnotherMachineDoesNotFit() {
-        assertThat(
-                        gaps(
-                                MODES
-                                        + "state def Other { state far; } state def B :> A { transition first a accept Go then Other::far; }"))
+        assertThat(gaps(MODES
+                        + "state def Other { state far; }"
+                        + " state def B :> A { transition first a accept Go then Other::far; }"))
                 .contains("UNFIT the transition to 'far' leads to 'far', which is no state of 'B'");
     }
 }

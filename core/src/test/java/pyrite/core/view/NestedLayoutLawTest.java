@@ -28,10 +28,8 @@ class NestedLayoutLawTest {
 
     @Property(tries = 120)
     void boxesStandApartAndInside(@ForAll long seed) {
-        Random random = new Random(seed);
-        names = 0;
-        Model model = Models.of("part root { port outside; " + inside(random, 0, new ArrayList<>()) + " }");
-        ShownView view = ShownView.of(model, Models.element(model, "Test::root"), ShownView.Form.INTERCONNECTION);
+        Model model = nest(new Random(seed));
+        ShownView view = shown(model);
         Set<String> open = new HashSet<>();
         for (int level = 0; level <= DEEPEST; level++) {
             view.diagram(model, open).nodes().forEach(node -> open.add(node.key()));
@@ -47,9 +45,8 @@ class NestedLayoutLawTest {
     @Property(tries = 120)
     void boxesAndPortsStayApartWhateverIsOpenedAndClosed(@ForAll long seed) {
         Random random = new Random(seed);
-        names = 0;
-        Model model = Models.of("part root { port outside; " + inside(random, 0, new ArrayList<>()) + " }");
-        ShownView view = ShownView.of(model, Models.element(model, "Test::root"), ShownView.Form.INTERCONNECTION);
+        Model model = nest(random);
+        ShownView view = shown(model);
         Set<String> open = new HashSet<>();
         DiagramLayout layout = DiagramLayout.of(view.diagram(model, open));
         for (int step = 0; step < 6; step++) {
@@ -73,6 +70,15 @@ class NestedLayoutLawTest {
                             .extracting(port -> Math.round(port.x()) + " " + Math.round(port.y()))
                             .doesNotHaveDuplicates());
         }
+    }
+
+    private Model nest(Random random) {
+        names = 0;
+        return Models.of("part root { port outside; " + inside(random, 0, new ArrayList<>()) + " }");
+    }
+
+    private static ShownView shown(Model model) {
+        return ShownView.of(model, Models.element(model, "Test::root"), ShownView.Form.INTERCONNECTION);
     }
 
     private static Seen seen(DiagramLayout layout, String turned) {
